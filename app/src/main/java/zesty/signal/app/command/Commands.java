@@ -1,0 +1,63 @@
+package zesty.signal.app.command;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.util.List;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import zesty.signal.core.clean.RecipeException;
+import zesty.signal.takes.TakeException;
+
+/** All commands, and what their ends mean: 0 done, 2 words or input wrong, 1 anything else. */
+@Command(
+        name = "zesty",
+        description = "Streams, records, cleans and reads sensor signals.",
+        subcommands = {
+            WindowCommand.Demo.class,
+            WindowCommand.Pictures.class,
+            BoardsCommand.class,
+            SimulateCommand.class,
+            DecodeCommand.class,
+            RecordCommand.class,
+            CleanCommand.class,
+            ExtractCommand.class,
+            ExportCommand.class,
+            InfoCommand.class
+        })
+public final class Commands extends WindowCommand {
+    static final int DONE = 0;
+    static final int FAILED = 1;
+    static final int WRONG = 2;
+
+    /** Runs one command line. @return the exit status */
+    public static int run(String... arguments) {
+        CommandLine line = new CommandLine(new Commands());
+        line.setUnmatchedOptionsArePositionalParams(false);
+        line.setParameterExceptionHandler((e, args) -> say(line, WRONG, e.getMessage()));
+        line.setExecutionExceptionHandler((e, command, parsed) -> failed(line, e));
+        return line.execute(arguments);
+    }
+
+    private static int failed(CommandLine line, Exception e) {
+        if (e instanceof Refusal || e instanceof RecipeException) {
+            return say(line, WRONG, e.getMessage());
+        }
+        if (e instanceof TakeException) {
+            return say(line, FAILED, e.getMessage());
+        }
+        StringWriter trace = new StringWriter();
+        e.printStackTrace(new PrintWriter(trace));
+        org.slf4j.LoggerFactory.getLogger(Commands.class).debug("{}", trace);
+        return say(line, FAILED, "it failed: " + e);
+    }
+
+    private static int say(CommandLine line, int status, String message) {
+        line.getErr().println("zesty: " + oneLine(message));
+        line.getErr().flush();
+        return status;
+    }
+
+    private static String oneLine(String message) {
+        return String.join(" ", List.of(String.valueOf(message).split("\\R")));
+    }
+}

@@ -1,0 +1,137 @@
+package zesty.signal.app.command;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import zesty.signal.core.sample.SampleRate;
+import zesty.signal.takes.Table;
+import zesty.signal.takes.TakeException;
+
+/** Reads what the commands are given, and refuses what makes no sense. */
+final class Inputs {
+    private Inputs() {}
+
+    /** One column with its rate. @param seconds null where only the rate is known; @param missing NaN marks a gap */
+    record Signal(String name, double[] values, double[] seconds, String[] timeTexts, double rateHz) {}
+
+    static Table table(Path file) {
+        try {
+            return Table.open(file);
+        } catch (TakeException e) {
+            throw new Refusal(e.getMessage());
+        }
+    }
+
+    /** @param rateText as given with --rate; null when it was not */
+    static Signal signal(Path file, String column, String rateText) {
+        Table table = table(file);
+        try {
+            double[] values = table.column(column == null ? onlyColumn(file, table) : column);
+            double[] seconds = null;
+            double rate;
+            if (rateText == null) {
+                Optional<double[]> times = table.times();
+                if (times.isEmpty()) {
+                    throw new Refusal(file + " has no t column to take the rate from; give it with --rate HZ");
+                }
+                seconds = times.get();
+                rate = SampleRate.of(seconds);
+                if (Double.isNaN(rate)) {
+                    throw new Refusal(file + ": no time passes in its t column; seconds that rise are needed");
+                }
+            } else {
+                rate = rate(rateText);
+            }
+            return new Signal(column, values, seconds, table.timeTexts().orElse(null), rate);
+        } catch (TakeException e) {
+            throw new Refusal(e.getMessage());
+        }
+    }
+
+    private static String onlyColumn(Path file, Table table) {
+        List<String> columns =
+                table.headers().stream().filter(h -> !h.equals("t")).toList();
+        if (columns.size() != 1) {
+            throw new Refusal(
+                    file + " has several columns; choose one with --column, of " + String.join(", ", columns));
+        }
+        return columns.get(0);
+    }
+
+    static double rate(String text) {
+        double rate = number("--rate", text);
+        if (!(rate > 0)) {
+            throw new Refusal("--rate must be above 0 Hz, was " + text);
+        }
+        return rate;
+    }
+
+    static double number(String what, String text) {
+        try {
+            double value = Double.parseDouble(text.strip());
+            boolean suffix = text.strip().toLowerCase(Locale.ROOT).matches(".*[a-z]");
+            if (Double.isFinite(value) && !suffix) {
+                return value;
+            }
+        } catch (NumberFormatException e) {
+            // Said below.
+        }
+        throw new Refusal(what + " must be a number, was '" + text + "'");
+    }
+
+    /** @return seconds, from 10, 10s, 500ms, 2m or 1h */
+    static double duration(String text) {
+        double unit = 1;
+        String digits = text.strip();
+        for (Map.Entry<String, Double> known :
+                List.of(Map.entry("ms", 1e-3), Map.entry("s", 1.0), Map.entry("m", 60.0), Map.entry("h", 3600.0))) {
+            if (digits.endsWith(known.getKey())) {
+                unit = known.getValue();
+                digits = digits.substring(0, digits.length() - known.getKey().length());
+                break;
+            }
+        }
+        double value;
+        try {
+            value = number("duration", digits);
+        } catch (Refusal e) {
+            throw new Refusal("'" + text + "' is no duration; write 10s, 500ms, 2m or 1h");
+        }
+        if (!(value > 0)) {
+            throw new Refusal("a duration must be above 0, was " + text);
+        }
+        return value * unit;
+    }
+
+    /** @return the settings given as KEY=VALUE. @param known the keys there are */
+    static Map<String, String> settings(List<String> given, List<String> known) {
+        Map<String, String> settings = new TreeMap<>();
+        for (String one : given) {
+            int equals = one.indexOf('=');
+            String key = equals < 0 ? one : one.substring(0, equals);
+            if (equals < 1) {
+                throw new Refusal("--set takes KEY=VALUE, was '" + one + "'");
+            }
+            if (!known.contains(key)) {
+                throw new Refusal("no setting is called '" + key + "'; there is " + String.join(", ", known));
+            }
+            settings.put(key, one.substring(equals + 1));
+        }
+        return settings;
+    }
+
+    /** Refuses an output that is a folder or lies in none. */
+    static void writable(Path file) {
+        Path folder = file.toAbsolutePath().getParent();
+        if (Files.isDirectory(file)) {
+            throw new Refusal(file + " is a folder; a file's name is needed");
+        }
+        if (folder != null && !Files.isDirectory(folder)) {
+            throw new Refusal("folder " + folder + " is not there; make it first");
+        }
+    }
+}

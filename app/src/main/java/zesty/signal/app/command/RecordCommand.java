@@ -1,0 +1,167 @@
+package zesty.signal.app.command;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.engine.LinkState;
+import zesty.signal.engine.RecordingLimit;
+import zesty.signal.engine.RecordingSight;
+import zesty.signal.engine.Sight;
+import zesty.signal.engine.Trail;
+import zesty.signal.takes.RigJson;
+import zesty.signal.takes.TakeException;
+
+@Command(name = "record", description = "Records a source without a window.")
+final class RecordCommand implements Callable<Integer> {
+    private static final long LOOK_MS = 20;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "SOURCE")
+    private String source;
+
+    @Option(names = "--out", paramLabel = "FILE.zest", required = true)
+    private Path out;
+
+    @Option(names = "--for", paramLabel = "DURATION")
+    private String duration;
+
+    @Option(names = "--samples", paramLabel = "N")
+    private String samples;
+
+    @Option(names = "--rig", paramLabel = "RIG.json")
+    private Path rigFile;
+
+    @Override
+    public Integer call() throws TakeException, InterruptedException {
+        LinkAddress address = address();
+        RecordingLimit limit = limit();
+        Rig rig = rig().withSource(address.text());
+        if (!out.getFileName().toString().endsWith(".zest")) {
+            throw new Refusal("--out " + out + " must end in .zest");
+        }
+        Inputs.writable(out);
+        if (Files.exists(out)) {
+            throw new Refusal(out + " is there already; choose another name");
+        }
+        Trail.FromStart order = new Trail.FromStart(out, title(), limit, Instant.now());
+        Trail trail = Trail.startRecording(rig, address, address.link(), order);
+        Thread whole = new Thread(trail::close, "closing");
+        Runtime.getRuntime().addShutdownHook(whole);
+        try {
+            return watch(trail);
+        } finally {
+            trail.close();
+            unhook(whole);
+        }
+    }
+
+    private static void unhook(Thread whole) {
+        try {
+            Runtime.getRuntime().removeShutdownHook(whole);
+        } catch (IllegalStateException e) {
+            // The process is ending already, and the hook does its work.
+        }
+    }
+
+    private LinkAddress address() {
+        try {
+            LinkAddress address = LinkAddress.parse(source);
+            if (address instanceof LinkAddress.File file && !Files.isRegularFile(file.path())) {
+                throw new Refusal("file " + file.path() + " is not there");
+            }
+            return address;
+        } catch (IllegalArgumentException e) {
+            throw new Refusal(e.getMessage());
+        }
+    }
+
+    private RecordingLimit limit() {
+        if (duration != null && samples != null) {
+            throw new Refusal("--for and --samples exclude each other; give one");
+        }
+        if (samples != null) {
+            double count = Inputs.number("--samples", samples);
+            if (count < 1 || count != Math.rint(count)) {
+                throw new Refusal("--samples must be a whole number from 1 on, was " + samples);
+            }
+            return RecordingLimit.ofSamples((long) count);
+        }
+        return duration == null ? RecordingLimit.NONE : RecordingLimit.ofSeconds(Inputs.duration(duration));
+    }
+
+    private Rig rig() {
+        if (rigFile == null) {
+            return Rig.blank("recorded without a window", source);
+        }
+        try {
+            return RigJson.read(Files.readString(rigFile), rigFile.toString());
+        } catch (IOException e) {
+            throw new Refusal(e instanceof TakeException ? e.getMessage() : rigFile + " cannot be read");
+        }
+    }
+
+    private String title() {
+        String name = out.getFileName().toString();
+        return name.substring(0, name.length() - ".zest".length());
+    }
+
+    private int watch(Trail trail) throws InterruptedException, TakeException {
+        boolean began = false;
+        while (true) {
+            Sight sight = trail.sight(System.nanoTime());
+            RecordingSight recording = sight.recording();
+            if (!recording.problem().isEmpty()) {
+                throw new TakeException(recording.problem());
+            }
+            began |= recording.running();
+            LinkState state = sight.health().state();
+            if (began && !recording.running()) {
+                return say(trail.stopRecording(), sight);
+            }
+            if (state == LinkState.OVER || state == LinkState.REFUSED) {
+                RecordingSight last = trail.stopRecording();
+                if (last.file() == null) {
+                    if (state == LinkState.OVER) {
+                        throw new Refusal(source + ": " + sight.health().reason());
+                    }
+                    throw new TakeException(sight.health().reason());
+                }
+                return say(last, sight);
+            }
+            if (state == LinkState.LOST && sight.health().bytes() == 0) {
+                throw new TakeException(sight.health().reason());
+            }
+            Thread.sleep(LOOK_MS);
+        }
+    }
+
+    private int say(RecordingSight recording, Sight sight) throws TakeException {
+        if (!recording.problem().isEmpty()) {
+            throw new TakeException(recording.problem());
+        }
+        spec.commandLine()
+                .getOut()
+                .println(String.format(
+                        Locale.ROOT,
+                        "%s: %d rows, %.3f s, %d set aside, %d lost",
+                        out,
+                        recording.rows(),
+                        recording.seconds(),
+                        sight.health().setAside(),
+                        sight.health().lostRows() + recording.lostRows()));
+        spec.commandLine().getOut().flush();
+        return Commands.DONE;
+    }
+}

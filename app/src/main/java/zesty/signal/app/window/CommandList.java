@@ -1,0 +1,61 @@
+package zesty.signal.app.window;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** Every command and its key, over the window. */
+final class CommandList extends StackPane {
+    private static final int COLUMNS = 2;
+
+    CommandList(List<Command> commands, Runnable close) {
+        getStyleClass().add("command-shade");
+        setId("command-list");
+        Label title = new Label("What you can do, and its key");
+        title.getStyleClass().add("bench-title");
+        VBox[] columns = new VBox[COLUMNS];
+        for (int i = 0; i < COLUMNS; i++) {
+            columns[i] = new VBox(12);
+        }
+        List<String> groups = commands.stream().map(Command::group).distinct().toList();
+        int half = commands.size() / 2;
+        int placed = 0;
+        for (String group : groups) {
+            List<Command> members =
+                    commands.stream().filter(c -> c.group().equals(group)).toList();
+            columns[placed >= half ? 1 : 0].getChildren().add(group(group, members));
+            placed += members.size();
+        }
+        HBox both = new HBox(36, columns);
+        Label hint =
+                new Label("Escape or ? closes this list. The wheel over the lanes makes the stretch in sight longer or"
+                        + " shorter, dragging moves it, a double click goes back.");
+        hint.getStyleClass().add("hint");
+        hint.setWrapText(true);
+        VBox sheet = new VBox(14, title, both, hint);
+        sheet.getStyleClass().add("command-sheet");
+        sheet.setMaxSize(780, USE_PREF_SIZE);
+        getChildren().add(sheet);
+        setAlignment(Pos.CENTER);
+        setOnMouseClicked(event -> close.run());
+    }
+
+    private static VBox group(String name, List<Command> members) {
+        Label heading = new Label(name);
+        heading.getStyleClass().add("command-group");
+        GridPane grid = new GridPane();
+        grid.setHgap(12);
+        grid.setVgap(3);
+        for (int row = 0; row < members.size(); row++) {
+            Label key = new Label(members.get(row).keyText());
+            key.getStyleClass().add("key");
+            key.setMinWidth(86);
+            grid.addRow(row, key, new Label(members.get(row).text()));
+        }
+        return new VBox(5, heading, grid);
+    }
+}

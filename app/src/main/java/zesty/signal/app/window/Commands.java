@@ -1,0 +1,141 @@
+package zesty.signal.app.window;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCodeCombination;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.engine.Sight;
+
+/** Every command with its key, in one place: the list shown for "?" is this list. */
+final class Commands {
+    private final List<Command> all = new ArrayList<>();
+    private final Desk desk;
+
+    Commands(Desk desk, MainView view) {
+        this.desk = desk;
+        for (Stop stop : Stop.values()) {
+            KeyCode digit = KeyCode.getKeyCode(String.valueOf(stop.ordinal() + 1));
+            plain("The trail", stop.title() + ": " + stop.about(), digit, () -> view.toggle(stop));
+        }
+        plain("The trail", "All lanes: leave bench, takes or stored take", KeyCode.ESCAPE, view::leave);
+        plain("The trail", "Takes", KeyCode.T, () -> desk.takesOpen()
+                .set(!desk.takesOpen().get()));
+        plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
+        plain("Recording", "Write a mark", KeyCode.M, view.capture()::writeMark);
+        plain("Time", "Back in time", KeyCode.LEFT, () -> desk.window().scroll(-0.2, live()));
+        plain("Time", "Forward in time", KeyCode.RIGHT, () -> desk.window().scroll(0.2, live()));
+        plain("Time", "Longer stretch in sight", KeyCode.MINUS, () -> desk.window()
+                .zoom(1.5, 0.5));
+        plain("Time", "Shorter stretch in sight", KeyCode.PLUS, () -> desk.window()
+                .zoom(1 / 1.5, 0.5));
+        plain("Time", "Shorter stretch in sight", KeyCode.EQUALS, () -> desk.window()
+                .zoom(1 / 1.5, 0.5));
+        plain("Time", "To the oldest moment", KeyCode.HOME, () -> desk.window().toStart());
+        plain("Time", "To the newest moment", KeyCode.END, () -> desk.window().toEnd(live()));
+        plain("Time", "Usual view: last 20 s, or all of a take", KeyCode.DIGIT0, view.lanes()::home);
+        plain("Lanes", "Focus the lane above", KeyCode.UP, () -> moveFocus(-1));
+        plain("Lanes", "Focus the lane below", KeyCode.DOWN, () -> moveFocus(1));
+        plain("Lanes", "Hide the lane in focus", KeyCode.H, this::hide);
+        with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, this::showAll);
+        with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
+        with("Lanes", "Move the lane down", KeyCode.DOWN, KeyCombination.SHIFT_DOWN, () -> moveLane(1));
+        with("Lanes", "Make the lane taller", KeyCode.UP, KeyCombination.ALT_DOWN, () -> view.lanes()
+                .resizeFocus(1.25));
+        with("Lanes", "Make the lane lower", KeyCode.DOWN, KeyCombination.ALT_DOWN, () -> view.lanes()
+                .resizeFocus(0.8));
+        plain("Everything", "Take the last change back", KeyCode.U, view::undo);
+        plain("Everything", "Light or night look", KeyCode.N, () -> desk.night()
+                .set(!desk.night().get()));
+        plain("Everything", "Let go of the source, or connect it again", KeyCode.L, view::toggleLink);
+        all.add(new Command(
+                "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
+    }
+
+    private void plain(String group, String text, KeyCode key, Runnable action) {
+        all.add(new Command(group, text, new KeyCodeCombination(key), true, action));
+    }
+
+    private void with(String group, String text, KeyCode key, KeyCombination.Modifier modifier, Runnable action) {
+        all.add(new Command(group, text, new KeyCodeCombination(key, modifier), false, action));
+    }
+
+    List<Command> all() {
+        return List.copyOf(all);
+    }
+
+    /** Runs the command of the key, unless the key belongs to the field being written in. */
+    void handle(KeyEvent event, Object focusOwner) {
+        boolean writing = focusOwner instanceof TextInputControl field && field.isEditable();
+        if (writing && event.getCode() == KeyCode.ESCAPE) {
+            ((TextInputControl) focusOwner).getParent().requestFocus();
+            event.consume();
+            return;
+        }
+        boolean question = "?".equals(event.getText());
+        for (Command command : all) {
+            boolean matches =
+                    command.key().match(event) || question && command.text().equals("This list");
+            if (matches && !(writing && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
+                command.action().run();
+                event.consume();
+                return;
+            }
+        }
+    }
+
+    private boolean live() {
+        return !desk.isStored();
+    }
+
+    private Sight sight() {
+        return desk.sight(System.nanoTime());
+    }
+
+    private Optional<Channel> focused() {
+        return LaneStack.focused(sight(), desk.focus().get()).map(c -> c.channel());
+    }
+
+    private void moveFocus(int by) {
+        List<String> shown = sight().channels().stream()
+                .filter(c -> c.channel().shown())
+                .map(c -> c.channel().column())
+                .toList();
+        int at = shown.indexOf(focused().map(Channel::column).orElse(""));
+        if (!shown.isEmpty()) {
+            desk.focus().set(shown.get(Math.floorMod(at + by, shown.size())));
+        }
+    }
+
+    private void hide() {
+        focused().ifPresent(channel -> {
+            desk.change(rig -> rig.withChannel(channel.column(), c -> c.withShown(false)));
+            moveFocus(1);
+            desk.say("Lane hidden: " + channel.name() + ". U takes it back, Shift+H shows all.");
+        });
+    }
+
+    private void showAll() {
+        desk.change(rig -> rig.withChannels(
+                rig.channels().stream().map(c -> c.withShown(true)).toList()));
+    }
+
+    private void moveLane(int by) {
+        focused()
+                .ifPresent(channel -> desk.change(rig -> {
+                    List<Channel> order = new ArrayList<>(rig.channels());
+                    int at = order.indexOf(channel);
+                    int to = Math.max(0, Math.min(order.size() - 1, at + by));
+                    order.remove(channel);
+                    order.add(to, channel);
+                    return rig.withChannels(order);
+                }));
+    }
+}

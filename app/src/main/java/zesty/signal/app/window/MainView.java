@@ -1,0 +1,190 @@
+package zesty.signal.app.window;
+
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.function.Supplier;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.bench.ActBench;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.CleanBench;
+import zesty.signal.app.window.bench.DecodeBench;
+import zesty.signal.app.window.bench.ReadBench;
+import zesty.signal.app.window.bench.ScaleBench;
+import zesty.signal.app.window.bench.SourceBench;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Notice;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.parts.CaptureBar;
+import zesty.signal.app.window.parts.NoticeBar;
+import zesty.signal.app.window.parts.ReadingCards;
+import zesty.signal.app.window.parts.TakesView;
+import zesty.signal.app.window.parts.TrailBar;
+import zesty.signal.engine.Sight;
+
+/** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
+final class MainView extends StackPane {
+    private static final double WORDS_EVERY_SECONDS = 0.2;
+    private static final double LANE_BESIDE_BENCH = 150;
+
+    private final Desk desk;
+    private final TrailBar trail;
+    private final LaneStack lanes;
+    private final ReadingCards readings;
+    private final CaptureBar capture;
+    private final TakesView takes;
+    private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
+    private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
+    private final HBox middle = new HBox(12);
+    private final VBox left = new VBox(10);
+    private final Commands commands;
+    private CommandList list;
+    private double wordsAt = Double.NEGATIVE_INFINITY;
+
+    MainView(Desk desk) {
+        this.desk = desk;
+        getStyleClass().add("window");
+        trail = new TrailBar(desk, this::toggleCommandList, () -> desk.night()
+                .set(!desk.night().get()));
+        lanes = new LaneStack(desk);
+        readings = new ReadingCards(desk);
+        capture = new CaptureBar(desk);
+        takes = new TakesView(desk);
+        makers.put(Stop.SOURCE, () -> new SourceBench(desk));
+        makers.put(Stop.DECODE, () -> new DecodeBench(desk));
+        makers.put(Stop.SCALE, () -> new ScaleBench(desk));
+        makers.put(Stop.CLEAN, () -> new CleanBench(desk));
+        makers.put(Stop.READ, () -> new ReadBench(desk));
+        makers.put(Stop.ACT, () -> new ActBench(desk));
+        middle.getStyleClass().add("middle");
+        left.setMinWidth(0);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        BorderPane pane = new BorderPane(middle, trail, null, new VBox(new NoticeBar(desk), capture), null);
+        getChildren().add(pane);
+        commands = new Commands(desk, this);
+        desk.stop().addListener((p, was, is) -> arrange());
+        desk.takesOpen().addListener((p, was, is) -> arrange());
+        desk.night().addListener((p, was, is) -> dress());
+        desk.focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
+        dress();
+        arrange();
+    }
+
+    Commands commands() {
+        return commands;
+    }
+
+    LaneStack lanes() {
+        return lanes;
+    }
+
+    CaptureBar capture() {
+        return capture;
+    }
+
+    private void dress() {
+        getStyleClass().remove("night");
+        if (desk.night().get()) {
+            getStyleClass().add("night");
+        }
+        wordsAt = Double.NEGATIVE_INFINITY;
+    }
+
+    private void arrange() {
+        Stop stop = desk.stop().get();
+        boolean bench = stop != null && !desk.takesOpen().get();
+        lanes.showOnlyFocus(bench);
+        lanes.setMinHeight(bench ? LANE_BESIDE_BENCH : 0);
+        lanes.setPrefHeight(bench ? LANE_BESIDE_BENCH : USE_COMPUTED_SIZE);
+        lanes.setMaxHeight(bench ? LANE_BESIDE_BENCH : Double.MAX_VALUE);
+        VBox.setVgrow(lanes, bench ? Priority.NEVER : Priority.ALWAYS);
+        if (desk.takesOpen().get()) {
+            middle.getChildren().setAll(takes);
+            HBox.setHgrow(takes, Priority.ALWAYS);
+            desk.listTakes();
+        } else {
+            left.getChildren().setAll(lanes);
+            if (bench) {
+                Bench shown = benches.computeIfAbsent(stop, s -> makers.get(s).get());
+                VBox.setVgrow(shown, Priority.ALWAYS);
+                left.getChildren().add(shown);
+                shown.opened(desk.sight(System.nanoTime()));
+            }
+            middle.getChildren().setAll(left, readings);
+        }
+        wordsAt = Double.NEGATIVE_INFINITY;
+    }
+
+    /** Shows a frame. */
+    void frame(long nanoTime) {
+        Sight sight = desk.sight(nanoTime);
+        double now = nanoTime * 1e-9;
+        if (!desk.takesOpen().get()) {
+            lanes.frame(sight, nanoTime);
+        }
+        if (now - wordsAt >= WORDS_EVERY_SECONDS) {
+            wordsAt = now;
+            trail.show(sight);
+            readings.show(sight);
+            capture.show(desk.liveSight(nanoTime));
+            Stop stop = desk.stop().get();
+            if (stop != null && !desk.takesOpen().get()) {
+                benches.get(stop).show(sight);
+            }
+        }
+    }
+
+    /** Opens a stop's bench, or closes it when it is open. */
+    void toggle(Stop stop) {
+        desk.takesOpen().set(false);
+        desk.stop().set(desk.stop().get() == stop ? null : stop);
+    }
+
+    /** Leaves whatever is open, one at a time: list, takes, bench, stored take. */
+    void leave() {
+        if (list != null) {
+            toggleCommandList();
+        } else if (desk.takesOpen().get()) {
+            desk.takesOpen().set(false);
+        } else if (desk.stop().get() != null) {
+            desk.stop().set(null);
+        } else if (desk.isStored()) {
+            desk.backToLive();
+        }
+    }
+
+    void undo() {
+        Notice notice = desk.notice().get();
+        if (notice != null && notice.undo() != null) {
+            desk.notice().set(null);
+            notice.undo().run();
+        } else {
+            desk.undo();
+        }
+    }
+
+    void toggleLink() {
+        if (desk.connected()) {
+            desk.disconnect();
+            desk.say("Source let go. L connects it again.");
+        } else if (!desk.rig().source().isEmpty()) {
+            desk.connect(desk.rig().source());
+        } else {
+            desk.stop().set(Stop.SOURCE);
+        }
+    }
+
+    void toggleCommandList() {
+        if (list == null) {
+            list = new CommandList(commands.all(), this::toggleCommandList);
+            getChildren().add(list);
+        } else {
+            getChildren().remove(list);
+            list = null;
+        }
+    }
+}

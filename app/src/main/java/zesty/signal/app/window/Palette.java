@@ -1,0 +1,56 @@
+package zesty.signal.app.window;
+
+import java.util.List;
+import zesty.signal.app.window.lanes.LaneColours;
+
+/** Colours that are painted into pixels; the same roles stand in zesty.css for everything else. */
+public final class Palette {
+    /** A channel colour has a name, so that colour is never the only sign. */
+    public record Named(String name, String day, String night) {}
+
+    private static final List<Named> CHANNELS = List.of(
+            new Named("cherry", "#C2334D", "#F0788C"),
+            new Named("amber", "#A8540A", "#E9A15A"),
+            new Named("lake", "#2C6E8F", "#72B7D9"),
+            new Named("fern", "#2F7D4F", "#76C795"),
+            new Named("plum", "#6A4A93", "#B79AE0"),
+            new Named("olive", "#8A6D00", "#D3B84A"),
+            new Named("teal", "#1F7F7A", "#66C6BF"),
+            new Named("berry", "#9C3F7A", "#E08CC2"));
+
+    private Palette() {}
+
+    /** @return the colour of a channel by its place in the rig */
+    public static Named channel(int index) {
+        return CHANNELS.get(Math.floorMod(index, CHANNELS.size()));
+    }
+
+    public static String css(Named colour, boolean night) {
+        return night ? colour.night() : colour.day();
+    }
+
+    public static LaneColours lane(int index, boolean night) {
+        int line = argb(css(channel(index), night));
+        return night
+                ? new LaneColours(
+                        argb("#1F2925"),
+                        argb("#2A3631"),
+                        argb("#3A4942"),
+                        argb("#18211D"),
+                        argb("#46564E"),
+                        argb("#E9E6DA"),
+                        line)
+                : new LaneColours(
+                        argb("#FFFDF8"),
+                        argb("#F3EEE1"),
+                        argb("#E2DAC6"),
+                        argb("#F1EBDD"),
+                        argb("#D3C9B2"),
+                        argb("#22302A"),
+                        line);
+    }
+
+    private static int argb(String hex) {
+        return 0xff000000 | Integer.parseInt(hex.substring(1), 16);
+    }
+}

@@ -1,0 +1,154 @@
+package zesty.signal.app.window;
+
+import java.awt.image.BufferedImage;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Comparator;
+import java.util.stream.Stream;
+import javafx.animation.PauseTransition;
+import javafx.application.Platform;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javafx.util.Duration;
+import javax.imageio.ImageIO;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Stop;
+
+/** Draws every main view from the demo data into PNG files, one after the other, and ends the program. */
+final class Pictures {
+    private static final Logger LOG = LoggerFactory.getLogger(Pictures.class);
+    /** So long until the lanes are full of live signal. */
+    private static final double FILL_SECONDS = 22;
+
+    private static final double SETTLE_SECONDS = 0.9;
+
+    private record Scene(String name, Runnable set, double waitSeconds) {}
+
+    private final Desk desk;
+    private final MainView view;
+    private final Stage stage;
+    private final Path folder;
+    private final ArrayDeque<Scene> scenes = new ArrayDeque<>();
+
+    Pictures(Desk desk, MainView view, Stage stage, Path folder) {
+        this.desk = desk;
+        this.view = view;
+        this.stage = stage;
+        this.folder = folder;
+    }
+
+    void start() {
+        scene("bench", () -> desk.focus().set("pulse"), FILL_SECONDS);
+        for (Stop stop : Stop.values()) {
+            scene(
+                    stop.name().toLowerCase(java.util.Locale.ROOT),
+                    () -> desk.stop().set(stop),
+                    SETTLE_SECONDS);
+        }
+        scene(
+                "recording",
+                () -> {
+                    desk.stop().set(null);
+                    view.capture().toggle();
+                },
+                4);
+        scene(
+                "night",
+                () -> {
+                    view.capture().toggle();
+                    desk.notice().set(null);
+                    desk.night().set(true);
+                },
+                1.5);
+        scene(
+                "takes",
+                () -> {
+                    desk.night().set(false);
+                    desk.notice().set(null);
+                    desk.takesOpen().set(true);
+                },
+                1.5);
+        scene(
+                "stored-take",
+                () -> {
+                    desk.notice().set(null);
+                    desk.takes().get().stream()
+                            .filter(entry -> entry.title().startsWith("Long"))
+                            .findFirst()
+                            .ifPresent(entry -> desk.open(entry.file()));
+                },
+                2.5);
+        scene("commands", view::toggleCommandList, SETTLE_SECONDS);
+        try {
+            Files.createDirectories(folder);
+        } catch (IOException e) {
+            fail(e);
+            return;
+        }
+        next();
+    }
+
+    private void scene(String name, Runnable set, double waitSeconds) {
+        scenes.add(new Scene(name, set, waitSeconds));
+    }
+
+    private void next() {
+        Scene scene = scenes.poll();
+        if (scene == null) {
+            clearAway();
+            Platform.exit();
+            return;
+        }
+        scene.set().run();
+        PauseTransition wait = new PauseTransition(Duration.seconds(scene.waitSeconds()));
+        wait.setOnFinished(event -> {
+            try {
+                write(folder.resolve(scene.name() + ".png").toFile());
+                Platform.runLater(this::next);
+            } catch (IOException e) {
+                fail(e);
+            }
+        });
+        wait.play();
+    }
+
+    private void fail(IOException e) {
+        System.err.println("zesty: pictures cannot be written to " + folder + ": " + e.getMessage());
+        ZestyApplication.failed();
+        Platform.exit();
+    }
+
+    private void write(File file) throws IOException {
+        WritableImage shot = stage.getScene().snapshot(null);
+        int width = (int) shot.getWidth();
+        int height = (int) shot.getHeight();
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        PixelReader pixels = shot.getPixelReader();
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                image.setRGB(x, y, pixels.getArgb(x, y));
+            }
+        }
+        if (!ImageIO.write(image, "png", file)) {
+            throw new IOException("no PNG writer");
+        }
+    }
+
+    /** The pictures' own demo takes are not kept. */
+    private void clearAway() {
+        desk.close();
+        try (Stream<Path> files = Files.walk(desk.places().home())) {
+            for (Path path : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(path);
+            }
+        } catch (IOException e) {
+            LOG.debug("left behind: {}", e.getMessage());
+        }
+    }
+}

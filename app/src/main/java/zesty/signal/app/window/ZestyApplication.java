@@ -1,0 +1,202 @@
+package zesty.signal.app.window;
+
+import java.io.InputStream;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.animation.AnimationTimer;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.geometry.Rectangle2D;
+import javafx.scene.Scene;
+import javafx.scene.image.Image;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.text.Font;
+import javafx.stage.Screen;
+import javafx.stage.Stage;
+import zesty.signal.app.window.desk.DemoData;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Places;
+import zesty.signal.app.window.desk.Settings;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.rig.Rig;
+
+/** The window's start and end. */
+public final class ZestyApplication extends Application {
+    private static final List<String> FONTS = List.of(
+            "AtkinsonHyperlegibleNext_400Regular",
+            "AtkinsonHyperlegibleNext_600SemiBold",
+            "AtkinsonHyperlegibleNext_700Bold",
+            "AtkinsonHyperlegibleMono_400Regular");
+
+    /** How the window is opened: with the maker's own rig, the demo, or to draw pictures into a folder. */
+    public record Opening(Places places, boolean isDemo, Path pictures) {
+        public static Opening usual() {
+            return new Opening(Places.usual(), false, null);
+        }
+
+        public static Opening demo() {
+            return new Opening(Places.usual().demo(), true, null);
+        }
+
+        public static Opening pictures(Path folder) {
+            return new Opening(
+                    new Places(Path.of(
+                            System.getProperty("java.io.tmpdir"),
+                            "zesty-pictures-" + ProcessHandle.current().pid())),
+                    true,
+                    folder);
+        }
+    }
+
+    private static Opening opening = Opening.usual();
+    private static int status;
+
+    private Desk desk;
+    private MainView view;
+    private Stage stage;
+    private boolean painted;
+
+    /** Opens the window and waits until it is closed. @return the exit status */
+    public static int open(Opening how) {
+        opening = how;
+        status = 0;
+        Application.launch(ZestyApplication.class);
+        return status;
+    }
+
+    static void failed() {
+        status = 1;
+    }
+
+    @Override
+    public void start(Stage first) {
+        stage = first;
+        loadFonts();
+        Settings settings = opening.pictures() != null
+                ? Settings.FIRST
+                : Settings.load(opening.places().settings());
+        Rig rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
+        desk = new Desk(opening.places(), rig, settings);
+        view = new MainView(desk);
+        Scene scene = new Scene(view, settings.width(), settings.height());
+        dress(scene);
+        desk.night().addListener((p, was, is) -> dress(scene));
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
+        stage.setTitle("Zesty Signal");
+        icon(stage);
+        stage.setScene(scene);
+        place(settings);
+        stage.show();
+        view.requestFocus();
+        new AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                view.frame(System.nanoTime());
+                tellFirstLane();
+            }
+        }.start();
+        begin(rig);
+    }
+
+    private void begin(Rig rig) {
+        if (!rig.source().isEmpty()) {
+            desk.connect(rig.source());
+        } else {
+            desk.stop().set(Stop.SOURCE);
+        }
+        if (opening.isDemo()) {
+            desk.makeDemoTakes();
+        } else {
+            desk.listTakes();
+            desk.tidy();
+        }
+        if (opening.pictures() != null) {
+            new Pictures(desk, view, stage, opening.pictures()).start();
+        }
+    }
+
+    private static void loadFonts() {
+        for (String font : FONTS) {
+            try (InputStream file = ZestyApplication.class.getResourceAsStream("fonts/" + font + ".ttf")) {
+                Font.loadFont(file, 12);
+            } catch (java.io.IOException e) {
+                throw new IllegalStateException("font " + font + " is missing from the product", e);
+            }
+        }
+    }
+
+    private static void icon(Stage stage) {
+        try (InputStream file = ZestyApplication.class.getResourceAsStream("icon.png")) {
+            if (file != null) {
+                stage.getIcons().add(new Image(file));
+            }
+        } catch (java.io.IOException e) {
+            // A window without its icon still works.
+        }
+    }
+
+    private void dress(Scene scene) {
+        // Only the library's style sheets are used: its classes want a later Java than ours.
+        String base = desk.night().get() ? "primer-dark" : "primer-light";
+        Application.setUserAgentStylesheet("/atlantafx/base/theme/" + base + ".css");
+        scene.getStylesheets()
+                .setAll(ZestyApplication.class.getResource("zesty.css").toExternalForm());
+    }
+
+    /** Puts the window where it was, unless that screen is gone. */
+    private void place(Settings settings) {
+        Rectangle2D there = Double.isNaN(settings.x())
+                ? null
+                : new Rectangle2D(settings.x(), Math.max(0, settings.y()), settings.width(), 40);
+        boolean seen = there != null
+                && Screen.getScreens().stream()
+                        .anyMatch(screen -> screen.getVisualBounds().intersects(there));
+        if (seen) {
+            stage.setX(settings.x());
+            stage.setY(settings.y());
+        }
+        stage.setMinWidth(900);
+        stage.setMinHeight(560);
+        stage.setMaximized(settings.maximised());
+    }
+
+    /** With ZESTY_FIRST_LANE set, says when the first lane was painted, for the start-up benchmark. */
+    private void tellFirstLane() {
+        if (!painted && System.getenv("ZESTY_FIRST_LANE") != null) {
+            var sight = desk.liveSight(System.nanoTime());
+            if (sight.times() != null && sight.times().end() > 0) {
+                painted = true;
+                Platform.runLater(() -> Platform.runLater(() -> {
+                    System.out.println("first lane painted");
+                    Platform.exit();
+                }));
+            }
+        }
+    }
+
+    @Override
+    public void stop() {
+        if (desk == null) {
+            return;
+        }
+        if (opening.pictures() == null) {
+            boolean whole = stage.isMaximized();
+            Settings now = desk.settings();
+            desk.remember(new Settings(
+                    stage.getX(),
+                    stage.getY(),
+                    whole ? now.width() : stage.getScene().getWidth(),
+                    whole ? now.height() : stage.getScene().getHeight(),
+                    whole,
+                    desk.night().get(),
+                    desk.isStored() ? now.spanSeconds() : desk.window().span(),
+                    now.recent()));
+        }
+        desk.close();
+    }
+
+    /** @return the desk, for tests in the real window */
+    Desk desk() {
+        return desk;
+    }
+}

@@ -1,0 +1,73 @@
+package zesty.signal.app.window.bench;
+
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+
+/** What all benches have in common: a title, and a sight to show a few times a second. */
+public abstract class Bench extends VBox {
+    final Desk desk;
+    private final Label title = new Label();
+    private final Label about = new Label();
+    private final Stop stop;
+
+    Bench(Desk desk, Stop stop) {
+        this.desk = desk;
+        this.stop = stop;
+        getStyleClass().add("bench");
+        setSpacing(10);
+        title.getStyleClass().add("bench-title");
+        about.getStyleClass().add("hint");
+        HBox head = new HBox(10, title, about);
+        head.setAlignment(Pos.BASELINE_LEFT);
+        getChildren().add(head);
+        setMinHeight(0);
+    }
+
+    /** The bench comes into view. */
+    public void opened(Sight sight) {
+        show(sight);
+    }
+
+    /** Shows what is so now. */
+    public abstract void show(Sight sight);
+
+    final void head(Sight sight) {
+        Optional<ChannelSight> channel = focused(sight);
+        title.setText(
+                stop == Stop.SOURCE || channel.isEmpty()
+                        ? stop.title()
+                        : stop.title() + " · " + channel.get().channel().name());
+        about.setText(stop.about());
+    }
+
+    final Optional<ChannelSight> focused(Sight sight) {
+        return LaneStack.focused(sight, desk.focus().get());
+    }
+
+    static Label small(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("hint");
+        return label;
+    }
+
+    static Label mono(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("mono");
+        return label;
+    }
+
+    static VBox labelled(String text, Node field) {
+        VBox box = new VBox(3, small(text), field);
+        box.setAlignment(Pos.TOP_LEFT);
+        return box;
+    }
+}

@@ -1,0 +1,270 @@
+package zesty.signal.app.window.bench;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.clean.Sections;
+import zesty.signal.core.clean.Step;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+
+/** Clean: the steps as tiles in a row and as text; raw, cleaned and removed over each other; what the filters pass. */
+public final class CleanBench extends Bench {
+    private static final int POINTS = 1200;
+    private static final double STRETCH_SECONDS = 6;
+
+    private static final List<String> OFFERS = List.of(
+            "bandpass:0.5..8@2",
+            "lowpass:8@2",
+            "highpass:0.5@2",
+            "bandstop:48..52@2",
+            "notch:50@30",
+            "mean:10",
+            "median:5",
+            "envelope:6",
+            "rectify",
+            "detrend",
+            "exp:0.2",
+            "rms:0.1",
+            "smooth:11@3",
+            "despike:3@3",
+            "offset:0.5",
+            "scale:2");
+
+    private final FlowPane tiles = new FlowPane(8, 8);
+    private final TextField text = new TextField();
+    private final Label error = new Label();
+    private final Plot waves = new Plot();
+    private final Plot response = new Plot();
+    private final Label late = small("");
+    private Recipe filled;
+    private String column = "";
+
+    public CleanBench(Desk desk) {
+        super(desk, Stop.CLEAN);
+        MenuButton add = new MenuButton("Add a step");
+        add.setId("add-step");
+        add.setTooltip(new Tooltip("puts a step at the end; its numbers are yours to change in the line below"));
+        for (String offer : OFFERS) {
+            MenuItem item = new MenuItem(offer);
+            item.setOnAction(event -> adopt(text.getText().isBlank() ? offer : text.getText() + " | " + offer));
+            add.getItems().add(item);
+        }
+        text.setId("recipe");
+        text.getStyleClass().add("mono");
+        text.setPromptText("no step: the signal as it came");
+        text.setTooltip(new Tooltip("the recipe as text: steps parted by |, as on the command line; Enter takes it"));
+        text.setOnAction(event -> adopt(text.getText()));
+        HBox.setHgrow(text, Priority.ALWAYS);
+        error.getStyleClass().add("error");
+        error.setWrapText(true);
+        error.managedProperty().bind(error.textProperty().isNotEmpty());
+        HBox line = new HBox(8, text, add);
+        line.setAlignment(Pos.CENTER_LEFT);
+        VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
+        VBox right = new VBox(4, small("What the filters let pass"), response);
+        for (VBox box : new VBox[] {left, right}) {
+            box.setMinWidth(0);
+            HBox.setHgrow(box, Priority.ALWAYS);
+        }
+        left.setPrefWidth(420);
+        right.setPrefWidth(300);
+        VBox.setVgrow(waves, Priority.ALWAYS);
+        VBox.setVgrow(response, Priority.ALWAYS);
+        HBox both = new HBox(14, left, right);
+        both.setMinHeight(0);
+        VBox.setVgrow(both, Priority.ALWAYS);
+        getChildren().addAll(tiles, line, error, late, both);
+    }
+
+    @Override
+    public void opened(Sight sight) {
+        filled = null;
+        error.setText("");
+        show(sight);
+    }
+
+    @Override
+    public void show(Sight sight) {
+        head(sight);
+        Optional<ChannelSight> focused = focused(sight);
+        if (focused.isEmpty()) {
+            tiles.getChildren().setAll(small("No channel yet."));
+            return;
+        }
+        ChannelSight channel = focused.get();
+        boolean other = !channel.channel().column().equals(column);
+        column = channel.channel().column();
+        Recipe recipe = channel.channel().recipe();
+        if (other || !recipe.equals(filled)) {
+            filled = recipe;
+            text.setText(recipe.text());
+            error.setText("");
+            fillTiles(recipe);
+        }
+        late.setText(
+                desk.isStored()
+                        ? "A stored take is cleaned forward and back: nothing is late."
+                        : "Live, the cleaned signal is about "
+                                + Digits.fixed(channel.delaySeconds() * 1000, 0)
+                                + " ms late. In a take nothing is late: it is cleaned forward and back.");
+        if (!channel.trouble().isEmpty()) {
+            error.setText(channel.trouble());
+        }
+        Color colour = Color.web(Palette.css(
+                Palette.channel(LaneStack.colourOf(sight, channel.channel())),
+                desk.night().get()));
+        drawWaves(sight, channel, colour);
+        drawResponse(sight, recipe, colour);
+    }
+
+    private void fillTiles(Recipe recipe) {
+        tiles.getChildren().clear();
+        for (int i = 0; i < recipe.steps().size(); i++) {
+            int index = i;
+            Label words = new Label((i + 1) + "  " + Wording.step(recipe.steps().get(i)));
+            Button off = new Button("✕");
+            off.getStyleClass().setAll("tile-off");
+            off.setTooltip(new Tooltip("take this step out; U puts it back"));
+            off.setOnAction(event -> {
+                List<Step> steps = new ArrayList<>(recipe.steps());
+                steps.remove(index);
+                adopt(new Recipe(steps).text());
+            });
+            HBox tile = new HBox(8, words, off);
+            tile.setAlignment(Pos.CENTER_LEFT);
+            tile.getStyleClass().add("tile");
+            tiles.getChildren().add(tile);
+        }
+        if (recipe.steps().isEmpty()) {
+            tiles.getChildren().add(small("No step: the signal stays as it came."));
+        }
+    }
+
+    private void adopt(String words) {
+        try {
+            Recipe recipe = Recipe.parse(words);
+            Sight sight = desk.sight(System.nanoTime());
+            if (sight.rateHz() > 0) {
+                recipe.stage(sight.rateHz(), zesty.signal.core.clean.Start.SETTLED);
+            }
+            error.setText("");
+            String target = column;
+            desk.change(rig -> rig.withChannel(target, c -> c.withRecipe(recipe)));
+        } catch (RecipeException e) {
+            error.setText(e.getMessage() + ". The old recipe stays in force.");
+        }
+    }
+
+    private void drawWaves(Sight sight, ChannelSight channel, Color colour) {
+        if (sight.times() == null || sight.times().end() == 0) {
+            return;
+        }
+        Series clean = channel.clean();
+        double to = Math.min(desk.window().to(), sight.lastSeconds());
+        double from = to - Math.min(STRETCH_SECONDS, desk.window().span());
+        long first = Math.max(sight.times().firstAtOrAfter(from), clean.start());
+        long last = Math.min(sight.times().firstAtOrAfter(to), clean.end() - channel.lateSamples());
+        int n = (int) Math.max(0, last - first);
+        int step = Math.max(1, n / POINTS);
+        int count = n / step;
+        double[] x = new double[count];
+        double[] raw = new double[count];
+        double[] cleaned = new double[count];
+        double[] removed = new double[count];
+        double rawMean = 0;
+        double cleanMean = 0;
+        for (int i = 0; i < count; i++) {
+            long row = first + (long) i * step;
+            x[i] = sight.times().secondsAt(row) - to;
+            raw[i] = channel.channel().scaling().apply(channel.raw().value(row));
+            cleaned[i] = clean.value(row + channel.lateSamples());
+            rawMean += raw[i] / count;
+            cleanMean += cleaned[i] / count;
+        }
+        double span = 1e-9;
+        double most = 1e-9;
+        for (int i = 0; i < count; i++) {
+            raw[i] += cleanMean - rawMean;
+            removed[i] = raw[i] - cleaned[i];
+            span = Math.max(span, Math.max(Math.abs(raw[i] - cleanMean), Math.abs(cleaned[i] - cleanMean)));
+            most = Math.max(most, Math.abs(removed[i]));
+        }
+        double low = cleanMean - span - 2 * most - 0.2 * span;
+        String unit = channel.channel().scaling().unit();
+        waves.begin(desk.night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
+        waves.line(x, raw, count, colour.deriveColor(0, 1, 1, 0.35), 1);
+        waves.line(x, cleaned, count, colour, 1.8);
+        for (int i = 0; i < count; i++) {
+            removed[i] += low + most;
+        }
+        waves.line(x, removed, count, desk.night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
+    }
+
+    private void drawResponse(Sight sight, Recipe recipe, Color colour) {
+        double rate = sight.rateHz();
+        if (!(rate > 0)) {
+            return;
+        }
+        List<Sections> filters = new ArrayList<>();
+        double highest = 0;
+        for (Step step : recipe.steps()) {
+            if (step instanceof Step.Filter filter) {
+                try {
+                    filters.add(filter.sections(rate));
+                } catch (RecipeException e) {
+                    continue;
+                }
+                highest = Math.max(highest, corner(step));
+            }
+        }
+        double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
+        response.begin(desk.night().get(), 0, to, "Hz", 0, 1.1, "share that passes");
+        DoubleUnaryOperator gain = hz -> {
+            double product = 1;
+            for (Sections sections : filters) {
+                product *= sections.gain(hz / rate);
+            }
+            return product;
+        };
+        response.curve(gain, colour);
+    }
+
+    private static double corner(Step step) {
+        if (step instanceof Step.BandPass band) {
+            return band.highHz();
+        }
+        if (step instanceof Step.BandStop band) {
+            return band.highHz();
+        }
+        if (step instanceof Step.LowPass pass) {
+            return pass.hz();
+        }
+        if (step instanceof Step.HighPass pass) {
+            return pass.hz();
+        }
+        return step instanceof Step.Notch notch ? notch.hz() : 0;
+    }
+}

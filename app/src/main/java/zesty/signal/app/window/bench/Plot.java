@@ -1,0 +1,174 @@
+package zesty.signal.app.window.bench;
+
+import java.util.function.DoubleUnaryOperator;
+import javafx.geometry.VPos;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+
+/** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
+final class Plot extends Pane {
+    private static final double LEFT = 52;
+    private static final double BOTTOM = 22;
+    private static final double TOP = 18;
+    private static final double RIGHT = 20;
+
+    private final Canvas canvas = new Canvas(100, 100);
+    private double fromX = 0;
+    private double toX = 1;
+    private double fromY = 0;
+    private double toY = 1;
+    private Color ink = Color.BLACK;
+    private Color grid = Color.LIGHTGRAY;
+
+    Plot() {
+        getChildren().add(canvas);
+        setMinSize(120, 90);
+        getStyleClass().add("plot");
+    }
+
+    /** Begins a picture: axes, grid and their words. */
+    void begin(boolean night, double lowX, double highX, String wordsX, double lowY, double highY, String wordsY) {
+        canvas.setWidth(Math.max(1, getWidth()));
+        canvas.setHeight(Math.max(1, getHeight()));
+        fromX = lowX;
+        toX = highX > lowX ? highX : lowX + 1;
+        fromY = lowY;
+        toY = highY > lowY ? highY : lowY + 1;
+        ink = night ? Color.web("#B9C4BD") : Color.web("#5B665F");
+        grid = night ? Color.web("#33403A") : Color.web("#E7E0CF");
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
+        g.setFont(Font.font("Atkinson Hyperlegible Next", 11.5));
+        g.setLineWidth(1);
+        double stepX = step((toX - fromX) / Math.max(2, getWidth() / 90));
+        double stepY = step((toY - fromY) / Math.max(2, getHeight() / 40));
+        g.setTextAlign(TextAlignment.CENTER);
+        g.setTextBaseline(VPos.TOP);
+        for (double x = Math.ceil(fromX / stepX) * stepX; x <= toX + 1e-9; x += stepX) {
+            g.setStroke(grid);
+            g.strokeLine(snap(pixelX(x)), TOP, snap(pixelX(x)), canvas.getHeight() - BOTTOM);
+            g.setFill(ink);
+            boolean last = x + stepX > toX + 1e-9;
+            g.fillText(words(x, stepX) + (last ? " " + wordsX : ""), pixelX(x), canvas.getHeight() - BOTTOM + 4);
+        }
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.CENTER);
+        for (double y = Math.ceil(fromY / stepY) * stepY; y <= toY + 1e-9; y += stepY) {
+            g.setStroke(grid);
+            g.strokeLine(LEFT, snap(pixelY(y)), canvas.getWidth() - RIGHT, snap(pixelY(y)));
+            g.setFill(ink);
+            g.fillText(words(y, stepY), LEFT - 6, pixelY(y));
+        }
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setTextBaseline(VPos.TOP);
+        g.fillText(wordsY, 2, 1);
+    }
+
+    private static double step(double least) {
+        double power = Math.pow(10, Math.floor(Math.log10(Math.max(least, 1e-12))));
+        double part = least / power;
+        return (part <= 1 ? 1 : part <= 2 ? 2 : part <= 5 ? 5 : 10) * power;
+    }
+
+    private static String words(double value, double step) {
+        return zesty.signal.core.scale.Digits.fixed(value, zesty.signal.core.scale.Digits.decimalsFor(step));
+    }
+
+    private static double snap(double pixel) {
+        return Math.floor(pixel) + 0.5;
+    }
+
+    double pixelX(double x) {
+        return LEFT + (x - fromX) / (toX - fromX) * (canvas.getWidth() - LEFT - RIGHT);
+    }
+
+    double pixelY(double y) {
+        return canvas.getHeight() - BOTTOM - (y - fromY) / (toY - fromY) * (canvas.getHeight() - BOTTOM - TOP);
+    }
+
+    /** @return the value under a pixel */
+    double valueX(double pixel) {
+        return fromX + (pixel - LEFT) / (canvas.getWidth() - LEFT - RIGHT) * (toX - fromX);
+    }
+
+    double valueY(double pixel) {
+        return fromY + (canvas.getHeight() - BOTTOM - pixel) / (canvas.getHeight() - BOTTOM - TOP) * (toY - fromY);
+    }
+
+    /** Draws a line through points; NaN parts it. */
+    void line(double[] x, double[] y, int length, Color colour, double width) {
+        GraphicsContext g = clipped();
+        g.setStroke(colour);
+        g.setLineWidth(width);
+        g.beginPath();
+        boolean down = false;
+        for (int i = 0; i < length; i++) {
+            if (Double.isNaN(y[i])) {
+                down = false;
+            } else if (down) {
+                g.lineTo(pixelX(x[i]), pixelY(y[i]));
+            } else {
+                g.moveTo(pixelX(x[i]), pixelY(y[i]));
+                down = true;
+            }
+        }
+        g.stroke();
+        g.restore();
+    }
+
+    /** Draws a function over the whole width. */
+    void curve(DoubleUnaryOperator function, Color colour) {
+        int n = (int) Math.max(2, canvas.getWidth() - LEFT - RIGHT);
+        double[] x = new double[n];
+        double[] y = new double[n];
+        for (int i = 0; i < n; i++) {
+            x[i] = fromX + (toX - fromX) * i / (n - 1);
+            y[i] = function.applyAsDouble(x[i]);
+        }
+        line(x, y, n, colour, 2);
+    }
+
+    void dots(double[] x, double[] y, int length, Color colour, double radius) {
+        GraphicsContext g = clipped();
+        g.setFill(colour);
+        for (int i = 0; i < length; i++) {
+            g.fillOval(pixelX(x[i]) - radius, pixelY(y[i]) - radius, 2 * radius, 2 * radius);
+        }
+        g.restore();
+    }
+
+    /** Lays a wash over a range of heights. */
+    void wash(double low, double high, Color colour) {
+        GraphicsContext g = clipped();
+        g.setFill(colour);
+        g.fillRect(LEFT, pixelY(high), canvas.getWidth() - LEFT - RIGHT, pixelY(low) - pixelY(high));
+        g.restore();
+    }
+
+    /** Draws a dashed line at a height, with words at its right end. */
+    void limit(double y, String words, Color colour) {
+        GraphicsContext g = clipped();
+        g.setStroke(colour);
+        g.setLineDashes(6, 4);
+        g.strokeLine(LEFT, snap(pixelY(y)), canvas.getWidth() - RIGHT, snap(pixelY(y)));
+        g.setLineDashes();
+        g.setFill(ink);
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.BOTTOM);
+        g.fillText(words, canvas.getWidth() - RIGHT - 2, pixelY(y) - 2);
+        g.restore();
+    }
+
+    private GraphicsContext clipped() {
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.save();
+        g.beginPath();
+        g.rect(LEFT, TOP - 8, canvas.getWidth() - LEFT - RIGHT, canvas.getHeight() - TOP - BOTTOM + 8);
+        g.clip();
+        return g;
+    }
+}

@@ -1,0 +1,534 @@
+package zesty.signal.app.window.desk;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayDeque;
+import java.util.List;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import javafx.application.Platform;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import zesty.signal.app.window.lanes.TimeWindow;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.engine.ByteTail;
+import zesty.signal.engine.RecordingLimit;
+import zesty.signal.engine.RecordingSight;
+import zesty.signal.engine.Sight;
+import zesty.signal.engine.StoredTake;
+import zesty.signal.engine.Trail;
+import zesty.signal.takes.CsvExport;
+import zesty.signal.takes.Mark;
+import zesty.signal.takes.RigJson;
+import zesty.signal.takes.Shelf;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
+
+/**
+ * What is open: a running trail or none, a stored take over it or none, the rig, the shelf; and what the maker can do.
+ * JavaFX thread only; everything that waits runs on one worker thread and comes back.
+ */
+public final class Desk implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Desk.class);
+    private static final int MOST_UNDO = 50;
+
+    private final Places places;
+    private final Shelf shelf;
+    private final ExecutorService worker = Executors.newSingleThreadExecutor(task -> {
+        Thread thread = new Thread(task, "desk worker");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
+    private final BooleanProperty takesOpen = new SimpleBooleanProperty();
+    private final StringProperty focus = new SimpleStringProperty("");
+    private final BooleanProperty night = new SimpleBooleanProperty();
+    private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
+    private final StringProperty busy = new SimpleStringProperty("");
+    private final DoubleProperty progress = new SimpleDoubleProperty(-1);
+    private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
+    private final TimeWindow window = new TimeWindow();
+    private final TimeWindow storedWindow = new TimeWindow();
+    private final ArrayDeque<Rig> undone = new ArrayDeque<>();
+    private final AtomicBoolean cancelled = new AtomicBoolean();
+
+    private Trail trail;
+    private Rig rig;
+    private StoredTake stored;
+    private Settings settings;
+
+    public Desk(Places places, Rig rig, Settings settings) {
+        this.places = places;
+        this.rig = rig;
+        this.settings = settings;
+        shelf = new Shelf(places.takes());
+        night.set(settings.night());
+        window.follow(settings.spanSeconds());
+    }
+
+    // What there is to see.
+
+    /** @return what the lanes show: the stored take if one is open, else the live trail */
+    public Sight sight(long nanoTime) {
+        return stored != null ? stored.sight() : liveSight(nanoTime);
+    }
+
+    /** @return the live trail, whether or not a stored take is open over it */
+    public Sight liveSight(long nanoTime) {
+        return trail == null ? Sight.nothing(rig) : trail.sight(nanoTime);
+    }
+
+    /** @return the rig of what the lanes show */
+    public Rig rig() {
+        return stored != null ? stored.sight().rig() : trail != null ? trail.rig() : rig;
+    }
+
+    public boolean isStored() {
+        return stored != null;
+    }
+
+    /** @return the open take's title and what was mended in it, or the rig's name */
+    public String title() {
+        return stored != null ? stored.title() : rig().name();
+    }
+
+    /** @return what was mended in the open take, in words; empty otherwise */
+    public String mended() {
+        return stored == null ? "" : stored.mended();
+    }
+
+    public List<Mark> marks() {
+        return stored == null ? List.of() : stored.marks();
+    }
+
+    public TimeWindow window() {
+        return stored != null ? storedWindow : window;
+    }
+
+    /** @return the newest bytes of the live source; empty when there is none */
+    public byte[] newestBytes(int most) {
+        ByteTail tail = trail == null ? null : trail.bytes();
+        return tail == null ? new byte[0] : tail.newest(most);
+    }
+
+    public ObjectProperty<Stop> stop() {
+        return stop;
+    }
+
+    public BooleanProperty takesOpen() {
+        return takesOpen;
+    }
+
+    /** @return the column of the channel in focus; empty for the first one */
+    public StringProperty focus() {
+        return focus;
+    }
+
+    public BooleanProperty night() {
+        return night;
+    }
+
+    public ObjectProperty<Notice> notice() {
+        return notice;
+    }
+
+    /** @return what long work is under way, in words; empty for none */
+    public StringProperty busy() {
+        return busy;
+    }
+
+    /** @return its share done, 0 … 1; −1 when that is not known */
+    public DoubleProperty progress() {
+        return progress;
+    }
+
+    public ReadOnlyObjectProperty<List<Shelf.Entry>> takes() {
+        return takes.getReadOnlyProperty();
+    }
+
+    public Settings settings() {
+        return settings;
+    }
+
+    public Places places() {
+        return places;
+    }
+
+    // What can be done.
+
+    /** Runs a trail on the source, in the place of the one that runs. */
+    public void connect(String source) {
+        try {
+            LinkAddress.parse(source);
+        } catch (IllegalArgumentException e) {
+            trouble(e.getMessage());
+            return;
+        }
+        if (trail != null && trail.recording()) {
+            trouble("A recording is running on this source; stop it first.");
+            return;
+        }
+        Rig before = trail == null ? rig : trail.rig();
+        boolean same = before.source().equals(source);
+        rig = same ? before : before.withSource(source).withFormat(null);
+        settings = settings.withRecent(source);
+        stored = null;
+        closeTrail();
+        trail = Trail.start(rig);
+        window.follow(window.span());
+        saveSoon();
+    }
+
+    /** Lets go of the source. */
+    public void disconnect() {
+        if (trail != null) {
+            rig = trail.rig();
+            closeTrail();
+        }
+    }
+
+    private void closeTrail() {
+        Trail old = trail;
+        trail = null;
+        if (old != null) {
+            later("the source could not be closed", old::close, () -> {});
+        }
+    }
+
+    public boolean connected() {
+        return trail != null;
+    }
+
+    /** Changes the rig of what the lanes show; {@link #undo()} takes it back. */
+    public void change(UnaryOperator<Rig> change) {
+        Rig before = rig();
+        Rig after;
+        try {
+            after = change.apply(before);
+        } catch (IllegalArgumentException e) {
+            trouble(e.getMessage());
+            return;
+        }
+        if (after.equals(before)) {
+            return;
+        }
+        undone.addLast(before);
+        if (undone.size() > MOST_UNDO) {
+            undone.removeFirst();
+        }
+        apply(after);
+    }
+
+    private void apply(Rig after) {
+        if (stored != null) {
+            StoredTake from = stored;
+            StoredTake[] made = new StoredTake[1];
+            busy.set("Working the take out again");
+            later("the take could not be worked out", () -> made[0] = from.with(after), () -> {
+                busy.set("");
+                if (stored == from) {
+                    stored = made[0];
+                }
+            });
+        } else if (trail != null) {
+            trail.change(after);
+            saveSoon();
+        } else {
+            rig = after;
+            saveSoon();
+        }
+    }
+
+    /** Takes the last change of the rig back. */
+    public void undo() {
+        Rig before = undone.pollLast();
+        if (before == null) {
+            say("Nothing to take back.");
+            return;
+        }
+        apply(before);
+        say("Taken back.");
+    }
+
+    /** Begins a recording of the live trail. */
+    public void record(RecordingLimit limit) {
+        Trail running = trail;
+        if (running == null) {
+            trouble("Nothing to record: connect a source first (key 1).");
+            return;
+        }
+        LocalDateTime now = LocalDateTime.now(ZoneId.systemDefault());
+        String title = running.rig().name();
+        later(
+                "the recording could not begin",
+                () -> running.record(shelf.freshFile(now), title, limit, Instant.now()),
+                () -> {});
+    }
+
+    /** Ends the recording and puts the take on the shelf. */
+    public void stopRecording() {
+        Trail running = trail;
+        if (running == null) {
+            return;
+        }
+        RecordingSight[] last = new RecordingSight[1];
+        later("the recording could not be ended", () -> last[0] = running.stopRecording(), () -> recorded(last[0]));
+    }
+
+    /** Tells how a recording ended, whether by hand, by its limit or by trouble. */
+    public void recorded(RecordingSight last) {
+        if (!last.problem().isEmpty()) {
+            trouble(last.problem());
+        } else if (last.file() != null) {
+            say("Take kept: " + last.rows() + " samples, "
+                    + String.format(java.util.Locale.ROOT, "%.1f s.", last.seconds()));
+        }
+        listTakes();
+    }
+
+    public void mark(String text) {
+        if (trail == null || !trail.mark(text, System.nanoTime())) {
+            trouble("A mark belongs to a recording: start one first (key R).");
+        } else {
+            say("Marked: " + text);
+        }
+    }
+
+    /** Opens a stored take in the lanes. */
+    public void open(Path file) {
+        StoredTake[] made = new StoredTake[1];
+        busy.set("Opening the take");
+        later(
+                "the take could not be opened",
+                () -> {
+                    try (Take take = Take.open(file)) {
+                        made[0] = StoredTake.load(take);
+                    }
+                },
+                () -> {
+                    busy.set("");
+                    stored = made[0];
+                    undone.clear();
+                    storedWindow.extent(0, stored.sight().lastSeconds());
+                    storedWindow.showAll();
+                    takesOpen.set(false);
+                    if (!stored.mended().isEmpty()) {
+                        say(stored.mended());
+                    }
+                });
+    }
+
+    /** Closes the stored take; the live trail is in the lanes again. */
+    public void backToLive() {
+        stored = null;
+        undone.clear();
+    }
+
+    /** Reads the shelf anew. */
+    public void listTakes() {
+        RecordingSight recording = liveSight(System.nanoTime()).recording();
+        Path running = recording.running() ? recording.file() : null;
+        fetch("the takes could not be listed", () -> shelf.list(running), takes::set);
+    }
+
+    /** Takes a take off the shelf; the notice's undo brings it back. */
+    public void remove(Shelf.Entry entry) {
+        Path[] lying = new Path[1];
+        later("the take could not be removed", () -> lying[0] = shelf.remove(entry.file()), () -> {
+            notice.set(new Notice("Removed: " + entry.title(), false, () -> restore(lying[0], entry.title())));
+            listTakes();
+        });
+    }
+
+    private void restore(Path lying, String title) {
+        later("the take could not be put back", () -> shelf.restore(lying), () -> {
+            say("Back on the shelf: " + title);
+            listTakes();
+        });
+    }
+
+    public void rename(Shelf.Entry entry, String title) {
+        String before = entry.title();
+        later("the take could not be renamed", () -> retitle(entry.file(), title), () -> {
+            notice.set(new Notice("Renamed to " + title, false, () -> rename(entry.file(), before)));
+            listTakes();
+        });
+    }
+
+    private void rename(Path file, String title) {
+        later("the take could not be renamed", () -> retitle(file, title), this::listTakes);
+    }
+
+    private static void retitle(Path file, String title) throws TakeException {
+        try (Take take = Take.open(file)) {
+            take.rename(title);
+        }
+    }
+
+    /** Writes a take as CSV, with progress and {@link #cancel()}. */
+    public void export(Path take, Path csv) {
+        cancelled.set(false);
+        busy.set("Exporting to " + csv.getFileName());
+        progress.set(0);
+        boolean[] whole = new boolean[1];
+        later(
+                "the take could not be exported",
+                () -> {
+                    try (Take open = Take.open(take)) {
+                        whole[0] = CsvExport.write(open, csv, share -> {
+                            Platform.runLater(() -> progress.set(share));
+                            return !cancelled.get();
+                        });
+                    }
+                },
+                () -> {
+                    busy.set("");
+                    progress.set(-1);
+                    say(whole[0] ? "Exported to " + csv : "Export given up; nothing was written.");
+                });
+    }
+
+    /** Gives up the long work under way. */
+    public void cancel() {
+        cancelled.set(true);
+    }
+
+    public void say(String text) {
+        notice.set(new Notice(text, false, null));
+    }
+
+    public void trouble(String text) {
+        notice.set(new Notice(text, true, null));
+    }
+
+    /** Work that may throw, for the worker. */
+    @FunctionalInterface
+    public interface Work {
+        void run() throws Exception;
+    }
+
+    /** Runs the work on the worker, then {@code after} here, unless it fails: then says so. */
+    public void later(String failing, Work work, Runnable after) {
+        worker.execute(() -> {
+            try {
+                work.run();
+                Platform.runLater(after);
+            } catch (Exception e) {
+                LOG.debug("{}", failing, e);
+                String why = e instanceof TakeException ? e.getMessage() : failing + ": " + e.getMessage();
+                Platform.runLater(() -> {
+                    busy.set("");
+                    progress.set(-1);
+                    trouble(why);
+                });
+            }
+        });
+    }
+
+    /** As {@link #later}, with the result handed on. */
+    public <T> void fetch(String failing, Callable<T> work, Consumer<T> after) {
+        AtomicReference<T> result = new AtomicReference<>();
+        later(failing, () -> result.set(work.call()), () -> after.accept(result.get()));
+    }
+
+    /** Remembers how the window stands. */
+    public void remember(Settings changed) {
+        settings = Objects.requireNonNull(changed);
+    }
+
+    private void saveSoon() {
+        Rig now = trail == null ? rig : trail.rig();
+        worker.execute(() -> save(now));
+    }
+
+    private void save(Rig now) {
+        try {
+            Files.createDirectories(places.home());
+            Settings.writeWhole(places.lastRig(), RigJson.write(now));
+        } catch (IOException e) {
+            LOG.warn("the rig could not be kept: {}", e.getMessage());
+        }
+    }
+
+    /** @return the rig of the last session; a blank one when there is none or it does not read */
+    public static Rig lastRig(Places places) {
+        try {
+            if (Files.exists(places.lastRig())) {
+                return RigJson.read(
+                        Files.readString(places.lastRig()), places.lastRig().toString());
+            }
+        } catch (IOException e) {
+            LOG.warn("the last rig does not read: {}", e.getMessage());
+        }
+        return Rig.blank("My rig", "");
+    }
+
+    /** Makes the demo's takes and tidies the shelf. */
+    public void makeDemoTakes() {
+        later(
+                "the demo takes could not be made",
+                () -> {
+                    Files.createDirectories(places.takes());
+                    DemoData.makeTakes(places.takes());
+                },
+                this::listTakes);
+    }
+
+    /** Lets go of takes removed long ago. */
+    public void tidy() {
+        later("the shelf could not be tidied", () -> shelf.tidy(Instant.now()), () -> {});
+    }
+
+    /** Ends everything; a running recording is completed. Waits for it, up to some seconds. */
+    @Override
+    public void close() {
+        if (worker.isShutdown()) {
+            return;
+        }
+        Rig now = trail == null ? rig : trail.rig();
+        Trail old = trail;
+        trail = null;
+        worker.execute(() -> {
+            if (old != null) {
+                old.close();
+            }
+            save(now);
+            try {
+                settings.save(places.settings());
+            } catch (IOException e) {
+                LOG.warn("the window's state could not be kept: {}", e.getMessage());
+            }
+        });
+        worker.shutdown();
+        try {
+            if (!worker.awaitTermination(5, TimeUnit.SECONDS)) {
+                LOG.warn("some work did not end in time");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

@@ -1,0 +1,84 @@
+package zesty.signal.app.window.desk;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * What comes back at the next start.
+ *
+ * @param x and y of the window; NaN for wherever the system puts it
+ * @param spanSeconds how much of a live signal is in sight
+ * @param recent sources used lately, newest first
+ */
+public record Settings(
+        double x,
+        double y,
+        double width,
+        double height,
+        boolean maximised,
+        boolean night,
+        double spanSeconds,
+        List<String> recent) {
+    public static final Settings FIRST = new Settings(Double.NaN, Double.NaN, 1280, 800, false, false, 20, List.of());
+
+    private static final int MOST_RECENT = 6;
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    public Settings {
+        recent = List.copyOf(recent);
+    }
+
+    public Settings withRecent(String source) {
+        List<String> sources = new ArrayList<>(recent);
+        sources.remove(source);
+        sources.add(0, source);
+        List<String> kept = sources.subList(0, Math.min(MOST_RECENT, sources.size()));
+        return new Settings(x, y, width, height, maximised, night, spanSeconds, kept);
+    }
+
+    /** @return what the file says; the first settings when there is none or it does not read */
+    public static Settings load(Path file) {
+        try {
+            JsonNode root = Files.exists(file) ? JSON.readTree(Files.readString(file)) : JSON.createObjectNode();
+            List<String> recent = new ArrayList<>();
+            root.path("recent").forEach(node -> recent.add(node.asText()));
+            return new Settings(
+                    root.path("x").asDouble(Double.NaN),
+                    root.path("y").asDouble(Double.NaN),
+                    Math.max(640, root.path("width").asDouble(FIRST.width)),
+                    Math.max(480, root.path("height").asDouble(FIRST.height)),
+                    root.path("maximised").asBoolean(),
+                    root.path("night").asBoolean(),
+                    Math.max(0.01, root.path("span_seconds").asDouble(FIRST.spanSeconds)),
+                    recent);
+        } catch (IOException e) {
+            return FIRST;
+        }
+    }
+
+    /** Writes the file whole or not at all. */
+    public void save(Path file) throws IOException {
+        ObjectNode root = JSON.createObjectNode();
+        if (Double.isFinite(x) && Double.isFinite(y)) {
+            root.put("x", x).put("y", y);
+        }
+        root.put("width", width).put("height", height);
+        root.put("maximised", maximised).put("night", night).put("span_seconds", spanSeconds);
+        recent.forEach(root.putArray("recent")::add);
+        writeWhole(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root));
+    }
+
+    static void writeWhole(Path file, String text) throws IOException {
+        Files.createDirectories(file.getParent());
+        Path part = file.resolveSibling(file.getFileName() + ".part");
+        Files.writeString(part, text);
+        Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+    }
+}

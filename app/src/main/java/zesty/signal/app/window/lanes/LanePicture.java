@@ -1,0 +1,170 @@
+package zesty.signal.app.window.lanes;
+
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+
+/** Paints one lane: grid, gaps, the raw ghost, the cleaned line, and beats as seeds above it. Pure pixels. */
+final class LanePicture {
+    /** Height of the strip above the line that the seeds stand in, in pixels. */
+    static final int SEED_STRIP = 15;
+
+    private static final float LINE = 1.5f;
+    private static final float GHOST_WEIGHT = 0.30f;
+    private static final int SEED_HALF_WIDTH = 3;
+    private static final int SEED_HEIGHT = 9;
+
+    private final SpanPainter spans = new SpanPainter();
+    private final float[] extremes = new float[2];
+
+    void paint(
+            int[] pixels,
+            int width,
+            int height,
+            Sight sight,
+            ChannelSight channel,
+            ColumnEdges edges,
+            TimeTicks ticks,
+            ValueScale scale,
+            LaneColours colours,
+            boolean ghost) {
+        Arrays.fill(pixels, 0, width * height, colours.card());
+        for (int i = 0; i < ticks.count(); i++) {
+            vertical(
+                    pixels,
+                    width,
+                    height,
+                    (int) Math.round(ticks.pixel(i)),
+                    ticks.labelled(i) ? colours.gridStrong() : colours.grid());
+        }
+        gaps(pixels, width, height, sight.gaps(), edges, colours);
+        double span = scale.high() - scale.low();
+        double factor = -(height - SEED_STRIP - 6.0) / span;
+        double offset = SEED_STRIP + 2 - factor * scale.high();
+        double longest = 1.6 / sight.rateHz();
+        spans.target(pixels, width, height);
+        boolean cleaned = !channel.channel().recipe().steps().isEmpty();
+        if (cleaned && ghost) {
+            ghost(channel, sight, edges, factor, offset, longest, colours);
+        }
+        spans.paint(
+                channel.clean(),
+                sight.times(),
+                edges,
+                channel.lateSamples(),
+                factor,
+                offset,
+                longest,
+                LINE,
+                colours.line(),
+                1);
+        if (channel.pulse() != null) {
+            seeds(pixels, width, channel.pulse().beats(), edges, colours.line());
+        }
+    }
+
+    /** The raw signal at the cleaned one's scale, moved to its level where the recipe takes the level off. */
+    private void ghost(
+            ChannelSight channel,
+            Sight sight,
+            ColumnEdges edges,
+            double factor,
+            double offset,
+            double longest,
+            LaneColours colours) {
+        long from = Math.max(
+                edges.at(0), Math.max(channel.raw().start(), sight.times().start()));
+        long to = Math.min(edges.at(edges.width()), channel.raw().end());
+        if (to <= from) {
+            return;
+        }
+        Scaling scaling = channel.channel().scaling();
+        double move = 0;
+        if (channel.channel().recipe().removesLevel()) {
+            channel.raw().range(from, to, extremes);
+            double rawMiddle = (scaling.apply(extremes[0]) + scaling.apply(extremes[1])) / 2;
+            int late = channel.lateSamples();
+            long cleanEnd = Math.min(to + late, channel.clean().end());
+            channel.clean().range(Math.min(from + late, cleanEnd), cleanEnd, extremes);
+            move = (extremes[0] + extremes[1]) / 2.0 - rawMiddle;
+        }
+        if (Double.isNaN(move)) {
+            return;
+        }
+        double slope = scaling.apply(1) - scaling.apply(0);
+        spans.paint(
+                channel.raw(),
+                sight.times(),
+                edges,
+                0,
+                factor * slope,
+                offset + factor * (scaling.apply(0) + move),
+                longest,
+                1,
+                colours.line(),
+                GHOST_WEIGHT);
+    }
+
+    private static void vertical(int[] pixels, int width, int height, int x, int colour) {
+        if (x >= 0 && x < width) {
+            for (int y = 0; y < height; y++) {
+                pixels[y * width + x] = colour;
+            }
+        }
+    }
+
+    private static void gaps(
+            int[] pixels, int width, int height, List<Gap> gaps, ColumnEdges edges, LaneColours colours) {
+        for (Gap gap : gaps) {
+            int from = (int) Math.max(0, Math.floor(edges.pixelOf(gap.startSeconds())));
+            int to = (int) Math.min(width - 1, Math.ceil(edges.pixelOf(gap.endSeconds())));
+            for (int x = from; x <= to; x++) {
+                for (int y = 0; y < height; y++) {
+                    boolean stripe = Math.floorMod(x + y, 8) < 2;
+                    pixels[y * width + x] = stripe ? colours.gapLine() : colours.gap();
+                }
+            }
+        }
+    }
+
+    /** A seed is a drop; where they stand too close for one each, a bar tells that they are there. */
+    private static void seeds(int[] pixels, int width, double[] beats, ColumnEdges edges, int colour) {
+        int first = Arrays.binarySearch(beats, edges.secondsAt(0));
+        first = first < 0 ? -first - 1 : first;
+        double before = -100;
+        for (int i = first; i < beats.length; i++) {
+            double x = edges.pixelOf(beats[i]);
+            if (x > width + SEED_HALF_WIDTH) {
+                return;
+            }
+            if (x - before < 2 * SEED_HALF_WIDTH + 1) {
+                for (int k = (int) before; k <= x && k < width; k++) {
+                    for (int y = 5; y < 9; y++) {
+                        pixels[y * width + Math.max(0, k)] = colour;
+                    }
+                }
+            } else {
+                seed(pixels, width, x, colour);
+            }
+            before = x;
+        }
+    }
+
+    private static void seed(int[] pixels, int width, double centre, int colour) {
+        for (int y = 0; y < SEED_HEIGHT; y++) {
+            double down = (y + 0.5) / SEED_HEIGHT;
+            // Pointed above, round below.
+            double half = SEED_HALF_WIDTH * Math.sqrt(down) * Math.sqrt(Math.max(0, 1 - Math.pow(down, 3.5))) * 1.25;
+            for (int x = (int) Math.floor(centre - half); x <= centre + half; x++) {
+                double cover = Math.min(x + 1, centre + half) - Math.max(x, centre - half);
+                if (x >= 0 && x < width && cover > 0) {
+                    int at = (y + 3) * width + x;
+                    pixels[at] = LaneColours.mix(pixels[at], colour, (float) cover);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,345 @@
+package zesty.signal.app.window.lanes;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.control.Label;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+import zesty.signal.takes.Mark;
+
+/**
+ * The lanes one above the other over one time axis. The wheel makes the stretch in sight longer or shorter about the
+ * pointer, dragging moves it, a double click goes back to now or to all of a take.
+ */
+public final class LaneStack extends VBox {
+    private static final double AXIS_HEIGHT = 24;
+    private static final double MARKS_TOP = 22;
+    private static final int MOST_MARKS = 24;
+    private static final double DESCRIBE_EVERY_SECONDS = 0.2;
+
+    private final Desk desk;
+    private final Map<String, LaneView> lanes = new HashMap<>();
+    private final Map<String, Double> weights = new HashMap<>();
+    private final VBox stack = new VBox(9);
+    private final Pane axis = new Pane();
+    private final List<Label> axisLabels = new ArrayList<>();
+    private final List<Label> markLabels = new ArrayList<>();
+    private final Label empty = new Label();
+    private final ColumnEdges edges = new ColumnEdges();
+    private final TimeTicks ticks = new TimeTicks();
+
+    private List<String> shown = List.of();
+    private boolean onlyFocus;
+    private double describedAt = Double.NEGATIVE_INFINITY;
+    private Object described;
+    private double zero;
+    private double dragX = Double.NaN;
+    private LaneView hovered;
+    private double hoverX;
+
+    public LaneStack(Desk desk) {
+        this.desk = desk;
+        getStyleClass().add("lane-stack");
+        axis.setMinHeight(AXIS_HEIGHT);
+        axis.setPrefHeight(AXIS_HEIGHT);
+        axis.getStyleClass().add("time-axis");
+        empty.getStyleClass().add("empty");
+        empty.setWrapText(true);
+        empty.setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
+        VBox.setVgrow(empty, Priority.ALWAYS);
+        VBox.setVgrow(stack, Priority.ALWAYS);
+        getChildren().addAll(empty, stack, axis);
+        setMinWidth(0);
+        stack.setMinWidth(0);
+    }
+
+    /** Shows all lanes, or only the one in focus while a bench is open below it. */
+    public void showOnlyFocus(boolean only) {
+        onlyFocus = only;
+        describedAt = Double.NEGATIVE_INFINITY;
+    }
+
+    /** @return the channel in focus: the one chosen, else the first one shown */
+    public static Optional<ChannelSight> focused(Sight sight, String focus) {
+        Optional<ChannelSight> chosen = sight.channel(focus);
+        return chosen.isPresent()
+                ? chosen
+                : sight.channels().stream().filter(c -> c.channel().shown()).findFirst();
+    }
+
+    /** Paints a frame. @param now seconds on any steady clock */
+    public void frame(Sight sight, long nanoTime) {
+        double now = nanoTime * 1e-9;
+        boolean some = sight.times() != null && sight.times().end() > 0;
+        boolean describe = now - describedAt >= DESCRIBE_EVERY_SECONDS || described != sight.rig();
+        arrange(sight);
+        boolean lanesThere = some && !shown.isEmpty();
+        empty.setVisible(!lanesThere);
+        empty.setManaged(!lanesThere);
+        stack.setVisible(lanesThere);
+        stack.setManaged(lanesThere);
+        axis.setVisible(lanesThere);
+        axis.setManaged(lanesThere);
+        if (!lanesThere) {
+            empty.setText(emptyWords(sight));
+            return;
+        }
+        moveWindow(sight, nanoTime);
+        int width = stack.getChildren().stream()
+                .mapToInt(node -> ((LaneView) node).plotWidth())
+                .min()
+                .orElse(0);
+        if (width < 2) {
+            return;
+        }
+        TimeWindow window = desk.window();
+        double pixel = window.span() / width;
+        // On a grid of whole pixels a sample stays in its column while the picture moves.
+        double from = desk.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
+        edges.compute(sight.times(), from, from + window.span(), width);
+        zero = desk.isStored() ? 0 : desk.window().following() ? window.to() : sight.nowSeconds(nanoTime);
+        ticks.compute(from, from + window.span(), width, zero, !desk.isStored());
+        paintLanes(sight, now, describe);
+        if (describe) {
+            describedAt = now;
+            described = sight.rig();
+        }
+        placeAxis(width);
+    }
+
+    private void paintLanes(Sight sight, double now, boolean describe) {
+        boolean night = desk.night().get();
+        String focus = focused(sight, desk.focus().get())
+                .map(c -> c.channel().column())
+                .orElse("");
+        for (int i = 0; i < sight.channels().size(); i++) {
+            ChannelSight channel = sight.channels().get(i);
+            LaneView lane = lanes.get(channel.channel().column());
+            if (lane == null || lane.getParent() == null) {
+                continue;
+            }
+            int colour = colourOf(sight, channel.channel());
+            if (describe) {
+                lane.describe(
+                        sight,
+                        channel,
+                        colour,
+                        night,
+                        channel.channel().column().equals(focus));
+            }
+            lane.paint(sight, channel, edges, ticks, colour, night, now);
+            if (lane == hovered) {
+                lane.readOut(sight, channel, edges, hoverX, zero, desk.window().span() / edges.width());
+            }
+        }
+    }
+
+    /** A channel keeps its colour when lanes change places: it goes by its column's place in the stream. */
+    public static int colourOf(Sight sight, Channel channel) {
+        if (sight.rig().format() == null) {
+            return 0;
+        }
+        int index = sight.rig().format().indexOf(channel.column());
+        int clock = sight.rig().format().clock() == null
+                ? Integer.MAX_VALUE
+                : sight.rig().format().clock().column();
+        return index > clock ? index - 1 : index;
+    }
+
+    private void moveWindow(Sight sight, long nanoTime) {
+        double oldest = sight.times().secondsAt(sight.times().start());
+        double newest = desk.isStored() ? sight.lastSeconds() : sight.nowSeconds(nanoTime);
+        desk.window().extent(oldest, newest);
+    }
+
+    private String emptyWords(Sight sight) {
+        if (sight.channels().isEmpty()) {
+            return switch (sight.health().state()) {
+                case IDLE ->
+                    "No board is connected.\nPress 1 for Source and pick a port, a network board, a file or a "
+                            + "simulated board; or press T for your takes.";
+                case LOST, REFUSED -> "No signal: " + sight.health().reason();
+                case OVER -> "The source came to its end: " + sight.health().reason();
+                default ->
+                    "Waiting for the board: "
+                            + (sight.health().reason().isEmpty()
+                                    ? "opening the link"
+                                    : sight.health().reason());
+            };
+        }
+        return "All lanes are hidden. Press Shift+H to show them again.";
+    }
+
+    private void arrange(Sight sight) {
+        List<String> wanted = new ArrayList<>();
+        String focus = focused(sight, desk.focus().get())
+                .map(c -> c.channel().column())
+                .orElse("");
+        for (ChannelSight channel : sight.channels()) {
+            String column = channel.channel().column();
+            if (onlyFocus ? column.equals(focus) : channel.channel().shown()) {
+                wanted.add(column);
+            }
+        }
+        if (wanted.equals(shown)) {
+            return;
+        }
+        shown = wanted;
+        stack.getChildren().clear();
+        lanes.keySet().removeIf(column -> sight.channel(column).isEmpty());
+        for (String column : wanted) {
+            LaneView lane = lanes.computeIfAbsent(column, this::newLane);
+            stack.getChildren().add(lane);
+        }
+        share();
+        describedAt = Double.NEGATIVE_INFINITY;
+    }
+
+    private void share() {
+        stack.heightProperty().removeListener(this::resized);
+        stack.heightProperty().addListener(this::resized);
+        resized(null, null, null);
+    }
+
+    private void resized(Object property, Number before, Number after) {
+        double total =
+                shown.stream().mapToDouble(c -> weights.getOrDefault(c, 1.0)).sum();
+        double room = stack.getHeight() - stack.getSpacing() * Math.max(0, shown.size() - 1);
+        for (String column : shown) {
+            double height = Math.max(46, Math.floor(room * weights.getOrDefault(column, 1.0) / total));
+            lanes.get(column).setPrefHeight(height);
+            lanes.get(column).setMaxHeight(height);
+        }
+    }
+
+    /** Makes the lane in focus taller or lower. */
+    public void resizeFocus(double factor) {
+        String column = shown.contains(desk.focus().get()) || shown.isEmpty()
+                ? desk.focus().get()
+                : shown.get(0);
+        weights.put(column, Math.max(0.3, Math.min(5, weights.getOrDefault(column, 1.0) * factor)));
+        resized(null, null, null);
+    }
+
+    private LaneView newLane(String column) {
+        LaneView lane = new LaneView(column);
+        lane.setOnMousePressed(event -> {
+            desk.focus().set(column);
+            lane.requestFocus();
+            describedAt = Double.NEGATIVE_INFINITY;
+        });
+        lane.focusedProperty().addListener((p, was, is) -> {
+            if (is) {
+                desk.focus().set(column);
+            }
+        });
+        lane.plot().setOnScroll(event -> scrolled(lane, event));
+        lane.plot().setOnMousePressed(event -> dragX = event.getX());
+        lane.plot().setOnMouseReleased(event -> dragX = Double.NaN);
+        lane.plot().setOnMouseDragged(event -> dragged(lane, event));
+        lane.plot().setOnMouseClicked(event -> {
+            if (event.getButton() == MouseButton.PRIMARY && event.getClickCount() == 2) {
+                home();
+            }
+        });
+        lane.plot().setOnMouseMoved(event -> {
+            hovered = lane;
+            hoverX = event.getX();
+        });
+        lane.plot().setOnMouseExited(event -> {
+            hovered = null;
+            lane.hideReadOut();
+        });
+        return lane;
+    }
+
+    /** Goes back to now, or to all of a take. */
+    public void home() {
+        if (desk.isStored()) {
+            desk.window().showAll();
+        } else {
+            desk.window().follow(20);
+        }
+    }
+
+    private void scrolled(LaneView lane, ScrollEvent event) {
+        double width = Math.max(1, lane.plotWidth());
+        if (event.isShiftDown() || Math.abs(event.getDeltaX()) > Math.abs(event.getDeltaY())) {
+            double delta = event.getDeltaX() != 0 ? event.getDeltaX() : event.getDeltaY();
+            desk.window().scroll(-delta / 400, !desk.isStored());
+        } else if (event.getDeltaY() != 0) {
+            desk.window().zoom(Math.pow(1.25, -Math.signum(event.getDeltaY())), event.getX() / width);
+        }
+        event.consume();
+    }
+
+    private void dragged(LaneView lane, MouseEvent event) {
+        if (!Double.isNaN(dragX)) {
+            desk.window().scroll((dragX - event.getX()) / Math.max(1, lane.plotWidth()), !desk.isStored());
+            dragX = event.getX();
+        }
+    }
+
+    private void placeAxis(int width) {
+        double left = LaneView.TAG_WIDTH + 5;
+        int used = 0;
+        for (int i = 0; i < ticks.count(); i++) {
+            if (ticks.labelled(i)) {
+                Label label = label(axisLabels, used++, "axis-label");
+                label.setText(ticks.label(i));
+                label.autosize();
+                double centre = left + ticks.pixel(i) - label.getWidth() / 2;
+                label.relocate(centre, 3);
+            }
+        }
+        hideFrom(axisLabels, used);
+        placeMarks(left, width);
+    }
+
+    private void placeMarks(double left, int width) {
+        axis.setPrefHeight(desk.marks().isEmpty() ? AXIS_HEIGHT : AXIS_HEIGHT + MARKS_TOP);
+        int used = 0;
+        double free = Double.NEGATIVE_INFINITY;
+        for (Mark mark : desk.marks()) {
+            double x = edges.pixelOf(mark.seconds());
+            if (x < 0 || x > width || used == MOST_MARKS) {
+                continue;
+            }
+            Label label = label(markLabels, used++, "mark-label");
+            label.setText("⚑ " + mark.text());
+            label.autosize();
+            double at = Math.max(left + x, free);
+            label.relocate(Math.min(at, left + width - label.getWidth()), MARKS_TOP);
+            free = at + label.getWidth() + 4;
+        }
+        hideFrom(markLabels, used);
+    }
+
+    private Label label(List<Label> pool, int index, String style) {
+        if (index == pool.size()) {
+            Label label = new Label();
+            label.getStyleClass().add(style);
+            pool.add(label);
+            axis.getChildren().add(label);
+        }
+        pool.get(index).setVisible(true);
+        return pool.get(index);
+    }
+
+    private static void hideFrom(List<Label> pool, int used) {
+        for (int i = used; i < pool.size(); i++) {
+            pool.get(i).setVisible(false);
+        }
+    }
+}

@@ -1,0 +1,197 @@
+package zesty.signal.app.window.lanes;
+
+import java.nio.IntBuffer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.image.ImageView;
+import javafx.scene.image.PixelBuffer;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.Palette;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LinkState;
+import zesty.signal.engine.Sight;
+
+/** One channel's lane: its tag at the left, its picture beside it, the ends of its scale and a read-out above that. */
+final class LaneView extends HBox {
+    static final double TAG_WIDTH = 158;
+    /** Room at the right of the picture for the ends of its scale. */
+    private static final double SCALE_WIDTH = 54;
+
+    private final String column;
+    private final Label name = new Label();
+    private final Label value = new Label();
+    private final Label unit = new Label();
+    private final Label how = new Label();
+    private final Label trust = new Label();
+    private final Region bar = new Region();
+    private final ImageView image = new ImageView();
+    private final Pane plot = new Pane(image);
+    private final Label top = new Label();
+    private final Label bottom = new Label();
+    private final Label trouble = new Label();
+    private final Label readOut = new Label();
+    private final LanePicture picture = new LanePicture();
+    private final ValueScale scale = new ValueScale();
+
+    private PixelBuffer<IntBuffer> buffer;
+    private int[] pixels;
+    private int pixelWidth;
+    private int pixelHeight;
+    private ChannelSight painted;
+
+    LaneView(String column) {
+        this.column = column;
+        getStyleClass().add("lane");
+        setFocusTraversable(true);
+        bar.getStyleClass().add("lane-bar");
+        name.getStyleClass().add("lane-name");
+        value.getStyleClass().add("lane-value");
+        unit.getStyleClass().add("lane-unit");
+        how.getStyleClass().add("lane-how");
+        trust.getStyleClass().add("lane-trust");
+        HBox number = new HBox(5, value, unit);
+        number.setAlignment(Pos.BASELINE_LEFT);
+        VBox tag = new VBox(3, name, number, how, trust);
+        tag.getStyleClass().add("lane-tag");
+        tag.setMinWidth(TAG_WIDTH);
+        tag.setMaxWidth(TAG_WIDTH);
+        plot.getStyleClass().add("lane-plot");
+        plot.setMinSize(0, 0);
+        plot.setPrefSize(100, 60);
+        HBox.setHgrow(plot, Priority.ALWAYS);
+        for (Label label : new Label[] {top, bottom, trouble, readOut}) {
+            label.getStyleClass().add("lane-scale");
+            label.setMouseTransparent(true);
+            plot.getChildren().add(label);
+        }
+        trouble.getStyleClass().add("lane-trouble");
+        readOut.getStyleClass().add("lane-read-out");
+        readOut.setVisible(false);
+        setMinHeight(46);
+        getChildren().addAll(bar, tag, plot);
+    }
+
+    String column() {
+        return column;
+    }
+
+    Node plot() {
+        return plot;
+    }
+
+    int plotWidth() {
+        return (int) Math.floor(plot.getWidth() - SCALE_WIDTH);
+    }
+
+    /** Shows the channel's words and numbers; a few times a second is enough. */
+    void describe(Sight sight, ChannelSight channel, int index, boolean night, boolean inFocus) {
+        Palette.Named colour = Palette.channel(index);
+        String css = Palette.css(colour, night);
+        bar.setStyle("-fx-background-color: " + css + ";");
+        name.setStyle("-fx-text-fill: " + css + ";");
+        name.setText(channel.channel().name());
+        pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("in-focus"), inFocus);
+        LinkState state = sight.health().state();
+        boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
+        boolean held = state == LinkState.HELD;
+        value.setText(lost ? "—" : Wording.value(channel));
+        unit.setText(lost ? "" : channel.channel().scaling().unit());
+        how.setText(Wording.how(channel) + " · " + Digits.of(sight.rateHz()) + "/s");
+        trust.setText(lost ? "○ lost" : held ? "◐ held" : state == LinkState.OVER ? "■ ended" : "");
+        trust.setVisible(!trust.getText().isEmpty());
+        trust.setManaged(trust.isVisible());
+        pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), held || lost);
+        trouble.setText(channel.trouble());
+        trouble.setVisible(!channel.trouble().isEmpty());
+        if (getProperties().get("tip") != css) {
+            getProperties().put("tip", css);
+            Tooltip.install(
+                    bar,
+                    new Tooltip("Line colour: " + colour.name()
+                            + ". The pale line is the signal as it came, moved to the cleaned one's level."));
+        }
+        int decimals = Digits.decimalsFor((scale.high() - scale.low()) / 100);
+        String suffix = channel.channel().scaling().unit();
+        top.setText(Digits.fixed(scale.high(), Math.max(0, decimals - 1)) + (suffix.isEmpty() ? "" : " " + suffix));
+        bottom.setText(Digits.fixed(scale.low(), Math.max(0, decimals - 1)));
+    }
+
+    /** Paints the picture for this frame. */
+    void paint(
+            Sight sight,
+            ChannelSight channel,
+            ColumnEdges edges,
+            TimeTicks ticks,
+            int index,
+            boolean night,
+            double now) {
+        int width = edges.width();
+        int height = (int) Math.floor(plot.getHeight());
+        if (width < 2 || height < 24) {
+            return;
+        }
+        fit(width, height);
+        if (painted == null || !painted.channel().equals(channel.channel())) {
+            scale.reset();
+        }
+        painted = channel;
+        long from = edges.at(0) + channel.lateSamples();
+        scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
+        picture.paint(pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, night), true);
+        buffer.updateBuffer(all -> null);
+        place(width, height);
+    }
+
+    private void fit(int width, int height) {
+        if (buffer != null && pixelWidth == width && pixelHeight == height) {
+            return;
+        }
+        pixelWidth = width;
+        pixelHeight = height;
+        IntBuffer ints = IntBuffer.allocate(width * height);
+        pixels = ints.array();
+        buffer = new PixelBuffer<>(width, height, ints, PixelFormat.getIntArgbPreInstance());
+        image.setImage(new WritableImage(buffer));
+    }
+
+    private void place(int width, int height) {
+        top.relocate(width + 5, LanePicture.SEED_STRIP - 7);
+        bottom.relocate(width + 5, height - bottom.getHeight() - 1);
+        trouble.relocate(10, height / 2.0 - 9);
+    }
+
+    /** Shows time and value under the pointer. */
+    void readOut(Sight sight, ChannelSight channel, ColumnEdges edges, double x, double zero, double step) {
+        double seconds = edges.secondsAt((int) Math.round(x));
+        long row = sight.times().firstAtOrAfter(seconds);
+        long sample = row + channel.lateSamples();
+        boolean there = row < sight.times().end()
+                && sample < channel.clean().end()
+                && Math.abs(sight.times().secondsAt(row) - seconds) < Math.max(1.6 / sight.rateHz(), 3 * step);
+        String time = TimeTicks.text(
+                sight.times().secondsAt(Math.min(row, sight.times().end() - 1)) - zero, step);
+        String unitText = channel.channel().scaling().unit();
+        readOut.setText(
+                there
+                        ? time + "   " + Wording.number(channel, channel.clean().value(sample))
+                                + (unitText.isEmpty() ? "" : " " + unitText)
+                        : "no sample here");
+        readOut.setVisible(true);
+        readOut.autosize();
+        double left = x + 14 + readOut.getWidth() > pixelWidth ? x - 14 - readOut.getWidth() : x + 14;
+        readOut.relocate(left, pixelHeight / 2.0 - 10);
+    }
+
+    void hideReadOut() {
+        readOut.setVisible(false);
+    }
+}

@@ -1,0 +1,101 @@
+package zesty.signal.app.window.lanes;
+
+import java.util.ArrayList;
+import java.util.List;
+import zesty.signal.core.clean.Step;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSight;
+
+/** How channels, recipes and numbers are put into words, the same everywhere. */
+public final class Wording {
+    private Wording() {}
+
+    /** @return the newest cleaned value with as many decimals as its step and noise bear out */
+    public static String value(ChannelSight channel) {
+        return number(channel, channel.latestClean());
+    }
+
+    /** @return a value of the channel with as many decimals as its step and noise bear out */
+    public static String number(ChannelSight channel, double value) {
+        return Digits.fixed(value, decimals(channel));
+    }
+
+    /** Decimals that show a tenth of the noise, but nothing much finer than a step of the converter. */
+    public static int decimals(ChannelSight channel) {
+        double step = channel.channel().scaling().stepSize();
+        double noise = channel.level() == null ? Double.NaN : channel.level().noise();
+        double finest = noise > 0 ? Math.max(noise, step / 10) : step;
+        return Digits.decimalsFor(Math.min(finest, step));
+    }
+
+    /** @return the recipe in a few words */
+    public static String how(ChannelSight channel) {
+        return recipe(channel.channel());
+    }
+
+    public static String recipe(Channel channel) {
+        if (channel.recipe().steps().isEmpty()) {
+            return "as it came";
+        }
+        List<String> words = new ArrayList<>();
+        for (Step step : channel.recipe().steps()) {
+            words.add(step(step));
+        }
+        return String.join(", ", words);
+    }
+
+    public static String step(Step step) {
+        if (step instanceof Step.BandPass band) {
+            return "band " + Digits.of(band.lowHz()) + "–" + Digits.of(band.highHz()) + " Hz";
+        }
+        if (step instanceof Step.BandStop band) {
+            return "without " + Digits.of(band.lowHz()) + "–" + Digits.of(band.highHz()) + " Hz";
+        }
+        if (step instanceof Step.LowPass pass) {
+            return "below " + Digits.of(pass.hz()) + " Hz";
+        }
+        if (step instanceof Step.HighPass pass) {
+            return "above " + Digits.of(pass.hz()) + " Hz";
+        }
+        if (step instanceof Step.Notch notch) {
+            return "notch " + Digits.of(notch.hz()) + " Hz";
+        }
+        if (step instanceof Step.Envelope envelope) {
+            return "envelope " + Digits.of(envelope.hz()) + " Hz";
+        }
+        if (step instanceof Step.Mean mean) {
+            return "mean of " + mean.samples();
+        }
+        if (step instanceof Step.Median median) {
+            return "median of " + median.samples();
+        }
+        return step.text();
+    }
+
+    /** @return bytes a second in words, always as wide */
+    public static String speed(double bytesPerSecond) {
+        return bytesPerSecond >= 1e6
+                ? Digits.fixed(bytesPerSecond / 1e6, 2) + " MB/s"
+                : bytesPerSecond >= 1000
+                        ? Digits.fixed(bytesPerSecond / 1000, 1) + " kB/s"
+                        : Digits.fixed(bytesPerSecond, 0) + " B/s";
+    }
+
+    /** @return a size in words */
+    public static String size(double bytes) {
+        return bytes >= 1e9
+                ? Digits.fixed(bytes / 1e9, 0) + " GB"
+                : bytes >= 1e6
+                        ? Digits.fixed(bytes / 1e6, 1) + " MB"
+                        : Digits.fixed(Math.max(0, bytes) / 1e3, 0) + " kB";
+    }
+
+    /** @return a stretch of time as m:ss or h:mm:ss */
+    public static String clock(double seconds) {
+        long whole = (long) Math.floor(Math.max(0, seconds));
+        return whole >= 3600
+                ? String.format(java.util.Locale.ROOT, "%d:%02d:%02d", whole / 3600, whole / 60 % 60, whole % 60)
+                : String.format(java.util.Locale.ROOT, "%02d:%02d", whole / 60, whole % 60);
+    }
+}

@@ -1,0 +1,156 @@
+package zesty.signal.app.window.parts;
+
+import javafx.beans.binding.Bindings;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.engine.RecordingLimit;
+import zesty.signal.engine.RecordingSight;
+import zesty.signal.engine.Sight;
+
+/** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
+public final class CaptureBar extends HBox {
+    private final Desk desk;
+    private final Button record = new Button("Record");
+    private final ToggleGroup lengths = new ToggleGroup();
+    private final ToggleButton open = chip("until I stop", "recording goes on until the button is pressed again");
+    private final ToggleButton timed = chip("for minutes", "recording ends by itself after so many minutes");
+    private final ToggleButton counted = chip("for samples", "recording ends by itself after so many samples");
+    private final TextField amount = new TextField();
+    private final TextField mark = new TextField();
+    private final Label room = new Label();
+    private boolean wasRunning;
+
+    public CaptureBar(Desk desk) {
+        this.desk = desk;
+        getStyleClass().add("capture");
+        setAlignment(Pos.CENTER_LEFT);
+        setSpacing(9);
+        record.setId("record");
+        record.getStyleClass().setAll("record");
+        record.setOnAction(event -> toggle());
+        record.setTooltip(new Tooltip("record or stop (R)"));
+        open.setSelected(true);
+        amount.setPrefColumnCount(5);
+        amount.setId("amount");
+        amount.getStyleClass().add("amount");
+        amount.setTooltip(new Tooltip("how many"));
+        amount.visibleProperty().bind(Bindings.not(open.selectedProperty()));
+        amount.managedProperty().bind(amount.visibleProperty());
+        lengths.selectedToggleProperty().addListener((p, was, is) -> {
+            if (is == null) {
+                lengths.selectToggle(was);
+            } else {
+                amount.setText(is == timed ? "10" : "600");
+            }
+        });
+        counted.setId("for-samples");
+        timed.setId("for-minutes");
+        mark.setId("mark");
+        mark.setPromptText("Remark on this moment, then Enter");
+        mark.setPrefColumnCount(26);
+        mark.setTooltip(new Tooltip("a mark in the recording (M)"));
+        mark.setOnAction(event -> {
+            if (!mark.getText().isBlank()) {
+                desk.mark(mark.getText().strip());
+                mark.clear();
+            }
+        });
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        room.getStyleClass().add("room");
+        room.setMinWidth(Region.USE_PREF_SIZE);
+        getChildren().addAll(record, open, timed, counted, amount, mark, space, room);
+    }
+
+    private ToggleButton chip(String text, String tip) {
+        ToggleButton chip = new ToggleButton(text);
+        chip.getStyleClass().setAll("chip");
+        chip.setToggleGroup(lengths);
+        chip.setTooltip(new Tooltip(tip));
+        return chip;
+    }
+
+    /** Starts or ends a recording. */
+    public void toggle() {
+        if (desk.liveSight(System.nanoTime()).recording().running()) {
+            desk.stopRecording();
+            return;
+        }
+        RecordingLimit limit = RecordingLimit.NONE;
+        if (!open.isSelected()) {
+            double number = number(amount.getText());
+            boolean whole = number == Math.rint(number);
+            if (!(number > 0) || counted.isSelected() && !whole || number > 1e12) {
+                desk.trouble("'" + amount.getText() + "' is no "
+                        + (counted.isSelected() ? "whole number of samples" : "number of minutes")
+                        + "; write for example " + (counted.isSelected() ? "600." : "10 or 0.5."));
+                amount.requestFocus();
+                return;
+            }
+            limit = counted.isSelected()
+                    ? RecordingLimit.ofSamples((long) number)
+                    : RecordingLimit.ofSeconds(number * 60);
+        }
+        desk.record(limit);
+    }
+
+    private static double number(String text) {
+        try {
+            return Double.parseDouble(text.strip().replace(',', '.'));
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
+    }
+
+    /** Puts the cursor into the field for marks. */
+    public void writeMark() {
+        mark.requestFocus();
+    }
+
+    /** Shows what is so now. @param live the live trail's sight */
+    public void show(Sight live) {
+        RecordingSight recording = live.recording();
+        boolean running = recording.running();
+        record.setText(running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
+        record.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("running"), running);
+        for (ToggleButton chip : new ToggleButton[] {open, timed, counted}) {
+            chip.setDisable(running);
+        }
+        amount.setDisable(running);
+        long lost = live.health().lostRows() + recording.lostRows();
+        String words = lost + " lost";
+        if (running) {
+            String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
+            words = share + Wording.size(recording.bytes()) + " · " + words + " · " + left(recording);
+        } else if (desk.connected()) {
+            words = live.health().rows() + " samples came · " + words;
+        } else {
+            words = "";
+        }
+        room.setText(words);
+        if (wasRunning && !running && recording.file() != null && desk.connected()) {
+            desk.recorded(recording);
+        }
+        wasRunning = running;
+    }
+
+    private static String left(RecordingSight recording) {
+        if (recording.freeBytes() < 0) {
+            return "room unknown";
+        }
+        double perSecond = recording.seconds() > 5 ? recording.bytes() / recording.seconds() : Double.NaN;
+        double hours = recording.freeBytes() / perSecond / 3600;
+        String room = "disk " + Wording.size(recording.freeBytes());
+        return hours < 1000 ? room + ", " + Math.round(hours) + " h" : room;
+    }
+}

@@ -1,0 +1,198 @@
+package zesty.signal.app.window.parts;
+
+import java.io.File;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import javafx.stage.FileChooser;
+import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.takes.Shelf;
+
+/** The shelf of takes by day, each as a small drawing of its lanes. */
+public final class TakesView extends ScrollPane {
+    private static final double DRAWING_WIDTH = 266;
+    private static final double DRAWING_HEIGHT = 84;
+    private static final int MOST_LANES = 5;
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE, d MMMM uuuu", Locale.ENGLISH);
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
+
+    private final Desk desk;
+    private final VBox days = new VBox(14);
+
+    public TakesView(Desk desk) {
+        this.desk = desk;
+        setId("takes-view");
+        getStyleClass().addAll("plain-scroll", "takes-view");
+        setContent(days);
+        setFitToWidth(true);
+        desk.takes().addListener((p, was, is) -> fill(is));
+        desk.night().addListener((p, was, is) -> fill(desk.takes().get()));
+        fill(List.of());
+    }
+
+    private void fill(List<Shelf.Entry> entries) {
+        days.getChildren().clear();
+        if (entries.isEmpty()) {
+            Label empty =
+                    new Label("No takes yet.\nPress R to record what the board sends; the take then stands here.");
+            empty.getStyleClass().add("empty");
+            days.getChildren().add(empty);
+            return;
+        }
+        LocalDate before = null;
+        FlowPane day = null;
+        for (Shelf.Entry entry : entries) {
+            LocalDate date = entry.started().atZone(ZoneId.systemDefault()).toLocalDate();
+            if (!date.equals(before)) {
+                before = date;
+                day = new FlowPane(12, 12);
+                Label heading = new Label(date.format(DAY));
+                heading.getStyleClass().add("day");
+                days.getChildren().addAll(heading, day);
+            }
+            day.getChildren().add(card(entry));
+        }
+    }
+
+    private Node card(Shelf.Entry entry) {
+        Label title = new Label(entry.title());
+        title.getStyleClass().add("take-title");
+        title.setMaxWidth(DRAWING_WIDTH);
+        String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
+        String words = entry.trouble().isEmpty()
+                ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
+                        + (entry.mended().isEmpty() ? "" : " · mended")
+                : entry.trouble();
+        Label about = new Label(words);
+        about.getStyleClass().add("hint");
+        about.setWrapText(true);
+        about.setMaxWidth(DRAWING_WIDTH);
+        VBox head = new VBox(1, title, about);
+        Button open = button("Open", "show it in the lanes (Enter)", () -> desk.open(entry.file()));
+        open.setDisable(!entry.trouble().isEmpty());
+        Button rename = button("Rename", "give it another name (F2)", () -> rename(entry, head, title));
+        Button export = button("Export", "write it as CSV (X)", () -> export(entry));
+        Button remove =
+                button("Remove", "take it off the shelf; Undo brings it back (Delete)", () -> desk.remove(entry));
+        HBox buttons = new HBox(6, open, rename, export, remove);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        VBox card = new VBox(7, drawing(entry), head, buttons);
+        card.getStyleClass().add("take");
+        card.setFocusTraversable(true);
+        card.setMaxWidth(Region.USE_PREF_SIZE);
+        card.setOnMouseClicked(event -> {
+            card.requestFocus();
+            if (event.getClickCount() == 2 && entry.trouble().isEmpty()) {
+                desk.open(entry.file());
+            }
+        });
+        card.setOnKeyPressed(event -> {
+            if (event.getTarget() != card) {
+                return;
+            }
+            if (event.getCode() == KeyCode.ENTER && entry.trouble().isEmpty()) {
+                desk.open(entry.file());
+            } else if (event.getCode() == KeyCode.F2) {
+                rename(entry, head, title);
+            } else if (event.getCode() == KeyCode.DELETE) {
+                desk.remove(entry);
+            } else if (event.getCode() == KeyCode.X) {
+                export(entry);
+            } else {
+                return;
+            }
+            event.consume();
+        });
+        return card;
+    }
+
+    private static Button button(String text, String tip, Runnable action) {
+        Button button = new Button(text);
+        button.getStyleClass().setAll("small-button");
+        button.setTooltip(new Tooltip(tip));
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    private void rename(Shelf.Entry entry, VBox head, Label title) {
+        TextField field = new TextField(entry.title());
+        field.setId("rename");
+        head.getChildren().set(0, field);
+        field.requestFocus();
+        field.selectAll();
+        Runnable back = () -> {
+            if (head.getChildren().get(0) == field) {
+                head.getChildren().set(0, title);
+            }
+        };
+        field.setOnAction(event -> {
+            String name = field.getText().strip();
+            back.run();
+            if (!name.isEmpty() && !name.equals(entry.title())) {
+                desk.rename(entry, name);
+            }
+        });
+        field.focusedProperty().addListener((p, was, is) -> {
+            if (!is) {
+                back.run();
+            }
+        });
+    }
+
+    private void export(Shelf.Entry entry) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("Export as CSV");
+        chooser.setInitialFileName(entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv");
+        File file = chooser.showSaveDialog(getScene().getWindow());
+        if (file != null) {
+            desk.export(entry.file(), file.toPath());
+        }
+    }
+
+    private Node drawing(Shelf.Entry entry) {
+        Canvas canvas = new Canvas(DRAWING_WIDTH, DRAWING_HEIGHT);
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        List<double[]> lanes = entry.drawing();
+        int first = lanes.size() > 1 ? 1 : 0;
+        int count = Math.min(MOST_LANES, lanes.size() - first);
+        for (int lane = 0; lane < count; lane++) {
+            double[] extremes = lanes.get(first + lane);
+            double low = Double.POSITIVE_INFINITY;
+            double high = Double.NEGATIVE_INFINITY;
+            for (int i = 0; i + 1 < extremes.length; i += 2) {
+                low = Math.min(low, extremes[i]);
+                high = Math.max(high, extremes[i + 1]);
+            }
+            double height = DRAWING_HEIGHT / count - 3;
+            double top = lane * DRAWING_HEIGHT / count;
+            int cells = extremes.length / 2;
+            g.setFill(Color.web(Palette.css(Palette.channel(lane), desk.night().get())));
+            for (int cell = 0; cell < cells; cell++) {
+                double a = (high - extremes[2 * cell + 1]) / Math.max(high - low, 1e-12) * height;
+                double b = (high - extremes[2 * cell]) / Math.max(high - low, 1e-12) * height;
+                double width = DRAWING_WIDTH / cells;
+                g.fillRect(cell * width, top + a, Math.max(1, width - 0.5), Math.max(1.2, b - a));
+            }
+        }
+        return canvas;
+    }
+}

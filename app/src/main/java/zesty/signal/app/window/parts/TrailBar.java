@@ -1,0 +1,255 @@
+package zesty.signal.app.window.parts;
+
+import java.util.EnumMap;
+import java.util.Map;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LinkHealth;
+import zesty.signal.engine.LinkState;
+import zesty.signal.engine.Sight;
+
+/** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. */
+public final class TrailBar extends VBox {
+    private final Desk desk;
+    private final Label title = new Label();
+    private final Button back = new Button("Back to live");
+    private final ToggleButton takes = new ToggleButton();
+    private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
+
+    /** The three lines of a stop. */
+    private static final class Face {
+        final ToggleButton button = new ToggleButton();
+        final Label value = new Label("—");
+        final Label how = new Label();
+
+        Face(Stop stop) {
+            Label name = new Label(stop.title().toUpperCase(java.util.Locale.ROOT));
+            name.getStyleClass().add("stop-name");
+            value.getStyleClass().add("stop-value");
+            how.getStyleClass().add("stop-how");
+            VBox lines = new VBox(3, name, value, how);
+            lines.setAlignment(Pos.CENTER_LEFT);
+            button.setGraphic(lines);
+            button.getStyleClass().setAll("stop");
+            button.setMaxWidth(Double.MAX_VALUE);
+            button.setPrefWidth(100);
+            button.setMinWidth(0);
+            button.setId("stop-" + stop.name().toLowerCase(java.util.Locale.ROOT));
+            button.setTooltip(new Tooltip(stop.about() + " (key " + (stop.ordinal() + 1) + ")"));
+        }
+
+        void say(String what, String line) {
+            value.setText(what);
+            how.setText(line);
+        }
+    }
+
+    public TrailBar(Desk desk, Runnable showCommands, Runnable switchNight) {
+        this.desk = desk;
+        getStyleClass().add("trail");
+        Slice logo = new Slice(24);
+        logo.show(8, Color.web("#F2B632"));
+        Label product = new Label("Zesty Signal");
+        product.getStyleClass().add("product");
+        title.getStyleClass().add("rig-title");
+        back.getStyleClass().add("back");
+        back.setOnAction(event -> desk.backToLive());
+        back.setTooltip(new Tooltip("leave the stored take (Escape)"));
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        takes.getStyleClass().setAll("link-button");
+        takes.setId("takes");
+        takes.setTooltip(new Tooltip("the takes you kept (T)"));
+        takes.selectedProperty().bindBidirectional(desk.takesOpen());
+        Button night = linkButton("Night", "light or night look (N)", switchNight);
+        night.textProperty()
+                .bind(javafx.beans.binding.Bindings.when(desk.night())
+                        .then("Day")
+                        .otherwise("Night"));
+        Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
+        commands.setId("commands");
+        HBox head = new HBox(12, logo, product, title, back, space, takes, night, commands);
+        head.setAlignment(Pos.CENTER_LEFT);
+        HBox stops = new HBox(8);
+        ToggleGroup group = new ToggleGroup();
+        for (Stop stop : Stop.values()) {
+            Face face = new Face(stop);
+            faces.put(stop, face);
+            face.button.setToggleGroup(group);
+            face.button.setOnAction(event -> desk.stop().set(face.button.isSelected() ? stop : null));
+            HBox.setHgrow(face.button, Priority.ALWAYS);
+            stops.getChildren().add(face.button);
+        }
+        desk.stop().addListener((p, was, is) -> faces.forEach((stop, face) -> face.button.setSelected(stop == is)));
+        getChildren().addAll(head, stops);
+    }
+
+    private static Button linkButton(String text, String tip, Runnable action) {
+        Button button = new Button(text);
+        button.getStyleClass().setAll("link-button");
+        button.setTooltip(new Tooltip(tip));
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    /** Shows what is so now; a few times a second is enough. */
+    public void show(Sight sight) {
+        title.setText(desk.title());
+        back.setVisible(desk.isStored());
+        back.setManaged(desk.isStored());
+        int count = desk.takes().get().size();
+        takes.setText("Takes  " + count);
+        Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
+        source(sight);
+        decode(sight, focused);
+        if (focused.isEmpty()) {
+            for (Stop stop : new Stop[] {Stop.SCALE, Stop.CLEAN, Stop.READ, Stop.ACT}) {
+                faces.get(stop).say("—", "no channel yet");
+            }
+            return;
+        }
+        boolean lost =
+                sight.health().state() == LinkState.LOST || sight.health().state() == LinkState.REFUSED;
+        ChannelSight channel = focused.get();
+        scale(channel, lost);
+        clean(channel, lost);
+        read(channel, lost);
+        act(sight, channel, lost);
+    }
+
+    private void source(Sight sight) {
+        LinkHealth health = sight.health();
+        Face face = faces.get(Stop.SOURCE);
+        if (health.state() == LinkState.STORED) {
+            face.say("stored", Digits.of(sight.rateHz()) + " samples/s");
+            return;
+        }
+        if (health.state() == LinkState.IDLE) {
+            face.say("—", "pick a source");
+            return;
+        }
+        String words = LinkAddress.parse(sight.rig().source()).words();
+        face.say(Wording.speed(health.bytesPerSecond()), words + " · " + state(health.state()));
+    }
+
+    /** @return a link's state in a word, with a sign beside it so that colour is never needed */
+    public static String state(LinkState state) {
+        return switch (state) {
+            case IDLE -> "not connected";
+            case CONNECTING -> "◌ connecting";
+            case WARMING_UP -> "◌ warming up";
+            case LIVE -> "● live";
+            case HELD -> "◐ held";
+            case LOST -> "○ lost";
+            case REFUSED -> "✕ refused";
+            case OVER -> "■ ended";
+            case STORED -> "stored";
+        };
+    }
+
+    private void decode(Sight sight, Optional<ChannelSight> focused) {
+        DelimitedFormat format = sight.rig().format();
+        Face face = faces.get(Stop.DECODE);
+        if (format == null || focused.isEmpty()) {
+            face.say("—", sight.health().setAside() + " set aside");
+            return;
+        }
+        int index = format.indexOf(focused.get().channel().column()) + 1;
+        String aside = sight.health().state() == LinkState.STORED
+                ? ""
+                : " · " + sight.health().setAside() + " set aside";
+        face.say(
+                Digits.of(focused.get().latestRaw()),
+                "column " + index + " of " + format.columns().size() + aside);
+    }
+
+    private void scale(ChannelSight channel, boolean lost) {
+        Scaling scaling = channel.channel().scaling();
+        double now = scaling.apply(channel.latestRaw());
+        String value = Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));
+        String how = scaling.throughConverter().map(TrailBar::converter).orElse("no converter");
+        faces.get(Stop.SCALE).say(lost ? "—" : value + " " + scaling.unit(), how);
+    }
+
+    private static String converter(Converter converter) {
+        String divisor = Digits.of(converter.divisor().of(converter.bits()));
+        return converter.bits() + " bit · " + Digits.of(converter.referenceVolts()) + " V · ÷"
+                + (converter.divisor() == Divisor.STEPS ? divisor : divisor + " (top code)");
+    }
+
+    private void clean(ChannelSight channel, boolean lost) {
+        String late =
+                channel.delaySeconds() > 0 ? " · " + Digits.fixed(channel.delaySeconds() * 1000, 0) + " ms late" : "";
+        faces.get(Stop.CLEAN)
+                .say(
+                        lost
+                                ? "—"
+                                : Wording.value(channel) + " "
+                                        + channel.channel().scaling().unit(),
+                        Wording.how(channel) + late);
+    }
+
+    private void read(ChannelSight channel, boolean lost) {
+        Face face = faces.get(Stop.READ);
+        if (channel.pulse() != null) {
+            boolean none = lost || !channel.pulse().present();
+            face.say(
+                    none ? "no pulse" : Digits.fixed(channel.pulse().meanBpm(), 0) + " beats/min",
+                    "pulse · quality " + channel.pulse().quality().segments() + " of 8");
+            return;
+        }
+        if (channel.level() == null || channel.level().samples() == 0) {
+            face.say("—", "no samples yet");
+            return;
+        }
+        face.say(
+                lost
+                        ? "—"
+                        : Wording.number(channel, channel.level().mean()) + " "
+                                + channel.channel().scaling().unit(),
+                desk.isStored() ? "level · mean of all" : "level · mean of 10 s");
+    }
+
+    private void act(Sight sight, ChannelSight channel, boolean lost) {
+        Face face = faces.get(Stop.ACT);
+        Optional<PulseSetup> setup = sight.rig().pulseOn(channel.channel().column());
+        if (setup.isEmpty()) {
+            face.say("—", "no band on this channel");
+            return;
+        }
+        String side = lost || channel.side() == null
+                ? "—"
+                : switch (channel.side()) {
+                    case UNKNOWN -> "—";
+                    case BELOW -> "too slow";
+                    case INSIDE -> "inside";
+                    case ABOVE -> "too fast";
+                };
+        var band = setup.get().band();
+        face.say(
+                side,
+                Digits.of(band.low()) + "–" + Digits.of(band.high()) + " beats/min · slack " + Digits.of(band.slack()));
+    }
+}

@@ -1,0 +1,35 @@
+package zesty.signal.boards.link;
+
+/** A stream of bytes to and from a board. */
+public interface Link extends AutoCloseable {
+    /** Nothing came within the time-out. */
+    int NOTHING = 0;
+    /** The stream is over and no more will come. */
+    int OVER = -1;
+
+    /** Opens it. @throws LinkException when that fails */
+    void open() throws LinkException;
+
+    /**
+     * Waits for bytes, at most about 100 ms.
+     *
+     * @return how many were put into the buffer from its start; {@link #NOTHING} or {@link #OVER}
+     * @throws LinkException when the link broke
+     */
+    int read(byte[] buffer) throws LinkException;
+
+    /** Sends bytes to the board. @throws LinkException when the link cannot send or broke */
+    void write(byte[] bytes) throws LinkException;
+
+    /** Ends it and frees what it holds. Any thread; more than once does no harm. */
+    @Override
+    void close();
+
+    /** @return whether a board may be in the middle of a line when this link opens */
+    boolean joinsMidStream();
+
+    /** @return whether bytes come as fast as they are read, so that their arrival says nothing about time */
+    default boolean unpaced() {
+        return false;
+    }
+}

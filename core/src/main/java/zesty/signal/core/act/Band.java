@@ -1,0 +1,39 @@
+package zesty.signal.core.act;
+
+import java.util.Objects;
+
+/**
+ * A range a reading is meant to stay in.
+ *
+ * @param slack how far the value must come back inside before an alarm ends, in its unit, at least 0
+ */
+public record Band(double low, double high, double slack) {
+    public Band {
+        if (!(low < high) || !(slack >= 0) || slack * 2 >= high - low) {
+            throw new IllegalArgumentException(
+                    "a band needs low < high and 0 ≤ slack < half its width, were " + low + ", " + high + ", " + slack);
+        }
+    }
+
+    /** Where a value lies. */
+    public enum Side {
+        UNKNOWN,
+        BELOW,
+        INSIDE,
+        ABOVE
+    }
+
+    /**
+     * @param before where the value before lay
+     * @return where this one lies; unknown for NaN
+     */
+    public Side next(Side before, double value) {
+        Objects.requireNonNull(before, "before");
+        if (Double.isNaN(value)) {
+            return Side.UNKNOWN;
+        }
+        double lowEdge = before == Side.BELOW ? low + slack : low;
+        double highEdge = before == Side.ABOVE ? high - slack : high;
+        return value < lowEdge ? Side.BELOW : value > highEdge ? Side.ABOVE : Side.INSIDE;
+    }
+}

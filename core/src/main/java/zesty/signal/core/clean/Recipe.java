@@ -1,0 +1,83 @@
+package zesty.signal.core.clean;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/**
+ * Cleaning steps in the order they run. The text form, {@code "bandpass:0.5..8@2 | notch:50@30"}, reads back to an
+ * equal recipe.
+ */
+public record Recipe(List<Step> steps) {
+    /** Leaves the signal as it is. */
+    public static final Recipe NONE = new Recipe(List.of());
+
+    public Recipe {
+        steps = List.copyOf(steps);
+    }
+
+    /** @throws RecipeException when a step is not understood; the message names it and what would be right */
+    public static Recipe parse(String text) {
+        if (text.isBlank()) {
+            return NONE;
+        }
+        List<Step> steps = new ArrayList<>();
+        for (String part : text.split("\\|", -1)) {
+            steps.add(StepParser.parse(part.strip()));
+        }
+        return new Recipe(steps);
+    }
+
+    public String text() {
+        return steps.stream().map(Step::text).collect(Collectors.joining(" | "));
+    }
+
+    /**
+     * @return the steps as one stage for a stream
+     * @throws RecipeException when a step cannot be run at this rate
+     */
+    public Stage stage(double sampleRateHz, Start start) {
+        rateIsSane(sampleRateHz);
+        List<Stage> stages = new ArrayList<>();
+        for (Step step : steps) {
+            stages.add(step.stage(sampleRateHz, start));
+        }
+        return new Chain(stages);
+    }
+
+    /** Runs the recipe over a whole record from rest, in place. */
+    public void onceThrough(double[] data, double sampleRateHz) {
+        rateIsSane(sampleRateHz);
+        for (Step step : steps) {
+            step.onceThrough(data, sampleRateHz);
+        }
+    }
+
+    /** Runs the recipe over a whole record, in place, forward and back where a step would be late. */
+    public void bothWays(double[] data, double sampleRateHz) {
+        rateIsSane(sampleRateHz);
+        for (Step step : steps) {
+            step.bothWays(data, sampleRateHz);
+        }
+    }
+
+    /** @return whether a step takes the signal's level off */
+    public boolean removesLevel() {
+        return steps.stream().anyMatch(Step::removesLevel);
+    }
+
+    /** @return by how many seconds the output of the stream stands behind, as far as that is one number */
+    public double delaySeconds(double sampleRateHz) {
+        double samples = 0;
+        for (Step step : steps) {
+            samples += step.delaySamples(sampleRateHz);
+        }
+        return samples / sampleRateHz;
+    }
+
+    private static void rateIsSane(double sampleRateHz) {
+        if (!(sampleRateHz > 0) || Double.isInfinite(sampleRateHz)) {
+            throw new RecipeException("the rate must be a number above 0 samples/s, was " + sampleRateHz);
+        }
+    }
+}

@@ -1,0 +1,375 @@
+package zesty.signal.core.clean;
+
+import java.util.List;
+import zesty.signal.core.scale.Digits;
+
+/** One step of a recipe, as the maker writes it. */
+public sealed interface Step {
+
+    /** @return the step in the words of a recipe, {@code lowpass:8@2} */
+    String text();
+
+    /**
+     * @return the stage that runs it on a stream
+     * @throws RecipeException when it cannot be run at this rate, saying why
+     */
+    Stage stage(double sampleRateHz, Start start);
+
+    /** Runs the step over a whole record, in place, forward once from rest. */
+    default void onceThrough(double[] data, double sampleRateHz) {
+        Stage stage = stage(sampleRateHz, Start.FROM_REST);
+        if (stage instanceof Centred centred) {
+            centred.whole(data);
+        } else {
+            stage.apply(data, 0, data.length);
+        }
+    }
+
+    /** Runs the step over a whole record, in place, forward and back where it has a delay to undo. */
+    default void bothWays(double[] data, double sampleRateHz) {
+        onceThrough(data, sampleRateHz);
+    }
+
+    /** @return whether it takes the signal's level off, so that what is left swings about zero */
+    default boolean removesLevel() {
+        return false;
+    }
+
+    /** @return by how many samples it makes the signal late on a stream, as far as that is one number */
+    default double delaySamples(double sampleRateHz) {
+        return stage(sampleRateHz, Start.SETTLED).delaySamples();
+    }
+
+    /** A step that is a cascade of sections. */
+    sealed interface Filter extends Step {
+        /** @throws RecipeException when a corner does not fit the rate */
+        Sections sections(double sampleRateHz);
+
+        /** @return a frequency that it lets pass, in Hz, to state its delay at */
+        double typicalHz();
+
+        @Override
+        default double delaySamples(double sampleRateHz) {
+            return sections(sampleRateHz).delaySamples(Math.min(0.45, typicalHz() / sampleRateHz));
+        }
+
+        @Override
+        default Stage stage(double sampleRateHz, Start start) {
+            return new SectionFilter(sections(sampleRateHz), start);
+        }
+
+        @Override
+        default void bothWays(double[] data, double sampleRateHz) {
+            Sections sections = sections(sampleRateHz);
+            SectionFilter filter = new SectionFilter(sections, Start.SETTLED);
+            BothWays.run(data, filter, 3 * (sections.poles() + 1));
+        }
+    }
+
+    record LowPass(double hz, int order) implements Filter {
+        @Override
+        public String text() {
+            return "lowpass:" + Digits.exact(hz) + "@" + order;
+        }
+
+        @Override
+        public double typicalHz() {
+            return hz / 4;
+        }
+
+        @Override
+        public Sections sections(double rate) {
+            Words.corner(text(), hz, rate);
+            return FilterDesign.lowPass(rate, hz, order);
+        }
+    }
+
+    record HighPass(double hz, int order) implements Filter {
+        @Override
+        public String text() {
+            return "highpass:" + Digits.exact(hz) + "@" + order;
+        }
+
+        @Override
+        public double typicalHz() {
+            return 4 * hz;
+        }
+
+        @Override
+        public boolean removesLevel() {
+            return true;
+        }
+
+        @Override
+        public Sections sections(double rate) {
+            Words.corner(text(), hz, rate);
+            return FilterDesign.highPass(rate, hz, order);
+        }
+    }
+
+    record BandPass(double lowHz, double highHz, int order) implements Filter {
+        @Override
+        public String text() {
+            return "bandpass:" + Digits.exact(lowHz) + ".." + Digits.exact(highHz) + "@" + order;
+        }
+
+        @Override
+        public double typicalHz() {
+            return Math.sqrt(lowHz * highHz);
+        }
+
+        @Override
+        public boolean removesLevel() {
+            return true;
+        }
+
+        @Override
+        public Sections sections(double rate) {
+            Words.corner(text(), highHz, rate);
+            return FilterDesign.bandPass(rate, lowHz, highHz, order);
+        }
+    }
+
+    record BandStop(double lowHz, double highHz, int order) implements Filter {
+        @Override
+        public String text() {
+            return "bandstop:" + Digits.exact(lowHz) + ".." + Digits.exact(highHz) + "@" + order;
+        }
+
+        @Override
+        public double typicalHz() {
+            return lowHz / 4;
+        }
+
+        @Override
+        public Sections sections(double rate) {
+            Words.corner(text(), highHz, rate);
+            return FilterDesign.bandStop(rate, lowHz, highHz, order);
+        }
+    }
+
+    record Notch(double hz, double q) implements Filter {
+        @Override
+        public String text() {
+            return "notch:" + Digits.exact(hz) + "@" + Digits.exact(q);
+        }
+
+        @Override
+        public double typicalHz() {
+            return hz / 4;
+        }
+
+        @Override
+        public Sections sections(double rate) {
+            Words.corner(text(), hz, rate);
+            return FilterDesign.notch(rate, hz, q);
+        }
+    }
+
+    record Mean(int samples) implements Step {
+        @Override
+        public String text() {
+            return "mean:" + samples;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new MovingMean(samples, start);
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            BothWays.run(data, new MovingMean(samples, Start.SETTLED), 3 * samples);
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return (samples - 1) / 2.0;
+        }
+    }
+
+    record Median(int samples) implements Step {
+        @Override
+        public String text() {
+            return "median:" + samples;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new MovingMedian(samples);
+        }
+    }
+
+    record Smooth(int samples, int degree) implements Step {
+        @Override
+        public String text() {
+            return "smooth:" + samples + "@" + degree;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new PolynomialSmoother(samples, degree);
+        }
+    }
+
+    record Despike(int half, double k) implements Step {
+        @Override
+        public String text() {
+            return "despike:" + half + "@" + Digits.exact(k);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Despiker(half, k);
+        }
+    }
+
+    record Rectify() implements Step {
+        @Override
+        public String text() {
+            return "rectify";
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Pointwise(Math::abs);
+        }
+    }
+
+    record Rms(double seconds) implements Step {
+        @Override
+        public String text() {
+            return "rms:" + Digits.exact(seconds);
+        }
+
+        private int samples(double rate) {
+            double samples = Math.rint(seconds * rate);
+            if (!(samples >= 1 && samples <= 1e7)) {
+                throw new RecipeException(text() + ": " + seconds + " s at " + Digits.exact(rate)
+                        + " samples/s is no window; at least one sample is " + Digits.exact(1 / rate) + " s");
+            }
+            return (int) samples;
+        }
+
+        private List<Stage> parts(double rate, Start start) {
+            return List.of(
+                    new Pointwise(x -> x * x),
+                    new MovingMean(samples(rate), start),
+                    new Pointwise(x -> Math.sqrt(Math.max(0, x))));
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Chain(parts(rate, start));
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            List<Stage> parts = parts(rate, Start.SETTLED);
+            parts.get(0).apply(data, 0, data.length);
+            BothWays.run(data, parts.get(1), 3 * samples(rate));
+            parts.get(2).apply(data, 0, data.length);
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return (samples(rate) - 1) / 2.0;
+        }
+    }
+
+    record Envelope(double hz) implements Step {
+        @Override
+        public String text() {
+            return "envelope:" + Digits.exact(hz);
+        }
+
+        private LowPass smoother(double rate) {
+            Words.corner(text(), hz, rate);
+            return new LowPass(hz, 2);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Chain(List.of(new Pointwise(Math::abs), smoother(rate).stage(rate, start)));
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return smoother(rate).delaySamples(rate);
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            new Rectify().onceThrough(data, rate);
+            smoother(rate).bothWays(data, rate);
+        }
+    }
+
+    record Detrend() implements Step {
+        @Override
+        public String text() {
+            return "detrend";
+        }
+
+        @Override
+        public boolean removesLevel() {
+            return true;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new LineRemover();
+        }
+
+        @Override
+        public void onceThrough(double[] data, double rate) {
+            LineRemover.removeLine(data);
+        }
+    }
+
+    record Offset(double x) implements Step {
+        @Override
+        public String text() {
+            return "offset:" + Digits.exact(x);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Pointwise(value -> value + x);
+        }
+    }
+
+    record Scale(double x) implements Step {
+        @Override
+        public String text() {
+            return "scale:" + Digits.exact(x);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Pointwise(value -> value * x);
+        }
+    }
+
+    record Exponential(double alpha) implements Step {
+        @Override
+        public String text() {
+            return "exp:" + Digits.exact(alpha);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new ExponentialMean(alpha, start);
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            BothWays.run(data, new ExponentialMean(alpha, Start.SETTLED), (int) Math.min(1e6, Math.ceil(6 / alpha)));
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return (1 - alpha) / alpha;
+        }
+    }
+}

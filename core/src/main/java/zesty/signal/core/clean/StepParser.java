@@ -1,0 +1,173 @@
+package zesty.signal.core.clean;
+
+/** Reads one step of a recipe and refuses what makes no sense, with what would be right. */
+final class StepParser {
+    private static final String KNOWN = "mean, median, lowpass, highpass, bandpass, bandstop, notch, smooth, rectify, "
+            + "rms, envelope, detrend, offset, scale, exp, despike";
+    private static final int LONGEST_WINDOW = 1_000_000;
+    /** A median, smoothing or spike window is looked at anew for each sample. */
+    private static final int LONGEST_CENTRED = 10_001;
+
+    private final String text;
+    private final String name;
+    private final String arguments;
+
+    private StepParser(String text) {
+        this.text = text;
+        int colon = text.indexOf(':');
+        name = (colon < 0 ? text : text.substring(0, colon)).strip();
+        arguments = colon < 0 ? null : text.substring(colon + 1).strip();
+    }
+
+    static Step parse(String text) {
+        if (text.isEmpty()) {
+            throw new RecipeException("an empty step; a recipe is steps parted by |, for example lowpass:8@2");
+        }
+        return new StepParser(text).step();
+    }
+
+    private Step step() {
+        return switch (name) {
+            case "mean" -> new Step.Mean(samples(one("mean:10"), "mean:10", false, LONGEST_WINDOW));
+            case "median" -> new Step.Median(samples(one("median:5"), "median:5", true, LONGEST_CENTRED));
+            case "lowpass" -> {
+                String[] parts = two("lowpass:8@2");
+                yield new Step.LowPass(positive(parts[0], "lowpass:8@2"), order(parts[1]));
+            }
+            case "highpass" -> {
+                String[] parts = two("highpass:0.5@2");
+                yield new Step.HighPass(positive(parts[0], "highpass:0.5@2"), order(parts[1]));
+            }
+            case "bandpass" -> {
+                double[] band = band("bandpass:0.5..8@2");
+                yield new Step.BandPass(band[0], band[1], (int) band[2]);
+            }
+            case "bandstop" -> {
+                double[] band = band("bandstop:48..52@2");
+                yield new Step.BandStop(band[0], band[1], (int) band[2]);
+            }
+            case "notch" -> {
+                String[] parts = two("notch:50@30");
+                double q = positive(parts[1], "notch:50@30");
+                if (q <= 0.5) {
+                    throw wrong("a Q of " + parts[1] + " would be wider than the frequency itself", "notch:50@30");
+                }
+                yield new Step.Notch(positive(parts[0], "notch:50@30"), q);
+            }
+            case "smooth" -> smooth();
+            case "rectify" -> {
+                none("rectify");
+                yield new Step.Rectify();
+            }
+            case "rms" -> new Step.Rms(positive(one("rms:0.1"), "rms:0.1"));
+            case "envelope" -> new Step.Envelope(positive(one("envelope:6"), "envelope:6"));
+            case "detrend" -> {
+                none("detrend");
+                yield new Step.Detrend();
+            }
+            case "offset" -> new Step.Offset(number(one("offset:-2.5"), "offset:-2.5"));
+            case "scale" -> new Step.Scale(number(one("scale:0.1"), "scale:0.1"));
+            case "exp" -> {
+                double alpha = positive(one("exp:0.2"), "exp:0.2");
+                if (alpha > 1) {
+                    throw wrong("the weight of the new sample is above 0 and at most 1", "exp:0.2");
+                }
+                yield new Step.Exponential(alpha);
+            }
+            case "despike" -> {
+                String[] parts = two("despike:3@3");
+                int half = samples(parts[0], "despike:3@3", false, LONGEST_CENTRED / 2);
+                yield new Step.Despike(half, positive(parts[1], "despike:3@3"));
+            }
+            default -> throw new RecipeException("no step is called '" + name + "'; there are " + KNOWN);
+        };
+    }
+
+    private Step smooth() {
+        String example = "smooth:11@3";
+        String[] parts = two(example);
+        int samples = samples(parts[0], example, true, 1001);
+        double degree = number(parts[1], example);
+        if (degree != Math.rint(degree) || degree < 0 || degree >= samples || degree > 10) {
+            throw wrong("the degree is a whole number from 0 to 10 and below the window", example);
+        }
+        return new Step.Smooth(samples, (int) degree);
+    }
+
+    private double[] band(String example) {
+        String[] parts = two(example);
+        int dots = parts[0].indexOf("..");
+        if (dots < 0) {
+            throw wrong("a band is written low..high", example);
+        }
+        double low = positive(parts[0].substring(0, dots), example);
+        double high = positive(parts[0].substring(dots + 2), example);
+        if (!(low < high)) {
+            throw wrong("the low corner must be below the high one", example);
+        }
+        return new double[] {low, high, order(parts[1])};
+    }
+
+    private int order(String part) {
+        double order = number(part, "order 2");
+        if (order != Math.rint(order) || order < 1 || order > FilterDesign.HIGHEST_ORDER) {
+            throw wrong("the order is a whole number from 1 to " + FilterDesign.HIGHEST_ORDER, name + " … @2");
+        }
+        return (int) order;
+    }
+
+    private int samples(String part, String example, boolean odd, int longest) {
+        double samples = number(part, example);
+        if (samples != Math.rint(samples) || samples < 1 || samples > longest || odd && samples % 2 == 0) {
+            throw wrong(
+                    "the window is " + (odd ? "an odd" : "a whole") + " number of samples from 1 to " + longest,
+                    example);
+        }
+        return (int) samples;
+    }
+
+    private double positive(String part, String example) {
+        double value = number(part, example);
+        if (!(value > 0)) {
+            throw wrong("'" + part.strip() + "' must be above 0", example);
+        }
+        return value;
+    }
+
+    private double number(String part, String example) {
+        try {
+            double value = Double.parseDouble(part.strip());
+            if (Double.isFinite(value) && !part.strip().matches(".*[a-df-zA-DF-Z]")) {
+                return value;
+            }
+        } catch (NumberFormatException e) {
+            // Said below, with the rest.
+        }
+        throw wrong("'" + part.strip() + "' is no number", example);
+    }
+
+    private void none(String example) {
+        if (arguments != null) {
+            throw wrong("it takes nothing after it", example);
+        }
+    }
+
+    private String one(String example) {
+        if (arguments == null || arguments.isEmpty() || arguments.contains("@")) {
+            throw wrong("it takes one number", example);
+        }
+        return arguments;
+    }
+
+    private String[] two(String example) {
+        String[] parts = arguments == null ? new String[0] : arguments.split("@", -1);
+        if (parts.length != 2) {
+            throw wrong("it takes two numbers parted by @", example);
+        }
+        return parts;
+    }
+
+    private RecipeException wrong(String why, String example) {
+        return new RecipeException("step '" + text + "': " + why + "; for example " + example);
+    }
+}

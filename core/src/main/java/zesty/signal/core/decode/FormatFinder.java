@@ -1,0 +1,255 @@
+package zesty.signal.core.decode;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Recognises delimited text from its first bytes: which delimiter, how many columns, what the header calls them, and
+ * which column is the board's clock.
+ */
+public final class FormatFinder {
+    /** How many bytes are looked at, at most. */
+    public static final int LOOK = 1 << 16;
+
+    private static final Pattern LABEL = Pattern.compile("[\\p{L}_#%°].*");
+    private static final Pattern UNIT = Pattern.compile("(.+?)\\s*[\\[(]([^\\])]*)[\\])]");
+    private static final Set<String> CLOCK_NAMES = Set.of(
+            "t",
+            "t_us",
+            "t_ms",
+            "t_s",
+            "time",
+            "time_us",
+            "time_ms",
+            "time_s",
+            "us",
+            "ms",
+            "micros",
+            "millis",
+            "clock",
+            "seconds",
+            "timestamp");
+
+    private FormatFinder() {}
+
+    /**
+     * @return the format, or empty when too little of the bytes makes sense: fewer than one line of numbers, or numbers
+     *     in less than a fifth of the lines
+     */
+    public static Optional<DelimitedFormat> find(byte[] bytes, int length) {
+        return find(bytes, length, DelimitedFormat.DELIMITERS);
+    }
+
+    /** As {@link #find(byte[], int)}, for a stream whose delimiter is known. */
+    public static Optional<DelimitedFormat> find(byte[] bytes, int length, char delimiter) {
+        return find(bytes, length, String.valueOf(delimiter));
+    }
+
+    private static Optional<DelimitedFormat> find(byte[] bytes, int length, String delimiters) {
+        List<String> lines = finishedLines(bytes, Math.min(length, LOOK));
+        Reading best = null;
+        for (char delimiter : delimiters.toCharArray()) {
+            for (boolean decimalComma : new boolean[] {false, true}) {
+                if (decimalComma && delimiter == ',') {
+                    continue;
+                }
+                Reading reading = read(lines, delimiter, decimalComma);
+                if (reading != null && (best == null || reading.values() > best.values())) {
+                    best = reading;
+                }
+            }
+        }
+        if (best == null || best.good().size() * 5 < lines.size()) {
+            return Optional.empty();
+        }
+        return Optional.of(format(lines, best));
+    }
+
+    /** How the lines look with one delimiter: the indices of the good ones and their common width. */
+    private record Reading(char delimiter, boolean decimalComma, boolean trailing, int width, List<Integer> good) {
+        long values() {
+            return (long) good.size() * width;
+        }
+    }
+
+    private static List<String> finishedLines(byte[] bytes, int length) {
+        List<String> lines = new ArrayList<>();
+        int start = 0;
+        for (int i = 0; i < length; i++) {
+            if (bytes[i] == '\n') {
+                lines.add(new String(bytes, start, i - start, StandardCharsets.UTF_8).strip());
+                start = i + 1;
+            }
+        }
+        return lines;
+    }
+
+    private static Reading read(List<String> lines, char delimiter, boolean decimalComma) {
+        Map<Integer, List<Integer>> byWidth = new HashMap<>();
+        int trailing = 0;
+        int numeric = 0;
+        for (int i = 0; i < lines.size(); i++) {
+            if (lines.get(i).isEmpty()) {
+                continue;
+            }
+            String[] fields = Fields.split(lines.get(i), delimiter, false);
+            if (!allNumbers(fields, decimalComma)) {
+                continue;
+            }
+            numeric++;
+            if (fields.length > 1 && fields[fields.length - 1].isEmpty()) {
+                trailing++;
+            }
+            byWidth.computeIfAbsent(fields.length, k -> new ArrayList<>()).add(i);
+        }
+        Map.Entry<Integer, List<Integer>> most = null;
+        for (Map.Entry<Integer, List<Integer>> entry : byWidth.entrySet()) {
+            if (most == null || entry.getValue().size() > most.getValue().size()) {
+                most = entry;
+            }
+        }
+        if (most == null) {
+            return null;
+        }
+        boolean allTrail = trailing == numeric && most.getKey() > 1 && numeric > 1;
+        return new Reading(
+                delimiter, decimalComma, allTrail, allTrail ? most.getKey() - 1 : most.getKey(), most.getValue());
+    }
+
+    private static boolean allNumbers(String[] fields, boolean decimalComma) {
+        NumberText number = new NumberText(decimalComma);
+        boolean any = false;
+        for (String field : fields) {
+            byte[] bytes = field.getBytes(StandardCharsets.UTF_8);
+            number.parse(bytes, 0, bytes.length);
+            boolean whole = bytes.length > 0 && number.stop == bytes.length;
+            if (!whole && !NumberText.isMissing(field)) {
+                return false;
+            }
+            any |= whole;
+        }
+        return any;
+    }
+
+    private static DelimitedFormat format(List<String> lines, Reading reading) {
+        int firstGood = reading.good().get(0);
+        String header = "";
+        String[] labels = null;
+        for (int i = firstGood - 1; i >= 0 && labels == null; i--) {
+            String[] fields = Fields.split(lines.get(i), reading.delimiter(), reading.trailing());
+            if (fields.length == reading.width() && allLabels(fields)) {
+                labels = fields;
+                header = lines.get(i);
+            }
+        }
+        if (reading.width() == 1
+                && labels != null
+                && header.contains(" ")
+                && !UNIT.matcher(header).matches()) {
+            // With a single column any sentence has the right width: a banner, not a name.
+            labels = null;
+            header = "";
+        }
+        List<Column> columns = columns(labels, reading.width());
+        BoardClock clock = clock(columns, lines, reading);
+        return new DelimitedFormat(
+                reading.delimiter(), reading.decimalComma(), reading.trailing(), header, columns, clock);
+    }
+
+    private static boolean allLabels(String[] fields) {
+        for (String field : fields) {
+            if (!LABEL.matcher(field).matches() || NumberText.isMissing(field)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static List<Column> columns(String[] labels, int width) {
+        List<Column> columns = new ArrayList<>();
+        Set<String> taken = new HashSet<>();
+        for (int i = 0; i < width; i++) {
+            String name = labels == null ? "column" + (i + 1) : labels[i];
+            String unit = "";
+            Matcher matcher = UNIT.matcher(name);
+            if (matcher.matches()) {
+                name = matcher.group(1);
+                unit = matcher.group(2).strip();
+            }
+            String unique = name;
+            for (int n = 2; !taken.add(unique); n++) {
+                unique = name + " " + n;
+            }
+            columns.add(new Column(unique, unit));
+        }
+        return columns;
+    }
+
+    /** The clock is a column that only rises (but for a wrap) and is called like one, or rises by thousands a row. */
+    private static BoardClock clock(List<Column> columns, List<String> lines, Reading reading) {
+        for (int c = 0; c < columns.size(); c++) {
+            String name = columns.get(c).name().toLowerCase(Locale.ROOT);
+            if (!CLOCK_NAMES.contains(name)) {
+                continue;
+            }
+            double[] values = values(lines, reading, c);
+            if (values.length < 2 || !rises(values)) {
+                continue;
+            }
+            double ticks = ticksPerSecond(name, columns.get(c).unit(), values);
+            return new BoardClock(c, ticks, ticks == 1 ? 0 : BoardClock.WRAP_32_BIT);
+        }
+        return null;
+    }
+
+    private static double[] values(List<String> lines, Reading reading, int column) {
+        NumberText number = new NumberText(reading.decimalComma());
+        double[] values = new double[reading.good().size()];
+        int n = 0;
+        for (int i : reading.good()) {
+            byte[] field = Fields.split(lines.get(i), reading.delimiter(), reading.trailing())[column].getBytes(
+                    StandardCharsets.UTF_8);
+            double value = number.parse(field, 0, field.length);
+            if (number.stop == field.length) {
+                values[n++] = value;
+            }
+        }
+        return java.util.Arrays.copyOf(values, n);
+    }
+
+    private static boolean rises(double[] values) {
+        int falls = 0;
+        for (int i = 1; i < values.length; i++) {
+            if (!(values[i] > values[i - 1])) {
+                falls++;
+            }
+        }
+        // One wrap, one restart and a first half line are within what a clock does.
+        return falls <= 3 && falls * 4 <= values.length;
+    }
+
+    private static double ticksPerSecond(String name, String unit, double[] values) {
+        String hint = unit.isEmpty() ? name : unit.toLowerCase(Locale.ROOT);
+        if (hint.endsWith("us") || hint.endsWith("µs") || hint.endsWith("μs") || hint.startsWith("micros")) {
+            return 1e6;
+        }
+        if (hint.endsWith("ms") || hint.startsWith("millis")) {
+            return 1e3;
+        }
+        if (hint.equals("s") || hint.endsWith("_s") || hint.equals("seconds") || hint.equals("t")) {
+            return 1;
+        }
+        // Without a word for it: whole steps of a thousand and more are microseconds, whole smaller ones milliseconds.
+        double step = (values[values.length - 1] - values[0]) / (values.length - 1);
+        return step >= 500 ? 1e6 : step >= 1 ? 1e3 : 1;
+    }
+}

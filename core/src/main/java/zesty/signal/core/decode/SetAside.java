@@ -1,0 +1,66 @@
+package zesty.signal.core.decode;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The tray of lines that were not understood: all are counted, the newest few kept. Safe for one thread that sets aside
+ * and any that look.
+ */
+public final class SetAside {
+    /** How many lines are kept unless said otherwise. */
+    public static final int KEPT = 200;
+
+    private static final int TEXT_LIMIT = 200;
+
+    /**
+     * A line that was set aside.
+     *
+     * @param line its number in the stream, the first being 1
+     * @param text what it said, cut at 200 characters, control characters shown as symbols
+     * @param why the reason, in words
+     */
+    public record Item(long line, String text, String why) {}
+
+    private final ArrayDeque<Item> items = new ArrayDeque<>();
+    private final int kept;
+    private long count;
+
+    /** @param kept how many of the newest lines to keep, at least 1 */
+    public SetAside(int kept) {
+        if (kept < 1) {
+            throw new IllegalArgumentException("kept must be >= 1, was " + kept);
+        }
+        this.kept = kept;
+    }
+
+    synchronized void add(long line, String text, String why) {
+        count++;
+        if (items.size() == kept) {
+            items.removeFirst();
+        }
+        items.addLast(new Item(line, readable(text), why));
+    }
+
+    /** @return how many lines were set aside in all */
+    public synchronized long count() {
+        return count;
+    }
+
+    /** @return the lines kept, oldest first */
+    public synchronized List<Item> items() {
+        return new ArrayList<>(items);
+    }
+
+    private static String readable(String text) {
+        String cut = text.length() > TEXT_LIMIT ? text.substring(0, TEXT_LIMIT) + "…" : text;
+        StringBuilder shown = new StringBuilder(cut.length());
+        for (int i = 0; i < cut.length(); i++) {
+            char c = cut.charAt(i);
+            // U+2400 and up are the pictures of the control characters.
+            shown.append(c < 0x20 && c != '\t' ? (char) (0x2400 + c) : c == 0x7f ? '\u2421' : c);
+        }
+        return shown.toString();
+    }
+}

@@ -1,0 +1,277 @@
+package zesty.signal.core.decode;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.TimeBase;
+
+/**
+ * Gives decoded rows their time. With a board's clock: the clock, unwrapped, from the first row on; arrival times only
+ * tell how far it drifts and bridge a restart of the board. Without one: arrival times fitted to a steady rate. Missing
+ * stretches become gaps and are never stretched over. One instance serves one stream and one thread.
+ *
+ * <p>Arrival times are seconds on the computer's steady clock, from any zero.
+ */
+public final class Timekeeper {
+    /** A step longer than this many periods is a gap: a missed row makes a step of two. */
+    private static final double GAP_PERIODS = 1.6;
+
+    /** Without a clock, a silence longer than this is a gap rather than a late delivery, in seconds. */
+    private static final double SILENCE_SECONDS = 0.75;
+
+    /** How far the board's clock may differ from arrival after a re-opening and still be the same run of the clock. */
+    private static final double SAME_RUN_SECONDS = 0.75;
+
+    private final BoardClock clock;
+    private final double statedRateHz;
+
+    private double firstArrival = Double.NaN;
+    private boolean relinked;
+
+    private double lastTicks = Double.NaN;
+    private double wraps;
+    private double originTicks;
+    private double originSeconds;
+    private final double[] recentSteps = new double[15];
+    private int steps;
+    private double stepSeconds = Double.NaN;
+
+    private double lastSeconds = Double.NaN;
+    private double lastArrival = Double.NaN;
+    private double periodSeconds;
+    private long rowsSinceOrigin;
+    private double originArrival;
+    private long gapCount;
+    private long lostRows;
+
+    private double driftN;
+    private double driftMeanX;
+    private double driftMeanY;
+    private double driftXx;
+    private double driftXy;
+
+    /**
+     * @param clock the board's clock; null when it sends none
+     * @param statedRateHz the rate the maker states, used where there is no clock; NaN when unknown
+     * @param firstGuessHz where neither is known: the rate to start the fit from, above 0
+     */
+    public Timekeeper(BoardClock clock, double statedRateHz, double firstGuessHz) {
+        if (!(firstGuessHz > 0) || statedRateHz <= 0) {
+            throw new IllegalArgumentException("rates must be above 0, were " + statedRateHz + " and " + firstGuessHz);
+        }
+        this.clock = clock;
+        this.statedRateHz = statedRateHz;
+        periodSeconds = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);
+    }
+
+    /** The link was opened anew: the next rows come after a silence of unknown length. */
+    public void relink() {
+        relinked = true;
+    }
+
+    /** @return rows a second as measured; NaN until known */
+    public double rateHz() {
+        if (clock != null) {
+            return 1 / stepSeconds;
+        }
+        return 1 / periodSeconds;
+    }
+
+    /** @return the measured rate, made whole where it is within 0.5 % of a whole number; NaN until known */
+    public double nominalRateHz() {
+        return nominal(rateHz());
+    }
+
+    /** @return the rate, made whole where it is 5 Hz or more and within 0.5 % of a whole number */
+    public static double nominal(double rateHz) {
+        double whole = Math.rint(rateHz);
+        return whole >= 5 && Math.abs(rateHz - whole) < 0.005 * whole ? whole : rateHz;
+    }
+
+    /** @return gaps so far */
+    public long gapCount() {
+        return gapCount;
+    }
+
+    /** @return rows lost in gaps so far, as far as the rate tells */
+    public long lostRows() {
+        return lostRows;
+    }
+
+    /** @return parts per million by which the board's clock is fast; NaN until 20 s have been seen */
+    public double driftPpm() {
+        return clock == null || driftN < 10 || driftXx / driftN < 33 ? Double.NaN : (driftXy / driftXx - 1) * 1e6;
+    }
+
+    /**
+     * Dates the rows.
+     *
+     * @param rows at least one row; handed over
+     * @param arrivalSeconds when the last of them arrived
+     */
+    public Block date(Rows rows, double arrivalSeconds) {
+        if (Double.isNaN(firstArrival)) {
+            firstArrival = arrivalSeconds;
+        }
+        return clock == null ? byArrival(rows, arrivalSeconds) : byClock(rows, arrivalSeconds);
+    }
+
+    private Block byClock(Rows rows, double arrivalSeconds) {
+        double[] ticks = rows.columns()[clock.column()];
+        double[] seconds = new double[rows.count()];
+        List<Gap> gaps = new ArrayList<>(0);
+        for (int row = 0; row < seconds.length; row++) {
+            seconds[row] = next(ticks[row], arrivalSeconds, gaps);
+        }
+        measureDrift(seconds[seconds.length - 1], arrivalSeconds);
+        lastArrival = arrivalSeconds;
+        return new Block(new TimeBase.Explicit(seconds), rows.columns(), rows.count(), gaps);
+    }
+
+    private double next(double ticks, double arrivalSeconds, List<Gap> gaps) {
+        if (Double.isNaN(lastTicks)) {
+            originTicks = ticks;
+            originSeconds = 0;
+            lastTicks = ticks;
+            lastSeconds = 0;
+            return 0;
+        }
+        if (Double.isNaN(ticks)) {
+            // The clock's own field is missing: the row keeps its place in the rate.
+            lastSeconds += Double.isNaN(stepSeconds) ? 0 : stepSeconds;
+            return lastSeconds;
+        }
+        double before = lastSeconds;
+        boolean bridged = relinked;
+        if (relinked) {
+            relinked = false;
+            resume(ticks, arrivalSeconds);
+        } else {
+            advance(ticks, arrivalSeconds);
+        }
+        double seconds = (wraps + (ticks - originTicks)) / clock.ticksPerSecond() + originSeconds;
+        lastTicks = ticks;
+        lastSeconds = Math.max(seconds, before);
+        step(before, bridged, gaps);
+        return lastSeconds;
+    }
+
+    private void advance(double ticks, double arrivalSeconds) {
+        if (ticks >= lastTicks) {
+            return;
+        }
+        double forward = ticks - lastTicks + clock.wrapTicks();
+        if (clock.wrapTicks() > 0 && forward >= 0 && forward < clock.wrapTicks() / 2) {
+            wraps += clock.wrapTicks();
+        } else {
+            // The clock jumped back: the board restarted. Arrival tells how long that took.
+            reanchor(ticks, lastSeconds + Math.max(0, arrivalSeconds - lastArrival));
+        }
+    }
+
+    private void resume(double ticks, double arrivalSeconds) {
+        double silence = arrivalSeconds - lastArrival;
+        double elapsed = (ticks - lastTicks) / clock.ticksPerSecond();
+        double wrapSeconds = clock.wrapTicks() / clock.ticksPerSecond();
+        double turns = wrapSeconds > 0 ? Math.max(0, Math.rint((silence - elapsed) / wrapSeconds)) : 0;
+        double expected = elapsed + turns * wrapSeconds;
+        if (expected >= 0 && Math.abs(expected - silence) <= SAME_RUN_SECONDS + 0.01 * silence) {
+            wraps += turns * clock.wrapTicks();
+        } else {
+            reanchor(ticks, lastSeconds + Math.max(0, silence));
+        }
+    }
+
+    private void reanchor(double ticks, double seconds) {
+        wraps = 0;
+        originTicks = ticks;
+        originSeconds = seconds;
+        driftN = 0;
+        driftXx = 0;
+        driftXy = 0;
+    }
+
+    private void step(double before, boolean bridged, List<Gap> gaps) {
+        double step = lastSeconds - before;
+        boolean known = steps >= recentSteps.length;
+        if (known && step > GAP_PERIODS * stepSeconds || bridged && step > 0 && !(step < GAP_PERIODS * stepSeconds)) {
+            long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step / stepSeconds) - 1);
+            gaps.add(new Gap(before, lastSeconds, missing));
+            gapCount++;
+            lostRows += missing;
+            return;
+        }
+        recentSteps[steps++ % recentSteps.length] = step;
+        if (steps <= recentSteps.length || steps % 256 == 0) {
+            double[] sorted = Arrays.copyOf(recentSteps, Math.min(steps, recentSteps.length));
+            Arrays.sort(sorted);
+            double median = sorted[sorted.length / 2];
+            stepSeconds = median > 0 ? median : Double.NaN;
+        }
+    }
+
+    private void measureDrift(double boardSeconds, double arrivalSeconds) {
+        driftN++;
+        double x = arrivalSeconds - firstArrival;
+        double dx = x - (driftN == 1 ? x : driftMeanX);
+        double dy = boardSeconds - (driftN == 1 ? boardSeconds : driftMeanY);
+        driftMeanX = driftN == 1 ? x : driftMeanX + dx / driftN;
+        driftMeanY = driftN == 1 ? boardSeconds : driftMeanY + dy / driftN;
+        driftXx += dx * (x - driftMeanX);
+        driftXy += dx * (boardSeconds - driftMeanY);
+    }
+
+    private Block byArrival(Rows rows, double arrivalSeconds) {
+        int count = rows.count();
+        List<Gap> gaps = new ArrayList<>(0);
+        if (Double.isNaN(lastSeconds)) {
+            lastSeconds = -periodSeconds;
+            anchor(lastSeconds + count * periodSeconds, arrivalSeconds);
+        } else if (relinked || silent(count, arrivalSeconds)) {
+            bridge(count, arrivalSeconds, gaps);
+        } else {
+            rowsSinceOrigin += count;
+            fitPeriod(count, arrivalSeconds);
+        }
+        lastArrival = arrivalSeconds;
+        double first = lastSeconds + periodSeconds;
+        lastSeconds += count * periodSeconds;
+        return new Block(new TimeBase.Steady(first, periodSeconds), rows.columns(), count, gaps);
+    }
+
+    private boolean silent(int count, double arrivalSeconds) {
+        double unexplained = arrivalSeconds - lastArrival - count * periodSeconds;
+        return Double.isNaN(statedRateHz) && unexplained > Math.max(SILENCE_SECONDS, 4 * periodSeconds);
+    }
+
+    private void bridge(int count, double arrivalSeconds, List<Gap> gaps) {
+        relinked = false;
+        double before = lastSeconds;
+        double silence = Math.max(periodSeconds, arrivalSeconds - lastArrival - (count - 1) * periodSeconds);
+        long missing = Math.max(0, Math.round(silence / periodSeconds) - 1);
+        gaps.add(new Gap(before, before + silence, missing));
+        gapCount++;
+        lostRows += missing;
+        lastSeconds = before + silence - periodSeconds;
+        anchor(lastSeconds + count * periodSeconds, arrivalSeconds);
+    }
+
+    private void anchor(double seconds, double arrivalSeconds) {
+        originSeconds = seconds;
+        originArrival = arrivalSeconds;
+        rowsSinceOrigin = 0;
+    }
+
+    private void fitPeriod(int count, double arrivalSeconds) {
+        double elapsed = arrivalSeconds - originArrival;
+        if (!Double.isNaN(statedRateHz) || elapsed < 0.5) {
+            return;
+        }
+        double mean = elapsed / rowsSinceOrigin;
+        // What the time line is behind arrival is worked off over two seconds, never in a jump.
+        double behind = elapsed - (lastSeconds + count * mean - originSeconds);
+        periodSeconds = mean * (1 + Math.max(-0.02, Math.min(0.02, behind / 2)));
+    }
+}

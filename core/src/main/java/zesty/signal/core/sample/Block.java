@@ -1,0 +1,65 @@
+package zesty.signal.core.sample;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Some rows of a stream, by column: {@code columns[c][row]}. The stage that made it owns the arrays until it hands the
+ * block on; whoever receives it may keep it but not write to it.
+ *
+ * @param time when each row was taken
+ * @param columns one array a column, each at least {@code rows} long; NaN is a missing value
+ * @param rows how many rows count
+ * @param gaps gaps that end at a row of this block, in order
+ */
+public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps) {
+    public Block {
+        for (double[] column : columns) {
+            if (column.length < rows) {
+                throw new IllegalArgumentException("a column holds " + column.length + " values, rows=" + rows);
+            }
+        }
+        gaps = List.copyOf(gaps);
+    }
+
+    /** @return the time of the last row, in seconds; the block must hold one */
+    public double lastSeconds() {
+        return time.secondsAt(rows - 1);
+    }
+
+    /** @return the first {@code count} rows of this block; the arrays are shared */
+    public Block head(int count) {
+        if (count >= rows) {
+            return this;
+        }
+        double end = count == 0 ? Double.NEGATIVE_INFINITY : time.secondsAt(count - 1);
+        return new Block(
+                time,
+                columns,
+                count,
+                gaps.stream().filter(gap -> gap.endSeconds() <= end).toList());
+    }
+
+    /** @return the rows of all blocks in one, with a time each; a single block as it is. At least one is needed */
+    public static Block join(List<Block> blocks) {
+        if (blocks.size() == 1) {
+            return blocks.get(0);
+        }
+        int total = blocks.stream().mapToInt(Block::rows).sum();
+        double[][] joined = new double[blocks.get(0).columns.length][total];
+        double[] seconds = new double[total];
+        List<Gap> gaps = new ArrayList<>();
+        int at = 0;
+        for (Block block : blocks) {
+            for (int c = 0; c < joined.length; c++) {
+                System.arraycopy(block.columns[c], 0, joined[c], at, block.rows);
+            }
+            for (int row = 0; row < block.rows; row++) {
+                seconds[at + row] = block.time.secondsAt(row);
+            }
+            gaps.addAll(block.gaps);
+            at += block.rows;
+        }
+        return new Block(new TimeBase.Explicit(seconds), joined, total, gaps);
+    }
+}

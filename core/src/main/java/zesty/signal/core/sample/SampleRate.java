@@ -1,0 +1,60 @@
+package zesty.signal.core.sample;
+
+import java.util.Arrays;
+
+/** The sample rate that a list of times says, and where it has gaps. */
+public final class SampleRate {
+    /** A step longer than this many usual ones is a gap: a missed sample makes a step of two. */
+    public static final double GAP_STEPS = 1.6;
+
+    private static final double ROUNDING = 1e-6;
+
+    private SampleRate() {}
+
+    /**
+     * @param seconds never falling, two at least
+     * @return samples a second outside the gaps, a whole number where it is one but for rounding; NaN when no time passes
+     */
+    public static double of(double[] seconds) {
+        double longest = GAP_STEPS * usualStep(seconds);
+        double sum = 0;
+        int count = 0;
+        for (int i = 1; i < seconds.length; i++) {
+            double step = seconds[i] - seconds[i - 1];
+            if (step <= longest) {
+                sum += step;
+                count++;
+            }
+        }
+        double rate = sum > 0 ? count / sum : Double.NaN;
+        double whole = Math.rint(rate);
+        return Math.abs(rate - whole) <= ROUNDING * rate ? whole : rate;
+    }
+
+    /** The median of the steps that are not 0: coarse times repeat. */
+    private static double usualStep(double[] seconds) {
+        double[] steps = new double[seconds.length - 1];
+        int n = 0;
+        for (int i = 1; i < seconds.length; i++) {
+            if (seconds[i] > seconds[i - 1]) {
+                steps[n++] = seconds[i] - seconds[i - 1];
+            }
+        }
+        Arrays.sort(steps, 0, n);
+        return n == 0 ? 0 : steps[n / 2];
+    }
+
+    /** @return the indices at which a new stretch begins after a gap, in order */
+    public static int[] gapsIn(double[] seconds) {
+        double longest = GAP_STEPS * usualStep(seconds);
+        int[] found = new int[seconds.length];
+        int n = 0;
+        for (int i = 1; i < seconds.length; i++) {
+            // A hair of room for times that were rounded on the way.
+            if (seconds[i] - seconds[i - 1] > longest + 1e-9) {
+                found[n++] = i;
+            }
+        }
+        return Arrays.copyOf(found, n);
+    }
+}

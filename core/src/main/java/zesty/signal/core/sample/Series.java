@@ -1,0 +1,133 @@
+package zesty.signal.core.sample;
+
+/**
+ * The recent samples of one signal with the pyramid of their extremes, so that the range of any stretch costs about the
+ * logarithm of its length. A ring: the newest {@code capacity} samples are kept. Values are single precision, enough
+ * for any screen; the exact ones are in the take.
+ *
+ * <p>One thread writes. Others may read at the same time: {@link #end()} is published last, and a reader that stays
+ * {@link #MARGIN} samples clear of the oldest one never sees a cell being rewritten.
+ */
+public final class Series {
+    /** Fewest samples between what a reader looks at and what the writer overwrites. */
+    public static final int MARGIN = 4096;
+
+    private static final int FAN_BITS = 4;
+    private static final int FAN = 1 << FAN_BITS;
+
+    private final int capacity;
+    private final int mask;
+    private final float[] values;
+    private final float[][] lows;
+    private final float[][] highs;
+    private volatile long end;
+
+    /** @param minimumCapacity samples to keep, at least; rounded up to a power of two, 65536 or more */
+    public Series(long minimumCapacity) {
+        if (minimumCapacity < 0 || minimumCapacity > 1 << 29) {
+            throw new IllegalArgumentException("minimumCapacity must be 0…" + (1 << 29) + ", was " + minimumCapacity);
+        }
+        capacity = Integer.highestOneBit((int) Math.max(minimumCapacity * 2 - 1, 1 << 16));
+        mask = capacity - 1;
+        values = new float[capacity];
+        int levels = 0;
+        while (capacity >> (FAN_BITS * (levels + 1)) >= FAN) {
+            levels++;
+        }
+        lows = new float[levels][];
+        highs = new float[levels][];
+        for (int level = 0; level < levels; level++) {
+            lows[level] = new float[capacity >> (FAN_BITS * (level + 1))];
+            highs[level] = new float[lows[level].length];
+        }
+    }
+
+    /** Writer only. NaN is a missing value. */
+    public void append(double[] source, int offset, int length) {
+        long position = end;
+        for (int i = offset; i < offset + length; i++, position++) {
+            float value = (float) source[i];
+            values[(int) position & mask] = value;
+            raise(position, value);
+        }
+        end = position;
+    }
+
+    private void raise(long position, float value) {
+        for (int level = 0; level < lows.length; level++) {
+            int shift = FAN_BITS * (level + 1);
+            int cell = (int) (position >> shift) & (lows[level].length - 1);
+            boolean fresh = (position & ((1L << shift) - 1)) == 0;
+            float low = fresh ? Float.NaN : lows[level][cell];
+            float high = fresh ? Float.NaN : highs[level][cell];
+            // Written so that a NaN on either side gives way to the other.
+            lows[level][cell] = value >= low ? low : value == value ? value : low;
+            highs[level][cell] = value <= high ? high : value == value ? value : high;
+        }
+    }
+
+    /** @return index of the oldest sample that may be read safely while the writer is at work */
+    public long start() {
+        long last = end;
+        return last <= capacity ? 0 : last - capacity + MARGIN;
+    }
+
+    /** @return one past the index of the newest sample */
+    public long end() {
+        return end;
+    }
+
+    /** @return how many samples the ring holds */
+    public int capacity() {
+        return capacity;
+    }
+
+    /** @return the sample; NaN for a missing one. The index must lie in {@code start() … end() - 1} */
+    public float value(long index) {
+        return values[(int) index & mask];
+    }
+
+    /**
+     * The extremes of the samples {@code from … to - 1}; both NaN when there is none.
+     *
+     * @param extremes receives lowest and highest
+     */
+    public void range(long from, long to, float[] extremes) {
+        float low = Float.NaN;
+        float high = Float.NaN;
+        long position = from;
+        while (position < to) {
+            int level = levelAt(position, to);
+            float cellLow;
+            float cellHigh;
+            if (level < 0) {
+                cellLow = values[(int) position & mask];
+                cellHigh = cellLow;
+                position++;
+            } else {
+                int shift = FAN_BITS * (level + 1);
+                int cell = (int) (position >> shift) & (lows[level].length - 1);
+                cellLow = lows[level][cell];
+                cellHigh = highs[level][cell];
+                position += 1L << shift;
+            }
+            low = cellLow >= low ? low : cellLow == cellLow ? cellLow : low;
+            high = cellHigh <= high ? high : cellHigh == cellHigh ? cellHigh : high;
+        }
+        extremes[0] = low;
+        extremes[1] = high;
+    }
+
+    /** @return the highest level with a cell that starts at the position and ends before {@code to}; −1 for none */
+    private int levelAt(long position, long to) {
+        int level = -1;
+        while (level + 1 < lows.length) {
+            int shift = FAN_BITS * (level + 2);
+            if ((position & ((1L << shift) - 1)) != 0 || position + (1L << shift) > to) {
+                break;
+            }
+            level++;
+        }
+        return level;
+    }
+}

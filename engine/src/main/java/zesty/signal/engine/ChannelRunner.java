@@ -1,0 +1,221 @@
+package zesty.signal.engine;
+
+import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.clean.Stage;
+import zesty.signal.core.clean.Start;
+import zesty.signal.core.read.LevelReader;
+import zesty.signal.core.read.PulseReader;
+import zesty.signal.core.read.PulseReading;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.sample.TimeRing;
+
+/** Scales, cleans and reads one channel of a live stream. Trail's thread only. */
+final class ChannelRunner {
+    static final double LEVEL_SECONDS = 10;
+    private static final double PULSE_SECONDS = 20;
+    private static final double BEATS_SECONDS = 180;
+    private static final int PIECE = 4096;
+
+    private final int column;
+    private final double rateHz;
+    private final Series raw;
+    private Channel channel;
+    private PulseSetup setup;
+    private Series clean;
+    private Stage stage;
+    private PulseReader pulse;
+    private LevelReader level;
+    private int late;
+    private double delaySeconds;
+    private String trouble = "";
+    private double latestRaw = Double.NaN;
+    private double latestClean = Double.NaN;
+    private Band.Side side = Band.Side.UNKNOWN;
+    private PulseReading reading;
+    private LevelReader.Level levelNow;
+
+    ChannelRunner(int column, double rateHz, int capacity, Channel channel, PulseSetup setup) {
+        this.column = column;
+        this.rateHz = rateHz;
+        raw = new Series(capacity);
+        begin(channel, setup);
+    }
+
+    private void begin(Channel other, PulseSetup reader) {
+        channel = other;
+        setup = reader;
+        clean = new Series(raw.capacity());
+        level = new LevelReader(LEVEL_SECONDS, rateHz);
+        pulse = null;
+        reading = null;
+        side = Band.Side.UNKNOWN;
+        trouble = "";
+        late = 0;
+        delaySeconds = 0;
+        try {
+            stage = channel.recipe().stage(rateHz, Start.SETTLED);
+            late = stage.delaySamples();
+            delaySeconds = channel.recipe().delaySeconds(rateHz);
+        } catch (RecipeException e) {
+            stage = null;
+            trouble = e.getMessage();
+        }
+        if (setup != null) {
+            try {
+                pulse = new PulseReader(setup.kind(), rateHz);
+            } catch (IllegalArgumentException e) {
+                trouble = e.getMessage();
+            }
+        }
+    }
+
+    Channel channel() {
+        return channel;
+    }
+
+    PulseSetup setup() {
+        return setup;
+    }
+
+    /** Takes a changed scaling, recipe or reader into force, and works the samples still at hand out again. */
+    void change(Channel other, PulseSetup reader, TimeRing times) {
+        boolean onlyName = other.scaling().equals(channel.scaling())
+                && other.recipe().equals(channel.recipe())
+                && java.util.Objects.equals(kind(reader), kind(setup));
+        if (onlyName) {
+            channel = other;
+            setup = reader;
+            return;
+        }
+        begin(other, reader);
+        long start = raw.start();
+        // The cleaned series must count its samples as the raw one does: what is gone is passed over.
+        double[] piece = new double[PIECE];
+        java.util.Arrays.fill(piece, Double.NaN);
+        for (long i = 0; i < start; i += PIECE) {
+            clean.append(piece, 0, (int) Math.min(PIECE, start - i));
+        }
+        double before = Double.NaN;
+        for (long i = start; i < raw.end(); i += PIECE) {
+            int n = (int) Math.min(PIECE, raw.end() - i);
+            double[] values = new double[n];
+            double[] seconds = new double[n];
+            for (int k = 0; k < n; k++) {
+                values[k] = raw.value(i + k);
+                seconds[k] = times.secondsAt(i + k);
+            }
+            int from = 0;
+            for (int k = 0; k < n; k++) {
+                double step = seconds[k] - (k == 0 ? before : seconds[k - 1]);
+                if (step > 1.6 / rateHz) {
+                    work(values, seconds, from, k);
+                    gap();
+                    from = k;
+                }
+            }
+            work(values, seconds, from, n);
+            before = seconds[n - 1];
+        }
+        settleReadings();
+    }
+
+    private static Object kind(PulseSetup setup) {
+        return setup == null ? null : setup.kind();
+    }
+
+    private void work(double[] values, double[] seconds, int from, int to) {
+        if (to > from) {
+            double[] part = java.util.Arrays.copyOfRange(values, from, to);
+            double[] when = java.util.Arrays.copyOfRange(seconds, from, to);
+            clean(part, part.length, new TimeBase.Explicit(when));
+        }
+    }
+
+    private void gap() {
+        if (stage != null) {
+            stage.reset();
+        }
+        if (pulse != null) {
+            pulse.gap();
+        }
+    }
+
+    void accept(Block block) {
+        double[] values = block.columns()[column];
+        raw.append(values, 0, block.rows());
+        int from = 0;
+        for (Gap gap : block.gaps()) {
+            int row = from;
+            while (row < block.rows() && block.time().secondsAt(row) < gap.endSeconds()) {
+                row++;
+            }
+            part(block, values, from, row);
+            gap();
+            from = row;
+        }
+        part(block, values, from, block.rows());
+        if (block.rows() > 0) {
+            latestRaw = values[block.rows() - 1];
+        }
+    }
+
+    private void part(Block block, double[] values, int from, int to) {
+        if (to <= from) {
+            return;
+        }
+        int n = to - from;
+        double[] part = java.util.Arrays.copyOfRange(values, from, to);
+        if (from == 0) {
+            clean(part, n, block.time());
+        } else {
+            double[] seconds = new double[n];
+            for (int i = 0; i < n; i++) {
+                seconds[i] = block.time().secondsAt(from + i);
+            }
+            clean(part, n, new TimeBase.Explicit(seconds));
+        }
+    }
+
+    private void clean(double[] values, int n, TimeBase time) {
+        channel.scaling().apply(values, values, n);
+        if (stage != null) {
+            stage.apply(values, 0, n);
+        }
+        clean.append(values, 0, n);
+        level.accept(values, n, time);
+        if (pulse != null) {
+            pulse.accept(values, n, time);
+        }
+        latestClean = values[n - 1];
+    }
+
+    /** Works the readings out anew; a few times a second is enough. */
+    void settleReadings() {
+        levelNow = level.level();
+        if (pulse != null) {
+            reading = pulse.recent(PULSE_SECONDS).withBeats(pulse.beatsFrom(pulse.lastSeconds() - BEATS_SECONDS));
+            side = setup.band().next(side, reading.meanBpm());
+        }
+    }
+
+    ChannelSight sight() {
+        return new ChannelSight(
+                channel,
+                raw,
+                clean,
+                late,
+                delaySeconds,
+                latestRaw,
+                latestClean,
+                levelNow,
+                reading,
+                setup == null ? null : side,
+                trouble);
+    }
+}

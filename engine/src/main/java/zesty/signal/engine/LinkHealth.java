@@ -1,0 +1,41 @@
+package zesty.signal.engine;
+
+import java.util.List;
+import zesty.signal.core.decode.SetAside;
+
+/**
+ * What is known of a link at one moment.
+ *
+ * @param reason in words, where the state has one; else empty
+ * @param bytes received in all
+ * @param bytesPerSecond over about the last second
+ * @param rows decoded in all
+ * @param setAside lines not understood, in all
+ * @param lostRows rows missing in gaps, as far as the rate tells, and any the trail could not keep up with
+ * @param gaps how many
+ * @param reconnects how often it was opened anew
+ * @param driftPpm by how much the board's clock is fast against the computer's, in parts per million; NaN if unknown
+ * @param aside the newest lines set aside
+ */
+public record LinkHealth(
+        LinkState state,
+        String reason,
+        long bytes,
+        double bytesPerSecond,
+        long rows,
+        long setAside,
+        long lostRows,
+        long gaps,
+        int reconnects,
+        double driftPpm,
+        List<SetAside.Item> aside) {
+
+    /** A link that was not asked to run. */
+    public static final LinkHealth IDLE =
+            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, List.of());
+
+    LinkHealth withState(LinkState other, String why) {
+        return new LinkHealth(
+                other, why, bytes, bytesPerSecond, rows, setAside, lostRows, gaps, reconnects, driftPpm, aside);
+    }
+}

@@ -1,0 +1,207 @@
+package zesty.signal.engine;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import zesty.signal.core.sample.Block;
+import zesty.signal.takes.TakeException;
+import zesty.signal.takes.TakeWriter;
+
+/**
+ * One recording: a thread of its own writes blocks into a take and commits several times a second. The source's thread
+ * offers blocks and never waits; what does not fit into the queue is counted as lost.
+ */
+final class Recorder implements Runnable {
+    private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
+    private static final int QUEUE = 1024;
+    private static final long COMMIT_NANOS = 250_000_000;
+    private static final long ROOM_NANOS = 1_000_000_000;
+
+    private sealed interface Order {
+        record Data(Block block) implements Order {}
+
+        record Remark(double seconds, String text) implements Order {}
+
+        record Stop() implements Order {}
+    }
+
+    private final TakeWriter writer;
+    private final RecordingLimit limit;
+    private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
+    private final Thread thread;
+    private final boolean mayWait;
+
+    private volatile long lostRows;
+    private volatile boolean running = true;
+    private volatile String problem = "";
+    private volatile long freeBytes = -1;
+    private volatile long fileBytes;
+    private volatile long rows;
+    private volatile double seconds;
+    private double firstSeconds = Double.NaN;
+    private long roomCheckedNanos;
+
+    /** @param mayWait whether the source may be held up, as a file may; a board may not */
+    Recorder(TakeWriter writer, RecordingLimit limit, boolean mayWait) {
+        this.writer = writer;
+        this.limit = limit;
+        this.mayWait = mayWait;
+        thread = new Thread(this, "recorder");
+        thread.setDaemon(true);
+    }
+
+    void start() {
+        checkRoom(System.nanoTime());
+        thread.start();
+    }
+
+    /** Source's thread only. Does not wait, but for a source that may. */
+    void offer(Block block) {
+        if (!running) {
+            return;
+        }
+        Order order = new Order.Data(block);
+        if (queue.offer(order)) {
+            return;
+        }
+        try {
+            if (mayWait) {
+                while (running && !queue.offer(order, 100, TimeUnit.MILLISECONDS)) {
+                    Thread.onSpinWait();
+                }
+                return;
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        lostRows += block.rows(); // one writer: the source's thread
+    }
+
+    /** Any thread. @return false when the recording is over or too far behind to take it */
+    boolean mark(double atSeconds, String text) {
+        return running && queue.offer(new Order.Remark(atSeconds, text));
+    }
+
+    /** Ends the recording and waits until the take is whole. Not on the window's thread. */
+    void stop() {
+        try {
+            while (running && !queue.offer(new Order.Stop(), 50, TimeUnit.MILLISECONDS)) {
+                Thread.onSpinWait();
+            }
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    RecordingSight sight() {
+        return new RecordingSight(
+                running,
+                writer.file(),
+                seconds,
+                rows,
+                lostRows,
+                fileBytes,
+                freeBytes,
+                limit.share(seconds, rows),
+                problem);
+    }
+
+    @Override
+    public void run() {
+        try (writer) {
+            work();
+            writer.finish();
+        } catch (TakeException e) {
+            problem = e.getMessage();
+            LOG.warn("recording stopped: {}", e.getMessage());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } finally {
+            measure();
+            running = false;
+        }
+    }
+
+    private void work() throws TakeException, InterruptedException {
+        List<Block> gathered = new ArrayList<>();
+        long committed = System.nanoTime();
+        boolean over = false;
+        while (!over) {
+            Order order = queue.poll(50, TimeUnit.MILLISECONDS);
+            if (order instanceof Order.Data data) {
+                Block block = cut(data.block());
+                if (block.rows() > 0) {
+                    gathered.add(block);
+                }
+                over = limit.share(seconds, rows) >= 1;
+            } else if (order instanceof Order.Remark remark) {
+                append(gathered);
+                writer.mark(remark.seconds(), remark.text());
+            } else if (order instanceof Order.Stop) {
+                over = true;
+            }
+            long now = System.nanoTime();
+            if (over || now - committed >= COMMIT_NANOS) {
+                append(gathered);
+                writer.commit();
+                committed = now;
+                checkRoom(now);
+                measure();
+            }
+        }
+    }
+
+    private void append(List<Block> gathered) throws TakeException {
+        if (!gathered.isEmpty()) {
+            writer.append(Block.join(gathered));
+            gathered.clear();
+        }
+    }
+
+    /** Cuts a block at the limit and counts what is left of it. */
+    private Block cut(Block block) {
+        if (Double.isNaN(firstSeconds)) {
+            firstSeconds = block.time().secondsAt(0);
+        }
+        int keep = (int) Math.min(block.rows(), limit.samples() - rows);
+        while (keep > 0 && block.time().secondsAt(keep - 1) - firstSeconds >= limit.seconds()) {
+            keep--;
+        }
+        boolean cut = keep < block.rows();
+        rows += keep;
+        seconds = cut && limit.seconds() < Double.POSITIVE_INFINITY && rows < limit.samples()
+                ? limit.seconds()
+                : block.time().secondsAt(Math.max(0, keep - 1)) - firstSeconds;
+        return block.head(keep);
+    }
+
+    private void checkRoom(long now) {
+        if (freeBytes >= 0 && now - roomCheckedNanos < ROOM_NANOS) {
+            return;
+        }
+        roomCheckedNanos = now;
+        try {
+            Path folder = writer.file().toAbsolutePath().getParent();
+            freeBytes = Files.getFileStore(folder).getUsableSpace();
+        } catch (IOException e) {
+            freeBytes = -1;
+        }
+    }
+
+    private void measure() {
+        try {
+            Path log = writer.file().resolveSibling(writer.file().getFileName() + "-wal");
+            fileBytes = Files.size(writer.file()) + (Files.exists(log) ? Files.size(log) : 0);
+        } catch (IOException e) {
+            fileBytes = 0;
+        }
+    }
+}

@@ -1,0 +1,349 @@
+package zesty.signal.engine;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
+import zesty.signal.boards.link.Link;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.boards.link.LinkException;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.takes.TakeException;
+import zesty.signal.takes.TakeWriter;
+
+/**
+ * One running trail: a source and all that is made of it. Its methods may be called from any thread; the ones that wait
+ * say so. Close it to end its threads.
+ */
+public final class Trail implements AutoCloseable {
+    private static final int QUEUE = 4096;
+    private static final int EARLY_BLOCKS = 200;
+    private static final double NO_RATE_HZ = 100;
+    private static final int KEPT_GAPS = 64;
+    private static final double HISTORY_SECONDS = 900;
+    private static final int MOST_HISTORY = 1 << 20;
+    private static final long READINGS_NANOS = 200_000_000;
+
+    private sealed interface Order {
+        record Format(DelimitedFormat format) implements Order {}
+
+        record Data(Block block, double rateHz, long arrivalNanos) implements Order {}
+
+        record Change(Rig rig) implements Order {}
+    }
+
+    private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
+    private final SourceReader source;
+    private final Thread thread;
+    private final AtomicReference<Recorder> recorder = new AtomicReference<>();
+    private volatile RecordingSight lastRecording = RecordingSight.NONE;
+    private volatile Rig rig;
+    private volatile Sight sight;
+    private volatile boolean stopping;
+    private FromStart fromStart;
+
+    private DelimitedFormat format;
+    private double rateHz = Double.NaN;
+    private final List<ChannelRunner> runners = new ArrayList<>();
+    private final List<Order.Data> early = new ArrayList<>();
+    private final ArrayDeque<Gap> gaps = new ArrayDeque<>();
+    private TimeRing times;
+    private double lastSeconds = Double.NaN;
+    private long lastArrivalNanos;
+    private long readingsNanos;
+
+    private Trail(Rig rig, LinkAddress address, Link link) {
+        this.rig = rig;
+        sight = Sight.nothing(rig);
+        source = new SourceReader(address, link, rig, new SourceReader.Receiver() {
+            @Override
+            public void format(DelimitedFormat found) {
+                Trail.this.rig = Trail.this.rig.fittedTo(found);
+                put(new Order.Format(found));
+                recordFromStart();
+            }
+
+            @Override
+            public void block(Block block, double rate, long arrivalNanos) {
+                Recorder running = recorder.get();
+                if (running != null) {
+                    running.offer(block);
+                }
+                hand(new Order.Data(block, rate, arrivalNanos));
+            }
+        });
+        thread = new Thread(this::run, "trail");
+        thread.setDaemon(true);
+    }
+
+    /**
+     * Starts a trail on the rig's source.
+     *
+     * @throws IllegalArgumentException when the source's address makes no sense, saying what would
+     */
+    public static Trail start(Rig rig) {
+        LinkAddress address = LinkAddress.parse(rig.source());
+        return start(rig, address, address.link());
+    }
+
+    /** Starts a trail on a link made by the caller, which the trail then owns. */
+    public static Trail start(Rig rig, LinkAddress address, Link link) {
+        return start(new Trail(rig, address, link));
+    }
+
+    /** Starts a trail that records from the very first row on; {@link #sight} tells when it is over and why. */
+    public static Trail startRecording(Rig rig, LinkAddress address, Link link, FromStart order) {
+        Trail trail = new Trail(rig, address, link);
+        trail.fromStart = order;
+        return start(trail);
+    }
+
+    /** A recording to begin with the first row. */
+    public record FromStart(Path file, String title, RecordingLimit limit, Instant started) {}
+
+    private void recordFromStart() {
+        FromStart order = fromStart;
+        if (order != null) {
+            try {
+                record(order.file(), order.title(), order.limit(), order.started());
+            } catch (TakeException e) {
+                lastRecording = new RecordingSight(false, order.file(), 0, 0, 0, 0, -1, Double.NaN, e.getMessage());
+            }
+        }
+    }
+
+    private static Trail start(Trail trail) {
+        trail.thread.start();
+        trail.source.start();
+        return trail;
+    }
+
+    private void hand(Order.Data data) {
+        if (queue.offer(data)) {
+            return;
+        }
+        if (source.unpaced()) {
+            put(data);
+        } else {
+            source.overran(data.block().rows());
+        }
+    }
+
+    private void put(Order order) {
+        try {
+            while (!stopping && !queue.offer(order, 100, TimeUnit.MILLISECONDS)) {
+                Thread.onSpinWait();
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** @return the newest sight; link and recording are of this very moment */
+    public Sight sight(long nanoTime) {
+        Sight seen = sight;
+        Recorder running = recorder.get();
+        RecordingSight recording = running == null ? lastRecording : running.sight();
+        return new Sight(
+                source.health(nanoTime),
+                seen.rig(),
+                seen.rateHz(),
+                seen.times(),
+                seen.lastSeconds(),
+                seen.lastArrivalNanos(),
+                seen.channels(),
+                seen.gaps(),
+                recording);
+    }
+
+    /** @return the newest bytes as they came */
+    public ByteTail bytes() {
+        return source.tail();
+    }
+
+    /** @return the rig in force */
+    public Rig rig() {
+        return rig;
+    }
+
+    /** Takes a changed rig into force: scalings, recipes, readers, names. Its source and format stay as they are. */
+    public void change(Rig changed) {
+        rig = changed.withFormat(rig.format());
+        put(new Order.Change(rig));
+    }
+
+    /** Sends bytes to the board; waits for the link. */
+    public void send(byte[] bytes) throws LinkException {
+        source.write(bytes);
+    }
+
+    /**
+     * Begins a recording with the next block. Waits for the disk.
+     *
+     * @throws TakeException when one is running, the format is not known yet, or the file cannot be made
+     */
+    public void record(Path file, String title, RecordingLimit limit, Instant started) throws TakeException {
+        if (recording()) {
+            throw new TakeException("a recording is running already; stop it first");
+        }
+        if (rig.format() == null) {
+            throw new TakeException("nothing to record yet: no line of numbers has come");
+        }
+        TakeWriter writer = TakeWriter.create(file, title, rig, started);
+        Recorder fresh = new Recorder(writer, limit, source.unpaced());
+        fresh.start();
+        recorder.set(fresh);
+    }
+
+    /** @return whether a recording runs */
+    public boolean recording() {
+        Recorder running = recorder.get();
+        return running != null && running.sight().running();
+    }
+
+    /** Marks this moment in the recording. @return false when none runs */
+    public boolean mark(String text, long nanoTime) {
+        Recorder running = recorder.get();
+        return running != null && running.mark(sight.nowSeconds(nanoTime), text);
+    }
+
+    /** Ends the recording and waits until the take is whole. @return the last state of it */
+    public RecordingSight stopRecording() {
+        Recorder running = recorder.get();
+        if (running != null) {
+            running.stop();
+            lastRecording = running.sight();
+            recorder.compareAndSet(running, null);
+        }
+        return lastRecording;
+    }
+
+    /** Ends everything; a recording is completed first. Waits. */
+    @Override
+    public void close() {
+        stopRecording();
+        source.stop();
+        stopping = true;
+        try {
+            thread.join(2000);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void run() {
+        try {
+            while (!stopping) {
+                Order order = queue.poll(50, TimeUnit.MILLISECONDS);
+                if (order instanceof Order.Format found) {
+                    format(found.format());
+                } else if (order instanceof Order.Change change) {
+                    apply(change.rig());
+                } else if (order instanceof Order.Data data) {
+                    data(data);
+                }
+                if (order != null && queue.isEmpty()) {
+                    publish();
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void format(DelimitedFormat found) {
+        format = found;
+    }
+
+    private void data(Order.Data data) {
+        if (Double.isNaN(rateHz)) {
+            if (Double.isNaN(data.rateHz()) && early.size() < EARLY_BLOCKS) {
+                early.add(data);
+                return;
+            }
+            // A clock that stands still gives no rate; the samples are shown all the same.
+            begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz());
+            early.forEach(this::process);
+            early.clear();
+        }
+        process(data);
+    }
+
+    private void begin(double rate) {
+        rateHz = rate;
+        double history = Math.min(MOST_HISTORY, Math.max(1 << 16, HISTORY_SECONDS * rate));
+        int capacity = new Series((long) history).capacity();
+        times = new TimeRing(capacity);
+        for (Channel channel : rig.channels()) {
+            PulseSetup pulse = rig.pulseOn(channel.column()).orElse(null);
+            runners.add(new ChannelRunner(format.indexOf(channel.column()), rateHz, capacity, channel, pulse));
+        }
+    }
+
+    private void process(Order.Data data) {
+        Block block = data.block();
+        for (ChannelRunner runner : runners) {
+            runner.accept(block);
+        }
+        times.append(block.time(), block.rows());
+        for (Gap gap : block.gaps()) {
+            if (gaps.size() == KEPT_GAPS) {
+                gaps.removeFirst();
+            }
+            gaps.addLast(gap);
+        }
+        lastSeconds = block.lastSeconds();
+        lastArrivalNanos = data.arrivalNanos();
+    }
+
+    private void apply(Rig changed) {
+        for (ChannelRunner runner : runners) {
+            String column = runner.channel().column();
+            PulseSetup pulse = changed.pulseOn(column).orElse(null);
+            changed.channels().stream()
+                    .filter(c -> c.column().equals(column))
+                    .filter(c -> !c.equals(runner.channel()) || !java.util.Objects.equals(pulse, runner.setup()))
+                    .findFirst()
+                    .ifPresent(c -> runner.change(c, pulse, times));
+        }
+        readingsNanos = 0;
+    }
+
+    private void publish() {
+        long now = System.nanoTime();
+        if (now - readingsNanos >= READINGS_NANOS) {
+            readingsNanos = now;
+            runners.forEach(ChannelRunner::settleReadings);
+        }
+        List<ChannelSight> channels = new ArrayList<>();
+        for (Channel channel : rig.channels()) {
+            for (ChannelRunner runner : runners) {
+                if (runner.channel().column().equals(channel.column())) {
+                    channels.add(runner.sight());
+                }
+            }
+        }
+        sight = new Sight(
+                LinkHealth.IDLE,
+                rig,
+                rateHz,
+                times,
+                lastSeconds,
+                lastArrivalNanos,
+                channels,
+                List.copyOf(gaps),
+                RecordingSight.NONE);
+    }
+}

@@ -1,0 +1,110 @@
+package zesty.signal.takes;
+
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.DoublePredicate;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Scaling;
+
+/**
+ * A take as CSV: {@code t} in seconds, each column as it arrived, then each channel whose scaling changes anything, with
+ * its unit in the header. Every number reads back to the same double; a missing value is an empty cell.
+ */
+public final class CsvExport {
+    private static final int ROWS_A_REPORT = 4096;
+
+    private CsvExport() {}
+
+    private record Field(String header, double[] raw, Scaling scaling) {}
+
+    /**
+     * Writes the file; another of that name is replaced only once the new one is whole.
+     *
+     * @param goOn asked now and then with the share done, 0 … 1; false gives up and leaves nothing behind
+     * @return whether it was written to its end
+     */
+    public static boolean write(Take take, Path file, DoublePredicate goOn) throws TakeException {
+        Path part = file.resolveSibling(file.getFileName() + ".part");
+        try {
+            boolean whole = write(fields(take), take.times(), part, goOn);
+            if (whole) {
+                Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+            }
+            return whole;
+        } catch (IOException e) {
+            if (e instanceof TakeException said) {
+                throw said;
+            }
+            throw new TakeException(file + " cannot be written: " + e.getMessage(), e);
+        } finally {
+            deleteQuietly(part);
+        }
+    }
+
+    private static void deleteQuietly(Path part) {
+        try {
+            Files.deleteIfExists(part);
+        } catch (IOException e) {
+            // Nothing more can be done, and the message about the export itself matters more.
+        }
+    }
+
+    private static List<Field> fields(Take take) throws TakeException {
+        List<Field> fields = new ArrayList<>();
+        List<Column> columns = take.columns();
+        for (int c = 0; c < columns.size(); c++) {
+            fields.add(new Field(header(columns.get(c).name(), columns.get(c).unit()), take.column(c), null));
+        }
+        Rig rig = take.rig();
+        for (Channel channel : rig.channels()) {
+            int c = columns.stream().map(Column::name).toList().indexOf(channel.column());
+            Scaling scaling = channel.scaling();
+            boolean changes = scaling.throughConverter().isPresent() || scaling.slope() != 1 || scaling.offset() != 0;
+            if (c >= 0 && changes) {
+                fields.add(new Field(
+                        header(channel.name(), scaling.unit()), fields.get(c).raw(), scaling));
+            }
+        }
+        return fields;
+    }
+
+    private static String header(String name, String unit) {
+        return unit.isEmpty() ? name : name + " [" + unit + "]";
+    }
+
+    private static boolean write(List<Field> fields, double[] times, Path part, DoublePredicate goOn)
+            throws IOException {
+        try (CsvWriter csv = CsvWriter.builder().build(part, StandardCharsets.UTF_8)) {
+            String[] line = new String[fields.size() + 1];
+            line[0] = "t";
+            for (int f = 0; f < fields.size(); f++) {
+                line[f + 1] = fields.get(f).header();
+            }
+            csv.writeRecord(line);
+            for (int row = 0; row < times.length; row++) {
+                line[0] = Digits.exact(times[row]);
+                for (int f = 0; f < fields.size(); f++) {
+                    Field field = fields.get(f);
+                    double raw = field.raw()[row];
+                    double value =
+                            field.scaling() == null ? raw : field.scaling().apply(raw);
+                    line[f + 1] = Double.isNaN(value) ? "" : Digits.exact(value);
+                }
+                csv.writeRecord(line);
+                if (row % ROWS_A_REPORT == 0 && !goOn.test((double) row / times.length)) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+}

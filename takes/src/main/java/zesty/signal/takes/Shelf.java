@@ -1,0 +1,186 @@
+package zesty.signal.takes;
+
+import java.io.IOException;
+import java.nio.file.AtomicMoveNotSupportedException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.FileTime;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/** The folder the takes stand in. A removed take can be brought back for 30 days. */
+public final class Shelf {
+    private static final String ENDING = ".zest";
+    private static final Duration KEPT = Duration.ofDays(30);
+    private static final int DRAWING_CELLS = 120;
+
+    private final Path folder;
+    private final Path removed;
+    private final Map<Path, Entry> known = new HashMap<>();
+
+    /**
+     * What the shelf shows of a take.
+     *
+     * @param drawing for each column the lowest and highest of up to 120 cells in turn, for a small drawing
+     * @param trouble why it cannot be opened; empty when it can
+     */
+    public record Entry(
+            Path file,
+            FileTime changed,
+            long bytes,
+            String title,
+            Instant started,
+            double seconds,
+            List<String> columns,
+            List<double[]> drawing,
+            String mended,
+            String trouble) {}
+
+    public Shelf(Path folder) {
+        this.folder = folder;
+        removed = folder.resolve(".removed");
+    }
+
+    public Path folder() {
+        return folder;
+    }
+
+    /** @return a name for a new take, by the calendar, that is not taken */
+    public Path freshFile(LocalDateTime now) {
+        String stem = now.format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss"));
+        Path file = folder.resolve(stem + ENDING);
+        for (int n = 2; Files.exists(file); n++) {
+            file = folder.resolve(stem + " " + n + ENDING);
+        }
+        return file;
+    }
+
+    /**
+     * @param beingRecorded left out; null for none
+     * @return the takes, newest first
+     */
+    public List<Entry> list(Path beingRecorded) throws TakeException {
+        if (!Files.isDirectory(folder)) {
+            return List.of();
+        }
+        List<Entry> entries = new ArrayList<>();
+        try (Stream<Path> files = Files.list(folder)) {
+            for (Path file : files.filter(f -> f.getFileName().toString().endsWith(ENDING))
+                    .toList()) {
+                if (!file.equals(beingRecorded)) {
+                    entries.add(entry(file));
+                }
+            }
+        } catch (IOException e) {
+            throw new TakeException("the takes in " + folder + " cannot be listed: " + e.getMessage(), e);
+        }
+        entries.sort(Comparator.comparing(Entry::started).reversed());
+        return entries;
+    }
+
+    private Entry entry(Path file) throws IOException {
+        FileTime changed = Files.getLastModifiedTime(file);
+        Entry before = known.get(file);
+        if (before != null && before.changed().equals(changed)) {
+            return before;
+        }
+        Entry entry = read(file);
+        known.put(file, entry);
+        return entry;
+    }
+
+    private static Entry read(Path file) throws IOException {
+        try (Take take = Take.open(file)) {
+            List<double[]> drawing = new ArrayList<>();
+            for (int c = 0; c < take.columns().size(); c++) {
+                drawing.add(take.overview(c, DRAWING_CELLS));
+            }
+            return new Entry(
+                    file,
+                    Files.getLastModifiedTime(file),
+                    Files.size(file),
+                    take.title(),
+                    take.started(),
+                    take.seconds(),
+                    take.columns().stream().map(c -> c.name()).toList(),
+                    drawing,
+                    take.mended(),
+                    "");
+        } catch (TakeException e) {
+            FileTime changed = Files.getLastModifiedTime(file);
+            String name = file.getFileName().toString();
+            return new Entry(
+                    file,
+                    changed,
+                    Files.size(file),
+                    name,
+                    changed.toInstant(),
+                    0,
+                    List.of(),
+                    List.of(),
+                    "",
+                    e.getMessage());
+        }
+    }
+
+    /** Takes a take off the shelf; {@link #restore} brings it back. @return where it lies until then */
+    public Path remove(Path file) throws TakeException {
+        try {
+            Files.createDirectories(removed);
+            Path target = removed.resolve(file.getFileName());
+            move(file, target);
+            Files.setLastModifiedTime(target, FileTime.from(Instant.now()));
+            return target;
+        } catch (IOException e) {
+            throw new TakeException(file + " cannot be removed: " + e.getMessage(), e);
+        }
+    }
+
+    /** Puts a removed take back. @return its file */
+    public Path restore(Path lying) throws TakeException {
+        Path target = folder.resolve(lying.getFileName());
+        if (Files.exists(target)) {
+            target = freshFile(LocalDateTime.now(ZoneId.systemDefault()));
+        }
+        try {
+            move(lying, target);
+            return target;
+        } catch (IOException e) {
+            throw new TakeException(lying + " cannot be put back: " + e.getMessage(), e);
+        }
+    }
+
+    private static void move(Path from, Path to) throws IOException {
+        try {
+            Files.move(from, to, StandardCopyOption.ATOMIC_MOVE);
+        } catch (AtomicMoveNotSupportedException e) {
+            Files.move(from, to);
+        }
+    }
+
+    /** Lets go for good of takes removed more than 30 days ago. */
+    public void tidy(Instant now) throws TakeException {
+        if (!Files.isDirectory(removed)) {
+            return;
+        }
+        try (Stream<Path> files = Files.list(removed)) {
+            for (Path file : files.toList()) {
+                if (Files.getLastModifiedTime(file).toInstant().isBefore(now.minus(KEPT))) {
+                    Files.delete(file);
+                }
+            }
+        } catch (IOException e) {
+            throw new TakeException("removed takes in " + removed + " cannot be tidied: " + e.getMessage(), e);
+        }
+    }
+}
