@@ -85,10 +85,6 @@ built() {
 }
 
 # Offline when everything needed is at hand, else with the network.
-maven() {
-  (cd "$here" && { mvn -o "$@" || { say "trying again with the network"; mvn "$@"; }; })
-}
-
 build() {
   (cd "$here" && { mvn -o -q -DskipTests -Dspotless.check.skip -pl app -am package >"$here/.build.log" 2>&1 \
     || mvn -q -DskipTests -Dspotless.check.skip -pl app -am package; }) || return 1

@@ -22,6 +22,9 @@ final class Recorder implements Runnable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
     private static final int QUEUE = 1024;
     private static final long COMMIT_NANOS = 250_000_000;
+    /** A source that is read faster than time passes commits by rows, so that little is ever at stake. */
+    private static final long COMMIT_ROWS = 20_000;
+
     private static final long ROOM_NANOS = 1_000_000_000;
 
     private sealed interface Order {
@@ -133,6 +136,7 @@ final class Recorder implements Runnable {
     private void work() throws TakeException, InterruptedException {
         List<Block> gathered = new ArrayList<>();
         long committed = System.nanoTime();
+        long committedRows = 0;
         boolean over = false;
         while (!over) {
             Order order = queue.poll(50, TimeUnit.MILLISECONDS);
@@ -149,10 +153,11 @@ final class Recorder implements Runnable {
                 over = true;
             }
             long now = System.nanoTime();
-            if (over || now - committed >= COMMIT_NANOS) {
+            if (over || now - committed >= COMMIT_NANOS || rows - committedRows >= COMMIT_ROWS) {
                 append(gathered);
                 writer.commit();
                 committed = now;
+                committedRows = rows;
                 checkRoom(now);
                 measure();
             }

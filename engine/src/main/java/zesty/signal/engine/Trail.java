@@ -63,6 +63,8 @@ public final class Trail implements AutoCloseable {
     private double lastSeconds = Double.NaN;
     private long lastArrivalNanos;
     private long readingsNanos;
+    /** Whether something came since the readings were worked out last. */
+    private boolean unsettled;
 
     private Trail(Rig rig, LinkAddress address, Link link) {
         this.rig = rig;
@@ -254,7 +256,8 @@ public final class Trail implements AutoCloseable {
                 } else if (order instanceof Order.Data data) {
                     data(data);
                 }
-                if (order != null && queue.isEmpty()) {
+                unsettled |= order != null;
+                if (unsettled && queue.isEmpty()) {
                     publish();
                 }
             }
@@ -325,6 +328,7 @@ public final class Trail implements AutoCloseable {
         long now = System.nanoTime();
         if (now - readingsNanos >= READINGS_NANOS) {
             readingsNanos = now;
+            unsettled = false;
             runners.forEach(ChannelRunner::settleReadings);
         }
         List<ChannelSight> channels = new ArrayList<>();

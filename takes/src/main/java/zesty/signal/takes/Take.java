@@ -295,7 +295,8 @@ public final class Take implements AutoCloseable {
         for (int i = 0; i < values.length; i++) {
             int low = 2 * (int) ((long) i * cells / values.length);
             extremes[low] = values[i] >= extremes[low] || Double.isNaN(values[i]) ? extremes[low] : values[i];
-            extremes[low + 1] = values[i] <= extremes[low + 1] || Double.isNaN(values[i]) ? extremes[low + 1] : values[i];
+            extremes[low + 1] =
+                    values[i] <= extremes[low + 1] || Double.isNaN(values[i]) ? extremes[low + 1] : values[i];
         }
         return extremes;
     }

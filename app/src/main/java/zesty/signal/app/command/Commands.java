@@ -33,9 +33,26 @@ public final class Commands extends WindowCommand {
     public static int run(String... arguments) {
         CommandLine line = new CommandLine(new Commands());
         line.setUnmatchedOptionsArePositionalParams(false);
-        line.setParameterExceptionHandler((e, args) -> say(line, WRONG, e.getMessage()));
+        line.getSubcommands().values().forEach(c -> c.getCommandSpec().mixinStandardHelpOptions(true));
+        line.getCommandSpec().mixinStandardHelpOptions(true);
+        line.setParameterExceptionHandler((e, args) -> say(line, WRONG, wrong(e)));
         line.setExecutionExceptionHandler((e, command, parsed) -> failed(line, e));
         return line.execute(arguments);
+    }
+
+    private static String wrong(CommandLine.ParameterException e) {
+        CommandLine.Model.CommandSpec spec = e.getCommandLine().getCommandSpec();
+        if (!(e instanceof CommandLine.UnmatchedArgumentException unmatched)
+                || unmatched.getUnmatched().isEmpty()) {
+            return e.getMessage();
+        }
+        String word = unmatched.getUnmatched().get(0);
+        if (spec.parent() == null) {
+            return "no command is called '" + word + "'; there are "
+                    + String.join(", ", spec.subcommands().keySet());
+        }
+        List<String> options = spec.options().stream().map(o -> o.longestName()).toList();
+        return spec.name() + " does not take '" + word + "'; it takes " + String.join(", ", options);
     }
 
     private static int failed(CommandLine line, Exception e) {

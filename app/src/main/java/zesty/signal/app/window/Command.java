@@ -12,6 +12,7 @@ record Command(String group, String text, KeyCombination key, boolean plain, Run
 
     /** @return the key as it stands in the list */
     String keyText() {
-        return key.getDisplayText();
+        // A question mark is typed with Shift on some keyboards and not on others.
+        return key.getDisplayText().equals("Shift+/") ? "?" : key.getDisplayText();
     }
 }

@@ -67,8 +67,9 @@ final class Commands {
         all.add(new Command(group, text, new KeyCodeCombination(key, modifier), false, action));
     }
 
+    /** @return the commands for the list: the second key of a command that has two is left out */
     List<Command> all() {
-        return List.copyOf(all);
+        return all.stream().filter(command -> !command.keyText().equals("=")).toList();
     }
 
     /** Runs the command of the key, unless the key belongs to the field being written in. */

@@ -48,17 +48,28 @@ public final class ZestyApplication extends Application {
         }
     }
 
-    private static Opening opening = Opening.usual();
+    private static Opening next = Opening.usual();
     private static int status;
 
+    private final Opening opening;
     private Desk desk;
     private MainView view;
     private Stage stage;
     private boolean painted;
 
+    /** Made by the toolkit, with what {@link #open} was told. */
+    public ZestyApplication() {
+        this(next);
+    }
+
+    /** Made by a test in the real window. */
+    ZestyApplication(Opening opening) {
+        this.opening = opening;
+    }
+
     /** Opens the window and waits until it is closed. @return the exit status */
     public static int open(Opening how) {
-        opening = how;
+        next = how;
         status = 0;
         Application.launch(ZestyApplication.class);
         return status;

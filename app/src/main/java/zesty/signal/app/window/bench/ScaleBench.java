@@ -9,9 +9,13 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
@@ -36,6 +40,7 @@ public final class ScaleBench extends Bench {
     private final TextField slope = field(7, "units a volt, or a unit that arrives");
     private final TextField offset = field(7, "in the unit, added at the end");
     private final TextField unit = field(6, "the unit of the result");
+    private final Plot transfer = new Plot();
     private Channel filled;
 
     public ScaleBench(Desk desk) {
@@ -82,7 +87,11 @@ public final class ScaleBench extends Bench {
                         worth,
                         small("Change a box and press Enter; U takes it back"),
                         boxes,
-                        error);
+                        error,
+                        small("What arrives along the foot, the quantity up the side; the dot is now"),
+                        transfer);
+        VBox.setVgrow(transfer, Priority.ALWAYS);
+        error.managedProperty().bind(error.textProperty().isNotEmpty());
     }
 
     private static TextField field(int columns, String tip) {
@@ -124,6 +133,31 @@ public final class ScaleBench extends Bench {
             strip.getChildren().add(box(lines.get(i)));
         }
         worth.setText(worth(scaling));
+        draw(sight, focused.get());
+    }
+
+    private void draw(Sight sight, ChannelSight channel) {
+        Scaling scaling = channel.channel().scaling();
+        double raw = channel.latestRaw();
+        double low = 0;
+        double high = scaling.throughConverter().map(Converter::highestCode).orElse(Math.max(1, 2 * Math.abs(raw)));
+        if (scaling.converter() == null) {
+            low = raw < 0 ? -high : 0;
+        }
+        double atLow = scaling.apply(low);
+        double atHigh = scaling.apply(high);
+        boolean night = desk.night().get();
+        transfer.begin(
+                night,
+                low,
+                high,
+                scaling.converter() == null ? "as it came" : "counts",
+                Math.min(atLow, atHigh),
+                Math.max(atLow, atHigh),
+                scaling.unit());
+        Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
+        transfer.curve(scaling::apply, colour);
+        transfer.dots(new double[] {raw}, new double[] {scaling.apply(raw)}, 1, colour, 6);
     }
 
     private static VBox box(Scaling.Line line) {

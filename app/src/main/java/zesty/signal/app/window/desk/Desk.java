@@ -30,7 +30,6 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import zesty.signal.app.window.lanes.TimeWindow;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.ByteTail;

@@ -13,6 +13,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;

@@ -1,6 +1,8 @@
 package zesty.signal.app.window.parts;
 
 import java.io.File;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -18,6 +20,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
@@ -87,15 +90,16 @@ public final class TakesView extends ScrollPane {
         about.setWrapText(true);
         about.setMaxWidth(DRAWING_WIDTH);
         VBox head = new VBox(1, title, about);
+        VBox card = new VBox(7);
         Button open = button("Open", "show it in the lanes (Enter)", () -> desk.open(entry.file()));
         open.setDisable(!entry.trouble().isEmpty());
         Button rename = button("Rename", "give it another name (F2)", () -> rename(entry, head, title));
-        Button export = button("Export", "write it as CSV (X)", () -> export(entry));
+        Button export = button("Export", "write it as CSV (X)", () -> export(entry, card));
         Button remove =
                 button("Remove", "take it off the shelf; Undo brings it back (Delete)", () -> desk.remove(entry));
         HBox buttons = new HBox(6, open, rename, export, remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
-        VBox card = new VBox(7, drawing(entry), head, buttons);
+        card.getChildren().addAll(drawing(entry), head, buttons);
         card.getStyleClass().add("take");
         card.setFocusTraversable(true);
         card.setMaxWidth(Region.USE_PREF_SIZE);
@@ -116,7 +120,7 @@ public final class TakesView extends ScrollPane {
             } else if (event.getCode() == KeyCode.DELETE) {
                 desk.remove(entry);
             } else if (event.getCode() == KeyCode.X) {
-                export(entry);
+                export(entry, card);
             } else {
                 return;
             }
@@ -158,13 +162,54 @@ public final class TakesView extends ScrollPane {
         });
     }
 
-    private void export(Shelf.Entry entry) {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("Export as CSV");
-        chooser.setInitialFileName(entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv");
-        File file = chooser.showSaveDialog(getScene().getWindow());
-        if (file != null) {
-            desk.export(entry.file(), file.toPath());
+    /** Asks where to, in the card itself: a path to write over, or the system's own chooser. */
+    private void export(Shelf.Entry entry, VBox card) {
+        String name = entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv";
+        TextField path =
+                new TextField(Path.of(System.getProperty("user.home"), name).toString());
+        path.setId("export-path");
+        path.setTooltip(new Tooltip("where the CSV goes; Enter writes it, Escape gives up"));
+        HBox.setHgrow(path, Priority.ALWAYS);
+        HBox row = new HBox(6, path);
+        Runnable away = () -> card.getChildren().remove(row);
+        Button browse = button("…", "choose with the system's own dialog", () -> {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("Export as CSV");
+            chooser.setInitialFileName(name);
+            File file = chooser.showSaveDialog(getScene().getWindow());
+            if (file != null) {
+                path.setText(file.getPath());
+            }
+        });
+        Runnable go = () -> {
+            away.run();
+            exportTo(entry, path.getText().strip());
+        };
+        Button write = button("Write", "write the CSV (Enter)", go);
+        write.setId("export-write");
+        row.getChildren().addAll(browse, write);
+        path.setOnAction(event -> go.run());
+        row.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                away.run();
+                event.consume();
+            }
+        });
+        card.getChildren().removeIf(node -> node.getProperties().containsKey("export"));
+        row.getProperties().put("export", true);
+        card.getChildren().add(row);
+        path.requestFocus();
+        path.selectAll();
+    }
+
+    private void exportTo(Shelf.Entry entry, String path) {
+        try {
+            if (path.isEmpty()) {
+                throw new InvalidPathException(path, "empty");
+            }
+            desk.export(entry.file(), Path.of(path));
+        } catch (InvalidPathException e) {
+            desk.trouble("'" + path + "' is no file name; write for example sail.csv.");
         }
     }
 

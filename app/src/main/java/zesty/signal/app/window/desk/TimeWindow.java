@@ -1,4 +1,4 @@
-package zesty.signal.app.window.lanes;
+package zesty.signal.app.window.desk;
 
 /** Which stretch of time the lanes show. Follows a live signal until it is moved by hand. */
 public final class TimeWindow {

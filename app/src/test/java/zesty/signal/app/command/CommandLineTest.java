@@ -1,0 +1,246 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.boards.sim.DeckBoard;
+
+/** The command line as processes of their own, as a script would use it. */
+@Timeout(120)
+class CommandLineTest {
+    @TempDir
+    Path folder;
+
+    record Ran(int status, String out, String err) {
+        JsonNode json() throws IOException {
+            return new ObjectMapper().readTree(out);
+        }
+    }
+
+    private static List<String> line(String... words) {
+        List<String> line = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-Xmx256m",
+                "-XX:TieredStopAtLevel=1",
+                "-Duser.language=de",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "zesty.signal.app.Zesty"));
+        line.addAll(List.of(words));
+        return line;
+    }
+
+    private Ran zesty(String... words) throws Exception {
+        return run(line(words));
+    }
+
+    private Ran run(List<String> line) throws Exception {
+        Path out = folder.resolve("out.txt");
+        Path err = folder.resolve("err.txt");
+        Process process = new ProcessBuilder(line)
+                .directory(folder.toFile())
+                .redirectOutput(out.toFile())
+                .redirectError(err.toFile())
+                .start();
+        process.getOutputStream().close();
+        assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        return new Ran(process.exitValue(), Files.readString(out), Files.readString(err));
+    }
+
+    @Test
+    void fromBytesToAPulseRateAndBackToTheSameBytes() throws Exception {
+        Ran bytes = zesty("simulate", "deck", "--seed", "4", "--for", "60s", "--speed", "1000");
+        Path capture = Files.writeString(folder.resolve("deck.txt"), bytes.out());
+
+        JsonNode decoded = zesty("decode", "deck.txt", "--json").json();
+        assertThat(decoded.path("format").asText()).isEqualTo("delimited");
+        assertThat(decoded.path("lines").asInt()).isEqualTo(12_003);
+        assertThat(decoded.path("rejected").asInt()).isEqualTo(2);
+        assertThat(decoded.path("columns").get(1).path("name").asText()).isEqualTo("pulse");
+        assertThat(decoded.path("columns").get(1).path("values")).hasSize(12_000);
+
+        assertThat(zesty("record", "file:" + capture, "--out", "deck.zest").status())
+                .isZero();
+        JsonNode info = zesty("info", "deck.zest", "--json").json();
+        assertThat(info.path("rows").asInt()).isEqualTo(12_000);
+        assertThat(info.path("channels").get(0).path("rate_hz").asDouble()).isCloseTo(200, within(0.1));
+
+        DeckBoard truth = new DeckBoard(DeckBoard.Settings.usual(4));
+        for (int i = 0; i < 12_000; i++) {
+            truth.next(new ByteArrayOutputStream());
+        }
+        List<Double> tops = truth.pulse().truth().stream().filter(t -> t < 60).toList();
+        double rate = 60 * (tops.size() - 1) / (tops.get(tops.size() - 1) - tops.get(0));
+        JsonNode pulse = zesty("extract", "pulse", "deck.zest", "--column", "pulse", "--json")
+                .json();
+        assertThat(pulse.path("rate_bpm").path("mean").asDouble()).isCloseTo(rate, within(0.5));
+        assertThat(pulse.path("quality").asDouble()).isBetween(0.5, 1.0);
+
+        assertThat(zesty("export", "deck.zest", "--to", "deck.csv").status()).isZero();
+        List<String> csv = Files.readAllLines(folder.resolve("deck.csv"));
+        List<String> sent = bytes.out().lines().skip(3).toList();
+        assertThat(csv.get(0)).isEqualTo("t,t_us,pulse,forearm,heel,trim,bilge");
+        for (int i = 0; i < sent.size(); i += 97) {
+            assertThat(csv.get(i + 1)).endsWith("," + sent.get(i));
+        }
+    }
+
+    @Test
+    void cleaningKeepsTimesAndRowsAndPrintsNothing() throws Exception {
+        StringBuilder csv = new StringBuilder("t,x,label\n");
+        for (int i = 0; i < 500; i++) {
+            csv.append(i / 100.0).append(',').append(i == 0 ? 1 : 0).append(",here\n");
+        }
+        Files.writeString(folder.resolve("in.csv"), csv);
+        Ran ran = zesty("clean", "in.csv", "--column", "x", "--recipe", "exp:0.25 | scale:4", "--out", "out.csv");
+        assertThat(ran).isEqualTo(new Ran(0, "", ""));
+        List<String> lines = Files.readAllLines(folder.resolve("out.csv"));
+        assertThat(lines).hasSize(501);
+        assertThat(lines.subList(0, 4)).containsExactly("t,x", "0.0,1", "0.01,0.75", "0.02,0.5625");
+        Ran both =
+                zesty("clean", "in.csv", "--column", "x", "--recipe", "lowpass:5@2", "--both-ways", "--out", "b.csv");
+        assertThat(both.status()).isZero();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "clean in.csv --column x --recipe lowpass:60@2 --out o.csv!must be below 50 Hz",
+                "clean in.csv --column y --recipe mean:3 --out o.csv!no column 'y'; it has t, x, label",
+                "clean in.csv --column label --recipe mean:3 --out o.csv!line 2, column label: 'a' where a number",
+                "clean in.csv --column x --rate -5 --recipe mean:3 --out o.csv!--rate must be above 0",
+                "clean in.csv --column x --rate fast --recipe mean:3 --out o.csv!--rate must be a number, was 'fast'",
+                "clean in.csv --column x --recipe mean:3 --both-ways --once-through --out o.csv!mutually exclusive",
+                "clean no.csv --column x --recipe mean:3 --out o.csv!no.csv is not there",
+                "clean empty.csv --column x --recipe mean:3 --out o.csv!is empty",
+                "clean one.csv --column x --rate 9 --recipe mean:3 --out o.csv!holds one row",
+                "extract pulse in.csv --column x --set knd=optical --json!no setting is called 'knd'; there is kind",
+                "extract pulse in.csv --column x --set kind=radio --json!kind is optical or electrical, was 'radio'",
+                "extract pulse in.csv --column x --rate 10 --json!needs 20 samples/s or more, not 10",
+                "extract puls in.csv --column x --json!no extractor is called 'puls'",
+                "decode empty.csv!is empty",
+                "decode in.csv --format morse!no format is called 'morse'",
+                "record usb:1 --out o.zest!none of the known kinds",
+                "record sim:deck --out o.zest --for soon!'soon' is no duration",
+                "record sim:deck --out o.csv --for 1s!must end in .zest",
+                "record file:words.txt --out o.zest!it ended without a line of numbers",
+                "simulate boat!no simulated board is called 'boat'",
+                "simulate deck --sped 2!simulate does not take '--sped'; it takes --tcp, --seed, --for, --speed",
+                "info in.csv!is no take",
+                "export in.csv --to o.csv!is no take",
+                "fly!no command is called 'fly'; there are demo, pictures, boards"
+            })
+    void wrongWordsAreOneLineAndStatusTwoAndWriteNothing(String words, String said) throws Exception {
+        Files.writeString(folder.resolve("in.csv"), "t,x,label\n0,1,a\n0.01,2,b\n0.02,3,c\n");
+        Files.writeString(folder.resolve("one.csv"), "x\n1\n");
+        Files.writeString(folder.resolve("empty.csv"), "");
+        Files.writeString(folder.resolve("words.txt"), "hello\nthere\n");
+        Ran ran = zesty(words.split(" "));
+        assertThat(ran.status()).as(ran.err()).isEqualTo(2);
+        assertThat(ran.err().lines()).as(ran.err()).singleElement().asString().contains(said);
+        assertThat(ran.out()).isEmpty();
+        assertThat(folder.resolve("o.csv")).doesNotExist();
+        assertThat(folder.resolve("o.zest")).doesNotExist();
+    }
+
+    /** Serves deck lines at 200 a second and counts them. */
+    private static CompletableFuture<Void> serve(ServerSocket server, AtomicLong sent) {
+        return CompletableFuture.runAsync(() -> {
+            DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(6));
+            try (Socket client = server.accept()) {
+                client.getOutputStream().write(board.greeting());
+                long start = System.nanoTime();
+                while (true) {
+                    ByteArrayOutputStream line = new ByteArrayOutputStream();
+                    board.next(line);
+                    client.getOutputStream().write(line.toByteArray());
+                    long due = start + sent.incrementAndGet() * 5_000_000L;
+                    TimeUnit.NANOSECONDS.sleep(Math.max(0, due - System.nanoTime()));
+                }
+            } catch (IOException | InterruptedException e) {
+                // The recording process is gone.
+            }
+        });
+    }
+
+    @Test
+    void killedWhileRecordingLosesAtMostTheLastSecondAndSaysSo() throws Exception {
+        AtomicLong sent = new AtomicLong();
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            CompletableFuture<Void> serving = serve(server, sent);
+            Process recording = new ProcessBuilder(
+                            line("record", "tcp:127.0.0.1:" + server.getLocalPort(), "--out", "killed.zest"))
+                    .directory(folder.toFile())
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            while (sent.get() < 1000) {
+                TimeUnit.MILLISECONDS.sleep(20);
+            }
+            recording.destroyForcibly().waitFor();
+            long atDeath = sent.get();
+            serving.get();
+            JsonNode info = zesty("info", "killed.zest", "--json").json();
+            assertThat(info.path("rows").asLong()).isBetween(atDeath - 200, atDeath);
+            assertThat(info.path("mended").asText())
+                    .startsWith("The recording broke off. " + info.path("rows").asLong() + " rows");
+            assertThat(zesty("export", "killed.zest", "--to", "killed.csv").status())
+                    .isZero();
+            assertThat(Files.readAllLines(folder.resolve("killed.csv")))
+                    .hasSize((int) info.path("rows").asLong() + 1);
+        }
+    }
+
+    @Test
+    void aFullDiskStopsTheRecordingWithWordsAndKeepsWhatWasWritten() throws Exception {
+        Ran bytes = zesty("simulate", "deck", "--for", "1800s", "--speed", "100000");
+        Files.writeString(folder.resolve("deck.txt"), bytes.out());
+        // The shell's limit on file sizes, in blocks of 1024 bytes, stands in for the end of the disk.
+        List<String> limited = new ArrayList<>(List.of("bash", "-c", "ulimit -f 4000; exec \"$@\"", "full"));
+        limited.addAll(line("record", "file:deck.txt", "--out", "full.zest"));
+        Ran ran = run(limited);
+        assertThat(ran.status()).isEqualTo(1);
+        assertThat(ran.err().lines()).singleElement().asString().contains("what was written is kept");
+        JsonNode info = zesty("info", "full.zest", "--json").json();
+        assertThat(info.path("rows").asInt()).isBetween(20_000, 359_000);
+    }
+
+    @Test
+    void aBoardAsAProcessOfItsOwnIsRecordedOverTheNetwork() throws Exception {
+        Process board = new ProcessBuilder(line("simulate", "deck", "--tcp", "47311"))
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        try {
+            Ran ran = new Ran(1, "", "");
+            for (int i = 0; i < 20 && ran.status() != 0; i++) {
+                TimeUnit.MILLISECONDS.sleep(200);
+                ran = zesty("record", "tcp:127.0.0.1:47311", "--out", "net.zest", "--samples", "300");
+            }
+            assertThat(ran.out()).startsWith("net.zest: 300 rows").endsWith(" 0 lost\n");
+            assertThat(zesty("info", "net.zest").out()).contains("300 rows, 1.495 s, 200");
+        } finally {
+            board.destroy();
+        }
+    }
+}

@@ -1,0 +1,102 @@
+package zesty.signal.core.decode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Random;
+import java.util.stream.LongStream;
+import org.junit.jupiter.api.Test;
+import zesty.signal.core.sample.Block;
+
+class TimekeeperTest {
+    private static final BoardClock MICROS = new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT);
+
+    private static Rows ticks(LongStream values) {
+        double[] column = values.mapToDouble(v -> Math.floorMod(v, 1L << 32)).toArray();
+        return new Rows(new double[][] {column}, column.length);
+    }
+
+    private static LongStream every5ms(long from, int count) {
+        return LongStream.range(0, count).map(i -> from + 5000 * i);
+    }
+
+    @Test
+    void theClockIsUnwrappedAndAMissingRowIsAGap() {
+        Timekeeper timekeeper = new Timekeeper(MICROS, Double.NaN, 100);
+        long start = (1L << 32) - 1_000_000;
+        Block first = timekeeper.date(ticks(every5ms(start, 400)), 2);
+        assertThat(first.time().secondsAt(399)).isCloseTo(399 * 0.005, within(1e-9));
+        assertThat(first.gaps()).isEmpty();
+        Block second = timekeeper.date(ticks(every5ms(start + 403 * 5000L, 10)), 2.1);
+        assertThat(second.gaps()).singleElement().satisfies(gap -> {
+            assertThat(gap.missing()).isEqualTo(3);
+            assertThat(gap.startSeconds()).isCloseTo(1.995, within(1e-9));
+            assertThat(gap.endSeconds()).isCloseTo(2.015, within(1e-9));
+        });
+        assertThat(timekeeper.lostRows()).isEqualTo(3);
+        assertThat(timekeeper.nominalRateHz()).isEqualTo(200);
+    }
+
+    @Test
+    void aRestartedBoardGoesOnByArrivalAndAReopenedRunningOneByItsClock() {
+        Timekeeper restarted = new Timekeeper(MICROS, Double.NaN, 100);
+        restarted.date(ticks(every5ms(50_000_000, 200)), 1.0);
+        Block after = restarted.date(ticks(every5ms(0, 200)), 4.0);
+        assertThat(after.time().secondsAt(0)).isCloseTo(0.995 + 3, within(1e-9));
+        assertThat(after.gaps()).hasSize(1);
+
+        Timekeeper running = new Timekeeper(MICROS, Double.NaN, 100);
+        running.date(ticks(every5ms(50_000_000, 200)), 1.0);
+        running.relink();
+        Block resumed = running.date(ticks(every5ms(50_000_000 + 2_500_000, 200)), 2.6);
+        assertThat(resumed.time().secondsAt(0)).isCloseTo(2.5, within(1e-9));
+        assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
+                .isEqualTo(300));
+    }
+
+    @Test
+    void driftOfTheBoardsClockIsMeasured() {
+        Timekeeper timekeeper = new Timekeeper(MICROS, Double.NaN, 100);
+        Random jitter = new Random(4);
+        // The board counts 1.000150 s in each of ours; deliveries are up to 10 ms late.
+        for (int second = 0; second < 600; second++) {
+            long start = Math.round(second * 1_000_150.0);
+            timekeeper.date(
+                    ticks(LongStream.range(0, 100).map(i -> start + Math.round(i * 10_001.5))),
+                    second + 1 + 0.01 * jitter.nextDouble());
+        }
+        assertThat(timekeeper.driftPpm()).isCloseTo(150, within(5.0));
+    }
+
+    @Test
+    void withoutAClockArrivalIsFittedToASteadyRateAndASilenceIsAGap() {
+        Timekeeper timekeeper = new Timekeeper(null, Double.NaN, 80);
+        Random jitter = new Random(6);
+        Block last = null;
+        double lastArrival = 0;
+        for (int delivery = 0; delivery < 600; delivery++) {
+            // 5 rows every 50 ms, up to 20 ms late.
+            lastArrival = delivery * 0.05 + 0.02 * jitter.nextDouble();
+            Block block = timekeeper.date(new Rows(new double[1][5], 5), lastArrival);
+            assertThat(block.gaps()).isEmpty();
+            if (last != null) {
+                assertThat(block.time().secondsAt(0)).isGreaterThan(last.lastSeconds());
+            }
+            last = block;
+        }
+        assertThat(timekeeper.rateHz()).isCloseTo(100, within(3.0));
+        assertThat(last.lastSeconds()).isCloseTo(599 * 0.05, within(0.15));
+        Block after = timekeeper.date(new Rows(new double[1][5], 5), lastArrival + 5);
+        assertThat(after.gaps()).hasSize(1);
+        assertThat(after.time().secondsAt(4) - last.lastSeconds()).isCloseTo(5, within(0.1));
+    }
+
+    @Test
+    void aStatedRateIsKept() {
+        Timekeeper timekeeper = new Timekeeper(null, 250, 100);
+        timekeeper.date(new Rows(new double[1][10], 10), 0.3);
+        Block block = timekeeper.date(new Rows(new double[1][10], 10), 0.9);
+        assertThat(block.time().secondsAt(0)).isCloseTo(10 / 250.0, within(1e-12));
+        assertThat(timekeeper.rateHz()).isEqualTo(250);
+    }
+}
