@@ -88,6 +88,6 @@ built() {
 build() {
   (cd "$here" && { mvn -o -q -DskipTests -Dspotless.check.skip -pl app -am package >"$here/.build.log" 2>&1 \
     || mvn -q -DskipTests -Dspotless.check.skip -pl app -am package; }) || return 1
-  rm -f "$here/.build.log"
+  rm -f "$here/.build.log" "$here/app/target/zesty.jsa"
   touch "$here/app/target/built"
 }

@@ -37,6 +37,12 @@ final class SourceReader implements Runnable {
 
     private static final int HAND_ON_ROWS = 8192;
     private static final long RECOGNISE_NANOS = 300_000_000;
+    /** So many lines tell a format, however soon they came. */
+    private static final int RECOGNISE_LINES = 24;
+
+    /** A stream that makes no sense is looked at anew only so often. */
+    private static final long TRY_NANOS = 50_000_000;
+
     private static final long FIRST_PAUSE_NANOS = 250_000_000;
     private static final long LONGEST_PAUSE_NANOS = 4_000_000_000L;
     private static final double HELD_SECONDS = 0.4;
@@ -67,7 +73,10 @@ final class SourceReader implements Runnable {
     private Timekeeper timekeeper;
     private byte[] unrecognised = new byte[0];
     private long firstByteNanos;
+    private long triedNanos;
     private long handedOnNanos;
+    private long waitedNanos;
+    private double silenceSeconds;
     private long speedNanos;
     private long speedBytes;
 
@@ -192,8 +201,10 @@ final class SourceReader implements Runnable {
     private boolean readUntilOver() throws LinkException {
         byte[] buffer = new byte[BUFFER];
         while (!stopping) {
+            long asked = System.nanoTime();
             int count = link.read(buffer);
             long now = System.nanoTime();
+            waitedNanos += now - asked;
             if (count == Link.OVER) {
                 if (decoder == null) {
                     recognise(now, true);
@@ -219,6 +230,8 @@ final class SourceReader implements Runnable {
     private void received(byte[] buffer, int count, long now) {
         tail.append(buffer, count);
         lastByteNanos = now;
+        silenceSeconds = Math.max(silenceSeconds, waitedNanos * 1e-9);
+        waitedNanos = 0;
         if (decoder == null) {
             if (unrecognised.length == 0) {
                 firstByteNanos = now;
@@ -237,10 +250,15 @@ final class SourceReader implements Runnable {
     }
 
     private void recognise(long now, boolean over) {
-        boolean enough = now - firstByteNanos >= RECOGNISE_NANOS || unrecognised.length >= FormatFinder.LOOK || over;
-        if (!enough) {
+        int lines = 0;
+        for (byte b : unrecognised) {
+            lines += b == '\n' ? 1 : 0;
+        }
+        boolean enough = now - firstByteNanos >= RECOGNISE_NANOS || lines >= RECOGNISE_LINES || over;
+        if (!enough || !over && now - triedNanos < TRY_NANOS) {
             return;
         }
+        triedNanos = now;
         Optional<DelimitedFormat> found = FormatFinder.find(unrecognised, unrecognised.length);
         if (found.isEmpty()) {
             if (unrecognised.length >= 2 * FormatFinder.LOOK) {
@@ -275,7 +293,8 @@ final class SourceReader implements Runnable {
         if (decoder == null || decoder.waiting() == 0) {
             return;
         }
-        Block block = timekeeper.date(decoder.takeRows(), now * 1e-9);
+        Block block = timekeeper.date(decoder.takeRows(), now * 1e-9, silenceSeconds);
+        silenceSeconds = 0;
         rows += block.rows();
         rateHz = timekeeper.nominalRateHz();
         lostRows = timekeeper.lostRows();

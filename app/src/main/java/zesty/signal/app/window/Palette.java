@@ -35,7 +35,7 @@ public final class Palette {
                 ? new LaneColours(
                         argb("#1F2925"),
                         argb("#2A3631"),
-                        argb("#3A4942"),
+                        argb("#36433D"),
                         argb("#18211D"),
                         argb("#46564E"),
                         argb("#E9E6DA"),
@@ -43,7 +43,7 @@ public final class Palette {
                 : new LaneColours(
                         argb("#FFFDF8"),
                         argb("#F3EEE1"),
-                        argb("#E2DAC6"),
+                        argb("#E4DCC9"),
                         argb("#F1EBDD"),
                         argb("#D3C9B2"),
                         argb("#22302A"),

@@ -1,14 +1,20 @@
 package zesty.signal.core.clean;
 
+import java.util.Arrays;
 import java.util.Objects;
 
 /**
- * Runs a cascade of second-order sections, transposed direct form II, four sections in one loop with the state in local
- * variables: the processor then works on four samples' sections at once (8.5 ns a sample against 19 section by section).
+ * Runs a cascade of second-order sections, transposed direct form II, up to four sections in one loop with the state in
+ * local variables: the processor then works on several samples' sections at once. Every section is brought to b0 = 1
+ * and the gains are applied together, once; what does not wait for the newest output is added up first.
  */
 public final class SectionFilter implements Stage {
     private final Sections sections;
     private final Start start;
+    private final double gain;
+    /** b1, b2, a1, a2 of each section, b0 being 1. */
+    private final double[] c;
+
     private final double[] state;
     private boolean started;
 
@@ -16,11 +22,22 @@ public final class SectionFilter implements Stage {
         this.sections = sections;
         this.start = start;
         state = new double[2 * sections.count()];
+        c = new double[4 * sections.count()];
+        double product = 1;
+        for (int s = 0; s < sections.count(); s++) {
+            double b0 = sections.at(s, 0);
+            product *= b0;
+            c[4 * s] = sections.at(s, 1) / b0;
+            c[4 * s + 1] = sections.at(s, 2) / b0;
+            c[4 * s + 2] = sections.at(s, 3);
+            c[4 * s + 3] = sections.at(s, 4);
+        }
+        gain = product;
     }
 
     @Override
     public void reset() {
-        java.util.Arrays.fill(state, 0);
+        Arrays.fill(state, 0);
         started = false;
     }
 
@@ -46,51 +63,49 @@ public final class SectionFilter implements Stage {
     }
 
     private void begin(double first) {
-        if (started) {
-            return;
-        }
-        started = true;
-        if (start == Start.SETTLED) {
-            settle(first);
+        if (!started) {
+            started = true;
+            if (start == Start.SETTLED) {
+                settle(first);
+            }
         }
     }
 
     /** Sets the state to what it would be had the input been {@code level} for ever. */
-    void settle(double level) {
-        double x = level;
+    private void settle(double level) {
+        double x = gain * level;
         for (int s = 0; s < sections.count(); s++) {
-            double gain = (sections.at(s, 0) + sections.at(s, 1) + sections.at(s, 2))
-                    / (1 + sections.at(s, 3) + sections.at(s, 4));
-            double y = gain * x;
-            state[2 * s] = y - sections.at(s, 0) * x;
-            state[2 * s + 1] = sections.at(s, 2) * x - sections.at(s, 4) * y;
+            double y = x * (1 + c[4 * s] + c[4 * s + 1]) / (1 + c[4 * s + 2] + c[4 * s + 3]);
+            state[2 * s] = y - x;
+            state[2 * s + 1] = c[4 * s + 1] * x - c[4 * s + 3] * y;
             x = y;
         }
-        started = true;
     }
 
     private void run(double[] data, int from, int to) {
+        double in = gain;
         int section = 0;
         for (; section + 4 <= sections.count(); section += 4) {
-            four(data, from, to, section);
+            four(data, from, to, section, in);
+            in = 1;
         }
         if (section + 2 <= sections.count()) {
-            two(data, from, to, section);
+            two(data, from, to, section, in);
+            in = 1;
             section += 2;
         }
         if (section < sections.count()) {
-            one(data, from, to, section);
+            one(data, from, to, section, in);
         }
     }
 
-    private void one(double[] data, int from, int to, int s) {
-        double b0 = sections.at(s, 0), b1 = sections.at(s, 1), b2 = sections.at(s, 2);
-        double a1 = sections.at(s, 3), a2 = sections.at(s, 4);
+    private void one(double[] data, int from, int to, int s, double in) {
+        double b1 = c[4 * s], b2 = c[4 * s + 1], a1 = c[4 * s + 2], a2 = c[4 * s + 3];
         double p = state[2 * s], q = state[2 * s + 1];
         for (int i = from; i < to; i++) {
-            double x = data[i];
-            double y = b0 * x + p;
-            p = b1 * x - a1 * y + q;
+            double x = in * data[i];
+            double y = x + p;
+            p = (b1 * x + q) - a1 * y;
             q = b2 * x - a2 * y;
             data[i] = y;
         }
@@ -98,64 +113,60 @@ public final class SectionFilter implements Stage {
         state[2 * s + 1] = q;
     }
 
-    private void two(double[] data, int from, int to, int s) {
-        double b00 = sections.at(s, 0), b01 = sections.at(s, 1), b02 = sections.at(s, 2);
-        double a01 = sections.at(s, 3), a02 = sections.at(s, 4);
-        double b10 = sections.at(s + 1, 0), b11 = sections.at(s + 1, 1), b12 = sections.at(s + 1, 2);
-        double a11 = sections.at(s + 1, 3), a12 = sections.at(s + 1, 4);
-        int k = 2 * s;
-        double p0 = state[k], q0 = state[k + 1], p1 = state[k + 2], q1 = state[k + 3];
+    private void two(double[] data, int from, int to, int s, double in) {
+        int k = 4 * s;
+        double b01 = c[k], b02 = c[k + 1], a01 = c[k + 2], a02 = c[k + 3];
+        double b11 = c[k + 4], b12 = c[k + 5], a11 = c[k + 6], a12 = c[k + 7];
+        int m = 2 * s;
+        double p0 = state[m], q0 = state[m + 1], p1 = state[m + 2], q1 = state[m + 3];
         for (int i = from; i < to; i++) {
-            double x = data[i];
-            double y = b00 * x + p0;
-            p0 = b01 * x - a01 * y + q0;
+            double x = in * data[i];
+            double y = x + p0;
+            p0 = (b01 * x + q0) - a01 * y;
             q0 = b02 * x - a02 * y;
-            double z = b10 * y + p1;
-            p1 = b11 * y - a11 * z + q1;
+            double z = y + p1;
+            p1 = (b11 * y + q1) - a11 * z;
             q1 = b12 * y - a12 * z;
             data[i] = z;
         }
-        state[k] = p0;
-        state[k + 1] = q0;
-        state[k + 2] = p1;
-        state[k + 3] = q1;
+        state[m] = p0;
+        state[m + 1] = q0;
+        state[m + 2] = p1;
+        state[m + 3] = q1;
     }
 
-    private void four(double[] data, int from, int to, int s) {
-        double b00 = sections.at(s, 0), b01 = sections.at(s, 1), b02 = sections.at(s, 2);
-        double a01 = sections.at(s, 3), a02 = sections.at(s, 4);
-        double b10 = sections.at(s + 1, 0), b11 = sections.at(s + 1, 1), b12 = sections.at(s + 1, 2);
-        double a11 = sections.at(s + 1, 3), a12 = sections.at(s + 1, 4);
-        double b20 = sections.at(s + 2, 0), b21 = sections.at(s + 2, 1), b22 = sections.at(s + 2, 2);
-        double a21 = sections.at(s + 2, 3), a22 = sections.at(s + 2, 4);
-        double b30 = sections.at(s + 3, 0), b31 = sections.at(s + 3, 1), b32 = sections.at(s + 3, 2);
-        double a31 = sections.at(s + 3, 3), a32 = sections.at(s + 3, 4);
-        int k = 2 * s;
-        double p0 = state[k], q0 = state[k + 1], p1 = state[k + 2], q1 = state[k + 3];
-        double p2 = state[k + 4], q2 = state[k + 5], p3 = state[k + 6], q3 = state[k + 7];
+    private void four(double[] data, int from, int to, int s, double in) {
+        int k = 4 * s;
+        double b01 = c[k], b02 = c[k + 1], a01 = c[k + 2], a02 = c[k + 3];
+        double b11 = c[k + 4], b12 = c[k + 5], a11 = c[k + 6], a12 = c[k + 7];
+        double b21 = c[k + 8], b22 = c[k + 9], a21 = c[k + 10], a22 = c[k + 11];
+        double b31 = c[k + 12], b32 = c[k + 13], a31 = c[k + 14], a32 = c[k + 15];
+        int m = 2 * s;
+        double p0 = state[m], q0 = state[m + 1], p1 = state[m + 2], q1 = state[m + 3];
+        double p2 = state[m + 4], q2 = state[m + 5], p3 = state[m + 6], q3 = state[m + 7];
         for (int i = from; i < to; i++) {
-            double x = data[i];
-            double y0 = b00 * x + p0;
-            p0 = b01 * x - a01 * y0 + q0;
+            double x = in * data[i];
+            double y0 = x + p0;
+            p0 = (b01 * x + q0) - a01 * y0;
             q0 = b02 * x - a02 * y0;
-            double y1 = b10 * y0 + p1;
-            p1 = b11 * y0 - a11 * y1 + q1;
+            double y1 = y0 + p1;
+            p1 = (b11 * y0 + q1) - a11 * y1;
             q1 = b12 * y0 - a12 * y1;
-            double y2 = b20 * y1 + p2;
-            p2 = b21 * y1 - a21 * y2 + q2;
+            double y2 = y1 + p2;
+            p2 = (b21 * y1 + q2) - a21 * y2;
             q2 = b22 * y1 - a22 * y2;
-            double y3 = b30 * y2 + p3;
-            p3 = b31 * y2 - a31 * y3 + q3;
+            double y3 = y2 + p3;
+            p3 = (b31 * y2 + q3) - a31 * y3;
             q3 = b32 * y2 - a32 * y3;
             data[i] = y3;
         }
-        state[k] = p0;
-        state[k + 1] = q0;
-        state[k + 2] = p1;
-        state[k + 3] = q1;
-        state[k + 4] = p2;
-        state[k + 5] = q2;
-        state[k + 6] = p3;
-        state[k + 7] = q3;
+        state[m] = p0;
+        state[m + 1] = q0;
+        state[m + 2] = p1;
+        state[m + 3] = q1;
+        state[m + 4] = p2;
+        state[m + 5] = q2;
+        state[m + 6] = p3;
+        state[m + 7] = q3;
     }
 }

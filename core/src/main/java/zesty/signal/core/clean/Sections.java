@@ -11,12 +11,17 @@ public final class Sections {
     private final int poles;
 
     /**
-     * @param coefficients five a section, as above
+     * @param coefficients five a section, as above, b0 not 0
      * @param poles how many poles the whole filter has
      */
     Sections(double[] coefficients, int poles) {
         if (coefficients.length == 0 || coefficients.length % 5 != 0) {
             throw new IllegalArgumentException("five coefficients a section, were " + coefficients.length);
+        }
+        for (int s = 0; s < coefficients.length; s += 5) {
+            if (coefficients[s] == 0) {
+                throw new IllegalArgumentException("b0 of section " + s / 5 + " must not be 0");
+            }
         }
         this.coefficients = coefficients.clone();
         this.poles = poles;

@@ -16,7 +16,11 @@ public final class DelimitedDecoder {
     private final SetAside setAside;
     private final NumberText number;
     private final byte delimiter;
-    private final boolean blanks;
+    /** Whether lines can be read straight through: single delimiters, none at the end. */
+    private final boolean straight;
+    /** What the decimal sign is when 0 has been taken off it, as off a digit. */
+    private final int point;
+
     private final int width;
 
     private double[][] columns;
@@ -33,7 +37,8 @@ public final class DelimitedDecoder {
         this.setAside = setAside;
         number = new NumberText(format.decimalComma());
         delimiter = (byte) format.delimiter();
-        blanks = format.delimiter() == ' ';
+        straight = format.delimiter() != ' ' && !format.trailingDelimiter();
+        point = (format.decimalComma() ? ',' : '.') - '0';
         width = format.columns().size();
         columns = new double[width][256];
     }
@@ -88,14 +93,22 @@ public final class DelimitedDecoder {
             finishCarried();
             at = stop + 1;
         }
-        while (at < end) {
-            int next = line(bytes, at, end);
-            if (next < 0) {
-                carry(bytes, at, end);
-                return;
-            }
-            at = next;
+        int last = lastLineEnd(bytes, at, end);
+        while (at <= last) {
+            at = line(bytes, at, last);
         }
+        if (at < end) {
+            carry(bytes, at, end);
+        }
+    }
+
+    private static int lastLineEnd(byte[] bytes, int from, int to) {
+        for (int i = to - 1; i >= from; i--) {
+            if (bytes[i] == '\n') {
+                return i;
+            }
+        }
+        return -1;
     }
 
     /** @return the rows decoded since the last call, handed over */
@@ -144,7 +157,7 @@ public final class DelimitedDecoder {
             carry = Arrays.copyOf(carry, length * 2);
         }
         carry[length] = '\n';
-        line(carry, 0, length + 1);
+        line(carry, 0, length);
     }
 
     private static int indexOfLineEnd(byte[] bytes, int from, int to) {
@@ -158,46 +171,67 @@ public final class DelimitedDecoder {
 
     /**
      * Decodes the line that starts at {@code from}: straight through while it is what it should be, else with care.
+     * Ugly for speed: digits are read without asking for the end, since {@code last}, the place of a line ending at or
+     * after this line's own, stops every number.
      *
-     * @return where the next line starts; −1 when this one has no end yet
+     * @return where the next line starts
      */
-    private int line(byte[] bytes, int from, int to) {
+    private int line(byte[] bytes, int from, int last) {
         if (rows == columns[0].length) {
             for (int c = 0; c < width; c++) {
                 columns[c] = Arrays.copyOf(columns[c], rows * 2);
             }
         }
-        if (!firstMayBeHalf && !blanks && !format.trailingDelimiter()) {
+        if (straight && !firstMayBeHalf) {
             int at = from;
+            int row = rows;
             for (int c = 0; c < width; c++) {
-                double value = number.parse(bytes, at, to);
-                int stop = number.stop;
-                if (stop < 0 || stop >= to) {
+                int sign = bytes[at];
+                if (sign == '-') {
+                    at++;
+                }
+                int start = at;
+                long mantissa = 0;
+                int digit = bytes[at] - '0';
+                while (digit >= 0 && digit <= 9) {
+                    mantissa = mantissa * 10 + digit;
+                    digit = bytes[++at] - '0';
+                }
+                int decimals = 0;
+                if (digit == point) {
+                    int afterPoint = at + 1;
+                    digit = bytes[++at] - '0';
+                    while (digit >= 0 && digit <= 9) {
+                        mantissa = mantissa * 10 + digit;
+                        digit = bytes[++at] - '0';
+                    }
+                    decimals = at - afterPoint;
+                }
+                int length = at - start;
+                // Up to 15 digits are exact in a double, and so is the power of ten: one rounding, as it should be.
+                if (length == 0 || length > 15) {
                     break;
                 }
+                double value = decimals == 0 ? mantissa : mantissa / NumberText.POWERS_OF_TEN[decimals];
+                columns[c][row] = sign == '-' ? -value : value;
                 if (c < width - 1) {
-                    if (bytes[stop] != delimiter) {
+                    if (bytes[at] != delimiter) {
                         break;
                     }
-                } else {
-                    if (bytes[stop] == '\r' && stop + 1 < to) {
-                        stop++;
-                    }
-                    if (bytes[stop] != '\n') {
-                        break;
-                    }
-                    columns[c][rows++] = value;
-                    lines++;
-                    return stop + 1;
+                    at++;
+                    continue;
                 }
-                columns[c][rows] = value;
-                at = stop + 1;
+                if (bytes[at] == '\r' && at < last) {
+                    at++;
+                }
+                if (bytes[at] == '\n') {
+                    rows++;
+                    lines++;
+                    return at + 1;
+                }
             }
         }
-        int stop = indexOfLineEnd(bytes, from, to);
-        if (stop < 0) {
-            return -1;
-        }
+        int stop = indexOfLineEnd(bytes, from, last + 1);
         careful(bytes, from, stop > from && bytes[stop - 1] == '\r' ? stop - 1 : stop);
         return stop + 1;
     }

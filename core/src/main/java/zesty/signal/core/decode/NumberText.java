@@ -9,7 +9,7 @@ import java.util.Set;
  * Exact: a value equals the nearest double to what is written.
  */
 final class NumberText {
-    private static final double[] POWERS_OF_TEN = {
+    static final double[] POWERS_OF_TEN = {
         1e0, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18, 1e19,
         1e20, 1e21, 1e22
     };

@@ -110,12 +110,14 @@ public final class Timekeeper {
      *
      * @param rows at least one row; handed over
      * @param arrivalSeconds when the last of them arrived
+     * @param silenceSeconds how long the link was waited on in vain before they came. Not the time since the rows
+     *     before: whoever reads may have been late, and what waited for it was not missing
      */
-    public Block date(Rows rows, double arrivalSeconds) {
+    public Block date(Rows rows, double arrivalSeconds, double silenceSeconds) {
         if (Double.isNaN(firstArrival)) {
             firstArrival = arrivalSeconds;
         }
-        return clock == null ? byArrival(rows, arrivalSeconds) : byClock(rows, arrivalSeconds);
+        return clock == null ? byArrival(rows, arrivalSeconds, silenceSeconds) : byClock(rows, arrivalSeconds);
     }
 
     private Block byClock(Rows rows, double arrivalSeconds) {
@@ -223,13 +225,13 @@ public final class Timekeeper {
         driftXy += dx * (boardSeconds - driftMeanY);
     }
 
-    private Block byArrival(Rows rows, double arrivalSeconds) {
+    private Block byArrival(Rows rows, double arrivalSeconds, double silenceSeconds) {
         int count = rows.count();
         List<Gap> gaps = new ArrayList<>(0);
         if (Double.isNaN(lastSeconds)) {
             lastSeconds = -periodSeconds;
             anchor(lastSeconds + count * periodSeconds, arrivalSeconds);
-        } else if (relinked || silent(count, arrivalSeconds)) {
+        } else if (relinked || silent(silenceSeconds)) {
             bridge(count, arrivalSeconds, gaps);
         } else {
             rowsSinceOrigin += count;
@@ -241,9 +243,8 @@ public final class Timekeeper {
         return new Block(new TimeBase.Steady(first, periodSeconds), rows.columns(), count, gaps);
     }
 
-    private boolean silent(int count, double arrivalSeconds) {
-        double unexplained = arrivalSeconds - lastArrival - count * periodSeconds;
-        return Double.isNaN(statedRateHz) && unexplained > Math.max(SILENCE_SECONDS, 4 * periodSeconds);
+    private boolean silent(double silenceSeconds) {
+        return Double.isNaN(statedRateHz) && silenceSeconds > Math.max(SILENCE_SECONDS, 4 * periodSeconds);
     }
 
     private void bridge(int count, double arrivalSeconds, List<Gap> gaps) {

@@ -24,10 +24,10 @@ class TimekeeperTest {
     void theClockIsUnwrappedAndAMissingRowIsAGap() {
         Timekeeper timekeeper = new Timekeeper(MICROS, Double.NaN, 100);
         long start = (1L << 32) - 1_000_000;
-        Block first = timekeeper.date(ticks(every5ms(start, 400)), 2);
+        Block first = timekeeper.date(ticks(every5ms(start, 400)), 2, 0);
         assertThat(first.time().secondsAt(399)).isCloseTo(399 * 0.005, within(1e-9));
         assertThat(first.gaps()).isEmpty();
-        Block second = timekeeper.date(ticks(every5ms(start + 403 * 5000L, 10)), 2.1);
+        Block second = timekeeper.date(ticks(every5ms(start + 403 * 5000L, 10)), 2.1, 0);
         assertThat(second.gaps()).singleElement().satisfies(gap -> {
             assertThat(gap.missing()).isEqualTo(3);
             assertThat(gap.startSeconds()).isCloseTo(1.995, within(1e-9));
@@ -40,15 +40,15 @@ class TimekeeperTest {
     @Test
     void aRestartedBoardGoesOnByArrivalAndAReopenedRunningOneByItsClock() {
         Timekeeper restarted = new Timekeeper(MICROS, Double.NaN, 100);
-        restarted.date(ticks(every5ms(50_000_000, 200)), 1.0);
-        Block after = restarted.date(ticks(every5ms(0, 200)), 4.0);
+        restarted.date(ticks(every5ms(50_000_000, 200)), 1.0, 0);
+        Block after = restarted.date(ticks(every5ms(0, 200)), 4.0, 0);
         assertThat(after.time().secondsAt(0)).isCloseTo(0.995 + 3, within(1e-9));
         assertThat(after.gaps()).hasSize(1);
 
         Timekeeper running = new Timekeeper(MICROS, Double.NaN, 100);
-        running.date(ticks(every5ms(50_000_000, 200)), 1.0);
+        running.date(ticks(every5ms(50_000_000, 200)), 1.0, 0);
         running.relink();
-        Block resumed = running.date(ticks(every5ms(50_000_000 + 2_500_000, 200)), 2.6);
+        Block resumed = running.date(ticks(every5ms(50_000_000 + 2_500_000, 200)), 2.6, 0);
         assertThat(resumed.time().secondsAt(0)).isCloseTo(2.5, within(1e-9));
         assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
                 .isEqualTo(300));
@@ -63,7 +63,8 @@ class TimekeeperTest {
             long start = Math.round(second * 1_000_150.0);
             timekeeper.date(
                     ticks(LongStream.range(0, 100).map(i -> start + Math.round(i * 10_001.5))),
-                    second + 1 + 0.01 * jitter.nextDouble());
+                    second + 1 + 0.01 * jitter.nextDouble(),
+                    0);
         }
         assertThat(timekeeper.driftPpm()).isCloseTo(150, within(5.0));
     }
@@ -77,7 +78,7 @@ class TimekeeperTest {
         for (int delivery = 0; delivery < 600; delivery++) {
             // 5 rows every 50 ms, up to 20 ms late.
             lastArrival = delivery * 0.05 + 0.02 * jitter.nextDouble();
-            Block block = timekeeper.date(new Rows(new double[1][5], 5), lastArrival);
+            Block block = timekeeper.date(new Rows(new double[1][5], 5), lastArrival, 0.03);
             assertThat(block.gaps()).isEmpty();
             if (last != null) {
                 assertThat(block.time().secondsAt(0)).isGreaterThan(last.lastSeconds());
@@ -86,7 +87,7 @@ class TimekeeperTest {
         }
         assertThat(timekeeper.rateHz()).isCloseTo(100, within(3.0));
         assertThat(last.lastSeconds()).isCloseTo(599 * 0.05, within(0.15));
-        Block after = timekeeper.date(new Rows(new double[1][5], 5), lastArrival + 5);
+        Block after = timekeeper.date(new Rows(new double[1][5], 5), lastArrival + 5, 4.9);
         assertThat(after.gaps()).hasSize(1);
         assertThat(after.time().secondsAt(4) - last.lastSeconds()).isCloseTo(5, within(0.1));
     }
@@ -94,8 +95,8 @@ class TimekeeperTest {
     @Test
     void aStatedRateIsKept() {
         Timekeeper timekeeper = new Timekeeper(null, 250, 100);
-        timekeeper.date(new Rows(new double[1][10], 10), 0.3);
-        Block block = timekeeper.date(new Rows(new double[1][10], 10), 0.9);
+        timekeeper.date(new Rows(new double[1][10], 10), 0.3, 0);
+        Block block = timekeeper.date(new Rows(new double[1][10], 10), 0.9, 0);
         assertThat(block.time().secondsAt(0)).isCloseTo(10 / 250.0, within(1e-12));
         assertThat(timekeeper.rateHz()).isEqualTo(250);
     }

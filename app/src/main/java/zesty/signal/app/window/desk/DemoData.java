@@ -91,7 +91,7 @@ public final class DemoData {
                 }
                 decoder.feed(bytes.toByteArray(), 0, bytes.size());
                 bytes.reset();
-                writer.append(timekeeper.date(decoder.takeRows(), frame / board.framesPerSecond()));
+                writer.append(timekeeper.date(decoder.takeRows(), frame / board.framesPerSecond(), 0));
             }
             for (int i = 0; i < recipe.marks().size(); i++) {
                 double share = (i + 0.6) / recipe.marks().size();

@@ -7,7 +7,10 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 
-/** Paints one lane: grid, gaps, the raw ghost, the cleaned line, and beats as seeds above it. Pure pixels. */
+/**
+ * Paints one lane: grid, gaps, the raw ghost, the cleaned line, beats as seeds above it, and the lane's own edges, so
+ * that nothing need be drawn below it. Pure pixels.
+ */
 final class LanePicture {
     /** Height of the strip above the line that the seeds stand in, in pixels. */
     static final int SEED_STRIP = 15;
@@ -30,7 +33,7 @@ final class LanePicture {
             TimeTicks ticks,
             ValueScale scale,
             LaneColours colours,
-            boolean ghost) {
+            boolean inFocus) {
         Arrays.fill(pixels, 0, width * height, colours.card());
         for (int i = 0; i < ticks.count(); i++) {
             vertical(
@@ -47,7 +50,7 @@ final class LanePicture {
         double longest = 1.6 / sight.rateHz();
         spans.target(pixels, width, height);
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
-        if (cleaned && ghost) {
+        if (cleaned) {
             ghost(channel, sight, edges, factor, offset, longest, colours);
         }
         spans.paint(
@@ -64,6 +67,9 @@ final class LanePicture {
         if (channel.pulse() != null) {
             seeds(pixels, width, channel.pulse().beats(), edges, colours.line());
         }
+        int border = inFocus ? colours.ink() : colours.gridStrong();
+        Arrays.fill(pixels, 0, width, border);
+        Arrays.fill(pixels, (height - 1) * width, height * width, border);
     }
 
     /** The raw signal at the cleaned one's scale, moved to its level where the recipe takes the level off. */

@@ -298,10 +298,8 @@ public final class LaneStack extends VBox {
         for (int i = 0; i < ticks.count(); i++) {
             if (ticks.labelled(i)) {
                 Label label = label(axisLabels, used++, "axis-label");
-                label.setText(ticks.label(i));
-                label.autosize();
-                double centre = left + ticks.pixel(i) - label.getWidth() / 2;
-                label.relocate(centre, 3);
+                say(label, ticks.label(i));
+                label.relocate(Math.round(left + ticks.pixel(i) - label.getWidth() / 2), 3);
             }
         }
         hideFrom(axisLabels, used);
@@ -318,8 +316,7 @@ public final class LaneStack extends VBox {
                 continue;
             }
             Label label = label(markLabels, used++, "mark-label");
-            label.setText("⚑ " + mark.text());
-            label.autosize();
+            say(label, "⚑ " + mark.text());
             double at = Math.max(left + x, free);
             label.relocate(Math.min(at, left + width - label.getWidth()), MARKS_TOP);
             free = at + label.getWidth() + 4;
@@ -336,6 +333,13 @@ public final class LaneStack extends VBox {
         }
         pool.get(index).setVisible(true);
         return pool.get(index);
+    }
+
+    private static void say(Label label, String text) {
+        if (!text.equals(label.getText()) || label.getWidth() == 0) {
+            label.setText(text);
+            label.autosize();
+        }
     }
 
     private static void hideFrom(List<Label> pool, int used) {

@@ -35,6 +35,7 @@ final class LaneView extends HBox {
     private final Region bar = new Region();
     private final ImageView image = new ImageView();
     private final Pane plot = new Pane(image);
+    private final Pane side = new Pane();
     private final Label top = new Label();
     private final Label bottom = new Label();
     private final Label trouble = new Label();
@@ -47,6 +48,7 @@ final class LaneView extends HBox {
     private int pixelWidth;
     private int pixelHeight;
     private ChannelSight painted;
+    private boolean inFocus;
 
     LaneView(String column) {
         this.column = column;
@@ -68,16 +70,21 @@ final class LaneView extends HBox {
         plot.setMinSize(0, 0);
         plot.setPrefSize(100, 60);
         HBox.setHgrow(plot, Priority.ALWAYS);
+        side.getStyleClass().add("lane-side");
+        side.setMinSize(SCALE_WIDTH, 0);
+        side.setPrefSize(SCALE_WIDTH, 60);
         for (Label label : new Label[] {top, bottom, trouble, readOut}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
-            plot.getChildren().add(label);
         }
+        plot.getChildren().addAll(trouble, readOut);
+        side.getChildren().addAll(top, bottom);
+        image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
         readOut.getStyleClass().add("lane-read-out");
         readOut.setVisible(false);
         setMinHeight(46);
-        getChildren().addAll(bar, tag, plot);
+        getChildren().addAll(bar, tag, plot, side);
     }
 
     String column() {
@@ -89,17 +96,18 @@ final class LaneView extends HBox {
     }
 
     int plotWidth() {
-        return (int) Math.floor(plot.getWidth() - SCALE_WIDTH);
+        return (int) Math.floor(plot.getWidth());
     }
 
     /** Shows the channel's words and numbers; a few times a second is enough. */
-    void describe(Sight sight, ChannelSight channel, int index, boolean night, boolean inFocus) {
+    void describe(Sight sight, ChannelSight channel, int index, boolean night, boolean focused) {
+        inFocus = focused;
         Palette.Named colour = Palette.channel(index);
         String css = Palette.css(colour, night);
         bar.setStyle("-fx-background-color: " + css + ";");
         name.setStyle("-fx-text-fill: " + css + ";");
         name.setText(channel.channel().name());
-        pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("in-focus"), inFocus);
+        pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("in-focus"), focused);
         LinkState state = sight.health().state();
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean held = state == LinkState.HELD;
@@ -146,7 +154,7 @@ final class LaneView extends HBox {
         painted = channel;
         long from = edges.at(0) + channel.lateSamples();
         scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
-        picture.paint(pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, night), true);
+        picture.paint(pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, night), inFocus);
         buffer.updateBuffer(all -> null);
         place(width, height);
     }
@@ -164,8 +172,8 @@ final class LaneView extends HBox {
     }
 
     private void place(int width, int height) {
-        top.relocate(width + 5, LanePicture.SEED_STRIP - 7);
-        bottom.relocate(width + 5, height - bottom.getHeight() - 1);
+        top.relocate(5, LanePicture.SEED_STRIP - 7);
+        bottom.relocate(5, height - Math.round(bottom.getHeight()) - 2);
         trouble.relocate(10, height / 2.0 - 9);
     }
 
