@@ -88,6 +88,8 @@ public final class ZestyApplication extends Application {
                 : Settings.load(opening.places().settings());
         Rig rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
         desk = new Desk(opening.places(), rig, settings);
+        // The board is listened to while the window is still being built.
+        connect(rig);
         view = new MainView(desk);
         Scene scene = new Scene(view, settings.width(), settings.height());
         dress(scene);
@@ -106,15 +108,18 @@ public final class ZestyApplication extends Application {
                 tellFirstLane();
             }
         }.start();
-        begin(rig);
+        begin();
     }
 
-    private void begin(Rig rig) {
+    private void connect(Rig rig) {
         if (!rig.source().isEmpty()) {
             desk.connect(rig.source());
         } else {
             desk.stop().set(Stop.SOURCE);
         }
+    }
+
+    private void begin() {
         if (opening.isDemo()) {
             desk.makeDemoTakes();
         } else {
