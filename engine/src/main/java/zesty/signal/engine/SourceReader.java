@@ -74,6 +74,7 @@ final class SourceReader implements Runnable {
     private byte[] unrecognised = new byte[0];
     private long firstByteNanos;
     private long triedNanos;
+    private boolean openedBefore;
     private long handedOnNanos;
     private long waitedNanos;
     private double silenceSeconds;
@@ -158,7 +159,7 @@ final class SourceReader implements Runnable {
         long pause = FIRST_PAUSE_NANOS;
         while (!stopping) {
             try {
-                state = reconnects > 0 || state == LinkState.LOST ? LinkState.LOST : LinkState.CONNECTING;
+                state = state == LinkState.LOST ? LinkState.LOST : LinkState.CONNECTING;
                 link.open();
                 opened();
                 pause = FIRST_PAUSE_NANOS;
@@ -178,7 +179,6 @@ final class SourceReader implements Runnable {
                     return;
                 }
                 state = LinkState.LOST;
-                reconnects++;
                 LockSupport.parkNanos(pause);
                 pause = Math.min(LONGEST_PAUSE_NANOS, pause * 2);
             }
@@ -189,6 +189,10 @@ final class SourceReader implements Runnable {
     }
 
     private void opened() {
+        if (openedBefore) {
+            reconnects++;
+        }
+        openedBefore = true;
         if (decoder != null) {
             decoder.restart(link.joinsMidStream());
             timekeeper.relink();
@@ -276,7 +280,7 @@ final class SourceReader implements Runnable {
             format = known;
         }
         decoder = new DelimitedDecoder(format, setAside);
-        decoder.restart(link.joinsMidStream());
+        decoder.restart(link.joinsMidStream() || FormatFinder.startsMidLine(unrecognised, unrecognised.length, format));
         receiver.format(format);
         decoder.feed(unrecognised, 0, unrecognised.length);
         double seconds = Math.max(1e-3, (now - firstByteNanos) * 1e-9);

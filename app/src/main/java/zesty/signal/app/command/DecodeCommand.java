@@ -50,6 +50,7 @@ final class DecodeCommand implements Callable<Integer> {
         DelimitedFormat format = found.orElseThrow(() -> new Refusal(
                 file + ": no format was recognised; finished lines with numbers in the same columns are needed"));
         DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(KEPT));
+        decoder.restart(FormatFinder.startsMidLine(bytes, bytes.length, format));
         decoder.feed(bytes, 0, bytes.length);
         Rows rows = decoder.takeRows();
         if (json) {

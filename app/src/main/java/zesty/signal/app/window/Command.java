@@ -12,7 +12,12 @@ record Command(String group, String text, KeyCombination key, boolean plain, Run
 
     /** @return the key as it stands in the list */
     String keyText() {
-        // A question mark is typed with Shift on some keyboards and not on others.
-        return key.getDisplayText().equals("Shift+/") ? "?" : key.getDisplayText();
+        // A question mark is typed with Shift on some keyboards and not on others; arrows are not in every font.
+        return key.getDisplayText()
+                .replace("Shift+/", "?")
+                .replace("\u2191", "Up")
+                .replace("\u2193", "Down")
+                .replace("\u2190", "Left")
+                .replace("\u2192", "Right");
     }
 }

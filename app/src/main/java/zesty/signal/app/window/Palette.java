@@ -38,7 +38,7 @@ public final class Palette {
                         argb("#36433D"),
                         argb("#18211D"),
                         argb("#46564E"),
-                        argb("#E9E6DA"),
+                        argb("#AEBAB3"),
                         line)
                 : new LaneColours(
                         argb("#FFFDF8"),
@@ -46,7 +46,7 @@ public final class Palette {
                         argb("#E4DCC9"),
                         argb("#F1EBDD"),
                         argb("#D3C9B2"),
-                        argb("#22302A"),
+                        argb("#5B665F"),
                         line);
     }
 

@@ -8,7 +8,6 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
-import javafx.scene.image.Image;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.text.Font;
 import javafx.stage.Screen;
@@ -18,6 +17,7 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Places;
 import zesty.signal.app.window.desk.Settings;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.parts.Slice;
 import zesty.signal.core.rig.Rig;
 
 /** The window's start and end. */
@@ -96,7 +96,6 @@ public final class ZestyApplication extends Application {
         desk.night().addListener((p, was, is) -> dress(scene));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         stage.setTitle("Zesty Signal");
-        icon(stage);
         stage.setScene(scene);
         place(settings);
         stage.show();
@@ -108,6 +107,7 @@ public final class ZestyApplication extends Application {
                 tellFirstLane();
             }
         }.start();
+        stage.getIcons().add(Slice.icon(64));
         begin();
     }
 
@@ -138,16 +138,6 @@ public final class ZestyApplication extends Application {
             } catch (java.io.IOException e) {
                 throw new IllegalStateException("font " + font + " is missing from the product", e);
             }
-        }
-    }
-
-    private static void icon(Stage stage) {
-        try (InputStream file = ZestyApplication.class.getResourceAsStream("icon.png")) {
-            if (file != null) {
-                stage.getIcons().add(new Image(file));
-            }
-        } catch (java.io.IOException e) {
-            // A window without its icon still works.
         }
     }
 

@@ -118,7 +118,7 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "network board " + host + ", port " + port;
+            return "network board " + host + ":" + port;
         }
 
         @Override

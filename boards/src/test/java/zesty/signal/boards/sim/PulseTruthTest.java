@@ -127,6 +127,53 @@ class PulseTruthTest {
     }
 
     @Test
+    void theSizeOfThePiecesChangesNothing() {
+        double[] counts = new double[24_000];
+        PulseModel model = new PulseModel(PulseModel.Settings.usual(51));
+        for (int i = 0; i < counts.length; i++) {
+            counts[i] = Math.rint(model.next());
+        }
+        PulseReader whole = new PulseReader(PulseKind.OPTICAL, 200);
+        whole.accept(counts, counts.length, new TimeBase.Steady(0, 0.005));
+        PulseReader pieces = new PulseReader(PulseKind.OPTICAL, 200);
+        java.util.Random sizes = new java.util.Random(1);
+        for (int at = 0; at < counts.length; ) {
+            int n = Math.min(counts.length - at, 1 + sizes.nextInt(700));
+            double[] seconds = new double[n];
+            for (int i = 0; i < n; i++) {
+                seconds[i] = 0 + (at + i) * 0.005;
+            }
+            pieces.accept(java.util.Arrays.copyOfRange(counts, at, at + n), n, new TimeBase.Explicit(seconds));
+            at += n;
+        }
+        whole.finish();
+        pieces.finish();
+        assertThat(pieces.reading().beats()).isEqualTo(whole.reading().beats()).hasSizeGreaterThan(120);
+        assertThat(pieces.reading().rejected()).isEqualTo(whole.reading().rejected());
+        assertThat(pieces.reading().quality()).isEqualTo(whole.reading().quality());
+    }
+
+    @Test
+    void aGapBreaksTheIntervalAndNothingElse() {
+        PulseModel model = new PulseModel(PulseModel.Settings.usual(52).withSlips(false));
+        PulseReader reader = new PulseReader(PulseKind.OPTICAL, 200);
+        for (int i = 0; i < 24_000; i++) {
+            double value = model.next();
+            if (i == 12_000) {
+                reader.gap();
+            }
+            if (i < 11_000 || i >= 12_000) {
+                reader.accept(value, i * 0.005);
+            }
+        }
+        reader.finish();
+        PulseReading reading = reader.reading();
+        assertThat(java.util.Arrays.stream(reading.intervalsMs())).allMatch(ms -> ms > 600 && ms < 1000);
+        assertThat(java.util.Arrays.stream(reading.beats())).noneMatch(t -> t > 55.2 && t < 59.8);
+        assertThat(reading.beats().length - reading.intervalsMs().length).isLessThanOrEqualTo(4);
+    }
+
+    @Test
     void intervalsOnPaper() {
         // Beats exactly 0.8 s and 1.0 s apart in turn: mean 900 ms, every difference ±200 ms.
         double rate = 100;

@@ -255,7 +255,7 @@ public final class DelimitedDecoder {
         }
         if (firstMayBeHalf) {
             firstMayBeHalf = false;
-            reject(bytes, from, to, "first line after opening, may be half a line");
+            reject(bytes, from, to, "first line, may be half a line");
             return;
         }
         String[] fields = Fields.split(text, format.delimiter(), format.trailingDelimiter());

@@ -54,6 +54,34 @@ public final class FormatFinder {
         return find(bytes, length, String.valueOf(delimiter));
     }
 
+    /**
+     * @return whether the first line has its front cut off: its clock is far from where the next two lines' clocks say it
+     *     should be. Without a clock there is no telling
+     */
+    public static boolean startsMidLine(byte[] bytes, int length, DelimitedFormat format) {
+        if (format.clock() == null) {
+            return false;
+        }
+        List<String> lines = finishedLines(bytes, Math.min(length, LOOK));
+        NumberText number = new NumberText(format.decimalComma());
+        double[] ticks = new double[3];
+        for (int i = 0; i < 3; i++) {
+            String[] fields = i < lines.size()
+                    ? Fields.split(lines.get(i), format.delimiter(), format.trailingDelimiter())
+                    : null;
+            if (fields == null || fields.length != format.columns().size()) {
+                return false;
+            }
+            byte[] field = fields[format.clock().column()].getBytes(StandardCharsets.UTF_8);
+            ticks[i] = number.parse(field, 0, field.length);
+            if (number.stop != field.length) {
+                return false;
+            }
+        }
+        double step = Math.abs(ticks[2] - ticks[1]);
+        return Math.abs(ticks[0] - (ticks[1] - step)) > 3 * step;
+    }
+
     private static Optional<DelimitedFormat> find(byte[] bytes, int length, String delimiters) {
         List<String> lines = finishedLines(bytes, Math.min(length, LOOK));
         Reading best = null;

@@ -73,6 +73,19 @@ class DelimitedTextTest {
     }
 
     @Test
+    void aFirstLineWithItsFrontCutOffIsToldByItsClock() {
+        String cut = "95000,512\n1000000,513\n1005000,514\n";
+        assertThat(FormatFinder.startsMidLine(bytes("t_us,a\n" + cut), 40, find("t_us,a\n" + cut)))
+                .isFalse();
+        DelimitedFormat format = new DelimitedFormat(
+                ',', false, false, "", List.of(new Column("t_us", ""), new Column("a", "")), new BoardClock(0, 1e6, 0));
+        assertThat(FormatFinder.startsMidLine(bytes(cut), cut.length(), format)).isTrue();
+        String whole = "995000,512\n1000000,513\n1005000,514\n";
+        assertThat(FormatFinder.startsMidLine(bytes(whole), whole.length(), format))
+                .isFalse();
+    }
+
+    @Test
     void numbersAreTheNearestDoubleToTheirText() {
         Random random = new Random(5);
         StringBuilder text = new StringBuilder();
@@ -189,6 +202,6 @@ class DelimitedTextTest {
         assertThat(rows.count()).isEqualTo(1);
         assertThat(rows.columns()[0][0]).isEqualTo(13);
         assertThat(decoder.setAside().items()).last().satisfies(item -> assertThat(item.why())
-                .isEqualTo("first line after opening, may be half a line"));
+                .isEqualTo("first line, may be half a line"));
     }
 }

@@ -145,7 +145,7 @@ public final class CleanBench extends Bench {
         for (int i = 0; i < recipe.steps().size(); i++) {
             int index = i;
             Label words = new Label((i + 1) + "  " + Wording.step(recipe.steps().get(i)));
-            Button off = new Button("✕");
+            Button off = new Button("×");
             off.getStyleClass().setAll("tile-off");
             off.setTooltip(new Tooltip("take this step out; U puts it back"));
             off.setOnAction(event -> {

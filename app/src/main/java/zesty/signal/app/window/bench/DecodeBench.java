@@ -48,6 +48,7 @@ public final class DecodeBench extends Bench {
                 setText(empty ? "" : "line " + item.line() + ": " + item.why() + "\n    " + item.text());
             }
         });
+        tray.setFixedCellSize(44);
         Label none = small("Every line so far was understood.");
         tray.setPlaceholder(none);
         VBox.setVgrow(tray, Priority.ALWAYS);

@@ -126,7 +126,7 @@ public final class ScaleBench extends Bench {
         strip.getChildren().clear();
         for (int i = 0; i < lines.size(); i++) {
             if (i > 0) {
-                Label arrow = new Label("→");
+                Label arrow = new Label("›");
                 arrow.getStyleClass().add("arrow");
                 strip.getChildren().add(arrow);
             }

@@ -15,11 +15,12 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
-import zesty.signal.app.window.parts.TrailBar;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SerialPorts;
 import zesty.signal.boards.sim.SimulatedBoards;
@@ -37,6 +38,7 @@ public final class SourceBench extends Bench {
     private final VBox ports = new VBox(6);
     private final VBox recent = new VBox(6);
     private final Label state = new Label();
+    private final StateSign sign = new StateSign();
     private final Label health = new Label();
     private final Label ribbon = new Label();
     private List<SerialPorts.Found> found = List.of();
@@ -47,6 +49,7 @@ public final class SourceBench extends Bench {
 
     public SourceBench(Desk desk) {
         super(desk, Stop.SOURCE);
+        recent.getStyleClass().add("socket-group");
         sockets.getChildren()
                 .addAll(
                         recent,
@@ -61,6 +64,8 @@ public final class SourceBench extends Bench {
         scroll.setPrefWidth(380);
         scroll.getStyleClass().add("plain-scroll");
         state.getStyleClass().add("link-state");
+        state.setGraphic(sign);
+        state.setGraphicTextGap(7);
         health.getStyleClass().add("hint");
         health.setWrapText(true);
         health.setMinHeight(Region.USE_PREF_SIZE);
@@ -173,8 +178,9 @@ public final class SourceBench extends Bench {
         state.setText(
                 link.state() == LinkState.IDLE
                         ? "Not connected"
-                        : TrailBar.state(link.state()) + "   "
+                        : Wording.state(link.state()) + " · "
                                 + LinkAddress.parse(live.rig().source()).words());
+        sign.show(link.state(), desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A"));
         health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live));
         ribbon.setText(readable(desk.newestBytes(RIBBON_BYTES)));
     }
@@ -250,11 +256,13 @@ public final class SourceBench extends Bench {
         }
     }
 
-    /** Control characters become pictures, so that rubbish looks like rubbish and a line end stays one. */
+    /** Control characters become dots, so that rubbish looks like rubbish and a line end stays one. */
     private static String readable(byte[] bytes) {
         StringBuilder text = new StringBuilder();
         for (char c : new String(bytes, StandardCharsets.UTF_8).toCharArray()) {
-            text.append(c == '\n' || c >= 0x20 && c != 0x7f ? c : c == '\r' ? '\u240d' : (char) (0x2400 + (c & 0x1f)));
+            if (c != '\r') {
+                text.append(c == '\n' || c >= 0x20 && c != 0x7f ? c : '·');
+            }
         }
         String[] lines = text.toString().split("\n", -1);
         int from = Math.max(0, lines.length - 16);

@@ -316,7 +316,7 @@ public final class LaneStack extends VBox {
                 continue;
             }
             Label label = label(markLabels, used++, "mark-label");
-            say(label, "⚑ " + mark.text());
+            say(label, mark.text());
             double at = Math.max(left + x, free);
             label.relocate(Math.min(at, left + width - label.getWidth()), MARKS_TOP);
             free = at + label.getWidth() + 4;

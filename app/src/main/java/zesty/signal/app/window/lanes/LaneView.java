@@ -14,6 +14,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
@@ -32,6 +33,7 @@ final class LaneView extends HBox {
     private final Label unit = new Label();
     private final Label how = new Label();
     private final Label trust = new Label();
+    private final StateSign sign = new StateSign();
     private final Region bar = new Region();
     private final ImageView image = new ImageView();
     private final Pane plot = new Pane(image);
@@ -60,6 +62,7 @@ final class LaneView extends HBox {
         unit.getStyleClass().add("lane-unit");
         how.getStyleClass().add("lane-how");
         trust.getStyleClass().add("lane-trust");
+        trust.setGraphic(sign);
         HBox number = new HBox(5, value, unit);
         number.setAlignment(Pos.BASELINE_LEFT);
         VBox tag = new VBox(3, name, number, how, trust);
@@ -114,7 +117,8 @@ final class LaneView extends HBox {
         value.setText(lost ? "—" : Wording.value(channel));
         unit.setText(lost ? "" : channel.channel().scaling().unit());
         how.setText(Wording.how(channel) + " · " + Digits.of(sight.rateHz()) + "/s");
-        trust.setText(lost ? "○ lost" : held ? "◐ held" : state == LinkState.OVER ? "■ ended" : "");
+        trust.setText(lost || held || state == LinkState.OVER ? Wording.state(state) : "");
+        sign.show(state, night ? Color.web("#1F2925") : Color.web("#FFFDF8"));
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), held || lost);

@@ -6,6 +6,7 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LinkState;
 
 /** How channels, recipes and numbers are put into words, the same everywhere. */
 public final class Wording {
@@ -71,6 +72,21 @@ public final class Wording {
             return "median of " + median.samples();
         }
         return step.text();
+    }
+
+    /** @return a link's state in a word or two */
+    public static String state(LinkState state) {
+        return switch (state) {
+            case IDLE -> "not connected";
+            case CONNECTING -> "connecting";
+            case WARMING_UP -> "warming up";
+            case LIVE -> "live";
+            case HELD -> "held";
+            case LOST -> "lost";
+            case REFUSED -> "refused";
+            case OVER -> "ended";
+            case STORED -> "stored";
+        };
     }
 
     /** @return bytes a second in words, always as wide */

@@ -128,7 +128,7 @@ public final class ReadingCards extends ScrollPane {
             level(card, channel, lost);
         }
         if (stale) {
-            card.detail.setText(lost ? "lost: " + sight.health().reason() : "held: nothing came just now");
+            card.detail.setText(lost ? "lost; the link is tried again" : "held: nothing came just now");
         }
         card.slice.setVisible(channel.pulse() != null);
     }

@@ -1,5 +1,7 @@
 package zesty.signal.app.window.parts;
 
+import javafx.scene.SnapshotParameters;
+import javafx.scene.image.Image;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Arc;
@@ -7,7 +9,7 @@ import javafx.scene.shape.ArcType;
 import javafx.scene.shape.Circle;
 
 /** A citrus wheel of eight segments: as many are filled as the reading deserves trust. */
-final class Slice extends Pane {
+public final class Slice extends Pane {
     private static final int SEGMENTS = 8;
     private final Arc[] segments = new Arc[SEGMENTS];
     private final Circle rind;
@@ -38,5 +40,14 @@ final class Slice extends Pane {
             segments[i].setFill(i < filled ? colour : colour.deriveColor(0, 1, 1, 0.16));
         }
         setAccessibleText("quality " + filled + " of " + SEGMENTS);
+    }
+
+    /** @return the product's sign as a picture, for the window's frame */
+    public static Image icon(int size) {
+        Slice slice = new Slice(size);
+        slice.show(SEGMENTS, Color.web("#F2B632"));
+        SnapshotParameters clear = new SnapshotParameters();
+        clear.setFill(Color.TRANSPARENT);
+        return slice.snapshot(clear, null);
     }
 }

@@ -17,6 +17,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.decode.DelimitedFormat;
@@ -32,6 +33,9 @@ import zesty.signal.engine.Sight;
 
 /** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. */
 public final class TrailBar extends VBox {
+    private static final Color ON_RIND = Color.web("#F7F3EA");
+    private static final Color ON_LEMON = Color.web("#22302A");
+
     private final Desk desk;
     private final Label title = new Label();
     private final Button back = new Button("Back to live");
@@ -43,12 +47,15 @@ public final class TrailBar extends VBox {
         final ToggleButton button = new ToggleButton();
         final Label value = new Label("—");
         final Label how = new Label();
+        final StateSign sign = new StateSign();
 
         Face(Stop stop) {
             Label name = new Label(stop.title().toUpperCase(java.util.Locale.ROOT));
             name.getStyleClass().add("stop-name");
             value.getStyleClass().add("stop-value");
             how.getStyleClass().add("stop-how");
+            how.setGraphic(stop == Stop.SOURCE ? sign : null);
+            how.setGraphicTextGap(5);
             VBox lines = new VBox(3, name, value, how);
             lines.setAlignment(Pos.CENTER_LEFT);
             button.setGraphic(lines);
@@ -102,7 +109,10 @@ public final class TrailBar extends VBox {
             HBox.setHgrow(face.button, Priority.ALWAYS);
             stops.getChildren().add(face.button);
         }
-        desk.stop().addListener((p, was, is) -> faces.forEach((stop, face) -> face.button.setSelected(stop == is)));
+        Runnable choose = () -> faces.forEach(
+                (stop, face) -> face.button.setSelected(stop == desk.stop().get()));
+        choose.run();
+        desk.stop().addListener((p, was, is) -> choose.run());
         getChildren().addAll(head, stops);
     }
 
@@ -142,6 +152,7 @@ public final class TrailBar extends VBox {
     private void source(Sight sight) {
         LinkHealth health = sight.health();
         Face face = faces.get(Stop.SOURCE);
+        face.sign.show(health.state(), face.button.isSelected() ? ON_LEMON : ON_RIND);
         if (health.state() == LinkState.STORED) {
             face.say("stored", Digits.of(sight.rateHz()) + " samples/s");
             return;
@@ -151,22 +162,7 @@ public final class TrailBar extends VBox {
             return;
         }
         String words = LinkAddress.parse(sight.rig().source()).words();
-        face.say(Wording.speed(health.bytesPerSecond()), words + " · " + state(health.state()));
-    }
-
-    /** @return a link's state in a word, with a sign beside it so that colour is never needed */
-    public static String state(LinkState state) {
-        return switch (state) {
-            case IDLE -> "not connected";
-            case CONNECTING -> "◌ connecting";
-            case WARMING_UP -> "◌ warming up";
-            case LIVE -> "● live";
-            case HELD -> "◐ held";
-            case LOST -> "○ lost";
-            case REFUSED -> "✕ refused";
-            case OVER -> "■ ended";
-            case STORED -> "stored";
-        };
+        face.say(Wording.speed(health.bytesPerSecond()), Wording.state(health.state()) + " · " + words);
     }
 
     private void decode(Sight sight, Optional<ChannelSight> focused) {
@@ -180,8 +176,10 @@ public final class TrailBar extends VBox {
         String aside = sight.health().state() == LinkState.STORED
                 ? ""
                 : " · " + sight.health().setAside() + " set aside";
+        LinkState state = sight.health().state();
+        boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
-                Digits.of(focused.get().latestRaw()),
+                lost ? "—" : Digits.of(focused.get().latestRaw()),
                 "column " + index + " of " + format.columns().size() + aside);
     }
 

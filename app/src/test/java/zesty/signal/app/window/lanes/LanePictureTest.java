@@ -1,0 +1,114 @@
+package zesty.signal.app.window.lanes;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LinkHealth;
+import zesty.signal.engine.RecordingSight;
+import zesty.signal.engine.Sight;
+
+/** The lane's pixels, looked at one by one. */
+class LanePictureTest {
+    private static final int WIDTH = 400;
+    private static final int HEIGHT = 121;
+    private static final int LINE = 0xffc2334d;
+    private static final LaneColours COLOURS =
+            new LaneColours(0xfffffdf8, 0xfff3eee1, 0xffe4dcc9, 0xfff1ebdd, 0xffd3c9b2, 0xff5b665f, LINE);
+
+    private final int[] pixels = new int[WIDTH * HEIGHT];
+    private final Series series = new Series(0);
+    private final TimeRing times = new TimeRing(series.capacity());
+    private final ValueScale scale = new ValueScale();
+
+    private void paint(double rateHz, double from, double to, List<Gap> gaps) {
+        Channel channel = new Channel("x", "x", Scaling.asItCame("V"), Recipe.NONE, true);
+        ChannelSight sightOfChannel = new ChannelSight(channel, series, series, 0, 0, 0, 0, null, null, null, "");
+        Sight sight = new Sight(
+                LinkHealth.IDLE,
+                Rig.blank("r", ""),
+                rateHz,
+                times,
+                to,
+                0,
+                List.of(sightOfChannel),
+                gaps,
+                RecordingSight.NONE);
+        ColumnEdges edges = new ColumnEdges();
+        edges.compute(times, from, to, WIDTH);
+        TimeTicks ticks = new TimeTicks();
+        ticks.compute(from, to, WIDTH, 0, false);
+        scale.fit(series, edges.at(0), edges.at(WIDTH), 0);
+        new LanePicture().paint(pixels, WIDTH, HEIGHT, sight, sightOfChannel, edges, ticks, scale, COLOURS, false);
+    }
+
+    private void append(double[] values, TimeBase time) {
+        series.append(values, 0, values.length);
+        times.append(time, values.length);
+    }
+
+    /** @return rows of the column that are more than half the line's colour, highest and lowest; −1 for none */
+    private int[] lineIn(int x) {
+        int top = -1;
+        int bottom = -1;
+        for (int y = 1; y < HEIGHT - 1; y++) {
+            if ((pixels[y * WIDTH + x] >> 8 & 0xff) < (0xfd + 0x33) / 2) {
+                top = top < 0 ? y : top;
+                bottom = y;
+            }
+        }
+        return new int[] {top, bottom};
+    }
+
+    private int rowOf(double value) {
+        return (int) Math.round(LanePicture.SEED_STRIP
+                + 2
+                + (scale.high() - value) / (scale.high() - scale.low()) * (HEIGHT - LanePicture.SEED_STRIP - 6.0));
+    }
+
+    @Test
+    void aSpikeOfOneSampleAmongManyIsNeverMissed() {
+        double[] values = new double[40_000];
+        values[20_050] = 7;
+        append(values, new TimeBase.Steady(0, 0.001));
+        paint(1000, 0, 40, List.of());
+        assertThat(scale.high()).isGreaterThanOrEqualTo(7);
+        // 100 samples a pixel: sample 20 050 is in column 200, and nowhere else.
+        assertThat(lineIn(200)[0]).isBetween(rowOf(7) - 1, rowOf(7) + 1);
+        assertThat(lineIn(200)[1]).isBetween(rowOf(0) - 1, rowOf(0) + 1);
+        assertThat(lineIn(197)[0]).isBetween(rowOf(0) - 1, rowOf(0) + 1);
+    }
+
+    @Test
+    void betweenSparseSamplesTheLineRunsStraight() {
+        append(new double[] {0, 4, 0, 4, 0}, new TimeBase.Steady(0, 1));
+        paint(1, 0, 4, List.of());
+        // Half way up at half the time: column 50 of 100 a second.
+        int[] half = lineIn(50);
+        assertThat((half[0] + half[1]) / 2).isBetween(rowOf(2) - 2, rowOf(2) + 2);
+        assertThat(lineIn(150)[0]).isNotNegative();
+    }
+
+    @Test
+    void acrossAGapThereIsHatchingAndNoLine() {
+        double[] values = new double[1000];
+        java.util.Arrays.setAll(values, i -> i % 2);
+        append(values, new TimeBase.Steady(0, 0.005));
+        append(values, new TimeBase.Steady(10, 0.005));
+        paint(200, 0, 15, List.of(new Gap(4.995, 10, 1000)));
+        int inGap = WIDTH / 2;
+        assertThat(lineIn(inGap)).containsExactly(-1, -1);
+        assertThat(lineIn(10)[0]).isNotNegative();
+        assertThat(lineIn(WIDTH - 10)[0]).isNotNegative();
+        assertThat(pixels[60 * WIDTH + inGap]).isIn(COLOURS.gap(), COLOURS.gapLine());
+    }
+}
