@@ -71,14 +71,15 @@ CASES = [
     ("bandstop:48..52@2", 500, sections(butter("bandstop", [48, 52], 2, 500))),
     ("notch:50@30", 400, notch(50, 30, 400)),
     ("mean:10", 100, taps(np.ones(10) / 10)),
-    ("exp:0.2", 100, (lambda v: signal.lfilter([0.2], [1, -0.8], v), None)),
+    ("exp:0.2", 100, (lambda v: signal.lfilter([0.2], [1, -0.8], v), lambda v: signal.filtfilt([0.2], [1, -0.8], v))),
     ("envelope:6", 300, envelope(6, 300)),
     ("offset:-512 | rectify | scale:0.5", 100, same(lambda v: 0.5 * np.abs(v - 512))),
     ("detrend", 100, same(signal.detrend)),
     ("median:7", 100, same(inner_median)),
     ("smooth:11@3", 100, same(lambda v: signal.savgol_filter(v, 11, 3))),
     ("despike:5@3", 100, same(hampel)),
-    ("rms:0.1", 100, (lambda v: np.sqrt(signal.lfilter(np.ones(10) / 10, [1.0], v * v)), None)),
+    ("rms:0.1", 100, (lambda v: np.sqrt(signal.lfilter(np.ones(10) / 10, [1.0], v * v)),
+                         lambda v: np.sqrt(signal.filtfilt(np.ones(10) / 10, [1.0], v * v)))),
 ]
 
 OUT.mkdir(parents=True, exist_ok=True)

@@ -45,6 +45,9 @@ final class SourceReader implements Runnable {
 
     private static final long FIRST_PAUSE_NANOS = 250_000_000;
     private static final long LONGEST_PAUSE_NANOS = 4_000_000_000L;
+    /** What a file without a clock is read at, unless the rig states a rate. */
+    private static final double ASSUMED_RATE_HZ = 100;
+
     private static final double HELD_SECONDS = 0.4;
     private static final double LOST_SECONDS = 3;
 
@@ -75,6 +78,7 @@ final class SourceReader implements Runnable {
     private long firstByteNanos;
     private long triedNanos;
     private boolean openedBefore;
+    private boolean assumedRate;
     private long handedOnNanos;
     private long waitedNanos;
     private double silenceSeconds;
@@ -215,7 +219,11 @@ final class SourceReader implements Runnable {
                 }
                 flush(now);
                 state = LinkState.OVER;
-                reason = decoder == null ? "it ended without a line of numbers" : "it came to its end";
+                reason = decoder == null
+                        ? "it ended without a line of numbers"
+                        : assumedRate
+                                ? "it came to its end; it has no clock, so 100 samples/s were assumed"
+                                : "it came to its end";
                 link.close();
                 return true;
             }
@@ -284,8 +292,10 @@ final class SourceReader implements Runnable {
         receiver.format(format);
         decoder.feed(unrecognised, 0, unrecognised.length);
         double seconds = Math.max(1e-3, (now - firstByteNanos) * 1e-9);
-        double guess = link.unpaced() ? 100 : Math.max(0.1, decoder.waiting() / seconds);
-        timekeeper = new Timekeeper(format.clock(), rig.statedRateHz(), guess);
+        double guess = Math.max(0.1, decoder.waiting() / seconds);
+        assumedRate = link.unpaced() && format.clock() == null && Double.isNaN(rig.statedRateHz());
+        double stated = assumedRate ? ASSUMED_RATE_HZ : rig.statedRateHz();
+        timekeeper = new Timekeeper(format.clock(), stated, guess);
         unrecognised = new byte[0];
         state = LinkState.LIVE;
         reason = "";

@@ -6,6 +6,7 @@ import javafx.scene.input.KeyCombination;
  * Something the maker can do by key.
  *
  * @param group under which heading it stands in the list
+ * @param action null for a key that whatever has the focus answers itself
  * @param plain whether the key is a bare one, which belongs to a text field while one is being written in
  */
 record Command(String group, String text, KeyCombination key, boolean plain, Runnable action) {

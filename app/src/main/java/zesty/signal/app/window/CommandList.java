@@ -19,7 +19,7 @@ final class CommandList extends StackPane {
         title.getStyleClass().add("bench-title");
         VBox[] columns = new VBox[COLUMNS];
         for (int i = 0; i < COLUMNS; i++) {
-            columns[i] = new VBox(12);
+            columns[i] = new VBox(9);
         }
         List<String> groups = commands.stream().map(Command::group).distinct().toList();
         int half = commands.size() / 2;
@@ -49,7 +49,7 @@ final class CommandList extends StackPane {
         heading.getStyleClass().add("command-group");
         GridPane grid = new GridPane();
         grid.setHgap(12);
-        grid.setVgap(3);
+        grid.setVgap(2);
         for (int row = 0; row < members.size(); row++) {
             Label key = new Label(members.get(row).keyText());
             key.getStyleClass().add("key");

@@ -29,7 +29,12 @@ final class Commands {
         plain("The trail", "Takes", KeyCode.T, () -> desk.takesOpen()
                 .set(!desk.takesOpen().get()));
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
+        plain("Recording", "How long: until I stop, minutes, samples", KeyCode.D, view.capture()::nextLength);
         plain("Recording", "Write a mark", KeyCode.M, view.capture()::writeMark);
+        shown("A take on the shelf", "Open it", KeyCode.ENTER);
+        shown("A take on the shelf", "Rename it", KeyCode.F2);
+        shown("A take on the shelf", "Export it as CSV", KeyCode.X);
+        shown("A take on the shelf", "Remove it", KeyCode.DELETE);
         plain("Time", "Back in time", KeyCode.LEFT, () -> desk.window().scroll(-0.2, live()));
         plain("Time", "Forward in time", KeyCode.RIGHT, () -> desk.window().scroll(0.2, live()));
         plain("Time", "Longer stretch in sight", KeyCode.MINUS, () -> desk.window()
@@ -59,6 +64,11 @@ final class Commands {
                 "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
     }
 
+    /** A key that belongs to whatever has the focus, and stands in the list only. */
+    private void shown(String group, String text, KeyCode key) {
+        all.add(new Command(group, text, new KeyCodeCombination(key), true, null));
+    }
+
     private void plain(String group, String text, KeyCode key, Runnable action) {
         all.add(new Command(group, text, new KeyCodeCombination(key), true, action));
     }
@@ -84,7 +94,9 @@ final class Commands {
         for (Command command : all) {
             boolean matches =
                     command.key().match(event) || question && command.text().equals("This list");
-            if (matches && !(writing && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
+            if (matches
+                    && command.action() != null
+                    && !(writing && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
                 command.action().run();
                 event.consume();
                 return;

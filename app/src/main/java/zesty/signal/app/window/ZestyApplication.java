@@ -52,6 +52,8 @@ public final class ZestyApplication extends Application {
     private static int status;
 
     private final Opening opening;
+    private Settings settings;
+    private Rig rig;
     private Desk desk;
     private MainView view;
     private Stage stage;
@@ -79,17 +81,22 @@ public final class ZestyApplication extends Application {
         status = 1;
     }
 
+    /** Reads what comes back from the last session, before the window's thread has anything to do. */
+    @Override
+    public void init() {
+        settings = opening.pictures() != null
+                ? Settings.FIRST
+                : Settings.load(opening.places().settings());
+        rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
+    }
+
     @Override
     public void start(Stage first) {
         stage = first;
         loadFonts();
-        Settings settings = opening.pictures() != null
-                ? Settings.FIRST
-                : Settings.load(opening.places().settings());
-        Rig rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
         desk = new Desk(opening.places(), rig, settings);
         // The board is listened to while the window is still being built.
-        connect(rig);
+        connect();
         view = new MainView(desk);
         Scene scene = new Scene(view, settings.width(), settings.height());
         dress(scene);
@@ -97,7 +104,7 @@ public final class ZestyApplication extends Application {
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         stage.setTitle("Zesty Signal");
         stage.setScene(scene);
-        place(settings);
+        place();
         stage.show();
         view.requestFocus();
         new AnimationTimer() {
@@ -111,7 +118,7 @@ public final class ZestyApplication extends Application {
         begin();
     }
 
-    private void connect(Rig rig) {
+    private void connect() {
         if (!rig.source().isEmpty()) {
             desk.connect(rig.source());
         } else {
@@ -150,7 +157,7 @@ public final class ZestyApplication extends Application {
     }
 
     /** Puts the window where it was, unless that screen is gone. */
-    private void place(Settings settings) {
+    private void place() {
         Rectangle2D there = Double.isNaN(settings.x())
                 ? null
                 : new Rectangle2D(settings.x(), Math.max(0, settings.y()), settings.width(), 40);

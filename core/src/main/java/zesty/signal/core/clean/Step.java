@@ -364,7 +364,7 @@ public sealed interface Step {
 
         @Override
         public void bothWays(double[] data, double rate) {
-            BothWays.run(data, new ExponentialMean(alpha, Start.SETTLED), (int) Math.min(1e6, Math.ceil(6 / alpha)));
+            BothWays.run(data, new ExponentialMean(alpha, Start.SETTLED), 6);
         }
 
         @Override

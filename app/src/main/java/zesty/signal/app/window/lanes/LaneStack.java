@@ -5,7 +5,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import javafx.scene.Cursor;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
@@ -24,6 +27,7 @@ import zesty.signal.takes.Mark;
  * pointer, dragging moves it, a double click goes back to now or to all of a take.
  */
 public final class LaneStack extends VBox {
+    private static final double EDGE = 6;
     private static final double AXIS_HEIGHT = 24;
     private static final double MARKS_TOP = 22;
     private static final int MOST_MARKS = 24;
@@ -37,6 +41,7 @@ public final class LaneStack extends VBox {
     private final List<Label> axisLabels = new ArrayList<>();
     private final List<Label> markLabels = new ArrayList<>();
     private final Label empty = new Label();
+    private final Button hidden = new Button();
     private final ColumnEdges edges = new ColumnEdges();
     private final TimeTicks ticks = new TimeTicks();
 
@@ -55,6 +60,11 @@ public final class LaneStack extends VBox {
         axis.setMinHeight(AXIS_HEIGHT);
         axis.setPrefHeight(AXIS_HEIGHT);
         axis.getStyleClass().add("time-axis");
+        hidden.getStyleClass().setAll("small-button");
+        hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
+        hidden.setOnAction(event -> desk.change(rig -> rig.withChannels(
+                rig.channels().stream().map(c -> c.withShown(true)).toList())));
+        axis.getChildren().add(hidden);
         empty.getStyleClass().add("empty");
         empty.setWrapText(true);
         empty.setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
@@ -245,6 +255,8 @@ public final class LaneStack extends VBox {
                 desk.focus().set(column);
             }
         });
+        lane.hide().setOnAction(event -> desk.change(rig -> rig.withChannel(column, c -> c.withShown(false))));
+        resizeByEdge(lane);
         lane.plot().setOnScroll(event -> scrolled(lane, event));
         lane.plot().setOnMousePressed(event -> dragX = event.getX());
         lane.plot().setOnMouseReleased(event -> dragX = Double.NaN);
@@ -263,6 +275,30 @@ public final class LaneStack extends VBox {
             lane.hideReadOut();
         });
         return lane;
+    }
+
+    /** The lower edge of a lane can be pulled: the lane takes more or less of the height than the others. */
+    private void resizeByEdge(LaneView lane) {
+        double[] pulled = {Double.NaN, 0};
+        lane.addEventFilter(
+                MouseEvent.MOUSE_MOVED,
+                event -> lane.setCursor(event.getY() > lane.getHeight() - EDGE ? Cursor.V_RESIZE : null));
+        lane.addEventFilter(MouseEvent.MOUSE_PRESSED, event -> {
+            pulled[0] = event.getY() > lane.getHeight() - EDGE ? event.getScreenY() : Double.NaN;
+            pulled[1] = lane.getHeight();
+            if (!Double.isNaN(pulled[0])) {
+                event.consume();
+            }
+        });
+        lane.addEventFilter(MouseEvent.MOUSE_DRAGGED, event -> {
+            if (!Double.isNaN(pulled[0])) {
+                double wanted = Math.max(46, pulled[1] + event.getScreenY() - pulled[0]);
+                double weight = weights.getOrDefault(lane.column(), 1.0) * wanted / Math.max(1, lane.getHeight());
+                weights.put(lane.column(), Math.max(0.3, Math.min(5, weight)));
+                resized(null, null, null);
+                event.consume();
+            }
+        });
     }
 
     /** Goes back to now, or to all of a take. */
@@ -293,6 +329,11 @@ public final class LaneStack extends VBox {
     }
 
     private void placeAxis(int width) {
+        long out = desk.rig().channels().stream().filter(c -> !c.shown()).count();
+        hidden.setVisible(out > 0 && !onlyFocus);
+        hidden.setText(out + " hidden: show");
+        hidden.autosize();
+        hidden.relocate(0, 0);
         double left = LaneView.TAG_WIDTH + 5;
         int used = 0;
         for (int i = 0; i < ticks.count(); i++) {

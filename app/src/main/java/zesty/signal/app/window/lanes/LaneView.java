@@ -3,6 +3,7 @@ package zesty.signal.app.window.lanes;
 import java.nio.IntBuffer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.image.ImageView;
@@ -35,6 +36,7 @@ final class LaneView extends HBox {
     private final Label trust = new Label();
     private final StateSign sign = new StateSign();
     private final Region bar = new Region();
+    private final Button hide = new Button("hide");
     private final ImageView image = new ImageView();
     private final Pane plot = new Pane(image);
     private final Pane side = new Pane();
@@ -65,7 +67,15 @@ final class LaneView extends HBox {
         trust.setGraphic(sign);
         HBox number = new HBox(5, value, unit);
         number.setAlignment(Pos.BASELINE_LEFT);
-        VBox tag = new VBox(3, name, number, how, trust);
+        hide.getStyleClass().setAll("lane-hide");
+        hide.setFocusTraversable(false);
+        hide.setTooltip(new Tooltip("hide this lane (H); the signal is recorded all the same"));
+        hide.visibleProperty().bind(hoverProperty());
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(name, space, hide);
+        head.setAlignment(Pos.CENTER_LEFT);
+        VBox tag = new VBox(3, head, number, how, trust);
         tag.getStyleClass().add("lane-tag");
         tag.setMinWidth(TAG_WIDTH);
         tag.setMaxWidth(TAG_WIDTH);
@@ -92,6 +102,10 @@ final class LaneView extends HBox {
 
     String column() {
         return column;
+    }
+
+    Button hide() {
+        return hide;
     }
 
     Node plot() {

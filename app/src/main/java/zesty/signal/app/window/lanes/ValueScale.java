@@ -7,7 +7,7 @@ import zesty.signal.core.sample.Series;
  * shrinks only when the signal has needed much less for a while, so that the lane does not breathe.
  */
 final class ValueScale {
-    private static final double SHRINK_BELOW = 0.55;
+    private static final double SHRINK_BELOW = 0.6;
     private static final double SHRINK_AFTER_SECONDS = 2.5;
 
     private final float[] extremes = new float[2];
@@ -43,7 +43,7 @@ final class ValueScale {
             return;
         }
         boolean fits = set && bottom >= low && top <= high;
-        boolean small = top - bottom < SHRINK_BELOW * (high - low) * 0.8;
+        boolean small = top - bottom < SHRINK_BELOW * (high - low);
         if (fits && !small) {
             smallSince = Double.NaN;
             return;

@@ -22,9 +22,12 @@ public final class CaptureBar extends HBox {
     private final Desk desk;
     private final Button record = new Button("Record");
     private final ToggleGroup lengths = new ToggleGroup();
-    private final ToggleButton open = chip("until I stop", "recording goes on until the button is pressed again");
-    private final ToggleButton timed = chip("for minutes", "recording ends by itself after so many minutes");
-    private final ToggleButton counted = chip("for samples", "recording ends by itself after so many samples");
+    private final ToggleButton open =
+            chip("until I stop", "recording goes on until the button is pressed again (D changes it)");
+    private final ToggleButton timed =
+            chip("for minutes", "recording ends by itself after so many minutes (D changes it)");
+    private final ToggleButton counted =
+            chip("for samples", "recording ends by itself after so many samples (D changes it)");
     private final TextField amount = new TextField();
     private final TextField mark = new TextField();
     private final Label room = new Label();
@@ -109,6 +112,13 @@ public final class CaptureBar extends HBox {
             return Double.parseDouble(text.strip().replace(',', '.'));
         } catch (NumberFormatException e) {
             return Double.NaN;
+        }
+    }
+
+    /** Chooses the next way to say how long a recording lasts. */
+    public void nextLength() {
+        if (!open.isDisabled()) {
+            lengths.selectToggle(open.isSelected() ? timed : timed.isSelected() ? counted : open);
         }
     }
 

@@ -1,0 +1,174 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.util.concurrent.TimeUnit;
+import javafx.geometry.Point2D;
+import javafx.geometry.VerticalDirection;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import zesty.signal.boards.link.SimulatedLink;
+import zesty.signal.boards.sim.DeckBoard;
+import zesty.signal.core.act.Band;
+import zesty.signal.engine.LinkState;
+import zesty.signal.engine.Sight;
+
+/** The demo in the real window: takes, benches, time, and a link that goes and comes. */
+@Timeout(120)
+class DemoWindowTest extends RealWindow {
+    DemoWindowTest() {
+        super(true);
+    }
+
+    private Sight openLongTake() throws Exception {
+        key(KeyCode.T);
+        awaitText(".take-title", "Long beat home");
+        robot.interact(() -> desk().takes().get().stream()
+                .filter(entry -> entry.title().equals("Long beat home"))
+                .forEach(entry -> desk().open(entry.file())));
+        return until(s -> s.health().state() == LinkState.STORED);
+    }
+
+    @Test
+    void takesAreRenamedRemovedAndBroughtBackOnTheShelf() throws Exception {
+        key(KeyCode.T);
+        awaitText(".take-title", "In the shed, hands warm");
+        int before = fx(() -> desk().takes().get().size());
+        robot.clickOn("In the shed, hands warm");
+        robot.type(KeyCode.F2);
+        write("#rename", "Shed, cold hands");
+        awaitText(".take-title", "Shed, cold hands");
+        key(KeyCode.U);
+        awaitText(".take-title", "In the shed, hands warm");
+        robot.clickOn("In the shed, hands warm");
+        robot.type(KeyCode.DELETE);
+        awaitText("#notice", "Removed: In the shed, hands warm");
+        assertThat(fx(() -> desk().takes().get())).noneMatch(e -> e.title().startsWith("In the shed"));
+        robot.clickOn("#undo");
+        awaitText("#notice", "Back on the shelf");
+        awaitText(".take-title", "In the shed, hands warm");
+        assertThat(fx(() -> desk().takes().get())).hasSize(before);
+    }
+
+    @Test
+    void aTakeIsLookedAtFromTenMinutesDownToSingleSamples() throws Exception {
+        Sight stored = openLongTake();
+        assertThat(stored.lastSeconds()).isCloseTo(600, within(0.1));
+        assertThat(stored.channels().get(0).pulse().meanBpm()).isBetween(65.0, 85.0);
+        assertThat(fx(() -> desk().marks())).hasSize(3);
+        assertThat(fx(() -> desk().window().span())).isGreaterThan(600);
+
+        Node plot = robot.lookup(".lane-plot").query();
+        Point2D middle = fx(() -> plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, 20));
+        robot.moveTo(middle);
+        double share = fx(() -> desk().window().from() + 0.5 * desk().window().span());
+        robot.scroll(4, VerticalDirection.UP);
+        until(s -> fx(() -> desk().window().span()) < 300);
+        double after = fx(() -> desk().window().from() + 0.5 * desk().window().span());
+        // The moment under the pointer stays there while the stretch shrinks.
+        assertThat(after).isCloseTo(share, within(3.0));
+        for (int i = 0; i < 30; i++) {
+            key(KeyCode.PLUS);
+        }
+        assertThat(fx(() -> desk().window().span())).isLessThan(0.02);
+        double from = fx(() -> desk().window().from());
+        key(KeyCode.RIGHT);
+        assertThat(fx(() -> desk().window().from())).isGreaterThan(from);
+        key(KeyCode.HOME);
+        assertThat(fx(() -> desk().window().from())).isCloseTo(0, within(1e-9));
+        key(KeyCode.DIGIT0);
+        assertThat(fx(() -> desk().window().span())).isGreaterThan(600);
+
+        // A changed recipe works the stored take out again, and can be taken back.
+        key(KeyCode.DIGIT4);
+        write("#recipe", "mean:5");
+        until(s -> s.channels().get(0).channel().recipe().text().equals("mean:5"));
+        key(KeyCode.U);
+        until(s -> s.channels().get(0).channel().recipe().text().equals("bandpass:0.5..8@2"));
+        key(KeyCode.ESCAPE);
+        key(KeyCode.ESCAPE);
+        until(s -> s.health().state() == LinkState.LIVE);
+    }
+
+    @Test
+    void aChannelIsScaledWithTheArithmeticOnShowAndNonsenseIsRefused() throws Exception {
+        until(s -> s.channels().size() == 5);
+        key(KeyCode.DIGIT3);
+        awaitText(".mono", "× 5 V ÷ 1024");
+        write("#reference", "3.3");
+        awaitText(".mono", "× 3.3 V ÷ 1024");
+        write("#reference", "0");
+        awaitText(".error", "the reference must be above 0 V");
+        assertThat(sight().channels().get(0).channel().scaling().converter().referenceVolts())
+                .isEqualTo(3.3);
+        write("#reference", "three");
+        awaitText(".error", "the reference must be a number such as 0.5, was 'three'");
+        ComboBox<String> bits = robot.lookup("#bits").query();
+        write("#reference", "2.5");
+        robot.interact(() -> bits.setValue("12 bit"));
+        awaitText(".mono", "× 2.5 V ÷ 4096");
+        awaitText(".bench-line", "One count is worth 0.000610352 V");
+    }
+
+    @Test
+    void theBandIsDraggedAndThePulseSaysWhichSideItIsOn() throws Exception {
+        until(s -> s.channels().size() == 5
+                && s.channels().get(0).pulse() != null
+                && s.channels().get(0).pulse().present());
+        key(KeyCode.DIGIT6);
+        awaitText(".bench-line", "Inside:");
+        awaitNode(".plot");
+        robot.interact(() -> desk().change(rig -> rig.withPulses(rig.pulses().stream()
+                .map(p -> new zesty.signal.core.rig.PulseSetup(p.column(), p.kind(), new Band(30, 50, 2)))
+                .toList())));
+        awaitText(".bench-line", "Too fast:");
+        awaitText(".stop-value", "too fast");
+        // Takes hold of the high edge, which the picture draws at its own height, and pulls it up.
+        Node plot = robot.lookup(".bench .plot").query();
+        Point2D edge = fx(() -> {
+            zesty.signal.app.window.bench.PlotProbe probe = new zesty.signal.app.window.bench.PlotProbe(plot);
+            return plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, probe.pixelOf(50));
+        });
+        robot.moveTo(edge).press(MouseButton.PRIMARY).moveBy(0, -60).release(MouseButton.PRIMARY);
+        until(s -> s.rig().pulses().get(0).band().high() > 55);
+        assertThat(sight().rig().pulses().get(0).band().low()).isEqualTo(30);
+    }
+
+    @Test
+    void aBoardThatHangsUpIsLostAndComesBackWithItsGap() throws Exception {
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            int port = server.getLocalPort();
+            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            serve(server, 400);
+            until(s -> s.health().state() == LinkState.LOST);
+            awaitText(".lane-trust", "lost");
+            awaitText(".lane-value", "—");
+            serve(server, 400);
+            Sight back = until(s -> s.health().rows() >= 780 && s.gaps().size() == 1);
+            assertThat(back.health().reconnects()).isEqualTo(1);
+            assertThat(back.health().lostRows())
+                    .isEqualTo(back.gaps().get(0).missing())
+                    .isPositive();
+        }
+    }
+
+    private static void serve(ServerSocket server, long frames) throws Exception {
+        try (Socket client = server.accept();
+                SimulatedLink link = new SimulatedLink(new DeckBoard(DeckBoard.Settings.usual(2)), 1, frames)) {
+            link.open();
+            byte[] buffer = new byte[8192];
+            for (int n = link.read(buffer); n >= 0; n = link.read(buffer)) {
+                client.getOutputStream().write(buffer, 0, n);
+            }
+            TimeUnit.MILLISECONDS.sleep(200);
+        }
+    }
+}

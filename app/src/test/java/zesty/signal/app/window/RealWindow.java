@@ -1,0 +1,107 @@
+package zesty.signal.app.window;
+
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Places;
+import zesty.signal.engine.Sight;
+
+/** The real window, opened for each test, with what a test needs to work in it. */
+abstract class RealWindow {
+    @TempDir
+    Path home;
+
+    final FxRobot robot = new FxRobot();
+    private final boolean demo;
+    private ZestyApplication application;
+
+    /** @param demo whether it opens on the demo rather than on a fresh home */
+    RealWindow(boolean demo) {
+        this.demo = demo;
+    }
+
+    @BeforeEach
+    void open() throws Exception {
+        FxToolkit.registerPrimaryStage();
+        application = (ZestyApplication) FxToolkit.setupApplication(
+                () -> new ZestyApplication(new ZestyApplication.Opening(new Places(home), demo, null)));
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        FxToolkit.cleanupStages();
+        FxToolkit.cleanupApplication(application);
+    }
+
+    Desk desk() {
+        return application.desk();
+    }
+
+    static <T> T fx(Callable<T> work) {
+        return WaitForAsyncUtils.waitForAsyncFx(20_000, work);
+    }
+
+    Sight sight() {
+        return fx(() -> desk().sight(System.nanoTime()));
+    }
+
+    Sight until(Predicate<Sight> condition) throws InterruptedException {
+        for (int i = 0; i < 600; i++) {
+            Sight sight = sight();
+            if (condition.test(sight)) {
+                return sight;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        throw new AssertionError("never came about: " + sight().health());
+    }
+
+    /** Waits until some label of the query says the part. */
+    void awaitText(String query, String part) throws InterruptedException {
+        for (int i = 0; i < 200; i++) {
+            boolean said = fx(() -> robot.lookup(query).queryAllAs(Label.class).stream()
+                    .anyMatch(label -> label.getText().contains(part)));
+            if (said) {
+                return;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        throw new AssertionError(query + " never said '" + part + "'");
+    }
+
+    void awaitNode(String query) throws Exception {
+        WaitForAsyncUtils.waitFor(
+                10, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
+    }
+
+    /** Presses keys together, with no field having the cursor. */
+    void key(KeyCode... keys) {
+        robot.interact(() -> {
+            Node owner = robot.lookup("#takes").query().getScene().getFocusOwner();
+            if (owner instanceof TextField) {
+                owner.getScene().getRoot().requestFocus();
+            }
+        });
+        robot.press(keys).release(keys);
+    }
+
+    /** Writes over what a field says and presses Enter. */
+    void write(String query, String text) {
+        TextField field = robot.lookup(query).query();
+        robot.clickOn(field);
+        robot.interact(() -> field.setText(text));
+        robot.type(KeyCode.ENTER);
+    }
+}

@@ -1,0 +1,10 @@
+package zesty.signal.app.window.bench;
+
+import javafx.scene.Node;
+
+/** Lets a test ask a plot where it draws a value. */
+public record PlotProbe(Node plot) {
+    public double pixelOf(double value) {
+        return ((Plot) plot).pixelY(value);
+    }
+}

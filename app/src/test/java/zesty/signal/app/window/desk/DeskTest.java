@@ -1,0 +1,103 @@
+package zesty.signal.app.window.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.ByteArrayOutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.boards.sim.DeckBoard;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.PulseReading;
+import zesty.signal.engine.StoredTake;
+import zesty.signal.takes.Take;
+
+class DeskTest {
+    @TempDir
+    Path folder;
+
+    @Test
+    void theTimeWindowFollowsUntilMovedAndComesBack() {
+        TimeWindow window = new TimeWindow();
+        window.follow(20);
+        window.extent(0, 100);
+        assertThat(window.from()).isEqualTo(80);
+        window.extent(0, 101);
+        assertThat(window.to()).isEqualTo(101);
+        window.zoom(0.5, 0.1);
+        assertThat(window.following()).isTrue();
+        assertThat(window.span()).isEqualTo(10);
+        window.scroll(-2, true);
+        window.extent(0, 150);
+        assertThat(window.to()).isEqualTo(81);
+        double under = window.from() + 0.25 * window.span();
+        window.zoom(3, 0.25);
+        assertThat(window.from() + 0.25 * window.span()).isCloseTo(under, within(1e-9));
+        window.scroll(100, true);
+        assertThat(window.following()).isTrue();
+        assertThat(window.to()).isEqualTo(150);
+        window.zoom(1e-12, 0.5);
+        assertThat(window.span()).isEqualTo(0.002);
+        window.showAll();
+        assertThat(window.from()).isLessThanOrEqualTo(0);
+        assertThat(window.to()).isGreaterThanOrEqualTo(150);
+    }
+
+    @Test
+    void settingsComeBackAndRubbishGivesTheFirstOnes() throws Exception {
+        Path file = folder.resolve("deep").resolve("window.json");
+        Settings settings = new Settings(12, 34, 1111, 777, true, true, 7.5, List.of("sim:deck"))
+                .withRecent("stdin")
+                .withRecent("sim:deck");
+        settings.save(file);
+        assertThat(Settings.load(file)).isEqualTo(settings);
+        assertThat(settings.recent()).containsExactly("sim:deck", "stdin");
+        Files.writeString(file, "{ this is no JSON");
+        assertThat(Settings.load(file)).isEqualTo(Settings.FIRST);
+        Files.writeString(folder.resolve("last-rig.json"), "rubbish");
+        assertThat(Desk.lastRig(new Places(folder)).source()).isEmpty();
+    }
+
+    @Test
+    void theDemoTakesHoldTheBoardsTruth() throws Exception {
+        DemoData.makeTakes(folder);
+        DemoData.makeTakes(folder);
+        DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(12));
+        for (int i = 0; i < 120_000; i++) {
+            board.next(new ByteArrayOutputStream());
+        }
+        try (Take take = Take.open(folder.resolve("Long beat home.zest"))) {
+            assertThat(take.rows()).isEqualTo(120_000);
+            assertThat(take.mended()).isEmpty();
+            StoredTake stored = StoredTake.load(take);
+            PulseReading pulse = stored.sight().channels().get(0).pulse();
+            List<Double> truth = board.pulse().truth();
+            double rate = 60 * (truth.size() - 1) / (truth.get(truth.size() - 1) - truth.get(0));
+            assertThat(pulse.meanBpm()).isCloseTo(rate, within(0.5));
+            // Cleaned both ways nothing is late: the beats stand at the true tops, but for the reader's own few ms.
+            double worst = 0;
+            int near = 0;
+            for (double beat : pulse.beats()) {
+                double off = truth.stream()
+                        .mapToDouble(t -> Math.abs(t - beat))
+                        .min()
+                        .orElse(9);
+                if (off < 0.15) {
+                    near++;
+                    worst = Math.max(worst, off);
+                }
+            }
+            assertThat((double) near / truth.size()).isGreaterThan(0.93);
+            assertThat(worst).isLessThan(0.15);
+
+            StoredTake changed = stored.with(stored.sight().rig().withChannel("heel", c -> c.withRecipe(Recipe.NONE)));
+            assertThat(changed.sight().channels().get(0))
+                    .isSameAs(stored.sight().channels().get(0));
+            assertThat(changed.sight().channels().get(2).clean().value(77))
+                    .isEqualTo((float) (0.1 * take.column(3)[77]));
+        }
+    }
+}

@@ -1,0 +1,160 @@
+package zesty.signal.core.clean;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Arrays;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Steps against their definitions, worked out the slow way. */
+class DefinitionTest {
+    private static double[] noise(long seed, int n) {
+        return new Random(seed).doubles(n, -1, 1).toArray();
+    }
+
+    /** |H|² = 1 / (1 + Ω^2n), with the frequencies bent as the bilinear transform bends them. */
+    @ParameterizedTest
+    @CsvSource({"1,200,8", "2,200,8", "3,1000,0.5", "8,1000,0.5", "5,44100,18000", "12,250,40", "16,100,20"})
+    void butterworthGainsAreTheFormulasOwn(int order, double rate, double hz) {
+        Sections low = FilterDesign.lowPass(rate, hz, order);
+        Sections high = FilterDesign.highPass(rate, hz, order);
+        double corner = Math.tan(Math.PI * hz / rate);
+        for (double share = 0.1; share < 0.5; share += 0.037) {
+            double f = share * rate;
+            double omega = Math.tan(Math.PI * share) / corner;
+            double expected = 1 / Math.sqrt(1 + Math.pow(omega, 2 * order));
+            assertThat(low.gain(share)).as("low at %s Hz", f).isCloseTo(expected, within(1e-9 + 1e-6 * expected));
+            double expectedHigh = 1 / Math.sqrt(1 + Math.pow(omega, -2 * order));
+            assertThat(high.gain(share)).as("high at %s Hz", f).isCloseTo(expectedHigh, within(1e-6));
+        }
+        assertThat(low.gain(hz / rate)).isCloseTo(Math.sqrt(0.5), within(1e-7));
+        assertThat(low.poles()).isEqualTo(order);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1,200,0.5,8", "2,200,0.5,8", "4,200,0.5,8", "3,500,48,52", "8,1000,20,200"})
+    void bandGainsAreTheFormulasOwn(int order, double rate, double lowHz, double highHz) {
+        Sections pass = FilterDesign.bandPass(rate, lowHz, highHz, order);
+        Sections stop = FilterDesign.bandStop(rate, lowHz, highHz, order);
+        double a = Math.tan(Math.PI * lowHz / rate);
+        double b = Math.tan(Math.PI * highHz / rate);
+        for (double share = 0.011; share < 0.49; share += 0.029) {
+            double w = Math.tan(Math.PI * share);
+            double omega = (w * w - a * b) / (w * (b - a));
+            double expected = 1 / Math.sqrt(1 + Math.pow(omega * omega, order));
+            assertThat(pass.gain(share)).isCloseTo(expected, within(1e-7));
+            double expectedStop = 1 / Math.sqrt(1 + Math.pow(1 / (omega * omega), order));
+            assertThat(stop.gain(share)).isCloseTo(expectedStop, within(1e-6));
+        }
+        assertThat(pass.poles()).isEqualTo(2 * order);
+    }
+
+    @Test
+    void groupDelayIsThePhasesOwnSlope() {
+        // The phase measured on a sine in the steady state, at two frequencies close by.
+        Sections sections = FilterDesign.bandPass(200, 0.5, 8, 2);
+        double f = 2;
+        double step = 0.01;
+        double slope = (phase(sections, f + step, 200) - phase(sections, f - step, 200)) / (2 * step * 2 * Math.PI);
+        assertThat(sections.delaySamples(f / 200)).isCloseTo(-slope * 200, within(0.02));
+    }
+
+    private static double phase(Sections sections, double hz, double rate) {
+        int n = 100_000;
+        double[] x = new double[n];
+        for (int i = 0; i < n; i++) {
+            x[i] = Math.sin(2 * Math.PI * hz * i / rate);
+        }
+        new SectionFilter(sections, Start.FROM_REST).apply(x, 0, n);
+        double sine = 0;
+        double cosine = 0;
+        // A whole number of periods at the end: 100 periods of either frequency.
+        int length = (int) Math.round(100 * rate / hz);
+        for (int i = n - length; i < n; i++) {
+            sine += x[i] * Math.sin(2 * Math.PI * hz * i / rate);
+            cosine += x[i] * Math.cos(2 * Math.PI * hz * i / rate);
+        }
+        return Math.atan2(cosine, sine);
+    }
+
+    @Test
+    void medianAndSpikesAreWhatTheirDefinitionsSay() {
+        double[] x = noise(4, 400);
+        x[100] = 50;
+        x[101] = -80;
+        double[] median = x.clone();
+        Recipe.parse("median:9").onceThrough(median, 100);
+        double[] despiked = x.clone();
+        Recipe.parse("despike:4@3").onceThrough(despiked, 100);
+        for (int i = 0; i < x.length; i++) {
+            double[] window = Arrays.copyOfRange(x, Math.max(0, i - 4), Math.min(x.length, i + 5));
+            double middle = middle(window);
+            assertThat(median[i]).isEqualTo(middle);
+            double[] away = Arrays.stream(window).map(v -> Math.abs(v - middle)).toArray();
+            boolean out = Math.abs(x[i] - middle) > 3 * 1.4826 * middle(away);
+            assertThat(despiked[i]).isEqualTo(out ? middle : x[i]);
+        }
+        assertThat(despiked[100]).isBetween(-1.0, 1.0);
+    }
+
+    private static double middle(double[] values) {
+        double[] sorted = values.clone();
+        Arrays.sort(sorted);
+        int n = sorted.length;
+        return n % 2 == 1 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
+    }
+
+    @Test
+    void smoothingLeavesAPolynomialOfItsDegreeAlone() {
+        double[] cubic = new double[200];
+        for (int i = 0; i < cubic.length; i++) {
+            double t = (i - 90) / 40.0;
+            cubic[i] = 3 - 2 * t + 0.5 * t * t - 0.7 * t * t * t;
+        }
+        double[] smoothed = cubic.clone();
+        Recipe.parse("smooth:21@3").onceThrough(smoothed, 100);
+        for (int i = 0; i < cubic.length; i++) {
+            assertThat(smoothed[i]).isCloseTo(cubic[i], within(1e-10));
+        }
+        double[] quartic = cubic.clone();
+        Arrays.setAll(quartic, i -> Math.pow((i - 90) / 40.0, 4));
+        double[] bent = quartic.clone();
+        Recipe.parse("smooth:21@3").onceThrough(bent, 100);
+        assertThat(Math.abs(bent[150] - quartic[150])).isGreaterThan(1e-4);
+    }
+
+    @Test
+    void theLiveLineIsTheLeastSquaresLineOfAllSoFar() {
+        double[] x = noise(6, 300);
+        Arrays.setAll(x, i -> x[i] + 0.3 * i - 40);
+        double[] live = x.clone();
+        Recipe.parse("detrend").stage(100, Start.SETTLED).apply(live, 0, live.length);
+        for (int end : new int[] {2, 3, 50, 299}) {
+            double n = end + 1;
+            double sx = 0, sy = 0, sxx = 0, sxy = 0;
+            for (int i = 0; i <= end; i++) {
+                sx += i;
+                sy += x[i];
+                sxx += (double) i * i;
+                sxy += i * x[i];
+            }
+            double slope = (n * sxy - sx * sy) / (n * sxx - sx * sx);
+            double line = (sy - slope * sx) / n + slope * end;
+            assertThat(live[end]).isCloseTo(x[end] - line, within(1e-9));
+        }
+    }
+
+    @Test
+    void aMeanOverMillionsOfSamplesDoesNotCreep() {
+        // A million counts of a billion each, then nothing: a running sum alone would leave its rounding behind.
+        Stage mean = Recipe.parse("mean:100").stage(100, Start.FROM_REST);
+        double[] large = new Random(7).doubles(1_000_000, 1e9, 2e9).toArray();
+        mean.apply(large, 0, large.length);
+        double[] nothing = new double[250];
+        mean.apply(nothing, 0, nothing.length);
+        assertThat(nothing[249]).isZero();
+    }
+}
