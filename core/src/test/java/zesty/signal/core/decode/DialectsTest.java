@@ -1,0 +1,117 @@
+package zesty.signal.core.decode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
+
+/** Ways in which boards write columns of text, each with what must come of it. */
+class DialectsTest {
+    static Stream<Arguments> dialects() {
+        return Stream.of(
+                Arguments.of("512,2.500\r\n513,2.505\r\n", ',', "column1,column2", 2, 0),
+                Arguments.of("raw\tvolts\n512\t2.5\n513\t2.505\n", '\t', "raw,volts", 2, 0),
+                Arguments.of("raw; volts\n512; 2,5\n513; 2,505\n", ';', "raw,volts", 2, 0),
+                Arguments.of("   7   -3.5  1e3\n  12    4.0  2e-3\n", ' ', "column1,column2,column3", 2, 0),
+                Arguments.of("\u00B5V [uV],T (\u00B0C)\n1,20.5\n2,20.6\n", ',', "\u00B5V,T", 2, 0),
+                Arguments.of("booting...\n\nx\n1\n2\n3\n", ',', "x", 3, 2),
+                Arguments.of("Ready to go\n1\n2\n3\n", ',', "column1", 3, 1),
+                Arguments.of("a,b,c\n1,2,3\n4,nan,6\n,8,9\n7,inf,\n", ',', "a,b,c", 4, 0),
+                Arguments.of("a,b\n1,2\n# note\n3,4\n5;6\n7,8,9\n", ',', "a,b", 2, 3),
+                Arguments.of("1,2,3,\n4,5,6,\n7,8,9,\n", ',', "column1,column2,column3", 3, 0),
+                Arguments.of("+1,-2\n.5,-.5\n5.,-0\n", ',', "column1,column2", 3, 0),
+                Arguments.of("1,2\n0x1F,3\n1e999,3\n1__0,3\n2,3\n", ',', "column1,column2", 2, 3),
+                Arguments.of("t_ms,a\n0,1\n10,2\nt_ms,a\n0,1\n10,2\n", ',', "t_ms,a", 4, 0));
+    }
+
+    @ParameterizedTest
+    @MethodSource("dialects")
+    void isRecognisedAndDecoded(String text, char delimiter, String names, int rows, int aside) {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+        DelimitedFormat format = FormatFinder.find(bytes, bytes.length).orElseThrow();
+        assertThat(format.columns().stream().map(Column::name).toList()).containsExactly(names.split(","));
+        if (format.columns().size() > 1) {
+            assertThat(format.delimiter()).isEqualTo(delimiter);
+        }
+        DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(100));
+        for (byte b : bytes) {
+            decoder.feed(new byte[] {b}, 0, 1);
+        }
+        assertThat(decoder.takeRows().count()).isEqualTo(rows);
+        assertThat(decoder.setAside().count()).isEqualTo(aside);
+    }
+
+    @Test
+    void clocksAreToldByNameAndUnit() {
+        assertThat(clock("micros,a\n10,1\n20,2\n30,3\n")).isEqualTo(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
+        assertThat(clock("a,millis\n5,10\n6,20\n2,30\n")).isEqualTo(new BoardClock(1, 1e3, BoardClock.WRAP_32_BIT));
+        assertThat(clock("time [s],a\n0.1,1\n0.2,2\n0.3,3\n")).isEqualTo(new BoardClock(0, 1, 0));
+        assertThat(clock("time,a\n1000,1\n6000,2\n11000,3\n"))
+                .isEqualTo(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
+        assertThat(clock("t,a\n3,1\n2,2\n1,3\n")).isNull();
+        assertThat(clock("count,a\n1,1\n2,2\n3,3\n")).isNull();
+    }
+
+    private static BoardClock clock(String text) {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+        return FormatFinder.find(bytes, bytes.length).orElseThrow().clock();
+    }
+
+    @Test
+    void anyClockWithAnyLossesIsDatedToTheMicrosecond() {
+        for (long seed = 1; seed <= 40; seed++) {
+            Random random = new Random(seed);
+            double wrap = BoardClock.WRAP_32_BIT;
+            long start = (long) (wrap - random.nextInt(30_000_000));
+            int period = 500 + random.nextInt(20_000);
+            List<Double> ticks = new ArrayList<>();
+            List<Double> seconds = new ArrayList<>();
+            long missing = 0;
+            int gaps = 0;
+            long at = 0;
+            for (int i = 0; i < 4000; i++) {
+                // No losses before the rate is known: it takes fifteen steps.
+                if (i > 40 && random.nextInt(300) == 0) {
+                    int lost = 1 + random.nextInt(50);
+                    at += (long) lost * period;
+                    missing += lost;
+                    gaps++;
+                }
+                long jitter = random.nextInt(period / 50 + 1);
+                ticks.add((double) Math.floorMod(start + at + jitter, (long) wrap));
+                seconds.add((at + jitter) / 1e6);
+                at += period;
+            }
+            double zero = seconds.get(0);
+            Timekeeper timekeeper = new Timekeeper(new BoardClock(0, 1e6, wrap), Double.NaN, 100);
+            int row = 0;
+            long told = 0;
+            while (row < ticks.size()) {
+                int n = Math.min(ticks.size() - row, 1 + random.nextInt(200));
+                double[] column =
+                        ticks.subList(row, row + n).stream().mapToDouble(t -> t).toArray();
+                Block block = timekeeper.date(new Rows(new double[][] {column}, n), seconds.get(row + n - 1), 0);
+                for (int i = 0; i < n; i++) {
+                    double expected = seconds.get(row + i) - zero;
+                    if (Math.abs(block.time().secondsAt(i) - expected) > 1e-9) {
+                        throw new AssertionError("seed " + seed + ", row " + (row + i) + ": "
+                                + block.time().secondsAt(i) + " instead of " + expected);
+                    }
+                }
+                told += block.gaps().stream().mapToLong(Gap::missing).sum();
+                row += n;
+            }
+            assertThat(told).as("seed " + seed).isEqualTo(missing).isEqualTo(timekeeper.lostRows());
+            assertThat(timekeeper.gapCount()).isEqualTo(gaps);
+        }
+    }
+}

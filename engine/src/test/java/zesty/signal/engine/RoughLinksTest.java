@@ -1,0 +1,312 @@
+package zesty.signal.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.boards.link.Link;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.boards.link.LinkException;
+import zesty.signal.boards.sim.DeckBoard;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
+
+/** Links that behave as badly as real ones do. */
+@Timeout(60)
+class RoughLinksTest {
+    private static final LinkAddress ADDRESS = LinkAddress.parse("tcp:127.0.0.1:1");
+
+    @TempDir
+    Path folder;
+
+    /** A link that plays a script: bytes to give, silences, breaks. */
+    private static final class Scripted implements Link {
+        private final ArrayDeque<Object> script = new ArrayDeque<>();
+        private final boolean midStream;
+        private byte[] giving = new byte[0];
+        private int given;
+        int opened;
+
+        Scripted(boolean midStream) {
+            this.midStream = midStream;
+        }
+
+        Scripted give(String text) {
+            return give(text.getBytes(StandardCharsets.ISO_8859_1));
+        }
+
+        Scripted give(byte[] bytes) {
+            script.add(bytes);
+            return this;
+        }
+
+        Scripted silence(long milliseconds) {
+            script.add(milliseconds);
+            return this;
+        }
+
+        Scripted breaks(String why, boolean hopeless) {
+            script.add(new LinkException(why, hopeless));
+            return this;
+        }
+
+        @Override
+        public synchronized void open() throws LinkException {
+            opened++;
+        }
+
+        @Override
+        public synchronized int read(byte[] buffer) throws LinkException {
+            if (given == giving.length) {
+                Object next = script.poll();
+                if (next == null) {
+                    return OVER;
+                }
+                if (next instanceof LinkException broken) {
+                    throw broken;
+                }
+                if (next instanceof Long silence) {
+                    sleep(Math.min(silence, 100));
+                    if (silence > 100) {
+                        script.addFirst(silence - 100);
+                    }
+                    return NOTHING;
+                }
+                giving = (byte[]) next;
+                given = 0;
+            }
+            int count = Math.min(buffer.length, giving.length - given);
+            System.arraycopy(giving, given, buffer, 0, count);
+            given += count;
+            return count;
+        }
+
+        private static void sleep(long milliseconds) {
+            try {
+                TimeUnit.MILLISECONDS.sleep(milliseconds);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+
+        @Override
+        public void write(byte[] bytes) {}
+
+        @Override
+        public void close() {}
+
+        @Override
+        public boolean joinsMidStream() {
+            return midStream;
+        }
+    }
+
+    private static Sight until(Trail trail, Predicate<Sight> condition) throws InterruptedException {
+        for (int i = 0; i < 2000; i++) {
+            Sight sight = trail.sight(System.nanoTime());
+            if (condition.test(sight)) {
+                return sight;
+            }
+            TimeUnit.MILLISECONDS.sleep(10);
+        }
+        throw new AssertionError(
+                "never came about: " + trail.sight(System.nanoTime()).health());
+    }
+
+    private static Trail start(Link link, Rig rig) {
+        return Trail.start(rig, ADDRESS, link);
+    }
+
+    private static Rig blank() {
+        return Rig.blank("rough", ADDRESS.text());
+    }
+
+    private static String deck(int lines) {
+        DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(9));
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        for (int i = 0; i < lines; i++) {
+            board.next(bytes);
+        }
+        return bytes.toString(StandardCharsets.US_ASCII);
+    }
+
+    @Test
+    void rubbishOfAWrongSpeedIsSaidToBeRubbishAndTheRightOneRecognisedAfterIt() throws Exception {
+        Random random = new Random(3);
+        Scripted link = new Scripted(true);
+        for (int i = 0; i < 40; i++) {
+            byte[] rubbish = new byte[10_000];
+            random.nextBytes(rubbish);
+            link.give(rubbish).silence(2);
+        }
+        link.silence(300).give("\n" + deck(4000)).silence(400);
+        try (Trail trail = start(link, blank())) {
+            Sight puzzled = until(
+                    trail,
+                    s -> s.health().bytes() > 200_000 && s.health().reason().contains("wrong speed"));
+            assertThat(puzzled.health().state()).isEqualTo(LinkState.WARMING_UP);
+            assertThat(puzzled.channels()).isEmpty();
+            Sight known =
+                    until(trail, s -> s.rig().format() != null && s.health().rows() > 3000);
+            assertThat(known.rig().format().columns()).hasSize(6);
+        }
+    }
+
+    @Test
+    void liveHeldAndLostFollowTheSilence() throws Exception {
+        Scripted link = new Scripted(false)
+                .give("a,b\n" + "1,2\n".repeat(60))
+                .silence(5000)
+                .give("3,4\n".repeat(60))
+                .silence(900);
+        try (Trail trail = start(link, blank())) {
+            until(trail, s -> s.health().state() == LinkState.LIVE);
+            Sight held = until(trail, s -> s.health().state() == LinkState.HELD);
+            assertThat(held.health().reason()).isEqualTo("nothing came just now");
+            Sight lost = until(trail, s -> s.health().state() == LinkState.LOST);
+            assertThat(lost.health().reason()).startsWith("silent for ");
+            until(trail, s -> s.health().state() == LinkState.LIVE);
+            Sight after = until(trail, s -> s.health().rows() == 120 && s.gaps().size() == 1);
+            assertThat(after.gaps().get(0).seconds()).isCloseTo(5, within(1.0));
+        }
+    }
+
+    @Test
+    void aByteAtATimeGivesTheSameRowsAsAllAtOnce() throws Exception {
+        String text = "board\nt_us,pulse,forearm,heel,trim,bilge\n" + deck(300);
+        Scripted link = new Scripted(false);
+        for (byte b : text.getBytes(StandardCharsets.US_ASCII)) {
+            link.give(new byte[] {b});
+        }
+        link.silence(200);
+        try (Trail trail = start(link, blank())) {
+            Sight sight = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 1.4);
+            assertThat(sight.health().rows()).isEqualTo(300);
+            assertThat(sight.health().setAside()).isOne();
+            assertThat(sight.rateHz()).isEqualTo(200);
+            String[] last =
+                    deck(300).lines().skip(299).findFirst().orElseThrow().split(",");
+            for (int c = 0; c < 5; c++) {
+                assertThat(sight.channels().get(c).latestRaw()).isEqualTo(Double.parseDouble(last[c + 1]));
+            }
+        }
+    }
+
+    @Test
+    void aBrokenLinkIsOpenedAgainButAHopelessOneIsNot() throws Exception {
+        Scripted link = new Scripted(true)
+                .give("x,y\n" + "1,2\n".repeat(50))
+                .silence(100)
+                .breaks("the cable came out", false)
+                .give("5,6\n7,8\n9,10\n")
+                .silence(200)
+                .breaks("you may not use this port", true);
+        try (Trail trail = start(link, blank())) {
+            Sight refused = until(trail, s -> s.health().state() == LinkState.REFUSED);
+            assertThat(refused.health().reason()).isEqualTo("you may not use this port");
+            assertThat(refused.health().reconnects()).isOne();
+            // After the first opening the header is believed; after the second the first line is not.
+            assertThat(refused.health().rows()).isEqualTo(52);
+            assertThat(refused.health().aside()).last().satisfies(item -> assertThat(item.text())
+                    .isEqualTo("5,6"));
+            assertThat(link.opened).isEqualTo(2);
+        }
+    }
+
+    @Test
+    void aRigMeetsAStreamThatIsNotItsOwn() throws Exception {
+        Rig rig = blank().withChannels(List.of(
+                new Channel("gone", "Gone", Scaling.asItCame(""), Recipe.NONE, true),
+                new Channel("b", "Mine", new Scaling(null, 2, 1, "m"), Recipe.parse("lowpass:400@2"), true)));
+        Scripted link = new Scripted(false).give("t,a,b\n");
+        StringBuilder rows = new StringBuilder();
+        for (int i = 0; i < 200; i++) {
+            rows.append(i / 100.0)
+                    .append(',')
+                    .append(i)
+                    .append(',')
+                    .append(10 * i)
+                    .append('\n');
+        }
+        link.give(rows.toString()).silence(300);
+        try (Trail trail = start(link, rig)) {
+            Sight sight =
+                    until(trail, s -> s.channels().size() == 2 && s.health().rows() == 200);
+            ChannelSight mine = sight.channel("b").orElseThrow();
+            assertThat(mine.channel().name()).isEqualTo("Mine");
+            // The recipe cannot run at this rate: said so, and the signal is there all the same.
+            assertThat(mine.trouble()).contains("must be below 50 Hz");
+            assertThat(mine.clean().value(50)).isEqualTo(2 * 500 + 1);
+            assertThat(sight.channel("gone")).isEmpty();
+            assertThat(sight.channel("a")).isPresent();
+        }
+    }
+
+    @Test
+    void recordingsAreRefusedMarkedAndEndedInOrder() throws Exception {
+        Scripted link = new Scripted(false).silence(200).give("t_ms,v\n");
+        for (int i = 0; i < 300; i++) {
+            link.give(i * 10 + "," + i + "\n").silence(10);
+        }
+        try (Trail trail = start(link, blank())) {
+            Path file = folder.resolve("a.zest");
+            assertThatThrownBy(() -> trail.record(file, "a", RecordingLimit.NONE, Instant.EPOCH))
+                    .isInstanceOf(TakeException.class)
+                    .hasMessageContaining("nothing to record yet");
+            assertThat(trail.mark("too early", System.nanoTime())).isFalse();
+            until(trail, s -> s.health().rows() > 30);
+            trail.record(file, "a", RecordingLimit.ofSeconds(1), Instant.EPOCH);
+            assertThatThrownBy(() -> trail.record(folder.resolve("b.zest"), "b", RecordingLimit.NONE, Instant.EPOCH))
+                    .hasMessageContaining("a recording is running already");
+            until(trail, s -> s.recording().rows() > 20);
+            assertThat(trail.mark("here", System.nanoTime())).isTrue();
+            Sight over = until(trail, s -> !s.recording().running());
+            assertThat(over.recording().share()).isEqualTo(1);
+            assertThat(over.recording().problem()).isEmpty();
+            assertThatThrownBy(() -> trail.record(file, "again", RecordingLimit.NONE, Instant.EPOCH))
+                    .hasMessageContaining("is there already");
+        }
+        try (Take take = Take.open(folder.resolve("a.zest"))) {
+            // A hundred rows a second for a second, and none beyond it.
+            assertThat(take.rows()).isEqualTo(100);
+            assertThat(take.seconds()).isCloseTo(0.99, within(1e-9));
+            assertThat(take.marks()).singleElement().satisfies(mark -> {
+                assertThat(mark.text()).isEqualTo("here");
+                assertThat(mark.seconds()).isBetween(0.15, 0.99);
+            });
+        }
+        assertThat(Files.list(folder).filter(f -> !f.toString().endsWith("a.zest")))
+                .isEmpty();
+    }
+
+    @Test
+    void aStandingClockAndMissingValuesDoNotStopTheStream() throws Exception {
+        Scripted link = new Scripted(false).give("t_us,v\n");
+        for (int i = 0; i < 400; i++) {
+            link.give("1000," + (i % 7 == 0 ? "" : i) + "\n").silence(1);
+        }
+        link.silence(200);
+        try (Trail trail = start(link, blank())) {
+            Sight sight = until(trail, s -> s.health().state() == LinkState.OVER);
+            assertThat(sight.health().rows()).isEqualTo(400);
+            assertThat(sight.health().setAside()).isZero();
+        }
+    }
+}
