@@ -16,6 +16,7 @@ record Command(String group, String text, KeyCombination key, boolean plain, Run
         // A question mark is typed with Shift on some keyboards and not on others; arrows are not in every font.
         return key.getDisplayText()
                 .replace("Shift+/", "?")
+                .replace("\u21B5", "Enter")
                 .replace("\u2191", "Up")
                 .replace("\u2193", "Down")
                 .replace("\u2190", "Left")

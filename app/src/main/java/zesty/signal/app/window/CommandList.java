@@ -27,7 +27,7 @@ final class CommandList extends StackPane {
         for (String group : groups) {
             List<Command> members =
                     commands.stream().filter(c -> c.group().equals(group)).toList();
-            columns[placed >= half ? 1 : 0].getChildren().add(group(group, members));
+            columns[placed + members.size() / 2 >= half ? 1 : 0].getChildren().add(group(group, members));
             placed += members.size();
         }
         HBox both = new HBox(36, columns);
