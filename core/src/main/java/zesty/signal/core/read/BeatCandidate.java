@@ -1,13 +1,31 @@
 package zesty.signal.core.read;
 
+import java.util.Arrays;
+
 /**
  * A bump that may be a beat.
  *
  * @param seconds when its peak was, the filter's delay taken off
  * @param height of the peak in the filtered signal
  * @param shape the filtered signal around the peak, {@link BeatFinder#SHAPE_POINTS} points, mean 0 and length 1
+ * @param from index of the first point of the shape that lies within the record
+ * @param to one past the last one that does
  */
-record BeatCandidate(double seconds, double height, double[] shape) {
+record BeatCandidate(double seconds, double height, double[] shape, int from, int to) {
+
+    /** @return whether the whole shape lies within the record */
+    boolean whole() {
+        return from == 0 && to == shape.length;
+    }
+
+    /** @return how alike this one's shape and another are, over the part that lies within the record */
+    double likeness(double[] other) {
+        if (whole()) {
+            return likeness(shape, other);
+        }
+        double[] a = normalise(Arrays.copyOfRange(shape, from, to));
+        return likeness(a, normalise(Arrays.copyOfRange(other, from, to)));
+    }
 
     /** @return how alike two shapes are: 1 the same, 0 nothing in common */
     static double likeness(double[] a, double[] b) {

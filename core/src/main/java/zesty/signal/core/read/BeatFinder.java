@@ -34,6 +34,10 @@ final class BeatFinder {
     private final int shapeAfter;
 
     private long count;
+    /** Samples of the record itself; what comes to finish it does not count. */
+    private long length;
+
+    private boolean finishing;
     private double peakSum;
     private double beatSum;
     private double level;
@@ -87,6 +91,9 @@ final class BeatFinder {
         squared[cell] = y;
         seconds[cell] = time;
         count++;
+        if (!finishing) {
+            length = count;
+        }
         beatSum += y;
         long centre = count - 1 - halfBeat;
         if (centre + halfPeak >= 0) {
@@ -156,7 +163,7 @@ final class BeatFinder {
     private void emit() {
         long at = pending;
         pending = -1;
-        if (count - at > mask - kind.shapeBefore * rateHz - 2 || at - kind.shapeBefore * rateHz < 1) {
+        if (count - at > mask - kind.shapeBefore * rateHz - 2 || at < 1) {
             return;
         }
         double y0 = filtered[(int) (at - 1) & mask];
@@ -165,28 +172,39 @@ final class BeatFinder {
         double bend = y0 - 2 * y1 + y2;
         double shift = bend < 0 ? Math.max(-0.5, Math.min(0.5, (y0 - y2) / (2 * bend))) : 0;
         double time = seconds[(int) at & mask] + shift / rateHz - delaySeconds;
-        found.accept(new BeatCandidate(time, y1, shape(at + shift)));
+        found.accept(candidate(time, y1, at + shift));
     }
 
-    private double[] shape(double centre) {
+    private BeatCandidate candidate(double time, double height, double centre) {
         double[] shape = new double[SHAPE_POINTS];
         double step = (kind.shapeBefore + kind.shapeAfter) * rateHz / (SHAPE_POINTS - 1);
+        int from = 0;
+        int to = SHAPE_POINTS;
         for (int i = 0; i < SHAPE_POINTS; i++) {
             double position = centre - kind.shapeBefore * rateHz + i * step;
-            long whole = Math.min((long) Math.floor(position), count - 2);
-            double part = position - whole;
-            shape[i] = filtered[(int) whole & mask] * (1 - part) + filtered[(int) (whole + 1) & mask] * part;
+            if (position < 0) {
+                from = i + 1;
+            } else if (position > length - 1) {
+                to = Math.min(to, i);
+            } else {
+                long whole = Math.min((long) Math.floor(position), length - 2);
+                double part = position - whole;
+                shape[i] = filtered[(int) whole & mask] * (1 - part) + filtered[(int) (whole + 1) & mask] * part;
+            }
         }
-        return BeatCandidate.normalise(shape);
+        return new BeatCandidate(time, height, BeatCandidate.normalise(shape), from, to);
     }
 
     /** The record ends here: what is under way is finished with the samples there are. */
     void finish() {
+        long real = count;
+        finishing = true;
         for (int i = 0; i < halfBeat; i++) {
             accept(0, seconds[(int) (count - 1) & mask] + 1 / rateHz);
         }
-        if (pending >= 0) {
+        if (pending >= 0 && pending < real - 1) {
             emit();
         }
+        finishing = false;
     }
 }

@@ -1,7 +1,6 @@
 package zesty.signal.core.read;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleConsumer;
@@ -43,6 +42,8 @@ final class BeatJudge {
     private static final double SLOWEST_BEAT_SECONDS = 60.0 / 36;
     private static final double LOST_SECONDS = 4;
     private static final int MEMORY = 8;
+    /** So many candidates are kept while a run is looked for. */
+    private static final int MOST_WAITING = 10;
 
     private final DoubleConsumer usualHeight;
     private final ArrayDeque<BeatCandidate> waiting = new ArrayDeque<>();
@@ -92,12 +93,12 @@ final class BeatJudge {
         }
         double apart = candidate.seconds() - lastBeat;
         double usual = median(heights, heightCount);
-        if (candidate.height() < HUMP_HEIGHT * usual && apart < HUMP_INTERVAL * usualGap()) {
+        boolean low = candidate.height() < LOWEST * usual;
+        if (low || candidate.height() < HUMP_HEIGHT * usual && apart < HUMP_INTERVAL * usualGap()) {
             return;
         }
-        double likeness = BeatCandidate.likeness(candidate.shape(), template);
+        double likeness = candidate.likeness(template);
         boolean alike = likeness >= LIKENESS
-                && candidate.height() > LOWEST * usual
                 && candidate.height() < HIGHEST * usual
                 && apart > BeatFinder.SHORTEST_BEAT_SECONDS;
         if (alike) {
@@ -110,52 +111,70 @@ final class BeatJudge {
 
     private void gather(BeatCandidate candidate, boolean believable) {
         waiting.addLast(candidate);
-        dropHumps();
-        if (waiting.size() < RUN) {
-            return;
-        }
-        double[] mean = new double[BeatFinder.SHAPE_POINTS];
-        for (BeatCandidate one : waiting) {
-            for (int i = 0; i < mean.length; i++) {
-                mean[i] += one.shape()[i];
-            }
-        }
-        if (believable && alike(mean)) {
-            template = BeatCandidate.normalise(mean);
-            List<BeatCandidate> run = new ArrayList<>(waiting);
-            waiting.clear();
+        List<BeatCandidate> run = tall();
+        if (run.size() >= RUN) {
+            run = run.subList(run.size() - RUN, run.size());
+            double[] mean = new double[BeatFinder.SHAPE_POINTS];
             for (BeatCandidate one : run) {
-                believe(one, BeatCandidate.likeness(one.shape(), template));
+                for (int i = 0; i < mean.length; i++) {
+                    mean[i] += one.shape()[i];
+                }
             }
-            return;
+            if (believable && alike(run, mean)) {
+                template = BeatCandidate.normalise(mean);
+                List<BeatCandidate> kept = List.copyOf(run);
+                begin(kept);
+                for (BeatCandidate one : kept) {
+                    believe(one, one.likeness(template));
+                }
+                return;
+            }
         }
-        beats.reject(waiting.removeFirst().seconds());
+        if (waiting.size() > MOST_WAITING) {
+            beats.reject(waiting.removeFirst().seconds());
+        }
         disturbed = true;
     }
 
-    /** Takes out a bump that is far lower than the ones on both its sides: a second hump. */
-    private void dropHumps() {
-        BeatCandidate[] run = waiting.toArray(BeatCandidate[]::new);
-        int last = run.length - 1;
-        if (last >= 2
-                && run[last - 1].height() < HUMP_HEIGHT * run[last].height()
-                && run[last - 1].height() < HUMP_HEIGHT * run[last - 2].height()) {
-            waiting.remove(run[last - 1]);
+    /** What waits from before the run is looked at again with what the run has taught. */
+    private void begin(List<BeatCandidate> run) {
+        double starts = run.get(0).seconds();
+        List<BeatCandidate> early =
+                waiting.stream().filter(one -> one.seconds() < starts).toList();
+        waiting.clear();
+        double usual = median(run.stream().mapToDouble(BeatCandidate::height).toArray(), run.size());
+        for (BeatCandidate one : early) {
+            if (one.likeness(template) >= RUN_LIKENESS && one.height() > LOWEST * usual) {
+                believe(one, one.likeness(template));
+            } else if (one.height() > HUMP_HEIGHT * usual) {
+                beats.reject(one.seconds());
+                disturbed = true;
+            }
         }
     }
 
-    private boolean alike(double[] sum) {
+    /** The candidates that wait without the low ones among them: second humps and noise between slow beats. */
+    private List<BeatCandidate> tall() {
+        double[] sorted =
+                waiting.stream().mapToDouble(BeatCandidate::height).sorted().toArray();
+        double usual = sorted[sorted.length * 3 / 4];
+        return waiting.stream()
+                .filter(one -> one.height() > HUMP_HEIGHT * usual)
+                .toList();
+    }
+
+    private static boolean alike(List<BeatCandidate> run, double[] sum) {
         double shortest = Double.MAX_VALUE;
         double longest = 0;
         double lowest = Double.MAX_VALUE;
         double highest = 0;
         BeatCandidate before = null;
-        for (BeatCandidate one : waiting) {
+        for (BeatCandidate one : run) {
             double[] others = sum.clone();
             for (int i = 0; i < others.length; i++) {
                 others[i] -= one.shape()[i];
             }
-            if (BeatCandidate.likeness(one.shape(), BeatCandidate.normalise(others)) < RUN_LIKENESS) {
+            if (one.likeness(BeatCandidate.normalise(others)) < RUN_LIKENESS) {
                 return false;
             }
             lowest = Math.min(lowest, one.height());
@@ -186,7 +205,7 @@ final class BeatJudge {
         }
         heights[heightCount++ % MEMORY] = candidate.height();
         usualHeight.accept(median(heights, heightCount));
-        for (int i = 0; i < template.length; i++) {
+        for (int i = 0; candidate.whole() && i < template.length; i++) {
             template[i] += 0.1 * (candidate.shape()[i] - template[i]);
         }
         BeatCandidate.normalise(template);

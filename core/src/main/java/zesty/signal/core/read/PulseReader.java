@@ -22,6 +22,7 @@ public final class PulseReader {
     private static final double POWER_SECONDS = 3;
 
     private static final double BASE_SECONDS = 1.5;
+    private static final double OPENING_SECONDS = 2;
 
     private final PulseKind kind;
     private final double rateHz;
@@ -36,6 +37,10 @@ public final class PulseReader {
     private double last = Double.NaN;
     private double lastSeconds = Double.NaN;
     private double firstSeconds = Double.NaN;
+    private final double[] openingValues;
+    private final double[] openingSeconds;
+    private int held;
+    private boolean opened;
     private int missing;
     private long since;
     private double bandPower;
@@ -66,6 +71,8 @@ public final class PulseReader {
         aboveWidthHz = aboveHigh - aboveLow;
         above = new SectionFilter(FilterDesign.bandPass(rateHz, aboveLow, aboveHigh, 2), Start.SETTLED);
         smooth = new SectionFilter(FilterDesign.lowPass(rateHz, Math.min(kind.highHz, 0.4 * rateHz), 2), Start.SETTLED);
+        openingValues = new double[(int) Math.ceil(OPENING_SECONDS * rateHz)];
+        openingSeconds = new double[openingValues.length];
         double delay = kind == PulseKind.OPTICAL ? 0.022 : 0.035;
         for (int side = 0; side < 2; side++) {
             BeatFinder[] finder = new BeatFinder[1];
@@ -115,13 +122,49 @@ public final class PulseReader {
             missing = 0;
             last = value;
         }
-        one[0] = last;
+        if (!opened) {
+            hold(last, seconds);
+            return;
+        }
+        work(last, seconds);
+    }
+
+    /** Keeps the first samples back until there are enough of them to settle the filters with. */
+    private void hold(double value, double seconds) {
+        openingValues[held] = value;
+        openingSeconds[held++] = seconds;
+        if (held == openingValues.length) {
+            open();
+        }
+    }
+
+    /**
+     * Settles the filters on the opening stretch turned about its first sample, as if the signal had been on its way
+     * before, and then takes the stretch itself. Without it the first second would be the filters' own swing.
+     */
+    private void open() {
+        opened = true;
+        for (int i = held - 1; i > 0; i--) {
+            double before = 2 * openingValues[0] - openingValues[i];
+            for (SectionFilter filter : new SectionFilter[] {band, above, smooth}) {
+                one[0] = before;
+                filter.apply(one, 0, 1);
+            }
+        }
+        for (int i = 0; i < held; i++) {
+            work(openingValues[i], openingSeconds[i]);
+        }
+        held = 0;
+    }
+
+    private void work(double value, double seconds) {
+        one[0] = value;
         band.apply(one, 0, 1);
         double x = one[0];
-        one[0] = last;
+        one[0] = value;
         above.apply(one, 0, 1);
         double high = one[0];
-        one[0] = last;
+        one[0] = value;
         smooth.apply(one, 0, 1);
         measure(x, high);
         weighPolarity(one[0]);
@@ -173,6 +216,11 @@ public final class PulseReader {
 
     /** Samples are missing here: no interval runs across. */
     public void gap() {
+        if (!opened && held > 1) {
+            open();
+        }
+        opened = false;
+        held = 0;
         for (int side = 0; side < 2; side++) {
             finders[side].finish();
             judges[side].gap();
@@ -191,6 +239,9 @@ public final class PulseReader {
 
     /** The record is over: beats under way are finished. Nothing may be accepted after it. */
     public void finish() {
+        if (!opened && held > 1) {
+            open();
+        }
         if (since > 0) {
             finders[0].finish();
             finders[1].finish();
