@@ -123,10 +123,6 @@ final class SourceReader implements Runnable {
         overrun += count;
     }
 
-    void write(byte[] bytes) throws LinkException {
-        link.write(bytes);
-    }
-
     /** Any thread. */
     LinkHealth health(long now) {
         LinkState seen = state;

@@ -11,7 +11,6 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
-import zesty.signal.boards.link.LinkException;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
@@ -184,11 +183,6 @@ public final class Trail implements AutoCloseable {
     public void change(Rig changed) {
         rig = changed.withFormat(rig.format());
         put(new Order.Change(rig));
-    }
-
-    /** Sends bytes to the board; waits for the link. */
-    public void send(byte[] bytes) throws LinkException {
-        source.write(bytes);
     }
 
     /**

@@ -3,6 +3,7 @@ package zesty.signal.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static zesty.signal.engine.Await.until;
 
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
@@ -13,7 +14,6 @@ import java.util.ArrayDeque;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
@@ -116,18 +116,6 @@ class RoughLinksTest {
         public boolean joinsMidStream() {
             return midStream;
         }
-    }
-
-    private static Sight until(Trail trail, Predicate<Sight> condition) throws InterruptedException {
-        for (int i = 0; i < 2000; i++) {
-            Sight sight = trail.sight(System.nanoTime());
-            if (condition.test(sight)) {
-                return sight;
-            }
-            TimeUnit.MILLISECONDS.sleep(10);
-        }
-        throw new AssertionError(
-                "never came about: " + trail.sight(System.nanoTime()).health());
     }
 
     private static Trail start(Link link, Rig rig) {

@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static zesty.signal.engine.Await.until;
 
 import java.io.ByteArrayOutputStream;
 import java.io.OutputStream;
@@ -12,7 +13,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
@@ -32,18 +32,6 @@ import zesty.signal.takes.Take;
 class TrailTest {
     @TempDir
     Path folder;
-
-    private static Sight until(Trail trail, Predicate<Sight> condition) throws InterruptedException {
-        for (int i = 0; i < 3000; i++) {
-            Sight sight = trail.sight(System.nanoTime());
-            if (condition.test(sight)) {
-                return sight;
-            }
-            TimeUnit.MILLISECONDS.sleep(10);
-        }
-        throw new AssertionError(
-                "never came about: " + trail.sight(System.nanoTime()).health());
-    }
 
     /** A deck board on the far end of a serial cable; its clock goes on while the cable is out. */
     private static final class FarBoard {

@@ -15,7 +15,12 @@ import zesty.signal.takes.TakeException;
 final class Inputs {
     private Inputs() {}
 
-    /** One column with its rate. @param seconds null where only the rate is known; @param missing NaN marks a gap */
+    /**
+     * One column with its rate.
+     *
+     * @param seconds the time of each value; null where only the rate is known
+     * @param timeTexts the times as the file writes them; null where it writes none
+     */
     record Signal(String name, double[] values, double[] seconds, String[] timeTexts, double rateHz) {}
 
     static Table table(Path file) {

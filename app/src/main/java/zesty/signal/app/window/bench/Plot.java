@@ -90,11 +90,7 @@ final class Plot extends Pane {
         return canvas.getHeight() - BOTTOM - (y - fromY) / (toY - fromY) * (canvas.getHeight() - BOTTOM - TOP);
     }
 
-    /** @return the value under a pixel */
-    double valueX(double pixel) {
-        return fromX + (pixel - LEFT) / (canvas.getWidth() - LEFT - RIGHT) * (toX - fromX);
-    }
-
+    /** @return the value that stands at a height */
     double valueY(double pixel) {
         return fromY + (canvas.getHeight() - BOTTOM - pixel) / (canvas.getHeight() - BOTTOM - TOP) * (toY - fromY);
     }
