@@ -22,7 +22,7 @@ public final class Timekeeper {
     private static final double SILENCE_SECONDS = 0.75;
 
     /** How far the board's clock may differ from arrival after a re-opening and still be the same run of the clock. */
-    private static final double SAME_RUN_SECONDS = 0.75;
+    private static final double SAME_RUN_SECONDS = 2;
 
     private final BoardClock clock;
     private final double statedRateHz;
@@ -36,6 +36,9 @@ public final class Timekeeper {
     private double originSeconds;
     private final double[] recentSteps = new double[15];
     private int steps;
+    /** Of all steps that are no gap: over many of them jitter averages out, which counts a long gap exactly. */
+    private double stepSum;
+
     private double stepSeconds = Double.NaN;
 
     private double lastSeconds = Double.NaN;
@@ -199,12 +202,13 @@ public final class Timekeeper {
         double step = lastSeconds - before;
         boolean known = steps >= recentSteps.length;
         if (known && step > GAP_PERIODS * stepSeconds || bridged && step > 0 && !(step < GAP_PERIODS * stepSeconds)) {
-            long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step / stepSeconds) - 1);
+            long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step * steps / stepSum) - 1);
             gaps.add(new Gap(before, lastSeconds, missing));
             gapCount++;
             lostRows += missing;
             return;
         }
+        stepSum += step;
         recentSteps[steps++ % recentSteps.length] = step;
         if (steps <= recentSteps.length || steps % 256 == 0) {
             double[] sorted = Arrays.copyOf(recentSteps, Math.min(steps, recentSteps.length));
