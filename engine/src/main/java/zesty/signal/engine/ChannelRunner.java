@@ -1,5 +1,7 @@
 package zesty.signal.engine;
 
+import java.util.ArrayList;
+import java.util.List;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Stage;
@@ -34,6 +36,10 @@ final class ChannelRunner {
     private int late;
     private double delaySeconds;
     private String trouble = "";
+    private boolean warming;
+    /** Samples from here to there in the raw series are kept but not read. */
+    private final List<long[]> unread = new ArrayList<>();
+
     private double latestRaw = Double.NaN;
     private double latestClean = Double.NaN;
     private Band.Side side = Band.Side.UNKNOWN;
@@ -96,14 +102,19 @@ final class ChannelRunner {
         begin(other, reader);
         long start = raw.start();
         // The cleaned series must count its samples as the raw one does: what is gone is passed over.
-        double[] piece = new double[PIECE];
-        java.util.Arrays.fill(piece, Double.NaN);
-        for (long i = 0; i < start; i += PIECE) {
-            clean.append(piece, 0, (int) Math.min(PIECE, start - i));
-        }
+        appendNothing(start);
         double before = Double.NaN;
-        for (long i = start; i < raw.end(); i += PIECE) {
-            int n = (int) Math.min(PIECE, raw.end() - i);
+        long i = start;
+        while (i < raw.end()) {
+            long read = readableFrom(i);
+            if (read > i) {
+                appendNothing(read - i);
+                gap();
+                before = Double.NaN;
+                i = read;
+                continue;
+            }
+            int n = (int) Math.min(PIECE, readableUpTo(i) - i);
             double[] values = new double[n];
             double[] seconds = new double[n];
             for (int k = 0; k < n; k++) {
@@ -121,8 +132,25 @@ final class ChannelRunner {
             }
             work(values, seconds, from, n);
             before = seconds[n - 1];
+            i += n;
         }
         settleReadings();
+    }
+
+    private long readableFrom(long sample) {
+        return unread.stream()
+                .filter(u -> u[0] <= sample && sample < u[1])
+                .mapToLong(u -> u[1])
+                .max()
+                .orElse(sample);
+    }
+
+    private long readableUpTo(long sample) {
+        return unread.stream()
+                .mapToLong(u -> u[0])
+                .filter(from -> from > sample)
+                .min()
+                .orElse(raw.end());
     }
 
     private static Object kind(PulseSetup setup) {
@@ -146,7 +174,26 @@ final class ChannelRunner {
         }
     }
 
+    /** Keeps a block's samples without reading them: the board is warming up. */
+    void keep(Block block) {
+        long first = raw.end();
+        raw.append(block.columns()[column], 0, block.rows());
+        unread.add(new long[] {first, raw.end()});
+        appendNothing(block.rows());
+        gap();
+        warming = true;
+    }
+
+    private void appendNothing(long count) {
+        double[] nothing = new double[(int) Math.min(PIECE, Math.max(1, count))];
+        java.util.Arrays.fill(nothing, Double.NaN);
+        for (long i = 0; i < count; i += nothing.length) {
+            clean.append(nothing, 0, (int) Math.min(nothing.length, count - i));
+        }
+    }
+
     void accept(Block block) {
+        warming = false;
         double[] values = block.columns()[column];
         raw.append(values, 0, block.rows());
         int from = 0;
@@ -204,9 +251,10 @@ final class ChannelRunner {
         }
     }
 
-    ChannelSight sight() {
+    ChannelSight sight(StrandSight strand) {
         return new ChannelSight(
                 channel,
+                strand,
                 raw,
                 clean,
                 late,
@@ -216,6 +264,7 @@ final class ChannelRunner {
                 levelNow,
                 reading,
                 setup == null ? null : side,
+                warming,
                 trouble);
     }
 }

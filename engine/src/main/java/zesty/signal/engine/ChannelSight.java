@@ -9,7 +9,8 @@ import zesty.signal.core.sample.Series;
 /**
  * One channel at one moment.
  *
- * @param raw what arrived, in the column's own numbers; sample i belongs to row i of the time ring
+ * @param strand the line of samples it belongs to
+ * @param raw what arrived, in the column's own numbers; sample i belongs to row i of its strand
  * @param clean the scaled and cleaned signal, in the channel's unit; sample i + {@code lateSamples} belongs to row i
  * @param lateSamples by how many samples the cleaned signal stands behind because it looks ahead
  * @param delaySeconds by how much the cleaned signal is late in all, as far as that is one number
@@ -18,10 +19,12 @@ import zesty.signal.core.sample.Series;
  * @param level over the last seconds of the cleaned signal
  * @param pulse the pulse reader's answer; null when the channel has none
  * @param side where the pulse lies in its band; null when the channel has no reader
+ * @param warming whether its newest samples are kept but not read yet, because the board is warming up
  * @param trouble why the channel cannot be cleaned or read, in words; empty when it can
  */
 public record ChannelSight(
         Channel channel,
+        StrandSight strand,
         Series raw,
         Series clean,
         int lateSamples,
@@ -31,4 +34,5 @@ public record ChannelSight(
         LevelReader.Level level,
         PulseReading pulse,
         Band.Side side,
+        boolean warming,
         String trouble) {}

@@ -15,6 +15,7 @@ import zesty.signal.core.decode.SetAside;
  * @param gaps how many
  * @param reconnects how often it was opened anew
  * @param driftPpm by how much the board's clock is fast against the computer's, in parts per million; NaN if unknown
+ * @param jitterSeconds how unevenly rows arrive against their own time
  * @param aside the newest lines set aside
  */
 public record LinkHealth(
@@ -28,14 +29,26 @@ public record LinkHealth(
         long gaps,
         int reconnects,
         double driftPpm,
+        double jitterSeconds,
         List<SetAside.Item> aside) {
 
     /** A link that was not asked to run. */
     public static final LinkHealth IDLE =
-            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, List.of());
+            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, List.of());
 
     LinkHealth withState(LinkState other, String why) {
         return new LinkHealth(
-                other, why, bytes, bytesPerSecond, rows, setAside, lostRows, gaps, reconnects, driftPpm, aside);
+                other,
+                why,
+                bytes,
+                bytesPerSecond,
+                rows,
+                setAside,
+                lostRows,
+                gaps,
+                reconnects,
+                driftPpm,
+                jitterSeconds,
+                aside);
     }
 }

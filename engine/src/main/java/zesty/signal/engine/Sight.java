@@ -3,39 +3,25 @@ package zesty.signal.engine;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeRing;
 
 /**
  * Everything there is to see at one moment: of a running trail, or of a stored take.
  *
  * @param rig in force, with the format once it is known
- * @param rateHz rows a second; NaN until known
- * @param times of the rows; null until the first has come
- * @param lastSeconds time of the newest row; NaN before the first
- * @param lastArrivalNanos when that one arrived, by the computer's steady clock
- * @param gaps the newest ones, oldest first
+ * @param strands the source's line of samples, or one for each station; empty before the first sample
  */
 public record Sight(
-        LinkHealth health,
-        Rig rig,
-        double rateHz,
-        TimeRing times,
-        double lastSeconds,
-        long lastArrivalNanos,
-        List<ChannelSight> channels,
-        List<Gap> gaps,
-        RecordingSight recording) {
+        LinkHealth health, Rig rig, List<StrandSight> strands, List<ChannelSight> channels, RecordingSight recording) {
 
     public Sight {
+        strands = List.copyOf(strands);
         channels = List.copyOf(channels);
-        gaps = List.copyOf(gaps);
     }
 
     /** @return what there is to see before anything runs */
     public static Sight nothing(Rig rig) {
-        return new Sight(
-                LinkHealth.IDLE, rig, Double.NaN, null, Double.NaN, 0, List.of(), List.of(), RecordingSight.NONE);
+        return new Sight(LinkHealth.IDLE, rig, List.of(), List.of(), RecordingSight.NONE);
     }
 
     public Optional<ChannelSight> channel(String column) {
@@ -44,9 +30,50 @@ public record Sight(
                 .findFirst();
     }
 
+    private StrandSight first() {
+        return strands.isEmpty() ? StrandSight.NONE : strands.get(0);
+    }
+
+    /** @return rows a second, of the first strand; NaN until known */
+    public double rateHz() {
+        return first().rateHz();
+    }
+
+    /** @return the times of the first strand; null until the first row has come */
+    public TimeRing times() {
+        return first().times();
+    }
+
+    /** @return whether any sample is at hand */
+    public boolean hasSamples() {
+        return strands.stream()
+                .anyMatch(s -> s.times() != null && s.times().end() > s.times().start());
+    }
+
+    /** @return time of the newest row of all; NaN before the first */
+    public double lastSeconds() {
+        return strands.stream()
+                .mapToDouble(StrandSight::lastSeconds)
+                .filter(s -> !Double.isNaN(s))
+                .max()
+                .orElse(Double.NaN);
+    }
+
+    /** @return time of the oldest row still at hand; NaN when there is none */
+    public double firstSeconds() {
+        return strands.stream()
+                .filter(s -> s.times() != null && s.times().end() > s.times().start())
+                .mapToDouble(s -> s.times().secondsAt(s.times().start()))
+                .min()
+                .orElse(Double.NaN);
+    }
+
     /** @return the time line's now: with the computer's clock while the link is alive, in s */
     public double nowSeconds(long nanoTime) {
         boolean running = health.state() != LinkState.STORED && health.state() != LinkState.OVER;
-        return running ? lastSeconds + Math.max(0, (nanoTime - lastArrivalNanos) * 1e-9) : lastSeconds;
+        double last = lastSeconds();
+        long newest =
+                strands.stream().mapToLong(StrandSight::lastArrivalNanos).max().orElse(nanoTime);
+        return running ? last + Math.max(0, (nanoTime - newest) * 1e-9) : last;
     }
 }

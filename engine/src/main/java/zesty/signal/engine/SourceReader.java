@@ -1,6 +1,8 @@
 package zesty.signal.engine;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 import org.slf4j.Logger;
@@ -8,10 +10,12 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
-import zesty.signal.core.decode.DelimitedDecoder;
+import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
-import zesty.signal.core.decode.FormatFinder;
+import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamDecoder;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.Timekeeper;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
@@ -24,10 +28,13 @@ final class SourceReader implements Runnable {
     /** Receives what the source gives, on the source's thread. */
     interface Receiver {
         /** The format is known; blocks of that many columns follow. */
-        void format(DelimitedFormat format);
+        void format(StreamFormat format);
 
-        /** @param arrivalNanos when its last row arrived */
-        void block(Block block, double rateHz, long arrivalNanos);
+        /**
+         * @param arrivalNanos when its last row arrived
+         * @param reopened whether the link was opened anew before it
+         */
+        void block(Block block, double rateHz, long arrivalNanos, boolean reopened);
     }
 
     private static final Logger LOG = LoggerFactory.getLogger(SourceReader.class);
@@ -36,12 +43,20 @@ final class SourceReader implements Runnable {
     private static final long HAND_ON_NANOS = 15_000_000;
 
     private static final int HAND_ON_ROWS = 8192;
-    private static final long RECOGNISE_NANOS = 300_000_000;
-    /** So many lines tell a format, however soon they came. */
-    private static final int RECOGNISE_LINES = 24;
+    /** A stream is looked at for so long at the most before the best guess is taken. */
+    private static final long RECOGNISE_NANOS = 5_000_000_000L;
+    /** So many rows tell a format, however soon they came. */
+    private static final int RECOGNISE_ROWS = 24;
+    /** Where they come slowly, fewer have to do, once they were waited for. */
+    private static final int FEW_ROWS = 4;
 
-    /** A stream that makes no sense is looked at anew only so often. */
-    private static final long TRY_NANOS = 50_000_000;
+    private static final long FEW_ROWS_NANOS = 900_000_000L;
+    private static final double SURE = 0.6;
+    /** So many bytes that make no sense are worth a word. */
+    private static final int PUZZLING_BYTES = 4096;
+
+    /** A stream is looked at anew only so often. */
+    private static final long TRY_NANOS = 100_000_000;
 
     private static final long FIRST_PAUSE_NANOS = 250_000_000;
     private static final long LONGEST_PAUSE_NANOS = 4_000_000_000L;
@@ -54,7 +69,7 @@ final class SourceReader implements Runnable {
     private final LinkAddress address;
     private final Rig rig;
     private final Receiver receiver;
-    private final ByteTail tail = new ByteTail(1 << 16);
+    private final ByteTail tail = new ByteTail(1 << 20);
     private final SetAside setAside = new SetAside(SetAside.KEPT);
     private final Link link;
     private final Thread thread;
@@ -71,8 +86,14 @@ final class SourceReader implements Runnable {
     private volatile long lostRows;
     private volatile long gaps;
     private volatile long overrun;
+    private volatile double jitterSeconds;
+    private volatile byte[] sample = {};
+    private volatile List<Recogniser.Proposal> proposals = List.of();
+    private final SentLog sent = new SentLog();
+    private volatile StreamFormat ordered;
+    private boolean reopened;
 
-    private DelimitedDecoder decoder;
+    private StreamDecoder decoder;
     private Timekeeper timekeeper;
     private byte[] unrecognised = new byte[0];
     private long firstByteNanos;
@@ -90,6 +111,7 @@ final class SourceReader implements Runnable {
         this.link = link;
         this.rig = rig;
         this.receiver = receiver;
+        setAside.passOver(rig.link().passOver());
         thread = new Thread(this, "source " + address.text());
         thread.setDaemon(true);
     }
@@ -116,6 +138,36 @@ final class SourceReader implements Runnable {
 
     boolean unpaced() {
         return link.unpaced();
+    }
+
+    /** @return the bytes from which the format was recognised; empty before that */
+    byte[] sample() {
+        return sample;
+    }
+
+    /** @return what the recogniser made of them, best first; empty when the rig's own format was taken */
+    List<Recogniser.Proposal> proposals() {
+        return proposals;
+    }
+
+    /** Any thread. Waits for the link. @throws LinkException when it takes none */
+    void send(String line, LineEnding ending) throws LinkException {
+        link.write((line + ending.text()).getBytes(StandardCharsets.UTF_8));
+        sent.sent(line, System.nanoTime());
+    }
+
+    List<SentLine> sent() {
+        return sent.lines();
+    }
+
+    /** Takes the shapes of lines to pass over into force. Any thread. */
+    void passOver(List<String> shapes) {
+        setAside.passOver(shapes);
+    }
+
+    /** Reads the stream with another format from the next bytes on. Any thread. */
+    void reformat(StreamFormat format) {
+        ordered = format;
     }
 
     /** Tells of rows that the trail had no room for. Source's thread, from the receiver. */
@@ -151,6 +203,7 @@ final class SourceReader implements Runnable {
                 gaps,
                 reconnects,
                 driftPpm,
+                jitterSeconds,
                 setAside.items());
     }
 
@@ -196,6 +249,7 @@ final class SourceReader implements Runnable {
         if (decoder != null) {
             decoder.restart(link.joinsMidStream());
             timekeeper.relink();
+            reopened = true;
         }
         reason = "";
         state = decoder == null ? LinkState.WARMING_UP : LinkState.HELD;
@@ -236,7 +290,7 @@ final class SourceReader implements Runnable {
     }
 
     private void received(byte[] buffer, int count, long now) {
-        tail.append(buffer, count);
+        tail.append(buffer, count, now);
         lastByteNanos = now;
         silenceSeconds = Math.max(silenceSeconds, waitedNanos * 1e-9);
         waitedNanos = 0;
@@ -250,7 +304,17 @@ final class SourceReader implements Runnable {
             recognise(now, false);
             return;
         }
+        StreamFormat other = ordered;
+        if (other != null) {
+            ordered = null;
+            switchTo(other, now);
+        }
+        long asideBefore = setAside.count();
         decoder.feed(buffer, 0, count);
+        if (setAside.count() > asideBefore && sent.waits(now)) {
+            List<SetAside.Item> items = setAside.items();
+            sent.said(items.get(items.size() - 1).text(), now);
+        }
         if (state != LinkState.LIVE && decoder.waiting() > 0) {
             state = LinkState.LIVE;
             reason = "";
@@ -258,40 +322,63 @@ final class SourceReader implements Runnable {
     }
 
     private void recognise(long now, boolean over) {
-        int lines = 0;
-        for (byte b : unrecognised) {
-            lines += b == '\n' ? 1 : 0;
-        }
-        boolean enough = now - firstByteNanos >= RECOGNISE_NANOS || lines >= RECOGNISE_LINES || over;
-        if (!enough || !over && now - triedNanos < TRY_NANOS) {
+        if (!over && now - triedNanos < TRY_NANOS) {
             return;
         }
         triedNanos = now;
-        Optional<DelimitedFormat> found = FormatFinder.find(unrecognised, unrecognised.length);
+        Optional<StreamFormat> found = known().or(() -> guess(now, over));
         if (found.isEmpty()) {
-            if (unrecognised.length >= 2 * FormatFinder.LOOK) {
+            if (unrecognised.length >= PUZZLING_BYTES) {
+                reason = "bytes come but make no sense: a wrong speed, or a format not known yet";
+            }
+            if (unrecognised.length >= Recogniser.LOOK) {
                 // Keep looking at what comes, not at what came: a board may start up late.
                 unrecognised = Arrays.copyOfRange(unrecognised, unrecognised.length / 2, unrecognised.length);
-                reason = "bytes come but no lines of numbers: wrong speed, or a format not known yet";
             }
             return;
         }
-        DelimitedFormat format = found.get();
-        DelimitedFormat known = rig.format();
-        if (known != null
-                && known.columns().size() == format.columns().size()
-                && known.delimiter() == format.delimiter()) {
-            format = known;
+        begin(found.get(), now);
+    }
+
+    /** @return the rig's own format, where it makes sense of the bytes; a maker's own word goes before any guess */
+    private Optional<StreamFormat> known() {
+        if (rig.format() == null) {
+            return Optional.empty();
         }
-        decoder = new DelimitedDecoder(format, setAside);
-        decoder.restart(link.joinsMidStream() || FormatFinder.startsMidLine(unrecognised, unrecognised.length, format));
+        Recogniser.Proposal tried = Recogniser.propose(rig.format(), unrecognised, unrecognised.length);
+        return tried.rows() >= 2 && tried.confidence() >= 0.5 ? Optional.of(rig.format()) : Optional.empty();
+    }
+
+    private Optional<StreamFormat> guess(long now, boolean over) {
+        long waited = now - firstByteNanos;
+        proposals = Recogniser.recognise(unrecognised, unrecognised.length);
+        if (proposals.isEmpty()) {
+            return Optional.empty();
+        }
+        Recogniser.Proposal best = proposals.get(0);
+        boolean enough = best.rows() >= RECOGNISE_ROWS
+                || best.rows() >= FEW_ROWS && waited >= FEW_ROWS_NANOS
+                || waited >= RECOGNISE_NANOS
+                || over;
+        boolean sure = best.confidence() >= SURE || waited >= RECOGNISE_NANOS / 2 || over;
+        return enough && sure ? Optional.of(best.format()) : Optional.empty();
+    }
+
+    private void begin(StreamFormat format, long now) {
+        sample = Arrays.copyOf(unrecognised, Math.min(unrecognised.length, Recogniser.LOOK));
+        decoder = format.decoder(setAside);
+        decoder.restart(link.joinsMidStream()
+                || format instanceof DelimitedFormat delimited
+                        && DelimitedFinder.startsMidLine(unrecognised, unrecognised.length, delimited));
         receiver.format(format);
         decoder.feed(unrecognised, 0, unrecognised.length);
         double seconds = Math.max(1e-3, (now - firstByteNanos) * 1e-9);
         double guess = Math.max(0.1, decoder.waiting() / seconds);
-        assumedRate = link.unpaced() && format.clock() == null && Double.isNaN(rig.statedRateHz());
-        double stated = assumedRate ? ASSUMED_RATE_HZ : rig.statedRateHz();
-        timekeeper = new Timekeeper(format.clock(), stated, guess);
+        assumedRate = link.unpaced()
+                && format.clock() == null
+                && Double.isNaN(rig.link().statedRateHz());
+        double stated = assumedRate ? ASSUMED_RATE_HZ : rig.link().statedRateHz();
+        timekeeper = new Timekeeper(format.clock(), format.sequence(), stated, guess);
         unrecognised = new byte[0];
         state = LinkState.LIVE;
         reason = "";
@@ -310,7 +397,19 @@ final class SourceReader implements Runnable {
         lostRows = timekeeper.lostRows();
         gaps = timekeeper.gapCount();
         driftPpm = link.unpaced() ? Double.NaN : timekeeper.driftPpm();
-        receiver.block(block, rateHz, now);
+        jitterSeconds = timekeeper.jitterSeconds();
+        receiver.block(block, rateHz, now, reopened);
+        reopened = false;
+    }
+
+    private void switchTo(StreamFormat format, long now) {
+        flush(now);
+        decoder = format.decoder(setAside);
+        decoder.restart(true);
+        double rate = rateHz > 0 ? rateHz : ASSUMED_RATE_HZ;
+        timekeeper =
+                new Timekeeper(format.clock(), format.sequence(), rig.link().statedRateHz(), rate);
+        receiver.format(format);
     }
 
     private void measureSpeed(long now) {

@@ -3,15 +3,19 @@ package zesty.signal.engine;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.decode.Role;
+import zesty.signal.core.decode.Stations;
 import zesty.signal.core.read.LevelReader;
 import zesty.signal.core.read.PulseReader;
 import zesty.signal.core.read.PulseReading;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.sample.Series;
@@ -31,15 +35,10 @@ public final class StoredTake {
     private final Sight sight;
 
     /** What does not change with the rig. */
-    private record Facts(
-            String title,
-            String mended,
-            double[][] columns,
-            double[] seconds,
-            TimeRing times,
-            double rateHz,
-            List<Gap> gaps,
-            List<Mark> marks) {}
+    private record Facts(String title, String mended, List<Line> lines, List<Mark> marks) {}
+
+    /** A line of samples in time: all rows, or those of one station. */
+    private record Line(double[][] columns, double[] seconds, StrandSight strand) {}
 
     private StoredTake(Facts facts, Sight sight) {
         this.facts = facts;
@@ -61,18 +60,44 @@ public final class StoredTake {
             columns[c] = take.column(c);
         }
         double[] seconds = take.times();
+        int stationColumn = rig.format().indexOf(Role.STATION);
+        List<Line> lines = new ArrayList<>();
+        Rig fitted = rig.fittedTo(rig.format());
+        if (stationColumn < 0) {
+            lines.add(line(Double.NaN, columns, seconds, SampleRate.of(seconds), take.gaps()));
+        } else {
+            Block all = new Block(new TimeBase.Explicit(seconds), columns, seconds.length, List.of());
+            for (Map.Entry<Double, Block> part :
+                    Stations.part(all, stationColumn).entrySet()) {
+                Block block = part.getValue();
+                double[] own = ((TimeBase.Explicit) block.time()).seconds();
+                if (own.length > 1) {
+                    double rate = SampleRate.of(own);
+                    lines.add(line(part.getKey(), block.columns(), own, rate, ownGaps(own, rate)));
+                    fitted = fitted.withStation(part.getKey());
+                }
+            }
+        }
+        return work(new Facts(take.title(), take.mended(), lines, take.marks()), fitted, null);
+    }
+
+    private static Line line(double station, double[][] columns, double[] seconds, double rateHz, List<Gap> gaps) {
         TimeRing times = new TimeRing(new Series(seconds.length).capacity());
         times.append(new TimeBase.Explicit(seconds), seconds.length);
-        Facts facts = new Facts(
-                take.title(),
-                take.mended(),
-                columns,
-                seconds,
-                times,
-                SampleRate.of(seconds),
-                take.gaps(),
-                take.marks());
-        return work(facts, rig.fittedTo(rig.format()), null);
+        long lost = gaps.stream().mapToLong(Gap::missing).sum();
+        double last = seconds[seconds.length - 1];
+        return new Line(columns, seconds, new StrandSight(station, rateHz, times, last, 0, gaps, lost));
+    }
+
+    private static List<Gap> ownGaps(double[] seconds, double rateHz) {
+        List<Gap> gaps = new ArrayList<>();
+        for (int i = 1; i < seconds.length; i++) {
+            double step = seconds[i] - seconds[i - 1];
+            if (step > Strand.GAP_PERIODS / rateHz) {
+                gaps.add(new Gap(seconds[i - 1], seconds[i], Math.max(0, Math.round(step * rateHz) - 1)));
+            }
+        }
+        return gaps;
     }
 
     /** @return the same take worked out with a changed rig; channels that did not change are not worked out again */
@@ -85,13 +110,16 @@ public final class StoredTake {
         for (Channel channel : rig.channels()) {
             PulseSetup pulse = rig.pulseOn(channel.column()).orElse(null);
             ChannelSight kept = before == null ? null : before.unchanged(channel, pulse);
-            channels.add(kept != null ? kept : channel(facts, rig, channel, pulse));
+            double station = Stations.stationOf(rig.format(), channel.column());
+            for (Line line : facts.lines()) {
+                if (Double.compare(line.strand().station(), station) == 0) {
+                    channels.add(kept != null ? kept : channel(line, rig, channel, pulse));
+                }
+            }
         }
         LinkHealth health = LinkHealth.IDLE.withState(LinkState.STORED, "");
-        double last = facts.seconds()[facts.seconds().length - 1];
-        Sight sight = new Sight(
-                health, rig, facts.rateHz(), facts.times(), last, 0, channels, facts.gaps(), RecordingSight.NONE);
-        return new StoredTake(facts, sight);
+        List<StrandSight> strands = facts.lines().stream().map(Line::strand).toList();
+        return new StoredTake(facts, new Sight(health, rig, strands, channels, RecordingSight.NONE));
     }
 
     private ChannelSight unchanged(Channel channel, PulseSetup pulse) {
@@ -103,8 +131,10 @@ public final class StoredTake {
                 .orElse(null);
     }
 
-    private static ChannelSight channel(Facts facts, Rig rig, Channel channel, PulseSetup setup) {
-        double[] raw = facts.columns()[rig.format().indexOf(channel.column())];
+    private static ChannelSight channel(Line line, Rig rig, Channel channel, PulseSetup setup) {
+        double[] raw = line.columns()[Stations.indexOf(rig.format(), channel.column())];
+        double rateHz = line.strand().rateHz();
+        double[] seconds = line.seconds();
         int n = raw.length;
         Series rawSeries = new Series(n);
         rawSeries.append(raw, 0, n);
@@ -112,7 +142,7 @@ public final class StoredTake {
         channel.scaling().apply(raw, clean, n);
         String trouble = "";
         try {
-            bothWays(channel, clean, facts);
+            bothWays(channel, clean, line);
         } catch (RecipeException e) {
             trouble = e.getMessage();
         }
@@ -122,8 +152,9 @@ public final class StoredTake {
         Band.Side side = null;
         if (setup != null) {
             try {
-                PulseReader reader = new PulseReader(setup.kind(), facts.rateHz());
-                reader.accept(clean, n, new TimeBase.Explicit(facts.seconds()), facts.gaps());
+                PulseReader reader = new PulseReader(setup.kind(), rateHz);
+                reader.accept(
+                        clean, n, new TimeBase.Explicit(seconds), line.strand().gaps());
                 reader.finish();
                 reading = reader.reading();
                 side = setup.band().next(Band.Side.UNKNOWN, reading.meanBpm());
@@ -131,21 +162,33 @@ public final class StoredTake {
                 trouble = e.getMessage();
             }
         }
-        LevelReader level = new LevelReader(Math.max(1, facts.seconds()[n - 1]), facts.rateHz());
-        level.accept(clean, n, new TimeBase.Explicit(facts.seconds()));
+        LevelReader level = new LevelReader(Math.max(1, seconds[n - 1]), rateHz);
+        level.accept(clean, n, new TimeBase.Explicit(seconds));
         return new ChannelSight(
-                channel, rawSeries, cleanSeries, 0, 0, raw[n - 1], clean[n - 1], level.level(), reading, side, trouble);
+                channel,
+                line.strand(),
+                rawSeries,
+                cleanSeries,
+                0,
+                0,
+                raw[n - 1],
+                clean[n - 1],
+                level.level(),
+                reading,
+                side,
+                false,
+                trouble);
     }
 
-    private static void bothWays(Channel channel, double[] data, Facts facts) {
+    private static void bothWays(Channel channel, double[] data, Line line) {
         int from = 0;
-        for (Gap gap : facts.gaps()) {
-            int to = Arrays.binarySearch(facts.seconds(), gap.endSeconds());
+        for (Gap gap : line.strand().gaps()) {
+            int to = Arrays.binarySearch(line.seconds(), gap.endSeconds());
             to = to < 0 ? -to - 1 : to;
-            stretch(channel, data, from, to, facts.rateHz());
+            stretch(channel, data, from, to, line.strand().rateHz());
             from = to;
         }
-        stretch(channel, data, from, data.length, facts.rateHz());
+        stretch(channel, data, from, data.length, line.strand().rateHz());
     }
 
     private static void stretch(Channel channel, double[] data, int from, int to, double rateHz) {

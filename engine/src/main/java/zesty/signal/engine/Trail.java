@@ -2,23 +2,25 @@ package zesty.signal.engine;
 
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
-import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.boards.link.LinkException;
+import zesty.signal.core.decode.Recogniser;
+import zesty.signal.core.decode.Role;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
-import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.TimeRing;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
 
@@ -30,15 +32,13 @@ public final class Trail implements AutoCloseable {
     private static final int QUEUE = 4096;
     private static final int EARLY_BLOCKS = 200;
     private static final double NO_RATE_HZ = 100;
-    private static final int KEPT_GAPS = 64;
-    private static final double HISTORY_SECONDS = 900;
-    private static final int MOST_HISTORY = 1 << 20;
+    private static final int MOST_STATIONS = 64;
     private static final long READINGS_NANOS = 200_000_000;
 
     private sealed interface Order {
-        record Format(DelimitedFormat format) implements Order {}
+        record Format(StreamFormat format) implements Order {}
 
-        record Data(Block block, double rateHz, long arrivalNanos) implements Order {}
+        record Data(Block block, double rateHz, long arrivalNanos, boolean reopened) implements Order {}
 
         record Change(Rig rig) implements Order {}
     }
@@ -53,14 +53,10 @@ public final class Trail implements AutoCloseable {
     private volatile boolean stopping;
     private FromStart fromStart;
 
-    private DelimitedFormat format;
-    private double rateHz = Double.NaN;
-    private final List<ChannelRunner> runners = new ArrayList<>();
+    private StreamFormat format;
+    private int stationColumn = -1;
+    private final Map<Double, Strand> strands = new LinkedHashMap<>();
     private final List<Order.Data> early = new ArrayList<>();
-    private final ArrayDeque<Gap> gaps = new ArrayDeque<>();
-    private TimeRing times;
-    private double lastSeconds = Double.NaN;
-    private long lastArrivalNanos;
     private long readingsNanos;
     /** Whether something came since the readings were worked out last. */
     private boolean unsettled;
@@ -70,19 +66,19 @@ public final class Trail implements AutoCloseable {
         sight = Sight.nothing(rig);
         source = new SourceReader(address, link, rig, new SourceReader.Receiver() {
             @Override
-            public void format(DelimitedFormat found) {
+            public void format(StreamFormat found) {
                 Trail.this.rig = Trail.this.rig.fittedTo(found);
                 put(new Order.Format(found));
                 recordFromStart();
             }
 
             @Override
-            public void block(Block block, double rate, long arrivalNanos) {
+            public void block(Block block, double rate, long arrivalNanos, boolean reopened) {
                 Recorder running = recorder.get();
                 if (running != null) {
                     running.offer(block);
                 }
-                hand(new Order.Data(block, rate, arrivalNanos));
+                hand(new Order.Data(block, rate, arrivalNanos, reopened));
             }
         });
         thread = new Thread(this::run, "trail");
@@ -157,16 +153,7 @@ public final class Trail implements AutoCloseable {
         Sight seen = sight;
         Recorder running = recorder.get();
         RecordingSight recording = running == null ? lastRecording : running.sight();
-        return new Sight(
-                source.health(nanoTime),
-                seen.rig(),
-                seen.rateHz(),
-                seen.times(),
-                seen.lastSeconds(),
-                seen.lastArrivalNanos(),
-                seen.channels(),
-                seen.gaps(),
-                recording);
+        return new Sight(source.health(nanoTime), seen.rig(), seen.strands(), seen.channels(), recording);
     }
 
     /** @return the newest bytes as they came */
@@ -174,15 +161,33 @@ public final class Trail implements AutoCloseable {
         return source.tail();
     }
 
+    /** @return the bytes from which the format was recognised; empty before that */
+    public byte[] sample() {
+        return source.sample();
+    }
+
+    /** @return what the recogniser made of them, best first */
+    public List<Recogniser.Proposal> proposals() {
+        return source.proposals();
+    }
+
     /** @return the rig in force */
     public Rig rig() {
         return rig;
     }
 
-    /** Takes a changed rig into force: scalings, recipes, readers, names. Its source and format stay as they are. */
+    /**
+     * Takes a changed rig into force: scalings, recipes, readers, names. Its source stays as it is. With another format
+     * the stream is read anew from the next bytes on; not while a recording runs.
+     */
     public void change(Rig changed) {
-        rig = changed.withFormat(rig.format());
+        StreamFormat before = rig.format();
+        rig = changed.withFormat(before);
+        source.passOver(rig.link().passOver());
         put(new Order.Change(rig));
+        if (before != null && changed.format() != null && !changed.format().equals(before)) {
+            source.reformat(changed.format());
+        }
     }
 
     /**
@@ -213,6 +218,24 @@ public final class Trail implements AutoCloseable {
     public boolean mark(String text, long nanoTime) {
         Recorder running = recorder.get();
         return running != null && running.mark(sight.nowSeconds(nanoTime), text);
+    }
+
+    /**
+     * Sends a line to the board. Waits for the link. What was sent is kept as a mark while a recording runs.
+     *
+     * @throws LinkException when the link takes none
+     */
+    public void send(String line, LineEnding ending, long nanoTime) throws LinkException {
+        source.send(line, ending);
+        Recorder running = recorder.get();
+        if (running != null) {
+            running.mark(sight.nowSeconds(nanoTime), "sent: " + line);
+        }
+    }
+
+    /** @return what was sent lately, oldest first, each with the board's answer once there is one */
+    public List<SentLine> sent() {
+        return source.sent();
     }
 
     /** Ends the recording and waits until the take is whole. @return the last state of it */
@@ -260,61 +283,53 @@ public final class Trail implements AutoCloseable {
         }
     }
 
-    private void format(DelimitedFormat found) {
+    private void format(StreamFormat found) {
         format = found;
+        stationColumn = found.indexOf(Role.STATION);
+        strands.clear();
+        early.clear();
     }
 
     private void data(Order.Data data) {
-        if (Double.isNaN(rateHz)) {
+        if (stationColumn >= 0) {
+            ofStations(data);
+            return;
+        }
+        Strand strand = strands.computeIfAbsent(Double.NaN, this::newStrand);
+        if (!strand.hasRate()) {
             if (Double.isNaN(data.rateHz()) && early.size() < EARLY_BLOCKS) {
                 early.add(data);
                 return;
             }
             // A clock that stands still gives no rate; the samples are shown all the same.
-            begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz());
-            early.forEach(this::process);
+            strand.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig);
+            for (Order.Data before : early) {
+                strand.accept(before.block(), before.arrivalNanos(), before.reopened());
+            }
             early.clear();
         }
-        process(data);
+        strand.accept(data.block(), data.arrivalNanos(), data.reopened());
     }
 
-    private void begin(double rate) {
-        rateHz = rate;
-        double history = Math.min(MOST_HISTORY, Math.max(1 << 16, HISTORY_SECONDS * rate));
-        int capacity = new Series((long) history).capacity();
-        times = new TimeRing(capacity);
-        for (Channel channel : rig.channels()) {
-            PulseSetup pulse = rig.pulseOn(channel.column()).orElse(null);
-            runners.add(new ChannelRunner(format.indexOf(channel.column()), rateHz, capacity, channel, pulse));
-        }
+    private Strand newStrand(double station) {
+        return new Strand(station, format, rig.link().warmUpSeconds());
     }
 
-    private void process(Order.Data data) {
-        Block block = data.block();
-        for (ChannelRunner runner : runners) {
-            runner.accept(block);
-        }
-        times.append(block.time(), block.rows());
-        for (Gap gap : block.gaps()) {
-            if (gaps.size() == KEPT_GAPS) {
-                gaps.removeFirst();
+    private void ofStations(Order.Data data) {
+        Stations.part(data.block(), stationColumn).forEach((station, block) -> {
+            if (!strands.containsKey(station)) {
+                if (strands.size() == MOST_STATIONS) {
+                    return;
+                }
+                rig = rig.withStation(station);
+                strands.put(station, newStrand(station));
             }
-            gaps.addLast(gap);
-        }
-        lastSeconds = block.lastSeconds();
-        lastArrivalNanos = data.arrivalNanos();
+            strands.get(station).acceptOfStation(block, data.arrivalNanos(), rig);
+        });
     }
 
     private void apply(Rig changed) {
-        for (ChannelRunner runner : runners) {
-            String column = runner.channel().column();
-            PulseSetup pulse = changed.pulseOn(column).orElse(null);
-            changed.channels().stream()
-                    .filter(c -> c.column().equals(column))
-                    .filter(c -> !c.equals(runner.channel()) || !java.util.Objects.equals(pulse, runner.setup()))
-                    .findFirst()
-                    .ifPresent(c -> runner.change(c, pulse, times));
-        }
+        strands.values().stream().filter(Strand::hasRate).forEach(strand -> strand.change(changed));
         readingsNanos = 0;
     }
 
@@ -323,25 +338,25 @@ public final class Trail implements AutoCloseable {
         if (now - readingsNanos >= READINGS_NANOS) {
             readingsNanos = now;
             unsettled = false;
-            runners.forEach(ChannelRunner::settleReadings);
+            strands.values().forEach(strand -> strand.runners().forEach(ChannelRunner::settleReadings));
+        }
+        List<StrandSight> strandSights = new ArrayList<>();
+        Map<String, ChannelSight> byColumn = new HashMap<>();
+        for (Strand strand : strands.values()) {
+            StrandSight one = strand.sight();
+            strandSights.add(one);
+            for (ChannelRunner runner : strand.runners()) {
+                byColumn.put(runner.channel().column(), runner.sight(one));
+            }
         }
         List<ChannelSight> channels = new ArrayList<>();
         for (Channel channel : rig.channels()) {
-            for (ChannelRunner runner : runners) {
-                if (runner.channel().column().equals(channel.column())) {
-                    channels.add(runner.sight());
-                }
+            ChannelSight one = byColumn.get(channel.column());
+            if (one != null) {
+                channels.add(one);
             }
         }
-        sight = new Sight(
-                LinkHealth.IDLE,
-                rig,
-                rateHz,
-                times,
-                lastSeconds,
-                lastArrivalNanos,
-                channels,
-                List.copyOf(gaps),
-                RecordingSight.NONE);
+        strandSights.removeIf(one -> one.times() == null);
+        sight = new Sight(LinkHealth.IDLE, rig, strandSights, channels, RecordingSight.NONE);
     }
 }

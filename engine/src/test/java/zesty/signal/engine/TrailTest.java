@@ -24,6 +24,7 @@ import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.Take;
@@ -129,9 +130,8 @@ class TrailTest {
         DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(3));
         Rig rig = new Rig(
                 "test",
-                "sim:deck",
+                SourceSetup.at("sim:deck"),
                 null,
-                Double.NaN,
                 List.of(new Channel(
                         "pulse", "Pulse", Scaling.asItCame("counts"), Recipe.parse("bandpass:0.5..8@2"), true)),
                 List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));

@@ -8,17 +8,14 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
-import zesty.signal.core.decode.BoardClock;
-import zesty.signal.core.decode.Column;
-import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
@@ -35,13 +32,22 @@ public final class RigJson {
         ObjectNode root = JSON.createObjectNode();
         root.put(VERSION, 1);
         root.put("name", rig.name());
-        root.putObject("source").put("address", rig.source());
+        ObjectNode source = root.putObject("source").put("address", rig.source());
+        if (rig.link().warmUpSeconds() > 0) {
+            source.put("warm_up_seconds", rig.link().warmUpSeconds());
+        }
+        if (!rig.link().orders().isEmpty()) {
+            rig.link().orders().forEach(source.putArray("orders")::add);
+        }
+        if (!rig.link().passOver().isEmpty()) {
+            rig.link().passOver().forEach(source.putArray("pass_over")::add);
+        }
         ObjectNode decode = root.putObject("decode");
-        if (!Double.isNaN(rig.statedRateHz())) {
-            decode.put("stated_rate_hz", rig.statedRateHz());
+        if (!Double.isNaN(rig.link().statedRateHz())) {
+            decode.put("stated_rate_hz", rig.link().statedRateHz());
         }
         if (rig.format() != null) {
-            format(decode, rig.format());
+            FormatJson.put(decode, rig.format());
         }
         ArrayNode scale = root.putArray("scale");
         ArrayNode clean = root.putArray("clean");
@@ -57,7 +63,7 @@ public final class RigJson {
             read.addObject()
                     .put("column", pulse.column())
                     .put("reader", "pulse")
-                    .put("kind", lower(pulse.kind()));
+                    .put("kind", Nodes.lower(pulse.kind()));
             act.addObject()
                     .put("column", pulse.column())
                     .put("reading", "pulse")
@@ -72,28 +78,6 @@ public final class RigJson {
         }
     }
 
-    private static String lower(Enum<?> value) {
-        return value.name().toLowerCase(Locale.ROOT);
-    }
-
-    private static void format(ObjectNode decode, DelimitedFormat format) {
-        decode.put("format", "delimited");
-        decode.put("delimiter", format.delimiterName());
-        decode.put("decimal_comma", format.decimalComma());
-        decode.put("trailing_delimiter", format.trailingDelimiter());
-        decode.put("header", format.header());
-        ArrayNode columns = decode.putArray("columns");
-        for (Column column : format.columns()) {
-            columns.addObject().put("name", column.name()).put("unit", column.unit());
-        }
-        if (format.clock() != null) {
-            decode.putObject("clock")
-                    .put("column", format.columns().get(format.clock().column()).name())
-                    .put("ticks_per_second", format.clock().ticksPerSecond())
-                    .put("wraps_at", format.clock().wrapTicks());
-        }
-    }
-
     private static void scale(ObjectNode node, Channel channel) {
         node.put("column", channel.column());
         node.put("name", channel.name());
@@ -102,7 +86,7 @@ public final class RigJson {
         scaling.throughConverter().ifPresent(converter -> node.putObject("converter")
                 .put("bits", converter.bits())
                 .put("reference_volts", converter.referenceVolts())
-                .put("divisor", lower(converter.divisor())));
+                .put("divisor", Nodes.lower(converter.divisor())));
         node.put("slope", scaling.slope());
         node.put("offset", scaling.offset());
         node.put("unit", scaling.unit());
@@ -113,7 +97,7 @@ public final class RigJson {
      * @throws TakeException when it is no rig, saying which part is wrong and what would be right
      */
     public static Rig read(String text, String where) throws TakeException {
-        try {
+        return Nodes.reading(where, () -> {
             JsonNode root = JSON.readTree(text);
             if (root == null || !root.isObject() || root.path(VERSION).asInt(0) < 1) {
                 throw new TakeException(where + " is no rig: it has no \"" + VERSION + "\"");
@@ -122,49 +106,52 @@ public final class RigJson {
                 throw new TakeException(where + " is a rig of a later version");
             }
             return rig(root);
-        } catch (JsonProcessingException e) {
-            throw new TakeException(
-                    where + " is no JSON: " + e.getOriginalMessage() + " (line "
-                            + (e.getLocation() == null ? 0 : e.getLocation().getLineNr()) + ")",
-                    e);
-        } catch (IllegalArgumentException e) {
-            throw new TakeException(where + ": " + e.getMessage(), e);
-        }
+        });
     }
 
     private static Rig rig(JsonNode root) {
         JsonNode decode = root.path("decode");
         Map<String, Recipe> recipes = new HashMap<>();
         for (JsonNode node : root.path("clean")) {
-            recipes.put(text(node, "column"), Recipe.parse(text(node, "recipe")));
+            recipes.put(Nodes.text(node, "column"), Recipe.parse(Nodes.text(node, "recipe")));
         }
         List<Channel> channels = new ArrayList<>();
         for (JsonNode node : root.path("scale")) {
-            String column = text(node, "column");
+            String column = Nodes.text(node, "column");
             channels.add(new Channel(
                     column,
-                    text(node, "name"),
+                    Nodes.text(node, "name"),
                     scaling(node),
                     recipes.getOrDefault(column, Recipe.NONE),
                     node.path("shown").asBoolean(true)));
         }
         Map<String, Band> bands = new HashMap<>();
         for (JsonNode node : root.path("act")) {
-            bands.put(text(node, "column"), new Band(number(node, "low"), number(node, "high"), number(node, "slack")));
+            bands.put(
+                    Nodes.text(node, "column"),
+                    new Band(Nodes.number(node, "low"), Nodes.number(node, "high"), Nodes.number(node, "slack")));
         }
         List<PulseSetup> pulses = new ArrayList<>();
         for (JsonNode node : root.path("read")) {
-            String column = text(node, "column");
-            PulseKind kind = choice(PulseKind.class, text(node, "kind"));
+            String column = Nodes.text(node, "column");
+            PulseKind kind = Nodes.choice(PulseKind.class, Nodes.text(node, "kind"));
             pulses.add(new PulseSetup(column, kind, bands.getOrDefault(column, PulseSetup.RESTING)));
         }
         return new Rig(
-                text(root, "name"),
-                root.path("source").path("address").asText(""),
-                decode.has("format") ? format(decode) : null,
-                decode.path("stated_rate_hz").asDouble(Double.NaN),
+                Nodes.text(root, "name"),
+                source(root.path("source"), decode),
+                decode.has("format") ? FormatJson.get(decode) : null,
                 channels,
                 pulses);
+    }
+
+    private static SourceSetup source(JsonNode node, JsonNode decode) {
+        return new SourceSetup(
+                node.path("address").asText(""),
+                decode.path("stated_rate_hz").asDouble(Double.NaN),
+                node.path("warm_up_seconds").asDouble(0),
+                Nodes.texts(node, "orders"),
+                Nodes.texts(node, "pass_over"));
     }
 
     private static Scaling scaling(JsonNode node) {
@@ -172,70 +159,10 @@ public final class RigJson {
         Converter through = converter.isMissingNode() || converter.isNull()
                 ? null
                 : new Converter(
-                        (int) number(converter, "bits"),
-                        number(converter, "reference_volts"),
-                        choice(Divisor.class, text(converter, "divisor")));
-        return new Scaling(through, number(node, "slope"), number(node, "offset"), text(node, "unit"));
-    }
-
-    private static DelimitedFormat format(JsonNode decode) {
-        String name = text(decode, "delimiter");
-        char delimiter =
-                switch (name) {
-                    case "comma" -> ',';
-                    case "semicolon" -> ';';
-                    case "tab" -> '\t';
-                    case "blanks" -> ' ';
-                    default ->
-                        throw new IllegalArgumentException(
-                                "\"delimiter\" is comma, semicolon, tab or blanks, was \"" + name + "\"");
-                };
-        List<Column> columns = new ArrayList<>();
-        for (JsonNode node : decode.path("columns")) {
-            columns.add(new Column(text(node, "name"), text(node, "unit")));
-        }
-        BoardClock clock = null;
-        JsonNode ticking = decode.path("clock");
-        if (ticking.isObject()) {
-            String column = text(ticking, "column");
-            int index = columns.stream().map(Column::name).toList().indexOf(column);
-            if (index < 0) {
-                throw new IllegalArgumentException("the clock's column \"" + column + "\" is not among the columns");
-            }
-            clock = new BoardClock(index, number(ticking, "ticks_per_second"), number(ticking, "wraps_at"));
-        }
-        return new DelimitedFormat(
-                delimiter,
-                decode.path("decimal_comma").asBoolean(),
-                decode.path("trailing_delimiter").asBoolean(),
-                decode.path("header").asText(""),
-                columns,
-                clock);
-    }
-
-    private static <E extends Enum<E>> E choice(Class<E> kind, String text) {
-        try {
-            return Enum.valueOf(kind, text.toUpperCase(Locale.ROOT));
-        } catch (IllegalArgumentException e) {
-            List<String> names = new ArrayList<>();
-            for (E constant : kind.getEnumConstants()) {
-                names.add(lower(constant));
-            }
-            throw new IllegalArgumentException("\"" + text + "\" is none of " + String.join(", ", names), e);
-        }
-    }
-
-    private static String text(JsonNode node, String key) {
-        if (!node.path(key).isTextual()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be a text, was " + node.path(key));
-        }
-        return node.path(key).asText();
-    }
-
-    private static double number(JsonNode node, String key) {
-        if (!node.path(key).isNumber()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be a number, was " + node.path(key));
-        }
-        return node.path(key).asDouble();
+                        (int) Nodes.number(converter, "bits"),
+                        Nodes.number(converter, "reference_volts"),
+                        Nodes.choice(Divisor.class, Nodes.text(converter, "divisor")));
+        return new Scaling(
+                through, Nodes.number(node, "slope"), Nodes.number(node, "offset"), Nodes.text(node, "unit"));
     }
 }

@@ -15,6 +15,7 @@ import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Converter;
@@ -32,9 +33,8 @@ class ExportTest {
                 ',', false, false, "", List.of(new Column("raw", "counts"), new Column("as, it \"came\"", "")), null);
         Rig rig = new Rig(
                 "r",
-                "stdin",
+                SourceSetup.at("stdin"),
                 format,
-                Double.NaN,
                 List.of(
                         new Channel("raw", "Cupboard", DEGREES, Recipe.parse("mean:9"), true),
                         new Channel("as, it \"came\"", "Plain", Scaling.asItCame(""), Recipe.NONE, false)),

@@ -23,6 +23,7 @@ import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeBase;
@@ -45,9 +46,8 @@ class TakeTest {
         Scaling scaling = new Scaling(new Converter(12, 3.3, Divisor.HIGHEST_CODE), 2, -1, "V");
         return new Rig(
                 "Wren",
-                "sim:deck#3",
+                SourceSetup.at("sim:deck#3"),
                 format,
-                Double.NaN,
                 List.of(new Channel("pulse", "Helm pulse", scaling, Recipe.parse("bandpass:0.5..8@2 | mean:3"), true)),
                 List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
     }

@@ -14,16 +14,19 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import zesty.signal.core.decode.Column;
-import zesty.signal.core.decode.DelimitedDecoder;
+import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
-import zesty.signal.core.decode.FormatFinder;
+import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamDecoder;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.takes.FormatJson;
+import zesty.signal.takes.TakeException;
 
 @Command(name = "decode", description = "Decodes a raw byte capture.")
 final class DecodeCommand implements Callable<Integer> {
-    private static final String DELIMITED = "delimited";
-    private static final List<String> FORMATS = List.of(DELIMITED, "comma", "semicolon", "tab", "blanks");
+    private static final List<String> DELIMITERS = List.of("comma", "semicolon", "tab", "blanks");
     private static final int KEPT = 100_000;
 
     @Spec
@@ -33,24 +36,21 @@ final class DecodeCommand implements Callable<Integer> {
     private Path file;
 
     @Option(names = "--format", paramLabel = "FORMAT")
-    private String formatName = DELIMITED;
+    private String formatName;
 
     @Option(names = "--json")
     private boolean json;
 
     @Override
     public Integer call() {
-        if (!FORMATS.contains(formatName)) {
-            throw new Refusal("no format is called '" + formatName + "'; there are " + String.join(", ", FORMATS));
-        }
         byte[] bytes = bytes();
-        Optional<DelimitedFormat> found = formatName.equals(DELIMITED)
-                ? FormatFinder.find(bytes, bytes.length)
-                : FormatFinder.find(bytes, bytes.length, delimiter(formatName));
-        DelimitedFormat format = found.orElseThrow(() -> new Refusal(
-                file + ": no format was recognised; finished lines with numbers in the same columns are needed"));
-        DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(KEPT));
-        decoder.restart(FormatFinder.startsMidLine(bytes, bytes.length, format));
+        StreamFormat format = format(bytes)
+                .orElseThrow(() -> new Refusal(file + ": no format was recognised"
+                        + (formatName == null ? "" : " as " + formatName)
+                        + "; lines with numbers or packets of one length are needed"));
+        StreamDecoder decoder = format.decoder(new SetAside(KEPT));
+        decoder.restart(format instanceof DelimitedFormat delimited
+                && DelimitedFinder.startsMidLine(bytes, bytes.length, delimited));
         decoder.feed(bytes, 0, bytes.length);
         Rows rows = decoder.takeRows();
         if (json) {
@@ -59,6 +59,34 @@ final class DecodeCommand implements Callable<Integer> {
             printText(decoder, rows);
         }
         return Commands.DONE;
+    }
+
+    private Optional<? extends StreamFormat> format(byte[] bytes) {
+        if (formatName == null) {
+            return Recogniser.recognise(bytes, bytes.length).stream()
+                    .findFirst()
+                    .map(Recogniser.Proposal::format);
+        }
+        if (DELIMITERS.contains(formatName)) {
+            return DelimitedFinder.find(bytes, bytes.length, delimiter(formatName));
+        }
+        if (formatName.endsWith(".json")) {
+            return Optional.of(saved(Path.of(formatName)));
+        }
+        if (!Recogniser.kinds().contains(formatName)) {
+            throw new Refusal("no format is called '" + formatName + "'; there are "
+                    + String.join(", ", Recogniser.kinds()) + ", "
+                    + String.join(", ", DELIMITERS) + ", and a format saved as .json");
+        }
+        return Recogniser.recognise(bytes, bytes.length, formatName);
+    }
+
+    private static StreamFormat saved(Path path) {
+        try {
+            return FormatJson.read(Files.readString(path), path.toString());
+        } catch (IOException e) {
+            throw new Refusal(e instanceof TakeException ? e.getMessage() : path + " cannot be read");
+        }
     }
 
     private static char delimiter(String name) {
@@ -82,10 +110,12 @@ final class DecodeCommand implements Callable<Integer> {
         }
     }
 
-    private static void printJson(DelimitedDecoder decoder, Rows rows) {
+    private static void printJson(StreamDecoder decoder, Rows rows) {
         ObjectNode root = Json.object();
-        root.put("format", DELIMITED);
-        root.put("delimiter", String.valueOf(decoder.format().delimiter()));
+        root.put("format", decoder.format().kind());
+        root.put(
+                "delimiter",
+                decoder.format() instanceof DelimitedFormat delimited ? String.valueOf(delimited.delimiter()) : null);
         ArrayNode columns = root.putArray("columns");
         for (int c = 0; c < rows.columns().length; c++) {
             Column column = decoder.format().columns().get(c);
@@ -109,10 +139,10 @@ final class DecodeCommand implements Callable<Integer> {
         Json.print(root);
     }
 
-    private void printText(DelimitedDecoder decoder, Rows rows) {
+    private void printText(StreamDecoder decoder, Rows rows) {
         var out = spec.commandLine().getOut();
-        DelimitedFormat format = decoder.format();
-        out.println("delimited text, parted by " + format.delimiterName() + ", "
+        StreamFormat format = decoder.format();
+        out.println(format.words() + ", "
                 + format.columns().size() + " columns: "
                 + String.join(", ", format.columns().stream().map(Column::name).toList()));
         out.println(decoder.lines() + " lines, " + rows.count() + " rows, "

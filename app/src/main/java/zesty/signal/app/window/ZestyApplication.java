@@ -177,7 +177,7 @@ public final class ZestyApplication extends Application {
     private void tellFirstLane() {
         if (!painted && System.getenv("ZESTY_FIRST_LANE") != null) {
             var sight = desk.liveSight(System.nanoTime());
-            if (sight.times() != null && sight.times().end() > 0) {
+            if (sight.hasSamples()) {
                 painted = true;
                 Platform.runLater(() -> Platform.runLater(() -> {
                     System.out.println("first lane painted");

@@ -164,10 +164,11 @@ class DemoWindowTest extends RealWindow {
             awaitText(".lane-trust", "lost");
             awaitText(".lane-value", "—");
             serve(server, 400);
-            Sight back = until(s -> s.health().rows() >= 780 && s.gaps().size() == 1);
+            Sight back = until(
+                    s -> s.health().rows() >= 780 && s.strands().get(0).gaps().size() == 1);
             assertThat(back.health().reconnects()).isEqualTo(1);
             assertThat(back.health().lostRows())
-                    .isEqualTo(back.gaps().get(0).missing())
+                    .isEqualTo(back.strands().get(0).gaps().get(0).missing())
                     .isPositive();
         }
     }

@@ -7,6 +7,9 @@ import zesty.signal.boards.sim.SimulatedBoards;
 public sealed interface LinkAddress {
     String FORMS = "serial:PATH@BAUD, tcp:HOST:PORT, udp:PORT, file:PATH, sim:BOARD or stdin";
 
+    /** The host of a TCP address that waits for a board to call. */
+    String ANYONE = "*";
+
     /** @return the address as it is written */
     String text();
 
@@ -58,15 +61,22 @@ public sealed interface LinkAddress {
         if (at < 1) {
             throw wrong(text, "a serial port needs a path and a speed, serial:PATH@BAUD");
         }
+        String[] words = rest.substring(at + 1).split(",", -1);
         try {
-            int baud = Integer.parseInt(rest.substring(at + 1));
+            int baud = Integer.parseInt(words[0]);
             if (baud >= 50 && baud <= 12_000_000) {
-                return new Serial(rest.substring(0, at), baud);
+                SerialSettings settings = SerialSettings.USUAL;
+                for (int i = 1; i < words.length; i++) {
+                    settings = settings.with(words[i]);
+                }
+                return new Serial(rest.substring(0, at), baud, settings);
             }
         } catch (NumberFormatException e) {
             // Said below.
+        } catch (IllegalArgumentException e) {
+            throw wrong(text, e.getMessage());
         }
-        throw wrong(text, "'" + rest.substring(at + 1) + "' is no speed; usual are 9600, 57600 and 115200");
+        throw wrong(text, "'" + words[0] + "' is no speed; usual are 9600, 57600 and 115200");
     }
 
     private static int port(String text, String part) {
@@ -93,20 +103,26 @@ public sealed interface LinkAddress {
         return new IllegalArgumentException("source '" + text + "': " + why + "; a source is " + FORMS);
     }
 
-    record Serial(String path, int baud) implements LinkAddress {
+    /** @param settings of the line; usually 8 data bits, no parity, 1 stop bit */
+    record Serial(String path, int baud, SerialSettings settings) implements LinkAddress {
         @Override
         public String text() {
-            return "serial:" + path + "@" + baud;
+            return "serial:" + path + "@" + baud + settings.text();
         }
 
         @Override
         public String words() {
-            return "port " + path + ", " + baud + " baud";
+            return "port " + path + ", " + baud + " baud" + settings.text().replace(",", ", ");
         }
 
         @Override
         public Link link() {
             return new SerialLink(this);
+        }
+
+        /** @return the same port and settings at another speed */
+        public Serial withBaud(int other) {
+            return new Serial(path, other, settings);
         }
     }
 
@@ -118,12 +134,17 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "network board " + host + ":" + port;
+            return listens() ? "whoever calls on port " + port : "network board " + host + ":" + port;
         }
 
         @Override
         public Link link() {
-            return new TcpLink(this);
+            return listens() ? new ListeningLink(port) : new TcpLink(this);
+        }
+
+        /** @return whether it waits for a board to call instead of calling one */
+        public boolean listens() {
+            return host.equals(ANYONE);
         }
     }
 

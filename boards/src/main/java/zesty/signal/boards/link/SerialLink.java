@@ -2,10 +2,12 @@ package zesty.signal.boards.link;
 
 import com.fazecast.jSerialComm.SerialPort;
 import com.fazecast.jSerialComm.SerialPortInvalidPortException;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFileAttributes;
 
-/** A serial port, 8 data bits, no parity, 1 stop bit. */
+/** A serial port. */
 final class SerialLink implements Link {
     private static final int READ_TIMEOUT_MS = 100;
 
@@ -26,8 +28,8 @@ final class SerialLink implements Link {
         if (unix && !(Files.isReadable(device) && Files.isWritable(device))) {
             throw new LinkException(
                     "port " + address.path()
-                            + " may not be used by you. Join the group that owns it (often dialout) and "
-                            + "sign in again",
+                            + " may not be used by you. Join the group that owns it (" + group(device)
+                            + ") and sign in again",
                     true);
         }
         SerialPort candidate;
@@ -36,16 +38,41 @@ final class SerialLink implements Link {
         } catch (SerialPortInvalidPortException e) {
             throw new LinkException(address.path() + " is no serial port", true);
         }
-        candidate.setComPortParameters(address.baud(), 8, SerialPort.ONE_STOP_BIT, SerialPort.NO_PARITY);
+        SerialSettings settings = address.settings();
+        candidate.setComPortParameters(
+                address.baud(),
+                settings.dataBits(),
+                settings.stopBits() == 2 ? SerialPort.TWO_STOP_BITS : SerialPort.ONE_STOP_BIT,
+                switch (settings.parity()) {
+                    case NONE -> SerialPort.NO_PARITY;
+                    case EVEN -> SerialPort.EVEN_PARITY;
+                    case ODD -> SerialPort.ODD_PARITY;
+                });
+        if (settings.quiet()) {
+            candidate.clearDTR();
+            candidate.clearRTS();
+        }
         candidate.setFlowControl(SerialPort.FLOW_CONTROL_DISABLED);
         candidate.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_TIMEOUT_MS, 0);
         if (!candidate.openPort(0)) {
+            String holder =
+                    PortHolders.of(device).map(name -> name + " holds it").orElse("another program may hold it");
             throw new LinkException(
-                    "port " + address.path() + " would not open at " + address.baud()
-                            + " baud. Another program may hold it: close that one first",
+                    "port " + address.path() + " would not open at " + address.baud() + " baud: " + holder
+                            + ". Close that one first",
                     false);
         }
         port = candidate;
+    }
+
+    private static String group(Path device) {
+        try {
+            return Files.readAttributes(device, PosixFileAttributes.class)
+                    .group()
+                    .getName();
+        } catch (IOException | UnsupportedOperationException e) {
+            return "often dialout";
+        }
     }
 
     @Override

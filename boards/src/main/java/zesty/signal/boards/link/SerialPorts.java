@@ -1,6 +1,7 @@
 package zesty.signal.boards.link;
 
 import com.fazecast.jSerialComm.SerialPort;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -13,16 +14,36 @@ public final class SerialPorts {
 
     private SerialPorts() {}
 
-    /** A port's path and what the computer says of it. */
-    public record Found(String path, String about) {}
+    /**
+     * A port.
+     *
+     * @param about what the computer calls it
+     * @param maker the numbers by which its maker is known, as hexadecimal digits, and its serial number; may be empty
+     * @param holder which program has it open, where the system tells; empty for none
+     */
+    public record Found(String path, String about, String maker, String holder) {}
 
     /** @return the ports found now, by path. Takes some milliseconds: not for the window's thread */
     public static List<Found> list() {
         List<Found> found = new ArrayList<>();
         for (SerialPort port : SerialPort.getCommPorts()) {
-            found.add(new Found(port.getSystemPortPath(), port.getDescriptivePortName()));
+            String path = port.getSystemPortPath();
+            found.add(new Found(
+                    path,
+                    port.getDescriptivePortName(),
+                    maker(port),
+                    PortHolders.of(Path.of(path)).orElse("")));
         }
         found.sort(Comparator.comparing(Found::path));
         return found;
+    }
+
+    private static String maker(SerialPort port) {
+        if (port.getVendorID() < 0 || port.getProductID() < 0) {
+            return "";
+        }
+        String serial = port.getSerialNumber();
+        boolean known = serial != null && !serial.isBlank() && !serial.equalsIgnoreCase("unknown");
+        return String.format("%04X:%04X", port.getVendorID(), port.getProductID()) + (known ? " no. " + serial : "");
     }
 }

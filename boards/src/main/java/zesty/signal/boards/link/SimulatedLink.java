@@ -1,7 +1,9 @@
 package zesty.signal.boards.link;
 
 import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
 import java.util.concurrent.locks.LockSupport;
+import zesty.signal.boards.sim.FaultyBoard;
 import zesty.signal.boards.sim.SimulatedBoard;
 
 /** A simulated board in this process, paced by the computer's clock. */
@@ -19,6 +21,9 @@ public final class SimulatedLink implements Link {
     private long startNanos;
     private long frames;
     private volatile boolean open;
+    private long unpluggedUntil;
+    private final StringBuilder order = new StringBuilder();
+    private final ByteArrayOutputStream answers = new ByteArrayOutputStream();
 
     /** @param speed how many of the board's seconds pass in one; infinity for as fast as it is read */
     public SimulatedLink(SimulatedBoard board, double speed) {
@@ -36,16 +41,29 @@ public final class SimulatedLink implements Link {
     }
 
     @Override
-    public void open() {
-        startNanos = System.nanoTime();
-        frames = 0;
-        bytes = board.greeting();
+    public void open() throws LinkException {
+        long now = System.nanoTime();
+        if (now < unpluggedUntil) {
+            throw new LinkException("the simulated board is unplugged", false);
+        }
+        if (unpluggedUntil > 0) {
+            // The board ran on while nobody heard it.
+            long missed = due() - frames;
+            ((FaultyBoard) board).unheard(missed);
+            frames += missed;
+            unpluggedUntil = 0;
+            bytes = new byte[0];
+        } else {
+            startNanos = now;
+            frames = 0;
+            bytes = board.greeting();
+        }
         given = 0;
         open = true;
     }
 
     @Override
-    public int read(byte[] buffer) {
+    public int read(byte[] buffer) throws LinkException {
         if (!open) {
             return OVER;
         }
@@ -61,16 +79,28 @@ public final class SimulatedLink implements Link {
         return count;
     }
 
-    private void make() {
+    private long due() {
         double elapsed = (System.nanoTime() - startNanos) * 1e-9 * speed;
-        long due = (long) Math.min(Math.min(most, frames + MOST_FRAMES), elapsed * board.framesPerSecond());
-        if (due <= frames) {
-            LockSupport.parkNanos(WAIT_NANOS);
-            return;
+        return (long) Math.min(most, elapsed * board.framesPerSecond());
+    }
+
+    private void make() throws LinkException {
+        if (board instanceof FaultyBoard faulty && faulty.unplugged()) {
+            unpluggedUntil = System.nanoTime() + (long) (faulty.unpluggedSeconds() * 1e9);
+            open = false;
+            throw new LinkException("the simulated board was unplugged", false);
         }
+        long due = Math.min(due(), frames + MOST_FRAMES);
         ready.reset();
-        for (; frames < due; frames++) {
-            board.next(ready);
+        synchronized (answers) {
+            ready.writeBytes(answers.toByteArray());
+            answers.reset();
+            for (; frames < due; frames++) {
+                board.next(ready);
+            }
+        }
+        if (ready.size() == 0) {
+            LockSupport.parkNanos(WAIT_NANOS);
         }
         bytes = ready.toByteArray();
         given = 0;
@@ -82,8 +112,20 @@ public final class SimulatedLink implements Link {
     }
 
     @Override
-    public void write(byte[] sent) {
-        // This board takes no orders.
+    public void write(byte[] sent) throws LinkException {
+        if (!open) {
+            throw new LinkException("the simulated board is not connected", false);
+        }
+        synchronized (answers) {
+            for (char c : new String(sent, StandardCharsets.UTF_8).toCharArray()) {
+                if (c != '\n' && c != '\r') {
+                    order.append(c);
+                } else if (order.length() > 0) {
+                    answers.writeBytes(board.receive(order.toString()).getBytes(StandardCharsets.UTF_8));
+                    order.setLength(0);
+                }
+            }
+        }
     }
 
     @Override

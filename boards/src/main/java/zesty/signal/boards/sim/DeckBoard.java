@@ -2,7 +2,10 @@ package zesty.signal.boards.sim;
 
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Random;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.Role;
 
 /**
  * The dinghy's deck board: comma text, 200 lines a second. Columns: a 32-bit microsecond clock that wraps, the helm's
@@ -28,6 +31,8 @@ public final class DeckBoard implements SimulatedBoard {
 
     private final PulseModel pulse;
     private final Random random;
+    private final double[] row = new double[6];
+    private final long highest;
     private final StringBuilder line = new StringBuilder(48);
     private long clock;
     private long sample;
@@ -37,8 +42,14 @@ public final class DeckBoard implements SimulatedBoard {
     private double pullEnd;
     private double heelSway;
     private double slosh;
+    private int filled;
 
     public DeckBoard(Settings settings) {
+        this(settings, false);
+    }
+
+    DeckBoard(Settings settings, boolean clipped) {
+        highest = clipped ? 560 : 1023;
         if (settings.pulse().rateHz() != RATE_HZ) {
             throw new IllegalArgumentException("the deck board runs at 200 lines/s, not "
                     + settings.pulse().rateHz());
@@ -70,6 +81,22 @@ public final class DeckBoard implements SimulatedBoard {
         return RATE_HZ;
     }
 
+    @Override
+    public List<Column> columns() {
+        return List.of(
+                new Column("t_us", "", Role.CLOCK, true),
+                new Column("pulse", ""),
+                new Column("forearm", ""),
+                new Column("heel", ""),
+                new Column("trim", ""),
+                new Column("bilge", ""));
+    }
+
+    @Override
+    public double[][] newest() {
+        return new double[][] {row.clone()};
+    }
+
     /** @return the pulse signal with its truth */
     public PulseModel pulse() {
         return pulse;
@@ -80,7 +107,9 @@ public final class DeckBoard implements SimulatedBoard {
         double t = sample / RATE_HZ;
         long jitter = Math.round(8 * random.nextGaussian());
         line.setLength(0);
-        line.append(Math.floorMod(clock + sample * PERIOD_US + jitter, WRAP));
+        row[0] = Math.floorMod(clock + sample * PERIOD_US + jitter, WRAP);
+        line.append((long) row[0]);
+        filled = 1;
         append(counts(pulse.next()));
         append(counts(forearm(t)));
         heelSway += (random.nextGaussian() * 9 - heelSway) / 60;
@@ -110,10 +139,11 @@ public final class DeckBoard implements SimulatedBoard {
     }
 
     private void append(long value) {
+        row[filled++] = value;
         line.append(',').append(value);
     }
 
-    private static long counts(double value) {
-        return Math.max(0, Math.min(1023, Math.round(value)));
+    private long counts(double value) {
+        return Math.max(0, Math.min(highest, Math.round(value)));
     }
 }

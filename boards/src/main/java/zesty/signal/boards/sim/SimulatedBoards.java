@@ -1,11 +1,30 @@
 package zesty.signal.boards.sim;
 
+import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.function.Supplier;
 
-/** The boards that ship with the product. */
+/** The boards that ship with the product. A name may be followed by faults, each after a plus sign: hull+noise. */
 public final class SimulatedBoards {
     private static final List<Entry> ALL = List.of(
-            new Entry("deck", "the dinghy's deck board: pulse, forearm, heel, trim and bilge, 200 lines a second"));
+            new Entry("deck", "the dinghy's deck board: pulse, forearm, heel, trim and bilge, comma text, 200 lines/s"),
+            new Entry("hull", "acceleration at the rudder stock, three axes, zero-byte-stuffed packets, 1600/s"),
+            new Entry("forearm", "the sheet hand's forearm, raw, 24-bit frames, 1000/s"),
+            new Entry("motion", "nine axes at the mast foot, comma text, 100/s"),
+            new Entry("masthead", "wind cups and vane, labelled lines, 4/s"),
+            new Entry("masthead-edges", "the moment of each pulse of the wind cups, about 8/s"),
+            new Entry("battery", "six batteries in turn, one weak, one silent at times, decimal commas, 12 lines/s"),
+            new Entry("locker", "the chain locker's temperature, in sentences and two units, 5/s"),
+            new Entry("cupboard", "the drying cupboard: takes heat 0..100, answers in JSON, 5/s"),
+            new Entry("sounder", "depth by echo, in microseconds, 10/s"),
+            new Entry("halyard", "knocks on the mast, 16-bit frames, 4000/s"),
+            new Entry("hoist", "the hoist's load, hexadecimal counts, 10/s"),
+            new Entry("cowling", "heat picture of the outboard, 24 × 32, 4/s"),
+            new Entry("whistle", "sound at the race officer's, escape-framed packets, 8000/s"),
+            new Entry("barometer", "a pressure chip's registers and its factory constants, 10/s"));
 
     private SimulatedBoards() {}
 
@@ -17,12 +36,40 @@ public final class SimulatedBoards {
         return ALL;
     }
 
-    /** @throws IllegalArgumentException when there is none of that name, saying which there are */
-    public static SimulatedBoard create(String name, long seed) {
-        if (name.equals("deck")) {
-            return new DeckBoard(DeckBoard.Settings.usual(seed));
-        }
-        throw new IllegalArgumentException("no simulated board is called '" + name + "'; there are "
-                + String.join(", ", ALL.stream().map(Entry::name).toList()));
+    /**
+     * @param words the board's name, and faults after plus signs
+     * @throws IllegalArgumentException when there is no board or no fault of that name, saying which there are
+     */
+    public static SimulatedBoard create(String words, long seed) {
+        String[] parts = words.split("\\+", -1);
+        Set<Fault> faults = EnumSet.noneOf(Fault.class);
+        Arrays.stream(parts).skip(1).map(Fault::called).forEach(faults::add);
+        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED));
+        Function<Setup, SimulatedBoard> maker = maker(parts[0]);
+        Supplier<SimulatedBoard> fresh = () -> maker.apply(setup);
+        return faults.isEmpty() ? fresh.get() : new FaultyBoard(fresh, faults, seed);
+    }
+
+    private static Function<Setup, SimulatedBoard> maker(String name) {
+        return switch (name) {
+            case "deck" -> setup -> new DeckBoard(DeckBoard.Settings.usual(setup.seed()), setup.clipped());
+            case "hull" -> HullBoard::new;
+            case "forearm" -> ForearmBoard::new;
+            case "motion" -> MotionBoard::new;
+            case "masthead" -> MastheadBoard::new;
+            case "masthead-edges" -> MastheadEdgesBoard::new;
+            case "battery" -> BatteryBoard::new;
+            case "locker" -> LockerBoard::new;
+            case "cupboard" -> CupboardBoard::new;
+            case "sounder" -> SounderBoard::new;
+            case "halyard" -> HalyardBoard::new;
+            case "hoist" -> HoistBoard::new;
+            case "cowling" -> CowlingBoard::new;
+            case "whistle" -> WhistleBoard::new;
+            case "barometer" -> BarometerBoard::new;
+            default ->
+                throw new IllegalArgumentException("no simulated board is called '" + name + "'; there are "
+                        + String.join(", ", ALL.stream().map(Entry::name).toList()));
+        };
     }
 }

@@ -1,9 +1,7 @@
 package zesty.signal.core.decode;
 
-import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
-import java.util.Set;
 
 /**
  * Lines of numbers parted by a delimiter.
@@ -21,14 +19,14 @@ public record DelimitedFormat(
         boolean trailingDelimiter,
         String header,
         List<Column> columns,
-        BoardClock clock) {
+        BoardClock clock)
+        implements StreamFormat {
 
     /** The delimiters known, in the order in which they are tried. */
     public static final String DELIMITERS = ",;\t ";
 
     public DelimitedFormat {
         Objects.requireNonNull(header, "header");
-        columns = List.copyOf(columns);
         if (DELIMITERS.indexOf(delimiter) < 0) {
             throw new IllegalArgumentException(
                     "the delimiter must be comma, semicolon, tab or blank, was '" + delimiter + "'");
@@ -36,32 +34,36 @@ public record DelimitedFormat(
         if (decimalComma && delimiter == ',') {
             throw new IllegalArgumentException("a comma cannot be both the delimiter and the decimal sign");
         }
-        if (columns.isEmpty()) {
-            throw new IllegalArgumentException("a format needs at least one column");
-        }
-        Set<String> names = new HashSet<>();
-        for (Column column : columns) {
-            if (!names.add(column.name())) {
-                throw new IllegalArgumentException("two columns are called '" + column.name() + "'");
-            }
-        }
-        if (clock != null && clock.column() >= columns.size()) {
-            throw new IllegalArgumentException("the clock is column " + clock.column() + " of only " + columns.size());
-        }
+        columns = Columns.checked(columns, clock);
     }
 
-    /** @return index of the column; −1 when there is none of that name */
-    public int indexOf(String name) {
-        for (int i = 0; i < columns.size(); i++) {
-            if (columns.get(i).name().equals(name)) {
-                return i;
-            }
-        }
-        return -1;
+    @Override
+    public String kind() {
+        return "delimited";
+    }
+
+    @Override
+    public String words() {
+        return "text, parted by " + delimiterName() + (decimalComma ? ", with a decimal comma" : "");
+    }
+
+    @Override
+    public DelimitedFormat with(List<Column> others, BoardClock ticking) {
+        return new DelimitedFormat(delimiter, decimalComma, trailingDelimiter, header, others, ticking);
+    }
+
+    @Override
+    public StreamDecoder decoder(SetAside setAside) {
+        return new DelimitedDecoder(this, setAside);
     }
 
     /** @return the delimiter in words */
     public String delimiterName() {
+        return nameOf(delimiter);
+    }
+
+    /** @return a delimiter in words */
+    public static String nameOf(char delimiter) {
         return switch (delimiter) {
             case ',' -> "comma";
             case ';' -> "semicolon";

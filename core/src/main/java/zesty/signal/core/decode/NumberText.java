@@ -5,7 +5,8 @@ import java.util.Locale;
 import java.util.Set;
 
 /**
- * Reads a number out of bytes: an optional sign, digits, an optional decimal sign and digits, an optional exponent.
+ * Reads a number out of bytes: an optional sign, digits, an optional decimal sign and digits, an optional exponent; or
+ * 0x and up to 13 hexadecimal digits.
  * Exact: a value equals the nearest double to what is written.
  */
 final class NumberText {
@@ -16,7 +17,8 @@ final class NumberText {
     private static final long EXACT_LIMIT = 1L << 53;
 
     /** What boards print for "no reading yet" in the place of a number. */
-    private static final Set<String> MISSING = Set.of("", "nan", "-nan", "null", "none", "inf", "-inf", "+inf", "ovf");
+    private static final Set<String> MISSING =
+            Set.of("", "nan", "-nan", "null", "none", "inf", "-inf", "+inf", "ovf", "-", "--", "---", "n/a", "na");
 
     private final byte decimalSign;
 
@@ -38,6 +40,9 @@ final class NumberText {
         if (at < to && (bytes[at] == '-' || bytes[at] == '+')) {
             negative = bytes[at] == '-';
             at++;
+        }
+        if (at + 2 < to && bytes[at] == '0' && (bytes[at + 1] | 0x20) == 'x') {
+            return hexadecimal(bytes, at + 2, to, negative);
         }
         long mantissa = 0;
         int digits = 0;
@@ -77,6 +82,16 @@ final class NumberText {
         // Both operands are exact, so the one rounding of the division gives the nearest double (Clinger 1990).
         double value = decimals == 0 ? mantissa : mantissa / POWERS_OF_TEN[decimals];
         return negative ? -value : value;
+    }
+
+    private double hexadecimal(byte[] bytes, int from, int to, boolean negative) {
+        long value = 0;
+        int at = from;
+        while (at < to && at - from < 13 && Character.digit(bytes[at], 16) >= 0) {
+            value = value * 16 + Character.digit(bytes[at++], 16);
+        }
+        stop = at == from ? -1 : at;
+        return at == from ? Double.NaN : negative ? -value : value;
     }
 
     private double slow(byte[] bytes, int from, int to, int at, boolean exponent) {

@@ -2,7 +2,9 @@ package zesty.signal.core.decode;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Set;
 
 /**
  * The tray of lines that were not understood: all are counted, the newest few kept. Safe for one thread that sets aside
@@ -23,6 +25,8 @@ public final class SetAside {
      */
     public record Item(long line, String text, String why) {}
 
+    private Set<String> known = Set.of();
+    private long passedOver;
     private final ArrayDeque<Item> items = new ArrayDeque<>();
     private final int kept;
     private long count;
@@ -35,7 +39,27 @@ public final class SetAside {
         this.kept = kept;
     }
 
+    /** Lines of these shapes are passed over from now on: the maker knows them. Those in the tray are taken out. */
+    public synchronized void passOver(Collection<String> shapes) {
+        known = Set.copyOf(shapes);
+        items.removeIf(item -> known.contains(shapeOf(item.text())));
+    }
+
+    /** @return what a line has in common with others of its kind: its text with # for every run of digits */
+    public static String shapeOf(String text) {
+        return text.strip().replaceAll("\\d+", "#");
+    }
+
+    /** @return how many lines of known shapes were passed over */
+    public synchronized long passedOver() {
+        return passedOver;
+    }
+
     synchronized void add(long line, String text, String why) {
+        if (!known.isEmpty() && known.contains(shapeOf(readable(text)))) {
+            passedOver++;
+            return;
+        }
         count++;
         if (items.size() == kept) {
             items.removeFirst();

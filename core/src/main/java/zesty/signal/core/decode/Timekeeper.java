@@ -25,10 +25,16 @@ public final class Timekeeper {
     private static final double SAME_RUN_SECONDS = 2;
 
     private final BoardClock clock;
+    private final BoardSequence sequence;
     private final double statedRateHz;
+    private double lastNumber = Double.NaN;
+    private double latency = Double.NaN;
+    private double latencyVariance;
 
     private double firstArrival = Double.NaN;
     private boolean relinked;
+    /** Rows lost before the row at hand as the sequence has it; −1 where there is none. */
+    private long numbered = -1;
 
     private double lastTicks = Double.NaN;
     private double wraps;
@@ -61,10 +67,16 @@ public final class Timekeeper {
      * @param firstGuessHz where neither is known: the rate to start the fit from, above 0
      */
     public Timekeeper(BoardClock clock, double statedRateHz, double firstGuessHz) {
+        this(clock, null, statedRateHz, firstGuessHz);
+    }
+
+    /** @param sequence the number its lines or packets carry, which tells exactly what was lost; null for none */
+    public Timekeeper(BoardClock clock, BoardSequence sequence, double statedRateHz, double firstGuessHz) {
         if (!(firstGuessHz > 0) || statedRateHz <= 0) {
             throw new IllegalArgumentException("rates must be above 0, were " + statedRateHz + " and " + firstGuessHz);
         }
         this.clock = clock;
+        this.sequence = sequence;
         this.statedRateHz = statedRateHz;
         periodSeconds = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);
     }
@@ -120,14 +132,51 @@ public final class Timekeeper {
         if (Double.isNaN(firstArrival)) {
             firstArrival = arrivalSeconds;
         }
-        return clock == null ? byArrival(rows, arrivalSeconds, silenceSeconds) : byClock(rows, arrivalSeconds);
+        Block block = clock == null ? byArrival(rows, arrivalSeconds, silenceSeconds) : byClock(rows, arrivalSeconds);
+        measureJitter(arrivalSeconds - lastSeconds);
+        return block;
+    }
+
+    /** @return how unevenly rows arrive against their own time: the standard deviation of late, in s */
+    public double jitterSeconds() {
+        return Math.sqrt(latencyVariance);
+    }
+
+    private void measureJitter(double late) {
+        double off = Double.isNaN(latency) ? 0 : late - latency;
+        latency = Double.isNaN(latency) ? late : latency + off / 32;
+        latencyVariance += (off * off - latencyVariance) / 32;
+    }
+
+    /** Rows that the sequence says were lost before each row; null when it says none was. */
+    private long[] missing(Rows rows) {
+        if (sequence == null) {
+            return null;
+        }
+        double[] numbers = rows.columns()[sequence.column()];
+        long[] missing = null;
+        for (int row = 0; row < rows.count(); row++) {
+            if (Double.isNaN(numbers[row])) {
+                continue;
+            }
+            boolean known = !Double.isNaN(lastNumber) && !rows.restartsAt(row) && !(relinked && row == 0);
+            long lost = known ? sequence.missingBetween(lastNumber, numbers[row]) : 0;
+            if (lost > 0) {
+                missing = missing == null ? new long[rows.count()] : missing;
+                missing[row] = lost;
+            }
+            lastNumber = numbers[row];
+        }
+        return missing;
     }
 
     private Block byClock(Rows rows, double arrivalSeconds) {
         double[] ticks = rows.columns()[clock.column()];
         double[] seconds = new double[rows.count()];
+        long[] missing = missing(rows);
         List<Gap> gaps = new ArrayList<>(0);
         for (int row = 0; row < seconds.length; row++) {
+            numbered = sequence == null ? -1 : missing == null ? 0 : missing[row];
             seconds[row] = next(ticks[row], arrivalSeconds, gaps);
         }
         measureDrift(seconds[seconds.length - 1], arrivalSeconds);
@@ -203,6 +252,9 @@ public final class Timekeeper {
         boolean known = steps >= recentSteps.length;
         if (known && step > GAP_PERIODS * stepSeconds || bridged && step > 0 && !(step < GAP_PERIODS * stepSeconds)) {
             long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step * steps / stepSum) - 1);
+            if (numbered >= 0 && !bridged) {
+                missing = numbered;
+            }
             gaps.add(new Gap(before, lastSeconds, missing));
             gapCount++;
             lostRows += missing;
@@ -232,11 +284,16 @@ public final class Timekeeper {
     private Block byArrival(Rows rows, double arrivalSeconds, double silenceSeconds) {
         int count = rows.count();
         List<Gap> gaps = new ArrayList<>(0);
+        double numberBefore = lastNumber;
+        long[] missing = missing(rows);
+        if (missing != null && !Double.isNaN(lastSeconds) && !relinked) {
+            return withLosses(rows, missing, arrivalSeconds);
+        }
         if (Double.isNaN(lastSeconds)) {
             lastSeconds = -periodSeconds;
             anchor(lastSeconds + count * periodSeconds, arrivalSeconds);
-        } else if (relinked || silent(silenceSeconds)) {
-            bridge(count, arrivalSeconds, gaps);
+        } else if (relinked || sequence == null && silent(silenceSeconds)) {
+            bridge(rows, numberBefore, arrivalSeconds, gaps);
         } else {
             rowsSinceOrigin += count;
             fitPeriod(count, arrivalSeconds);
@@ -247,15 +304,48 @@ public final class Timekeeper {
         return new Block(new TimeBase.Steady(first, periodSeconds), rows.columns(), count, gaps);
     }
 
+    /** The sequence says how many rows are missing where: each takes its period on the time line. */
+    private Block withLosses(Rows rows, long[] missing, double arrivalSeconds) {
+        long all = rows.count();
+        for (long lost : missing) {
+            all += lost;
+        }
+        rowsSinceOrigin += all;
+        fitPeriod((int) Math.min(Integer.MAX_VALUE, all), arrivalSeconds);
+        lastArrival = arrivalSeconds;
+        double[] seconds = new double[rows.count()];
+        List<Gap> gaps = new ArrayList<>();
+        for (int row = 0; row < seconds.length; row++) {
+            double before = lastSeconds;
+            lastSeconds += (missing[row] + 1) * periodSeconds;
+            seconds[row] = lastSeconds;
+            if (missing[row] > 0) {
+                gaps.add(new Gap(before, lastSeconds, missing[row]));
+                gapCount++;
+                lostRows += missing[row];
+            }
+        }
+        return new Block(new TimeBase.Explicit(seconds), rows.columns(), rows.count(), gaps);
+    }
+
     private boolean silent(double silenceSeconds) {
         return Double.isNaN(statedRateHz) && silenceSeconds > Math.max(SILENCE_SECONDS, 4 * periodSeconds);
     }
 
-    private void bridge(int count, double arrivalSeconds, List<Gap> gaps) {
+    private void bridge(Rows rows, double numberBefore, double arrivalSeconds, List<Gap> gaps) {
         relinked = false;
+        int count = rows.count();
         double before = lastSeconds;
         double silence = Math.max(periodSeconds, arrivalSeconds - lastArrival - (count - 1) * periodSeconds);
         long missing = Math.max(0, Math.round(silence / periodSeconds) - 1);
+        if (sequence != null && sequence.wrap() > 0 && !rows.restartsAt(0)) {
+            // Time tells about how many, the sequence exactly how many but for whole turns of it.
+            double turn = sequence.wrap() * sequence.rowsEach();
+            double exact = (rows.columns()[sequence.column()][0] - numberBefore - 1) * sequence.rowsEach();
+            double whole = exact + Math.rint((missing - exact) / turn) * turn;
+            missing = whole >= 0 ? Math.round(whole) : missing;
+            silence = (missing + 1) * periodSeconds;
+        }
         gaps.add(new Gap(before, before + silence, missing));
         gapCount++;
         lostRows += missing;

@@ -1,6 +1,7 @@
 package zesty.signal.core.sample;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -38,6 +39,27 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps)
                 columns,
                 count,
                 gaps.stream().filter(gap -> gap.endSeconds() <= end).toList());
+    }
+
+    /** @return the rows of this block from {@code first} on; copied unless that is all of them */
+    public Block tail(int first) {
+        if (first == 0) {
+            return this;
+        }
+        double[][] rest = new double[columns.length][];
+        for (int c = 0; c < rest.length; c++) {
+            rest[c] = Arrays.copyOfRange(columns[c], first, rows);
+        }
+        double[] seconds = new double[rows - first];
+        for (int row = first; row < rows; row++) {
+            seconds[row - first] = time.secondsAt(row);
+        }
+        double start = seconds.length == 0 ? Double.POSITIVE_INFINITY : seconds[0];
+        return new Block(
+                new TimeBase.Explicit(seconds),
+                rest,
+                rows - first,
+                gaps.stream().filter(gap -> gap.endSeconds() >= start).toList());
     }
 
     /** @return the rows of all blocks in one, with a time each; a single block as it is. At least one is needed */

@@ -20,7 +20,7 @@ class DelimitedTextTest {
 
     private static DelimitedFormat find(String text) {
         byte[] bytes = bytes(text);
-        return FormatFinder.find(bytes, bytes.length).orElseThrow();
+        return DelimitedFinder.find(bytes, bytes.length).orElseThrow();
     }
 
     private static DelimitedDecoder decode(String text) {
@@ -37,14 +37,16 @@ class DelimitedTextTest {
                         + "3000,514\n4000,wait,3\n5000,,4\nt_us,pulse [counts],heel (deg)\n6000,515,5e-1\n7000,51");
         Rows rows = decoder.takeRows();
         assertThat(decoder.format().columns())
-                .containsExactly(new Column("t_us", ""), new Column("pulse", "counts"), new Column("heel", "deg"));
+                .containsExactly(
+                        new Column("t_us", "", Role.CLOCK, true),
+                        new Column("pulse", "counts"),
+                        new Column("heel", "°"));
         assertThat(decoder.format().clock()).isEqualTo(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
         assertThat(rows.count()).isEqualTo(4);
         assertThat(List.of(rows.columns()[0][0], rows.columns()[0][3])).containsExactly(1000.0, 6000.0);
         assertThat(rows.columns()[1][2]).isNaN();
         assertThat(rows.columns()[2][3]).isEqualTo(0.5);
         assertThat(decoder.lines()).isEqualTo(11);
-        assertThat(decoder.headers()).isEqualTo(2);
         assertThat(decoder.setAside().items())
                 .extracting(SetAside.Item::line, SetAside.Item::why)
                 .containsExactly(
@@ -68,20 +70,21 @@ class DelimitedTextTest {
         assertThat(find("1,2,\n3,4,\n5,6,\n").columns()).hasSize(2);
         assertThat(find("512\n513\n514\n").columns()).containsExactly(new Column("column1", ""));
         assertThat(find("x,x\n1,2\n3,4\n").columns()).extracting(Column::name).containsExactly("x", "x 2");
-        assertThat(FormatFinder.find(bytes("hello there\nno numbers\n"), 22)).isEqualTo(Optional.empty());
-        assertThat(FormatFinder.find(new byte[0], 0)).isEmpty();
+        assertThat(DelimitedFinder.find(bytes("hello there\nno numbers\n"), 22)).isEqualTo(Optional.empty());
+        assertThat(DelimitedFinder.find(new byte[0], 0)).isEmpty();
     }
 
     @Test
     void aFirstLineWithItsFrontCutOffIsToldByItsClock() {
         String cut = "95000,512\n1000000,513\n1005000,514\n";
-        assertThat(FormatFinder.startsMidLine(bytes("t_us,a\n" + cut), 40, find("t_us,a\n" + cut)))
+        assertThat(DelimitedFinder.startsMidLine(bytes("t_us,a\n" + cut), 40, find("t_us,a\n" + cut)))
                 .isFalse();
         DelimitedFormat format = new DelimitedFormat(
                 ',', false, false, "", List.of(new Column("t_us", ""), new Column("a", "")), new BoardClock(0, 1e6, 0));
-        assertThat(FormatFinder.startsMidLine(bytes(cut), cut.length(), format)).isTrue();
+        assertThat(DelimitedFinder.startsMidLine(bytes(cut), cut.length(), format))
+                .isTrue();
         String whole = "995000,512\n1000000,513\n1005000,514\n";
-        assertThat(FormatFinder.startsMidLine(bytes(whole), whole.length(), format))
+        assertThat(DelimitedFinder.startsMidLine(bytes(whole), whole.length(), format))
                 .isFalse();
     }
 

@@ -29,7 +29,7 @@ class DialectsTest {
                 Arguments.of("a,b\n1,2\n# note\n3,4\n5;6\n7,8,9\n", ',', "a,b", 2, 3),
                 Arguments.of("1,2,3,\n4,5,6,\n7,8,9,\n", ',', "column1,column2,column3", 3, 0),
                 Arguments.of("+1,-2\n.5,-.5\n5.,-0\n", ',', "column1,column2", 3, 0),
-                Arguments.of("1,2\n0x1F,3\n1e999,3\n1__0,3\n2,3\n", ',', "column1,column2", 2, 3),
+                Arguments.of("1,2\n0x1F,3\n1e999,3\n1__0,3\n2,3\n", ',', "column1,column2", 3, 2),
                 Arguments.of("t_ms,a\n0,1\n10,2\nt_ms,a\n0,1\n10,2\n", ',', "t_ms,a", 4, 0));
     }
 
@@ -37,7 +37,7 @@ class DialectsTest {
     @MethodSource("dialects")
     void isRecognisedAndDecoded(String text, char delimiter, String names, int rows, int aside) {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-        DelimitedFormat format = FormatFinder.find(bytes, bytes.length).orElseThrow();
+        DelimitedFormat format = DelimitedFinder.find(bytes, bytes.length).orElseThrow();
         assertThat(format.columns().stream().map(Column::name).toList()).containsExactly(names.split(","));
         if (format.columns().size() > 1) {
             assertThat(format.delimiter()).isEqualTo(delimiter);
@@ -63,7 +63,7 @@ class DialectsTest {
 
     private static BoardClock clock(String text) {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-        return FormatFinder.find(bytes, bytes.length).orElseThrow().clock();
+        return DelimitedFinder.find(bytes, bytes.length).orElseThrow().clock();
     }
 
     @Test

@@ -26,6 +26,7 @@ import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Sections;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
@@ -137,7 +138,7 @@ public final class CleanBench extends Bench {
                 Palette.channel(LaneStack.colourOf(sight, channel.channel())),
                 desk.night().get()));
         drawWaves(sight, channel, colour);
-        drawResponse(sight, recipe, colour);
+        drawResponse(channel.strand().rateHz(), recipe, colour);
     }
 
     private void fillTiles(Recipe recipe) {
@@ -166,9 +167,11 @@ public final class CleanBench extends Bench {
     private void adopt(String words) {
         try {
             Recipe recipe = Recipe.parse(words);
-            Sight sight = desk.sight(System.nanoTime());
-            if (sight.rateHz() > 0) {
-                recipe.stage(sight.rateHz(), zesty.signal.core.clean.Start.SETTLED);
+            double rateHz = focused(desk.sight(System.nanoTime()))
+                    .map(c -> c.strand().rateHz())
+                    .orElse(Double.NaN);
+            if (rateHz > 0) {
+                recipe.stage(rateHz, zesty.signal.core.clean.Start.SETTLED);
             }
             error.setText("");
             String target = column;
@@ -179,14 +182,12 @@ public final class CleanBench extends Bench {
     }
 
     private void drawWaves(Sight sight, ChannelSight channel, Color colour) {
-        if (sight.times() == null || sight.times().end() == 0) {
-            return;
-        }
+        TimeRing times = channel.strand().times();
         Series clean = channel.clean();
-        double to = Math.min(desk.window().to(), sight.lastSeconds());
+        double to = Math.min(desk.window().to(), channel.strand().lastSeconds());
         double from = to - Math.min(STRETCH_SECONDS, desk.window().span());
-        long first = Math.max(sight.times().firstAtOrAfter(from), clean.start());
-        long last = Math.min(sight.times().firstAtOrAfter(to), clean.end() - channel.lateSamples());
+        long first = Math.max(times.firstAtOrAfter(from), clean.start());
+        long last = Math.min(times.firstAtOrAfter(to), clean.end() - channel.lateSamples());
         int n = (int) Math.max(0, last - first);
         int step = Math.max(1, n / POINTS);
         int count = n / step;
@@ -198,7 +199,7 @@ public final class CleanBench extends Bench {
         double cleanMean = 0;
         for (int i = 0; i < count; i++) {
             long row = first + (long) i * step;
-            x[i] = sight.times().secondsAt(row) - to;
+            x[i] = times.secondsAt(row) - to;
             raw[i] = channel.channel().scaling().apply(channel.raw().value(row));
             cleaned[i] = clean.value(row + channel.lateSamples());
             rawMean += raw[i] / count;
@@ -223,8 +224,7 @@ public final class CleanBench extends Bench {
         waves.line(x, removed, count, desk.night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
     }
 
-    private void drawResponse(Sight sight, Recipe recipe, Color colour) {
-        double rate = sight.rateHz();
+    private void drawResponse(double rate, Recipe recipe, Color colour) {
         if (!(rate > 0)) {
             return;
         }

@@ -1,46 +1,117 @@
 package zesty.signal.app.window.bench;
 
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
-import zesty.signal.core.decode.Column;
-import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 
-/** Decode: one real line large, in its pieces; the last rows as a table; the tray of lines set aside. */
+/**
+ * Decode: one real line or packet large, in its pieces; the last rows as a table; the tray of what was set aside, to
+ * teach from; and the format by hand, tried on the bytes at hand as it is written.
+ */
 public final class DecodeBench extends Bench {
     private static final int ROWS = 9;
+    private static final int MOST_COLUMNS = 12;
 
     private final Label format = new Label();
+    private final ComboBox<Recogniser.Proposal> readAs = new ComboBox<>();
+    private final ToggleButton byHand = new ToggleButton("By hand");
     private final FlowPane line = new FlowPane(6, 6);
     private final GridPane table = new GridPane();
+    private final PictureView picture = new PictureView();
+    private final VBox left = new VBox(8);
+    private final FormatEditor editor;
     private final ListView<SetAside.Item> tray = new ListView<>();
     private final Label trayTitle = small("");
     private long trayCount = -1;
+    private boolean filling;
 
     public DecodeBench(Desk desk) {
         super(desk, Stop.DECODE);
+        editor = new FormatEditor(desk);
         format.getStyleClass().add("bench-line");
         format.setWrapText(true);
+        format.setMinHeight(Region.USE_PREF_SIZE);
+        HBox.setHgrow(format, Priority.ALWAYS);
+        format.setMaxWidth(Double.MAX_VALUE);
+        readAs.setId("read-as");
+        readAs.setPromptText("Read as …");
+        readAs.setTooltip(new Tooltip("what the recogniser makes of the bytes, the best guess first"));
+        readAs.setCellFactory(view -> new ProposalCell());
+        readAs.setButtonCell(new ProposalCell());
+        readAs.setMaxWidth(240);
+        readAs.setOnAction(event -> {
+            if (!filling && readAs.getValue() != null) {
+                desk.wire().reformat(readAs.getValue().format());
+            }
+        });
+        byHand.setId("by-hand");
+        byHand.setTooltip(new Tooltip("edit names, units, roles and the format itself"));
+        byHand.setMinWidth(Region.USE_PREF_SIZE);
+        byHand.setOnAction(event -> {
+            editor.open(desk.rig().format());
+            arrange();
+        });
+        HBox top = new HBox(10, format, readAs, byHand);
+        top.setAlignment(Pos.CENTER_LEFT);
         table.setHgap(16);
         table.setVgap(2);
         table.getStyleClass().add("rows");
+        left.setMinWidth(0);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        HBox both = new HBox(14, left, tray());
+        both.setMinHeight(0);
+        VBox.setVgrow(both, Priority.ALWAYS);
+        getChildren().addAll(top, both);
+        arrange();
+    }
+
+    private void arrange() {
+        if (byHand.isSelected()) {
+            ScrollPane scroll = new ScrollPane(editor);
+            scroll.setFitToWidth(true);
+            scroll.setFitToHeight(true);
+            scroll.getStyleClass().add("plain-scroll");
+            VBox.setVgrow(scroll, Priority.ALWAYS);
+            left.getChildren().setAll(scroll);
+            return;
+        }
+        StackPane rows = new StackPane(table, picture);
+        StackPane.setAlignment(table, Pos.TOP_LEFT);
+        rows.setMinHeight(0);
+        VBox.setVgrow(rows, Priority.ALWAYS);
+        left.getChildren()
+                .setAll(small("The newest line or packet, piece by piece"), line, small("The last rows"), rows);
+    }
+
+    private VBox tray() {
+        tray.setId("tray");
         tray.setCellFactory(view -> new ListCell<>() {
             @Override
             protected void updateItem(SetAside.Item item, boolean empty) {
@@ -49,45 +120,122 @@ public final class DecodeBench extends Bench {
             }
         });
         tray.setFixedCellSize(44);
-        Label none = small("Every line so far was understood.");
-        tray.setPlaceholder(none);
+        tray.setPlaceholder(small("Every line so far was understood."));
         VBox.setVgrow(tray, Priority.ALWAYS);
-        VBox left = new VBox(8, small("The newest line, piece by piece"), line, small("The last rows"), table);
-        left.setMinWidth(0);
-        HBox.setHgrow(left, Priority.ALWAYS);
-        VBox right = new VBox(6, trayTitle, tray);
+        Button columns = teach("It has columns", "teach-columns", "find a format that reads lines like this one too");
+        columns.setOnAction(event -> chosen().ifPresent(this::teachColumns));
+        Button known = teach("A banner", "teach-banner", "the board says this now and then: pass over lines like it");
+        known.setOnAction(event -> chosen().ifPresent(item -> desk.wire().passOver(item.text())));
+        Button noise = teach("Noise", "teach-noise", "it means nothing: pass over lines like it");
+        noise.setOnAction(event -> chosen().ifPresent(item -> desk.wire().passOver(item.text())));
+        FlowPane teaching = new FlowPane(6, 6, columns, known, noise);
+        VBox right = new VBox(6, trayTitle, tray, small("Choose a line above and say what it is:"), teaching);
         right.setMinWidth(330);
         right.setPrefWidth(330);
-        HBox both = new HBox(14, left, right);
-        both.setMinHeight(0);
-        VBox.setVgrow(both, Priority.ALWAYS);
-        getChildren().addAll(format, both);
+        return right;
+    }
+
+    private static Button teach(String text, String id, String tip) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setTooltip(new Tooltip(tip));
+        return button;
+    }
+
+    private Optional<SetAside.Item> chosen() {
+        SetAside.Item item = tray.getSelectionModel().getSelectedItem();
+        if (item == null) {
+            desk.trouble("Choose a line in the tray first.");
+        }
+        return Optional.ofNullable(item);
+    }
+
+    private void teachColumns(SetAside.Item item) {
+        StringBuilder alike = new StringBuilder();
+        String shape = SetAside.shapeOf(item.text());
+        for (SetAside.Item other : tray.getItems()) {
+            if (SetAside.shapeOf(other.text()).equals(shape)) {
+                alike.append(other.text()).append('\n');
+            }
+        }
+        StreamFormat taught = desk.wire().taught(alike.toString());
+        if (taught == null) {
+            desk.trouble("No format was found that reads such a line; write it by hand.");
+        } else if (taught.equals(desk.rig().format())) {
+            desk.trouble("The format in force is the best that was found; write another by hand.");
+        } else {
+            desk.wire().reformat(taught);
+            desk.say("Reading lines like this one too: " + taught.columns().size() + " columns. U takes it back.");
+        }
+    }
+
+    @Override
+    public void opened(Sight sight) {
+        trayCount = -1;
+        byHand.setSelected(false);
+        arrange();
+        show(sight);
     }
 
     @Override
     public void show(Sight sight) {
         head(sight);
-        DelimitedFormat known = sight.rig().format();
+        StreamFormat known = sight.rig().format();
+        byHand.setDisable(known == null || desk.isStored());
         if (known == null) {
-            format.setText("No format yet. It is recognised by itself as soon as lines of numbers come.");
+            format.setText("No format yet. It is recognised by itself as soon as numbers come.");
             line.getChildren().clear();
             table.getChildren().clear();
             return;
         }
-        format.setText("Text, parted by " + known.delimiterName() + ", "
-                + known.columns().size() + " columns"
-                + (known.header().isEmpty() ? ", no header: names were made up" : ", named by the board's header")
+        String words = known.words();
+        int channels = (int) known.columns().stream().filter(c -> c.isChannel()).count();
+        format.setText(Character.toUpperCase(words.charAt(0)) + words.substring(1) + "; "
+                + known.columns().size() + (known.columns().size() == 1 ? " column" : " columns")
+                + (channels < known.columns().size() ? ", " + channels + " with values" : "")
                 + (known.clock() == null
                         ? "; no clock: the rate is taken from arrival"
                         : "; the board's clock is "
-                                + known.columns().get(known.clock().column()).name()));
-        pieces(sight, known);
-        rows(sight, known);
-        if (sight.health().setAside() != trayCount) {
+                                + known.columns().get(known.clock().column()).name())
+                + (known.sequence() == null ? "" : "; losses are counted by its sequence"));
+        proposals();
+        if (byHand.isSelected()) {
+            editor.show();
+        } else {
+            pieces(sight, known);
+            boolean heat = picture.show(sight, known, desk);
+            picture.setVisible(heat);
+            table.setVisible(!heat);
+            if (!heat) {
+                rows(sight, known);
+            }
+        }
+        tray(sight);
+    }
+
+    private void proposals() {
+        List<Recogniser.Proposal> now = desk.wire().proposals();
+        readAs.setVisible(!now.isEmpty() && !desk.isStored());
+        readAs.setManaged(readAs.isVisible());
+        if (!now.equals(readAs.getItems())) {
+            filling = true;
+            readAs.getItems().setAll(now);
+            readAs.setValue(null);
+            filling = false;
+        }
+    }
+
+    private void tray(Sight sight) {
+        if (sight.health().setAside() != trayCount
+                || sight.health().aside().size() != tray.getItems().size()) {
             trayCount = sight.health().setAside();
             List<SetAside.Item> newest = new ArrayList<>(sight.health().aside());
             Collections.reverse(newest);
+            SetAside.Item chosen = tray.getSelectionModel().getSelectedItem();
             tray.getItems().setAll(newest);
+            if (chosen != null && newest.contains(chosen)) {
+                tray.getSelectionModel().select(chosen);
+            }
         }
         trayTitle.setText(
                 desk.isStored()
@@ -96,69 +244,83 @@ public final class DecodeBench extends Bench {
                                 + (trayCount > SetAside.KEPT ? ", the newest " + SetAside.KEPT : ""));
     }
 
-    private void pieces(Sight sight, DelimitedFormat known) {
-        String newest = newestLine(known);
+    private void pieces(Sight sight, StreamFormat known) {
+        List<LinePieces.Piece> pieces = desk.isStored()
+                ? List.of()
+                : LinePieces.newest(known, desk.wire().newest(1 << 14));
         line.getChildren().clear();
-        if (newest.isEmpty()) {
+        if (pieces.isEmpty()) {
             line.getChildren().add(small("no line at hand"));
             return;
         }
-        String[] fields =
-                newest.strip().split(known.delimiter() == ' ' ? "[ \t]+" : "\\Q" + known.delimiter() + "\\E", -1);
-        for (int c = 0; c < Math.min(fields.length, known.columns().size()); c++) {
-            Label text = new Label(fields[c].strip());
+        int place = 0;
+        int numbered = 0;
+        for (LinePieces.Piece piece : pieces) {
+            int column = piece.column();
+            boolean channel = column >= 0 && known.columns().get(column).isChannel();
+            String colour =
+                    channel ? Palette.css(Palette.channel(place++), desk.night().get()) : "-muted";
+            Label text = new Label(piece.text());
             text.getStyleClass().add("piece");
-            int clock =
-                    known.clock() == null ? Integer.MAX_VALUE : known.clock().column();
-            String colour = c == clock
-                    ? "-muted"
-                    : Palette.css(
-                            Palette.channel(c > clock ? c - 1 : c), desk.night().get());
-            text.setStyle("-fx-text-fill: " + colour + "; -fx-border-color: transparent transparent " + colour
-                    + " transparent;");
-            line.getChildren()
-                    .add(new VBox(
-                            1,
-                            text,
-                            small((c + 1) + " " + known.columns().get(c).name())));
-        }
-    }
-
-    private String newestLine(DelimitedFormat known) {
-        String[] lines = new String(desk.newestBytes(2000), StandardCharsets.UTF_8).split("\n", -1);
-        for (int i = lines.length - 2; i > 0; i--) {
-            if (!lines[i].isBlank() && !lines[i].strip().equals(known.header())) {
-                return lines[i];
+            text.setStyle("-fx-text-fill: " + colour + "; -fx-border-color: transparent transparent "
+                    + (column < 0 ? "transparent" : colour) + " transparent;");
+            String under = column < 0
+                    ? piece.word()
+                    : (++numbered) + " " + known.columns().get(column).name();
+            line.getChildren().add(new VBox(1, text, small(under)));
+            if (line.getChildren().size() > 2 * MOST_COLUMNS) {
+                line.getChildren().add(small("…"));
+                return;
             }
         }
-        return "";
     }
 
-    private void rows(Sight sight, DelimitedFormat known) {
-        TimeRing times = sight.times();
+    private void rows(Sight sight, StreamFormat known) {
         table.getChildren().clear();
-        if (times == null) {
+        List<ChannelSight> channels = sight.channels();
+        if (channels.isEmpty()) {
             return;
         }
+        // Channels of one strand share their rows; with stations the focused one's are shown.
+        ChannelSight first = focused(sight).orElse(channels.get(0));
+        TimeRing times = first.strand().times();
         table.add(small("time"), 0, 0);
-        List<ChannelSight> channels = new ArrayList<>();
-        for (Column column : known.columns()) {
-            sight.channel(column.name()).ifPresent(channels::add);
-        }
-        for (int c = 0; c < channels.size(); c++) {
-            table.add(small(channels.get(c).channel().column()), c + 1, 0);
+        List<ChannelSight> shown = channels.stream()
+                .filter(c -> c.strand().equals(first.strand()))
+                .limit(MOST_COLUMNS)
+                .toList();
+        for (int c = 0; c < shown.size(); c++) {
+            String unit = shown.get(c).channel().scaling().converter() == null
+                    ? known.columns()
+                            .get(zesty.signal.core.decode.Stations.indexOf(
+                                    known, shown.get(c).channel().column()))
+                            .unit()
+                    : "";
+            table.add(small(shown.get(c).channel().column() + (unit.isEmpty() ? "" : ", " + unit)), c + 1, 0);
         }
         long end = times.end();
         for (int row = 0; row < ROWS && end - 1 - row >= times.start(); row++) {
             long index = end - 1 - row;
             table.add(mono(Digits.fixed(times.secondsAt(index), 3) + " s"), 0, row + 1);
-            for (int c = 0; c < channels.size(); c++) {
-                boolean there = index < channels.get(c).raw().end();
-                String text = there ? Digits.of(channels.get(c).raw().value(index)) : "";
+            for (int c = 0; c < shown.size(); c++) {
+                boolean there = index < shown.get(c).raw().end();
+                String text = there ? Digits.of(shown.get(c).raw().value(index)) : "";
                 Label cell = mono(text);
                 cell.setMinWidth(64);
                 table.add(cell, c + 1, row + 1);
             }
+        }
+    }
+
+    private static final class ProposalCell extends ListCell<Recogniser.Proposal> {
+        @Override
+        protected void updateItem(Recogniser.Proposal proposal, boolean empty) {
+            super.updateItem(proposal, empty);
+            setText(
+                    empty || proposal == null
+                            ? "Read as …"
+                            : Math.round(100 * proposal.confidence()) + " %  "
+                                    + proposal.format().words());
         }
     }
 }

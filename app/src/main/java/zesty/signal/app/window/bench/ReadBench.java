@@ -136,17 +136,18 @@ public final class ReadBench extends Bench {
 
     private void drawShapes(Sight sight, ChannelSight channel, PulseReading pulse, Color colour) {
         double[] beats = pulse == null ? new double[0] : pulse.beats();
-        int n = (int) Math.min(4000, Math.ceil((BEFORE + AFTER) * sight.rateHz()));
+        int n = (int)
+                Math.min(4000, Math.ceil((BEFORE + AFTER) * channel.strand().rateHz()));
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         List<double[]> drawn = new ArrayList<>();
         List<double[]> times = new ArrayList<>();
-        double end = Math.min(desk.window().to(), sight.lastSeconds());
+        double end = Math.min(desk.window().to(), channel.strand().lastSeconds());
         for (int b = beats.length - 1; b >= 0 && drawn.size() < BEATS; b--) {
-            if (beats[b] + AFTER > end || sight.times() == null) {
+            if (beats[b] + AFTER > end) {
                 continue;
             }
-            long first = sight.times().firstAtOrAfter(beats[b] - BEFORE);
+            long first = channel.strand().times().firstAtOrAfter(beats[b] - BEFORE);
             if (first + n + channel.lateSamples() >= channel.clean().end()
                     || first < channel.clean().start()) {
                 continue;
@@ -154,7 +155,7 @@ public final class ReadBench extends Bench {
             double[] x = new double[n];
             double[] y = new double[n];
             for (int i = 0; i < n; i++) {
-                x[i] = sight.times().secondsAt(first + i) - beats[b];
+                x[i] = channel.strand().times().secondsAt(first + i) - beats[b];
                 y[i] = channel.clean().value(first + i + channel.lateSamples());
                 low = y[i] < low ? y[i] : low;
                 high = y[i] > high ? y[i] : high;

@@ -1,16 +1,18 @@
 package zesty.signal.app.window.bench;
 
 import java.io.File;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -28,11 +30,14 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
+import zesty.signal.engine.SpeedFinder;
+import zesty.signal.engine.StrandSight;
 
 /** Source: sockets to plug into at the left; the link's health and the bytes as they come at the right. */
 public final class SourceBench extends Bench {
-    private static final int RIBBON_BYTES = 1400;
-    private static final long LOOK_NANOS = 2_000_000_000L;
+    private static final long LOOK_NANOS = 1_500_000_000L;
+
+    private static final List<String> LINES = List.of("8N1", "8E1", "8O1", "7E1", "7O1", "8N2");
 
     private final VBox sockets = new VBox(8);
     private final VBox ports = new VBox(6);
@@ -40,7 +45,10 @@ public final class SourceBench extends Bench {
     private final Label state = new Label();
     private final StateSign sign = new StateSign();
     private final Label health = new Label();
-    private final Label ribbon = new Label();
+    private final ByteView bytes;
+    private final Orders orders;
+    private final VBox trials = new VBox(4);
+    private final TextField warmUp = new TextField();
     private List<SerialPorts.Found> found = List.of();
     private List<String> recentShown = List.of();
     private boolean portsShown;
@@ -49,6 +57,8 @@ public final class SourceBench extends Bench {
 
     public SourceBench(Desk desk) {
         super(desk, Stop.SOURCE);
+        bytes = new ByteView(desk);
+        orders = new Orders(desk);
         recent.getStyleClass().add("socket-group");
         sockets.getChildren()
                 .addAll(
@@ -69,13 +79,20 @@ public final class SourceBench extends Bench {
         health.getStyleClass().add("hint");
         health.setWrapText(true);
         health.setMinHeight(Region.USE_PREF_SIZE);
-        ribbon.getStyleClass().add("ribbon");
-        ribbon.setId("ribbon");
-        ribbon.setMinSize(0, 0);
-        ribbon.setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
-        ribbon.setAlignment(Pos.BOTTOM_LEFT);
-        VBox.setVgrow(ribbon, Priority.ALWAYS);
-        VBox right = new VBox(6, state, health, small("The bytes as they come"), ribbon);
+        trials.managedProperty().bind(trials.visibleProperty());
+        trials.setVisible(false);
+        trials.setId("trials");
+        trials.getStyleClass().add("socket-group");
+        warmUp.setId("warm-up");
+        warmUp.setPrefColumnCount(4);
+        warmUp.setTooltip(new Tooltip("for so long after the link opens, samples are kept but not read"));
+        warmUp.setOnAction(event -> warmUp());
+        HBox warm = new HBox(6, small("Warm-up, s"), warmUp);
+        warm.setAlignment(Pos.CENTER_LEFT);
+        HBox.setHgrow(state, Priority.ALWAYS);
+        state.setMaxWidth(Double.MAX_VALUE);
+        HBox top = new HBox(10, state, warm);
+        VBox right = new VBox(6, top, health, trials, bytes, orders);
         right.setMinWidth(0);
         HBox.setHgrow(right, Priority.ALWAYS);
         HBox both = new HBox(14, scroll, right);
@@ -139,13 +156,24 @@ public final class SourceBench extends Bench {
         host.setTooltip(new Tooltip("the board's name or number on the network"));
         TextField port = new TextField("7070");
         port.setPrefColumnCount(5);
-        port.setTooltip(new Tooltip("the port it listens on"));
+        port.setTooltip(new Tooltip("the port it listens on, or is to call"));
         HBox.setHgrow(host, Priority.ALWAYS);
         Runnable go = () -> desk.connect(
                 "tcp:" + host.getText().strip() + ":" + port.getText().strip());
         host.setOnAction(event -> go.run());
         port.setOnAction(event -> go.run());
-        return new HBox(6, host, port, plug("Connect", "plug-network", go));
+        Button listen = plug(
+                "Wait for a call",
+                "plug-listen",
+                () -> desk.connect(
+                        "tcp:" + LinkAddress.ANYONE + ":" + port.getText().strip()));
+        listen.setTooltip(new Tooltip("listen on that port until a board calls"));
+        Button packets = plug(
+                "Packets",
+                "plug-udp",
+                () -> desk.connect("udp:" + port.getText().strip()));
+        packets.setTooltip(new Tooltip("take datagrams that boards send to that port"));
+        return new VBox(6, new HBox(6, host, port, plug("Connect", "plug-network", go)), new HBox(6, listen, packets));
     }
 
     private Node file() {
@@ -182,7 +210,11 @@ public final class SourceBench extends Bench {
                                 + LinkAddress.parse(live.rig().source()).words());
         sign.show(link.state(), desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A"));
         health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live));
-        ribbon.setText(readable(desk.newestBytes(RIBBON_BYTES)));
+        bytes.show(link);
+        orders.show();
+        if (!warmUp.isFocused()) {
+            warmUp.setText(Digits.exact(desk.rig().link().warmUpSeconds()));
+        }
     }
 
     private static String words(Sight live) {
@@ -205,36 +237,137 @@ public final class SourceBench extends Bench {
                 .append(" samples lost · opened anew ")
                 .append(link.reconnects())
                 .append(link.reconnects() == 1 ? " time" : " times");
+        double stated = live.rig().link().statedRateHz();
+        if (!Double.isNaN(stated)) {
+            text.append(" · stated ").append(Digits.of(stated)).append("/s");
+        }
+        if (link.jitterSeconds() > 0) {
+            text.append(" · arrives ±")
+                    .append(Digits.fixed(link.jitterSeconds() * 1000, 0))
+                    .append(" ms");
+        }
         if (!Double.isNaN(link.driftPpm())) {
             text.append(" · board's clock ")
                     .append(Digits.fixed(Math.abs(link.driftPpm()), 0))
                     .append(link.driftPpm() < 0 ? " ppm slow" : " ppm fast");
         }
+        stations(text, live);
         return text.toString();
+    }
+
+    /** Each station with its own state: one may be lost while the others go on. */
+    private static void stations(StringBuilder text, Sight live) {
+        long now = System.nanoTime();
+        for (StrandSight strand : live.strands()) {
+            if (!Double.isNaN(strand.station())) {
+                LinkState own = strand.state(live.health().state(), now);
+                text.append(text.lastIndexOf("\nstation") < 0 ? "\nstation " : "   ·   ")
+                        .append(Digits.exact(strand.station()))
+                        .append(own == LinkState.LOST ? " lost, silent for " : " live, heard ")
+                        .append(Digits.fixed(strand.silenceSeconds(now), 1))
+                        .append(own == LinkState.LOST ? " s" : " s ago");
+            }
+        }
+    }
+
+    private void warmUp() {
+        try {
+            double seconds = Double.parseDouble(warmUp.getText().strip().replace(',', '.'));
+            desk.wire().warmUp(seconds);
+            desk.say("Warm-up: " + Digits.of(seconds) + " s from the next opening on.");
+        } catch (NumberFormatException e) {
+            desk.trouble("A warm-up is a number of seconds, was '" + warmUp.getText() + "'.");
+        }
     }
 
     private void showPorts(List<SerialPorts.Found> now) {
         if (now.equals(found) && portsShown) {
             return;
         }
+        if (portsShown) {
+            tell(now);
+        }
         portsShown = true;
         found = now;
         ports.getChildren().clear();
         for (SerialPorts.Found port : now) {
-            ComboBox<Integer> speed = new ComboBox<>();
-            speed.getItems().setAll(SerialPorts.USUAL_SPEEDS);
-            speed.setValue(baud);
-            speed.setTooltip(new Tooltip("speed in baud, the same as the board's program sets"));
-            speed.setOnAction(event -> baud = speed.getValue());
-            Button plug = plug(
-                    "Connect",
-                    "plug-" + port.path(),
-                    () -> desk.connect("serial:" + port.path() + "@" + speed.getValue()));
-            ports.getChildren().add(socket(port.path(), port.about(), speed, plug));
+            ports.getChildren().add(port(port));
         }
         if (now.isEmpty()) {
             ports.getChildren().add(small("None found. Plug the board in; it shows up here within two seconds."));
         }
+    }
+
+    private void tell(List<SerialPorts.Found> now) {
+        for (SerialPorts.Found port : now) {
+            if (found.stream().noneMatch(f -> f.path().equals(port.path()))) {
+                desk.say("Plugged in: " + port.path() + " " + port.about());
+            }
+        }
+        for (SerialPorts.Found port : found) {
+            if (now.stream().noneMatch(f -> f.path().equals(port.path()))) {
+                desk.say("Unplugged: " + port.path());
+            }
+        }
+    }
+
+    private Node port(SerialPorts.Found port) {
+        ComboBox<Integer> speed = new ComboBox<>();
+        speed.getItems().setAll(SerialPorts.USUAL_SPEEDS);
+        speed.setValue(baud);
+        speed.setEditable(false);
+        speed.setTooltip(new Tooltip("speed in baud, the same as the board's program sets"));
+        speed.setOnAction(event -> baud = speed.getValue());
+        ComboBox<String> line = new ComboBox<>();
+        line.getItems().setAll(LINES);
+        line.setValue(LINES.get(0));
+        line.setTooltip(new Tooltip("data bits, parity (none, even, odd), stop bits"));
+        CheckBox quiet = new CheckBox("no restart");
+        quiet.setTooltip(new Tooltip("leave the lines alone that restart many boards when the port opens"));
+        Supplier<LinkAddress.Serial> chosen = () -> (LinkAddress.Serial) LinkAddress.parse("serial:" + port.path() + "@"
+                + speed.getValue() + (line.getValue().equals(LINES.get(0)) ? "" : "," + line.getValue())
+                + (quiet.isSelected() ? ",quiet" : ""));
+        Button plug = plug(
+                "Connect",
+                "plug-" + port.path(),
+                () -> desk.connect(chosen.get().text()));
+        Button find = plug("Find the speed", "find-" + port.path(), () -> findSpeed(chosen.get()));
+        String about = port.about()
+                + (port.maker().isEmpty() ? "" : " · " + port.maker())
+                + (port.holder().isEmpty() ? "" : " · in use by " + port.holder());
+        FlowPane settings = new FlowPane(6, 6, speed, line, quiet, find);
+        settings.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(6, socket(port.path(), about, plug), settings);
+        box.getStyleClass().add("port");
+        return box;
+    }
+
+    private void findSpeed(LinkAddress.Serial port) {
+        if (desk.connected() && desk.rig().source().startsWith("serial:" + port.path() + "@")) {
+            desk.disconnect();
+        }
+        desk.wire().findSpeed(port, tried -> showTrials(port, tried));
+    }
+
+    private void showTrials(LinkAddress.Serial port, List<SpeedFinder.Trial> tried) {
+        trials.getChildren().setAll(small("What makes sense at which speed on " + port.path()));
+        for (SpeedFinder.Trial trial : tried.subList(0, Math.min(6, tried.size()))) {
+            Button take = plug("Use it", "use-" + trial.baud(), () -> {
+                trials.setVisible(false);
+                baud = trial.baud();
+                desk.connect(port.withBaud(trial.baud()).text());
+            });
+            String share = trial.bytes() == 0 ? "no bytes" : Math.round(100 * trial.share()) + " % makes sense";
+            Label words = mono(String.format("%8d  %-18s", trial.baud(), share));
+            words.setMinWidth(Region.USE_PREF_SIZE);
+            Label line = mono(trial.line());
+            line.setMinWidth(0);
+            HBox.setHgrow(line, Priority.ALWAYS);
+            HBox row = new HBox(8, take, words, line);
+            row.setAlignment(Pos.CENTER_LEFT);
+            trials.getChildren().add(row);
+        }
+        trials.setVisible(true);
     }
 
     private void showRecent() {
@@ -254,18 +387,5 @@ public final class SourceBench extends Bench {
             recent.getChildren()
                     .add(socket(words, source, plug("Connect", "again-" + source, () -> desk.connect(source))));
         }
-    }
-
-    /** Control characters become dots, so that rubbish looks like rubbish and a line end stays one. */
-    private static String readable(byte[] bytes) {
-        StringBuilder text = new StringBuilder();
-        for (char c : new String(bytes, StandardCharsets.UTF_8).toCharArray()) {
-            if (c != '\r') {
-                text.append(c == '\n' || c >= 0x20 && c != 0x7f ? c : '·');
-            }
-        }
-        String[] lines = text.toString().split("\n", -1);
-        int from = Math.max(0, lines.length - 16);
-        return String.join("\n", java.util.Arrays.asList(lines).subList(from, lines.length));
     }
 }

@@ -9,14 +9,15 @@ import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.DelimitedDecoder;
+import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
-import zesty.signal.core.decode.FormatFinder;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.Timekeeper;
 import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
@@ -54,9 +55,8 @@ public final class DemoData {
                         "bilge", "Bilge water", new Scaling(tenBits, 12, -3, "cm"), Recipe.parse("mean:100"), true));
         return new Rig(
                 "Wren, training dinghy",
-                "sim:deck",
+                SourceSetup.at("sim:deck"),
                 null,
-                Double.NaN,
                 channels,
                 List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
     }
@@ -77,7 +77,7 @@ public final class DemoData {
         bytes.writeBytes(board.greeting());
         board.next(bytes);
         board.next(bytes);
-        DelimitedFormat format = FormatFinder.find(bytes.toByteArray(), bytes.size())
+        DelimitedFormat format = DelimitedFinder.find(bytes.toByteArray(), bytes.size())
                 .orElseThrow(() -> new TakeException("the deck board's format was not recognised"));
         DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(SetAside.KEPT));
         Timekeeper timekeeper = new Timekeeper(format.clock(), Double.NaN, board.framesPerSecond());

@@ -16,6 +16,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import java.util.function.DoublePredicate;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
@@ -32,7 +33,6 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.engine.ByteTail;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
@@ -74,6 +74,7 @@ public final class Desk implements AutoCloseable {
     private final ArrayDeque<Rig> undone = new ArrayDeque<>();
     private final AtomicBoolean cancelled = new AtomicBoolean();
 
+    private final Wire wire = new Wire(this, () -> this.trail);
     private Trail trail;
     private Rig rig;
     private StoredTake stored;
@@ -127,10 +128,9 @@ public final class Desk implements AutoCloseable {
         return stored != null ? storedWindow : window;
     }
 
-    /** @return the newest bytes of the live source; empty when there is none */
-    public byte[] newestBytes(int most) {
-        ByteTail tail = trail == null ? null : trail.bytes();
-        return tail == null ? new byte[0] : tail.newest(most);
+    /** @return what can be done with the bytes of the live source */
+    public Wire wire() {
+        return wire;
     }
 
     public ObjectProperty<Stop> stop() {
@@ -389,24 +389,38 @@ public final class Desk implements AutoCloseable {
 
     /** Writes a take as CSV, with progress and {@link #cancel()}. */
     public void export(Path take, Path csv) {
-        cancelled.set(false);
-        busy.set("Exporting to " + csv.getFileName());
-        progress.set(0);
-        boolean[] whole = new boolean[1];
-        later(
+        longWork(
+                "Exporting to " + csv.getFileName(),
                 "the take could not be exported",
-                () -> {
+                goOn -> {
                     try (Take open = Take.open(take)) {
-                        whole[0] = CsvExport.write(open, csv, share -> {
-                            Platform.runLater(() -> progress.set(share));
-                            return !cancelled.get();
-                        });
+                        return CsvExport.write(open, csv, goOn);
                     }
                 },
-                () -> {
+                whole -> say(whole ? "Exported to " + csv : "Export given up; nothing was written."));
+    }
+
+    /** Work that is told how far it is, and asks whether to go on. */
+    @FunctionalInterface
+    public interface LongWork<T> {
+        T run(DoublePredicate goOn) throws Exception;
+    }
+
+    /** Runs long work on the worker, with progress and {@link #cancel()}; its result is handed on here. */
+    public <T> void longWork(String words, String failing, LongWork<T> work, Consumer<T> after) {
+        cancelled.set(false);
+        busy.set(words);
+        progress.set(0);
+        fetch(
+                failing,
+                () -> work.run(share -> {
+                    Platform.runLater(() -> progress.set(share));
+                    return !cancelled.get();
+                }),
+                result -> {
                     busy.set("");
                     progress.set(-1);
-                    say(whole[0] ? "Exported to " + csv : "Export given up; nothing was written.");
+                    after.accept(result);
                 });
     }
 

@@ -43,11 +43,11 @@ final class LanePicture {
                     (int) Math.round(ticks.pixel(i)),
                     ticks.labelled(i) ? colours.gridStrong() : colours.grid());
         }
-        gaps(pixels, width, height, sight.gaps(), edges, colours);
+        gaps(pixels, width, height, channel.strand().gaps(), edges, colours);
         double span = scale.high() - scale.low();
         double factor = -(height - SEED_STRIP - 6.0) / span;
         double offset = SEED_STRIP + 2 - factor * scale.high();
-        double longest = 1.6 / sight.rateHz();
+        double longest = 1.6 / channel.strand().rateHz();
         spans.target(pixels, width, height);
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
         if (cleaned) {
@@ -55,7 +55,7 @@ final class LanePicture {
         }
         spans.paint(
                 channel.clean(),
-                sight.times(),
+                channel.strand().times(),
                 edges,
                 channel.lateSamples(),
                 factor,
@@ -82,7 +82,8 @@ final class LanePicture {
             double longest,
             LaneColours colours) {
         long from = Math.max(
-                edges.at(0), Math.max(channel.raw().start(), sight.times().start()));
+                edges.at(0),
+                Math.max(channel.raw().start(), channel.strand().times().start()));
         long to = Math.min(edges.at(edges.width()), channel.raw().end());
         if (to <= from) {
             return;
@@ -103,7 +104,7 @@ final class LanePicture {
         double slope = scaling.apply(1) - scaling.apply(0);
         spans.paint(
                 channel.raw(),
-                sight.times(),
+                channel.strand().times(),
                 edges,
                 0,
                 factor * slope,

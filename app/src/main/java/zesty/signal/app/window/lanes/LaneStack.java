@@ -17,9 +17,12 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.TimeWindow;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
+import zesty.signal.engine.StrandSight;
 import zesty.signal.takes.Mark;
 
 /**
@@ -42,7 +45,11 @@ public final class LaneStack extends VBox {
     private final List<Label> markLabels = new ArrayList<>();
     private final Label empty = new Label();
     private final Button hidden = new Button();
-    private final ColumnEdges edges = new ColumnEdges();
+    /** Strands share the time axis, but each has rows of its own. */
+    private final Map<Double, ColumnEdges> edgesOf = new HashMap<>();
+
+    private double from;
+    private int width;
     private final TimeTicks ticks = new TimeTicks();
 
     private List<String> shown = List.of();
@@ -92,7 +99,7 @@ public final class LaneStack extends VBox {
     /** Paints a frame. @param now seconds on any steady clock */
     public void frame(Sight sight, long nanoTime) {
         double now = nanoTime * 1e-9;
-        boolean some = sight.times() != null && sight.times().end() > 0;
+        boolean some = sight.hasSamples();
         boolean describe = now - describedAt >= DESCRIBE_EVERY_SECONDS || described != sight.rig();
         arrange(sight);
         boolean lanesThere = some && !shown.isEmpty();
@@ -107,18 +114,22 @@ public final class LaneStack extends VBox {
             return;
         }
         moveWindow(sight, nanoTime);
-        int width = stack.getChildren().stream()
+        int room = stack.getChildren().stream()
                 .mapToInt(node -> ((LaneView) node).plotWidth())
                 .min()
                 .orElse(0);
-        if (width < 2) {
+        if (room < 2) {
             return;
         }
+        width = room;
         TimeWindow window = desk.window();
         double pixel = window.span() / width;
         // On a grid of whole pixels a sample stays in its column while the picture moves.
-        double from = desk.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
-        edges.compute(sight.times(), from, from + window.span(), width);
+        from = desk.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
+        for (StrandSight strand : sight.strands()) {
+            edgesOf.computeIfAbsent(strand.station(), station -> new ColumnEdges())
+                    .compute(strand.times(), from, from + window.span(), width);
+        }
         zero = desk.isStored() ? 0 : desk.window().following() ? window.to() : sight.nowSeconds(nanoTime);
         ticks.compute(from, from + window.span(), width, zero, !desk.isStored());
         paintLanes(sight, now, describe);
@@ -149,6 +160,7 @@ public final class LaneStack extends VBox {
                         night,
                         channel.channel().column().equals(focus));
             }
+            ColumnEdges edges = edgesOf.get(channel.strand().station());
             lane.paint(sight, channel, edges, ticks, colour, night, now);
             if (lane == hovered) {
                 lane.readOut(sight, channel, edges, hoverX, zero, desk.window().span() / edges.width());
@@ -158,18 +170,21 @@ public final class LaneStack extends VBox {
 
     /** A channel keeps its colour when lanes change places: it goes by its column's place in the stream. */
     public static int colourOf(Sight sight, Channel channel) {
-        if (sight.rig().format() == null) {
+        StreamFormat format = sight.rig().format();
+        if (format == null) {
             return 0;
         }
-        int index = sight.rig().format().indexOf(channel.column());
-        int clock = sight.rig().format().clock() == null
-                ? Integer.MAX_VALUE
-                : sight.rig().format().clock().column();
-        return index > clock ? index - 1 : index;
+        int own = Stations.indexOf(format, channel.column());
+        int place = 0;
+        for (int c = 0; c < own; c++) {
+            place += format.columns().get(c).isChannel() ? 1 : 0;
+        }
+        double station = Stations.stationOf(format, channel.column());
+        return Double.isNaN(station) ? place : place + (int) Math.abs(station);
     }
 
     private void moveWindow(Sight sight, long nanoTime) {
-        double oldest = sight.times().secondsAt(sight.times().start());
+        double oldest = sight.firstSeconds();
         double newest = desk.isStored() ? sight.lastSeconds() : sight.nowSeconds(nanoTime);
         desk.window().extent(oldest, newest);
     }
@@ -352,7 +367,7 @@ public final class LaneStack extends VBox {
         int used = 0;
         double free = Double.NEGATIVE_INFINITY;
         for (Mark mark : desk.marks()) {
-            double x = edges.pixelOf(mark.seconds());
+            double x = (mark.seconds() - from) / desk.window().span() * width;
             if (x < 0 || x > width || used == MOST_MARKS) {
                 continue;
             }

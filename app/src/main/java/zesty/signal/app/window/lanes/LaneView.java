@@ -17,6 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
+import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkState;
@@ -125,13 +126,16 @@ final class LaneView extends HBox {
         name.setStyle("-fx-text-fill: " + css + ";");
         name.setText(channel.channel().name());
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("in-focus"), focused);
-        LinkState state = sight.health().state();
+        LinkState state = channel.strand().state(sight.health().state(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean held = state == LinkState.HELD;
-        value.setText(lost ? "—" : Wording.value(channel));
+        value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
         unit.setText(lost ? "" : channel.channel().scaling().unit());
-        how.setText(Wording.how(channel) + " · " + Digits.of(sight.rateHz()) + "/s");
-        trust.setText(lost || held || state == LinkState.OVER ? Wording.state(state) : "");
+        how.setText(Wording.how(channel) + " · " + Digits.of(channel.strand().rateHz()) + "/s");
+        trust.setText(
+                lost || held || state == LinkState.OVER
+                        ? Wording.state(state)
+                        : channel.warming() ? "warming up: kept, not read" : "");
         sign.show(state, night ? Color.web("#1F2925") : Color.web("#FFFDF8"));
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());
@@ -198,13 +202,14 @@ final class LaneView extends HBox {
     /** Shows time and value under the pointer. */
     void readOut(Sight sight, ChannelSight channel, ColumnEdges edges, double x, double zero, double step) {
         double seconds = edges.secondsAt((int) Math.round(x));
-        long row = sight.times().firstAtOrAfter(seconds);
+        TimeRing times = channel.strand().times();
+        long row = times.firstAtOrAfter(seconds);
         long sample = row + channel.lateSamples();
-        boolean there = row < sight.times().end()
+        boolean there = row < times.end()
                 && sample < channel.clean().end()
-                && Math.abs(sight.times().secondsAt(row) - seconds) < Math.max(1.6 / sight.rateHz(), 3 * step);
-        String time = TimeTicks.text(
-                sight.times().secondsAt(Math.min(row, sight.times().end() - 1)) - zero, step);
+                && Math.abs(times.secondsAt(row) - seconds)
+                        < Math.max(1.6 / channel.strand().rateHz(), 3 * step);
+        String time = TimeTicks.text(times.secondsAt(Math.min(row, times.end() - 1)) - zero, step);
         String unitText = channel.channel().scaling().unit();
         readOut.setText(
                 there

@@ -20,7 +20,8 @@ import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.boards.link.LinkAddress;
-import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
@@ -166,17 +167,17 @@ public final class TrailBar extends VBox {
     }
 
     private void decode(Sight sight, Optional<ChannelSight> focused) {
-        DelimitedFormat format = sight.rig().format();
+        StreamFormat format = sight.rig().format();
         Face face = faces.get(Stop.DECODE);
         if (format == null || focused.isEmpty()) {
             face.say("—", sight.health().setAside() + " set aside");
             return;
         }
-        int index = format.indexOf(focused.get().channel().column()) + 1;
+        int index = Stations.indexOf(format, focused.get().channel().column()) + 1;
         String aside = sight.health().state() == LinkState.STORED
                 ? ""
                 : " · " + sight.health().setAside() + " set aside";
-        LinkState state = sight.health().state();
+        LinkState state = focused.get().strand().state(sight.health().state(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
                 lost ? "—" : Digits.of(focused.get().latestRaw()),

@@ -16,6 +16,7 @@ import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
+import zesty.signal.engine.StrandSight;
 
 /** The lane's pixels, looked at one by one. */
 class LanePictureTest {
@@ -32,17 +33,11 @@ class LanePictureTest {
 
     private void paint(double rateHz, double from, double to, List<Gap> gaps) {
         Channel channel = new Channel("x", "x", Scaling.asItCame("V"), Recipe.NONE, true);
-        ChannelSight sightOfChannel = new ChannelSight(channel, series, series, 0, 0, 0, 0, null, null, null, "");
+        StrandSight strand = new StrandSight(Double.NaN, rateHz, times, to, 0, gaps, 0);
+        ChannelSight sightOfChannel =
+                new ChannelSight(channel, strand, series, series, 0, 0, 0, 0, null, null, null, false, "");
         Sight sight = new Sight(
-                LinkHealth.IDLE,
-                Rig.blank("r", ""),
-                rateHz,
-                times,
-                to,
-                0,
-                List.of(sightOfChannel),
-                gaps,
-                RecordingSight.NONE);
+                LinkHealth.IDLE, Rig.blank("r", ""), List.of(strand), List.of(sightOfChannel), RecordingSight.NONE);
         ColumnEdges edges = new ColumnEdges();
         edges.compute(times, from, to, WIDTH);
         TimeTicks ticks = new TimeTicks();

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -16,30 +15,14 @@ import java.util.regex.Pattern;
  * Recognises delimited text from its first bytes: which delimiter, how many columns, what the header calls them, and
  * which column is the board's clock.
  */
-public final class FormatFinder {
+public final class DelimitedFinder {
     /** How many bytes are looked at, at most. */
     public static final int LOOK = 1 << 16;
 
     private static final Pattern LABEL = Pattern.compile("[\\p{L}_#%°].*");
     private static final Pattern UNIT = Pattern.compile("(.+?)\\s*[\\[(]([^\\])]*)[\\])]");
-    private static final Set<String> CLOCK_NAMES = Set.of(
-            "t",
-            "t_us",
-            "t_ms",
-            "t_s",
-            "time",
-            "time_us",
-            "time_ms",
-            "time_s",
-            "us",
-            "ms",
-            "micros",
-            "millis",
-            "clock",
-            "seconds",
-            "timestamp");
 
-    private FormatFinder() {}
+    private DelimitedFinder() {}
 
     /**
      * @return the format, or empty when too little of the bytes makes sense: fewer than one line of numbers, or numbers
@@ -62,7 +45,7 @@ public final class FormatFinder {
         if (format.clock() == null) {
             return false;
         }
-        List<String> lines = finishedLines(bytes, Math.min(length, LOOK));
+        List<String> lines = TextLines.of(bytes, Math.min(length, LOOK)).lines();
         NumberText number = new NumberText(format.decimalComma());
         double[] ticks = new double[3];
         for (int i = 0; i < 3; i++) {
@@ -83,11 +66,11 @@ public final class FormatFinder {
     }
 
     private static Optional<DelimitedFormat> find(byte[] bytes, int length, String delimiters) {
-        List<String> lines = finishedLines(bytes, Math.min(length, LOOK));
+        List<String> lines = TextLines.of(bytes, Math.min(length, LOOK)).lines();
         Reading best = null;
         for (char delimiter : delimiters.toCharArray()) {
             for (boolean decimalComma : new boolean[] {false, true}) {
-                if (decimalComma && delimiter == ',') {
+                if (decimalComma && (delimiter == ',' || !text.has(','))) {
                     continue;
                 }
                 Reading reading = read(lines, delimiter, decimalComma);
@@ -107,18 +90,6 @@ public final class FormatFinder {
         long values() {
             return (long) good.size() * width;
         }
-    }
-
-    private static List<String> finishedLines(byte[] bytes, int length) {
-        List<String> lines = new ArrayList<>();
-        int start = 0;
-        for (int i = 0; i < length; i++) {
-            if (bytes[i] == '\n') {
-                lines.add(new String(bytes, start, i - start, StandardCharsets.UTF_8).strip());
-                start = i + 1;
-            }
-        }
-        return lines;
     }
 
     private static Reading read(List<String> lines, char delimiter, boolean decimalComma) {
@@ -153,7 +124,7 @@ public final class FormatFinder {
                 delimiter, decimalComma, allTrail, allTrail ? most.getKey() - 1 : most.getKey(), most.getValue());
     }
 
-    private static boolean allNumbers(String[] fields, boolean decimalComma) {
+    static boolean allNumbers(String[] fields, boolean decimalComma) {
         NumberText number = new NumberText(decimalComma);
         boolean any = false;
         for (String field : fields) {
@@ -188,9 +159,18 @@ public final class FormatFinder {
             header = "";
         }
         List<Column> columns = columns(labels, reading.width());
-        BoardClock clock = clock(columns, lines, reading);
+        List<double[]> values = new ArrayList<>();
+        for (int c = 0; c < columns.size(); c++) {
+            values.add(values(lines, reading, c));
+        }
+        Roles.Found roles = Roles.find(columns, values);
         return new DelimitedFormat(
-                reading.delimiter(), reading.decimalComma(), reading.trailing(), header, columns, clock);
+                reading.delimiter(),
+                reading.decimalComma(),
+                reading.trailing(),
+                header,
+                roles.columns(),
+                roles.clock());
     }
 
     private static boolean allLabels(String[] fields) {
@@ -202,7 +182,7 @@ public final class FormatFinder {
         return true;
     }
 
-    private static List<Column> columns(String[] labels, int width) {
+    static List<Column> columns(String[] labels, int width) {
         List<Column> columns = new ArrayList<>();
         Set<String> taken = new HashSet<>();
         for (int i = 0; i < width; i++) {
@@ -213,30 +193,9 @@ public final class FormatFinder {
                 name = matcher.group(1);
                 unit = matcher.group(2).strip();
             }
-            String unique = name;
-            for (int n = 2; !taken.add(unique); n++) {
-                unique = name + " " + n;
-            }
-            columns.add(new Column(unique, unit));
+            columns.add(new Column(Columns.unique(name.strip(), taken), UnitWords.orSame(unit)));
         }
         return columns;
-    }
-
-    /** The clock is a column that only rises (but for a wrap) and is called like one, or rises by thousands a row. */
-    private static BoardClock clock(List<Column> columns, List<String> lines, Reading reading) {
-        for (int c = 0; c < columns.size(); c++) {
-            String name = columns.get(c).name().toLowerCase(Locale.ROOT);
-            if (!CLOCK_NAMES.contains(name)) {
-                continue;
-            }
-            double[] values = values(lines, reading, c);
-            if (values.length < 2 || !rises(values)) {
-                continue;
-            }
-            double ticks = ticksPerSecond(name, columns.get(c).unit(), values);
-            return new BoardClock(c, ticks, ticks == 1 ? 0 : BoardClock.WRAP_32_BIT);
-        }
-        return null;
     }
 
     private static double[] values(List<String> lines, Reading reading, int column) {
@@ -252,32 +211,5 @@ public final class FormatFinder {
             }
         }
         return java.util.Arrays.copyOf(values, n);
-    }
-
-    private static boolean rises(double[] values) {
-        int falls = 0;
-        for (int i = 1; i < values.length; i++) {
-            if (!(values[i] > values[i - 1])) {
-                falls++;
-            }
-        }
-        // One wrap, one restart and a first half line are within what a clock does.
-        return falls <= 3 && falls * 4 <= values.length;
-    }
-
-    private static double ticksPerSecond(String name, String unit, double[] values) {
-        String hint = unit.isEmpty() ? name : unit.toLowerCase(Locale.ROOT);
-        if (hint.endsWith("us") || hint.endsWith("µs") || hint.endsWith("μs") || hint.startsWith("micros")) {
-            return 1e6;
-        }
-        if (hint.endsWith("ms") || hint.startsWith("millis")) {
-            return 1e3;
-        }
-        if (hint.equals("s") || hint.endsWith("_s") || hint.equals("seconds") || hint.equals("t")) {
-            return 1;
-        }
-        // Without a word for it: whole steps of a thousand and more are microseconds, whole smaller ones milliseconds.
-        double step = (values[values.length - 1] - values[0]) / (values.length - 1);
-        return step >= 500 ? 1e6 : step >= 1 ? 1e3 : 1;
     }
 }

@@ -1,0 +1,183 @@
+package zesty.signal.app.window.bench;
+
+import java.io.File;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.decode.SetAside;
+import zesty.signal.engine.ByteTail;
+import zesty.signal.engine.LinkHealth;
+
+/**
+ * The bytes as they come, as text or in hexadecimal digits, each line with the moment it came. Live it shows the newest
+ * lines; paused, all that is kept, to scroll and search. What it holds is bounded, whatever comes.
+ */
+final class ByteView extends VBox {
+    private static final int LIVE_BYTES = 1 << 14;
+    private static final int LIVE_LINES = 60;
+    private static final int PAUSED_BYTES = 1 << 20;
+    private static final int PAUSED_LINES = 20_000;
+    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("HH:mm:ss.SSS");
+
+    private final Desk desk;
+    private final ListView<ByteLine> list = new ListView<>();
+    private final ToggleButton hex = new ToggleButton("Hex");
+    private final ToggleButton pause = new ToggleButton("Pause");
+    private final TextField search = new TextField();
+    private final Label found = Bench.small("");
+    private ByteTail.Newest held;
+    private LinkHealth health = LinkHealth.IDLE;
+    private long shownUpTo = -1;
+
+    ByteView(Desk desk) {
+        super(6);
+        this.desk = desk;
+        hex.setId("bytes-hex");
+        hex.setTooltip(new Tooltip("show the bytes in hexadecimal digits"));
+        hex.setOnAction(event -> refresh());
+        pause.setId("bytes-pause");
+        pause.setTooltip(new Tooltip("hold the picture still, to scroll back and search"));
+        pause.setOnAction(event -> {
+            held = pause.isSelected() ? desk.wire().newest(PAUSED_BYTES) : null;
+            refresh();
+        });
+        search.setId("bytes-search");
+        search.setPromptText("only lines with …");
+        search.setPrefColumnCount(12);
+        search.textProperty().addListener((p, was, is) -> refresh());
+        Button copy = button("Copy", "copy the lines shown", this::copy);
+        Button save = button("Save…", "save the bytes kept, as they came, to a file", this::save);
+        list.setId("bytes");
+        list.getStyleClass().add("byte-list");
+        list.setFixedCellSize(19);
+        list.setCellFactory(view -> new Cell());
+        list.setPlaceholder(Bench.small("No bytes yet."));
+        list.setMinHeight(80);
+        VBox.setVgrow(list, Priority.ALWAYS);
+        FlowPane bar = new FlowPane(6, 6, hex, pause, search, copy, save, found);
+        bar.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(bar, list);
+        setMinWidth(0);
+        VBox.setVgrow(this, Priority.ALWAYS);
+    }
+
+    private static Button button(String text, String tip, Runnable action) {
+        Button button = new Button(text);
+        button.setTooltip(new Tooltip(tip));
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    /** Shows the newest bytes, unless it is paused. */
+    void show(LinkHealth now) {
+        health = now;
+        if (held == null && now.bytes() != shownUpTo) {
+            refresh();
+        }
+    }
+
+    private void refresh() {
+        shownUpTo = health.bytes();
+        boolean still = held != null;
+        ByteTail.Newest bytes = still ? held : desk.wire().newest(LIVE_BYTES);
+        int most = still ? PAUSED_LINES : LIVE_LINES;
+        List<ByteLine> lines = hex.isSelected() ? ByteLine.ofHex(bytes, most) : ByteLine.ofText(bytes, most, aside());
+        String wanted = search.getText();
+        List<ByteLine> shown = wanted.isEmpty()
+                ? lines
+                : lines.stream().filter(l -> l.text().contains(wanted)).toList();
+        found.setText(wanted.isEmpty() ? "" : shown.size() + " of " + lines.size() + " lines");
+        list.getItems().setAll(shown);
+        if (!shown.isEmpty()) {
+            list.scrollTo(shown.size() - 1);
+        }
+    }
+
+    private Map<String, String> aside() {
+        Map<String, String> reasons = new HashMap<>();
+        for (SetAside.Item item : health.aside()) {
+            reasons.put(item.text().strip(), item.why());
+        }
+        return reasons;
+    }
+
+    private void copy() {
+        ClipboardContent content = new ClipboardContent();
+        content.putString(
+                String.join("\n", list.getItems().stream().map(ByteLine::text).toList()));
+        Clipboard.getSystemClipboard().setContent(content);
+        desk.say("Copied " + list.getItems().size() + " lines.");
+    }
+
+    private void save() {
+        byte[] bytes = (held != null ? held : desk.wire().newest(PAUSED_BYTES)).bytes();
+        FileChooser chooser = new FileChooser();
+        chooser.setInitialFileName("bytes.bin");
+        File file = chooser.showSaveDialog(getScene().getWindow());
+        if (file != null) {
+            desk.wire().save(file.toPath(), bytes);
+        }
+    }
+
+    private static String moment(long nanoTime) {
+        if (nanoTime == 0) {
+            return "            ";
+        }
+        long ago = System.nanoTime() - nanoTime;
+        return LocalTime.now(ZoneId.systemDefault())
+                .minus(ago, ChronoUnit.NANOS)
+                .format(MOMENT);
+    }
+
+    private static final class Cell extends ListCell<ByteLine> {
+        private final Label moment = new Label();
+        private final Label text = new Label();
+        private final Label why = new Label();
+        private final HBox box = new HBox(10, moment, text, why);
+
+        Cell() {
+            moment.getStyleClass().add("byte-moment");
+            moment.setMinWidth(Region.USE_PREF_SIZE);
+            text.getStyleClass().add("byte-text");
+            text.setMinWidth(Region.USE_PREF_SIZE);
+            why.getStyleClass().add("byte-why");
+        }
+
+        @Override
+        protected void updateItem(ByteLine line, boolean empty) {
+            super.updateItem(line, empty);
+            if (empty || line == null) {
+                setGraphic(null);
+                return;
+            }
+            boolean aside = !line.why().isEmpty();
+            pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("aside"), aside);
+            moment.setText(ByteView.moment(line.nanoTime()));
+            text.setText(line.text());
+            why.setText(aside ? "set aside: " + line.why() : "");
+            setGraphic(box);
+        }
+    }
+}

@@ -1,0 +1,90 @@
+package zesty.signal.app.window.bench;
+
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Pane;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.decode.PictureFormat;
+import zesty.signal.core.decode.Rows;
+import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamDecoder;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.Sight;
+
+/** The newest picture of numbers, in shades, with the ends of its scale. */
+final class PictureView extends Pane {
+    private static final double LEGEND = 90;
+
+    private final Canvas canvas = new Canvas(10, 10);
+
+    PictureView() {
+        getChildren().add(canvas);
+        setMinSize(0, 0);
+    }
+
+    /** @return whether the stream carries pictures and one is shown */
+    boolean show(Sight sight, StreamFormat format, Desk desk) {
+        if (!(format instanceof PictureFormat picture) || desk.isStored()) {
+            return false;
+        }
+        byte[] bytes = desk.wire().newest(1 << 16).bytes();
+        StreamDecoder decoder = format.decoder(new SetAside(1));
+        decoder.restart(true);
+        decoder.feed(bytes, 0, bytes.length);
+        Rows rows = decoder.takeRows();
+        if (rows.count() == 0) {
+            return false;
+        }
+        draw(picture, rows, desk.night().get());
+        return true;
+    }
+
+    private void draw(PictureFormat picture, Rows rows, boolean night) {
+        int last = rows.count() - 1;
+        double hottest = rows.columns()[0][last];
+        double coldest = rows.columns()[1][last];
+        canvas.setWidth(Math.max(10, getWidth()));
+        canvas.setHeight(Math.max(10, getHeight()));
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
+        double side = Math.floor(
+                Math.min((canvas.getWidth() - LEGEND) / picture.width(), (canvas.getHeight() - 4) / picture.rows()));
+        if (side < 1) {
+            return;
+        }
+        for (int r = 0; r < picture.rows(); r++) {
+            for (int c = 0; c < picture.width(); c++) {
+                double value = rows.columns()[PictureFormat.SUMMARIES + r * picture.width() + c][last];
+                g.setFill(shade((value - coldest) / Math.max(1e-9, hottest - coldest)));
+                g.fillRect(c * side, r * side, side, side);
+            }
+        }
+        double x = picture.width() * side + 10;
+        double height = picture.rows() * side;
+        for (int i = 0; i < 60; i++) {
+            g.setFill(shade(1 - i / 59.0));
+            g.fillRect(x, i * height / 60, 12, height / 60 + 1);
+        }
+        g.setFill(night ? Color.web("#EEEADD") : Color.web("#22302A"));
+        g.setFont(Font.font("Atkinson Hyperlegible Mono", 12));
+        String unit = picture.columns().get(0).unit();
+        String behind = unit.isEmpty() ? "" : " " + unit;
+        g.fillText(Digits.fixed(hottest, 1) + behind, x + 18, 11);
+        g.fillText(Digits.fixed(coldest, 1) + behind, x + 18, height - 2);
+    }
+
+    /** From deep rind over lemon to paper: darker is less, also without colour. */
+    private static Color shade(double share) {
+        double s = Double.isNaN(share) ? 0 : Math.max(0, Math.min(1, share));
+        Color rind = Color.web("#22302A");
+        Color moss = Color.web("#2F7D4F");
+        Color lemon = Color.web("#F2B632");
+        Color paper = Color.web("#FFFDF8");
+        return s < 0.4
+                ? rind.interpolate(moss, s / 0.4)
+                : s < 0.8 ? moss.interpolate(lemon, (s - 0.4) / 0.4) : lemon.interpolate(paper, (s - 0.8) / 0.2);
+    }
+}

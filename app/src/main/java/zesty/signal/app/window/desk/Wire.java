@@ -1,0 +1,201 @@
+package zesty.signal.app.window.desk;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.boards.link.SerialPorts;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.Recogniser;
+import zesty.signal.core.decode.Role;
+import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.engine.ByteTail;
+import zesty.signal.engine.LineEnding;
+import zesty.signal.engine.SentLine;
+import zesty.signal.engine.SpeedFinder;
+import zesty.signal.engine.Trail;
+import zesty.signal.takes.FormatJson;
+
+/** What can be done with the bytes of the live source: looking, sending, reading them otherwise. JavaFX thread only. */
+public final class Wire {
+    private static final double LISTEN_SECONDS = 0.7;
+    private static final ByteTail.Newest NOTHING = new ByteTail.Newest(new byte[0], 0, new long[0], new long[0]);
+
+    private final Desk desk;
+    private final Supplier<Trail> trail;
+
+    Wire(Desk desk, Supplier<Trail> trail) {
+        this.desk = desk;
+        this.trail = trail;
+    }
+
+    /** @return the newest bytes of the live source; empty when there is none */
+    public ByteTail.Newest newest(int most) {
+        Trail running = trail.get();
+        return running == null ? NOTHING : running.bytes().newest(most);
+    }
+
+    /** @return the bytes from which the format was recognised; empty when there are none */
+    public byte[] sample() {
+        Trail running = trail.get();
+        return running == null ? new byte[0] : running.sample();
+    }
+
+    /** @return what the recogniser made of them, best first */
+    public List<Recogniser.Proposal> proposals() {
+        Trail running = trail.get();
+        return running == null ? List.of() : running.proposals();
+    }
+
+    /** Sends a line to the board. */
+    public void send(String line, LineEnding ending) {
+        Trail running = trail.get();
+        if (running == null) {
+            desk.trouble("Nothing to send to: connect a source first (key 1).");
+            return;
+        }
+        desk.later("the line could not be sent", () -> running.send(line, ending, System.nanoTime()), () -> {});
+    }
+
+    /** @return what was sent lately, oldest first */
+    public List<SentLine> sent() {
+        Trail running = trail.get();
+        return running == null ? List.of() : running.sent();
+    }
+
+    /** Keeps a line as a button of the rig, or takes its button away. */
+    public void keepOrder(String line, boolean kept) {
+        List<String> orders = new ArrayList<>(desk.rig().link().orders());
+        orders.remove(line);
+        if (kept) {
+            orders.add(line);
+        }
+        changeLink(link -> link.withOrders(orders));
+    }
+
+    /** Changes how long the board warms up, in s. Counts from the next time the link opens. */
+    public void warmUp(double seconds) {
+        changeLink(link -> link.withWarmUp(seconds));
+    }
+
+    private void changeLink(UnaryOperator<SourceSetup> change) {
+        desk.change(rig -> rig.withLink(change.apply(rig.link())));
+    }
+
+    /** Lines like this one need not be set aside any more. */
+    public void passOver(String line) {
+        String shape = SetAside.shapeOf(line);
+        List<String> shapes = new ArrayList<>(desk.rig().link().passOver());
+        if (!shapes.contains(shape)) {
+            shapes.add(shape);
+            changeLink(link -> link.withPassOver(shapes));
+            desk.say("Lines like \"" + line.strip() + "\" are passed over from now on. U takes it back.");
+        }
+    }
+
+    /** @return the format that understands the bytes at hand and these lines as well; null when there is none */
+    public StreamFormat taught(String lines) {
+        byte[] known = sample();
+        byte[] more = lines.getBytes(StandardCharsets.UTF_8);
+        byte[] all = java.util.Arrays.copyOf(known, known.length + more.length);
+        System.arraycopy(more, 0, all, known.length, more.length);
+        Recogniser.Proposal best = null;
+        for (Recogniser.Proposal proposal : Recogniser.recognise(all, all.length)) {
+            Recogniser.Proposal own = Recogniser.propose(proposal.format(), more, more.length);
+            if (own.rows() > 0 && (best == null || proposal.confidence() > best.confidence())) {
+                best = proposal;
+            }
+        }
+        if (best != null) {
+            return best.format();
+        }
+        List<Recogniser.Proposal> alone = Recogniser.recognise(more, more.length);
+        return alone.isEmpty() ? null : alone.get(0).format();
+    }
+
+    /** Reads the stream with another format; channels go with their columns. {@link Desk#undo()} takes it back. */
+    public void reformat(StreamFormat format) {
+        if (desk.isStored()) {
+            desk.trouble("A stored take keeps the format it was recorded with.");
+            return;
+        }
+        if (desk.liveSight(System.nanoTime()).recording().running()) {
+            desk.trouble("A recording is running with this format; stop it first.");
+            return;
+        }
+        desk.change(rig -> carriedOver(rig, format));
+    }
+
+    /** A renamed column takes its channel along, where the columns are as many as before. */
+    private static Rig carriedOver(Rig rig, StreamFormat format) {
+        StreamFormat before = rig.format();
+        boolean alike =
+                before != null && before.columns().size() == format.columns().size();
+        if (!alike || before.indexOf(Role.STATION) >= 0) {
+            return rig.withFormat(format);
+        }
+        List<Channel> channels = new ArrayList<>();
+        for (Channel channel : rig.channels()) {
+            int index = before.indexOf(channel.column());
+            Column column = index < 0 ? null : format.columns().get(index);
+            channels.add(
+                    column == null ? channel : carried(channel, before.columns().get(index), column));
+        }
+        return rig.withChannels(channels).withFormat(format);
+    }
+
+    private static Channel carried(Channel channel, Column before, Column now) {
+        String name = channel.name().equals(before.name()) ? now.name() : channel.name();
+        boolean asItCame = channel.scaling().equals(zesty.signal.core.scale.Scaling.asItCame(before.unit()));
+        Channel moved = new Channel(now.name(), name, channel.scaling(), channel.recipe(), channel.shown());
+        return asItCame ? moved.withScaling(zesty.signal.core.scale.Scaling.asItCame(now.unit())) : moved;
+    }
+
+    /** Writes the format in force to a file to share. */
+    public void saveFormat(Path file) {
+        StreamFormat format = desk.rig().format();
+        desk.later(
+                "the format could not be saved",
+                () -> Files.writeString(file, FormatJson.write(format)),
+                () -> desk.say("Format saved as " + file));
+    }
+
+    /** Reads a shared format from a file, and the stream with it. */
+    public void loadFormat(Path file) {
+        desk.fetch(
+                "the format could not be read",
+                () -> FormatJson.read(Files.readString(file), file.getFileName().toString()),
+                this::reformat);
+    }
+
+    /** Writes bytes to a file. */
+    public void save(Path file, byte[] bytes) {
+        desk.later(
+                "the bytes could not be saved",
+                () -> write(file, bytes),
+                () -> desk.say("Saved " + bytes.length + " bytes as " + file));
+    }
+
+    private static void write(Path file, byte[] bytes) throws IOException {
+        Files.write(file, bytes);
+    }
+
+    /** Tries the usual speeds on a port, with progress and {@link Desk#cancel()}. The port must be free. */
+    public void findSpeed(LinkAddress.Serial port, Consumer<List<SpeedFinder.Trial>> after) {
+        desk.longWork(
+                "Trying the usual speeds on " + port.path(),
+                "the speeds could not be tried",
+                goOn -> SpeedFinder.rank(SpeedFinder.port(port), SerialPorts.USUAL_SPEEDS, LISTEN_SECONDS, goOn),
+                after);
+    }
+}

@@ -1,0 +1,43 @@
+package zesty.signal.boards.sim;
+
+import java.util.Arrays;
+import java.util.List;
+
+/** What can go wrong with a board, on demand. */
+public enum Fault {
+    DROPOUTS("dropouts", "frames vanish, some at a time"),
+    NOISE("noise", "strange bytes come between frames"),
+    HALVES("halves", "the end of a frame is cut off"),
+    RESTART("restart", "the board starts anew every few seconds"),
+    UNPLUG("unplug", "the cable comes out and goes in again"),
+    SLOW("slow", "the board's clock is half a percent slow"),
+    CLIPPED("clipped", "the sensor's range is too small");
+
+    private final String word;
+    private final String about;
+
+    Fault(String word, String about) {
+        this.word = word;
+        this.about = about;
+    }
+
+    /** @return the word that asks for it, behind the board's name and a plus sign */
+    public String word() {
+        return word;
+    }
+
+    public String about() {
+        return about;
+    }
+
+    /** @throws IllegalArgumentException when no fault is called so */
+    static Fault called(String word) {
+        List<String> words = Arrays.stream(values()).map(Fault::word).toList();
+        int index = words.indexOf(word);
+        if (index < 0) {
+            throw new IllegalArgumentException(
+                    "no fault is called '" + word + "'; there are " + String.join(", ", words));
+        }
+        return values()[index];
+    }
+}

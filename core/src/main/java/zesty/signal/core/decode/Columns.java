@@ -1,0 +1,57 @@
+package zesty.signal.core.decode;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/** Rules that hold for the columns of every format. */
+final class Columns {
+    private Columns() {}
+
+    /**
+     * @return the columns with the clock's role where the clock is and nowhere else
+     * @throws IllegalArgumentException when there is none, two share a name, or the clock is none of them
+     */
+    static List<Column> checked(List<Column> columns, BoardClock clock) {
+        if (columns.isEmpty()) {
+            throw new IllegalArgumentException("a format needs at least one column");
+        }
+        if (clock != null && clock.column() >= columns.size()) {
+            throw new IllegalArgumentException("the clock is column " + clock.column() + " of only " + columns.size());
+        }
+        Set<String> names = new HashSet<>();
+        List<Column> checked = new ArrayList<>(columns.size());
+        for (int c = 0; c < columns.size(); c++) {
+            Column column = columns.get(c);
+            if (!names.add(column.name())) {
+                throw new IllegalArgumentException("two columns are called '" + column.name() + "'");
+            }
+            boolean isClock = clock != null && clock.column() == c;
+            boolean mayStand = column.role() == Role.EDGE || column.role() == Role.CLOCK;
+            checked.add(
+                    isClock && !mayStand
+                            ? column.withRole(Role.CLOCK)
+                            : !isClock && column.role() == Role.CLOCK ? column.withRole(Role.VALUE) : column);
+        }
+        return List.copyOf(checked);
+    }
+
+    /** @return the name, or with a number behind it the first that is not taken yet; it then is */
+    static String unique(String name, Set<String> taken) {
+        String unique = name;
+        for (int n = 2; !taken.add(unique); n++) {
+            unique = name + " " + n;
+        }
+        return unique;
+    }
+
+    /** @return column1, column2, … */
+    static List<Column> unnamed(int count) {
+        List<Column> columns = new ArrayList<>();
+        for (int c = 1; c <= count; c++) {
+            columns.add(new Column("column" + c, ""));
+        }
+        return columns;
+    }
+}

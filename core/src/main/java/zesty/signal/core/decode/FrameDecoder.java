@@ -1,0 +1,149 @@
+package zesty.signal.core.decode;
+
+import java.nio.charset.StandardCharsets;
+
+/**
+ * Decodes frames that begin with start bytes. In step, a frame follows the frame before it. Out of step, the next start
+ * bytes are looked for from the very next byte on, and a frame is believed when its checksum agrees or, where there is
+ * none, when another one follows it: so one good frame after the damage is the first or the second that is read.
+ */
+final class FrameDecoder extends PacketDecoder {
+    private final byte[] start;
+    private byte[] buffer;
+    private int length;
+    /** Bytes at the buffer's front that belong to no frame so far. */
+    private int astray;
+
+    private boolean inStep;
+    private boolean midStream;
+
+    FrameDecoder(PacketFormat format, SetAside setAside) {
+        super(format, setAside);
+        start = format.startBytes();
+        buffer = new byte[Math.max(4096, 4 * reader.bytes)];
+    }
+
+    @Override
+    public void restart(boolean mid) {
+        if (length > 0) {
+            reject(buffer, 0, length, "the link closed in the middle of this frame");
+        }
+        length = 0;
+        astray = 0;
+        inStep = false;
+        midStream = mid;
+    }
+
+    @Override
+    public void feed(byte[] bytes, int offset, int count) {
+        int at = offset;
+        int end = offset + count;
+        while (at < end) {
+            if (length == 0 && inStep && end - at >= reader.bytes) {
+                at = straight(bytes, at, end);
+                if (at == end) {
+                    return;
+                }
+            }
+            int n = Math.min(end - at, buffer.length - length);
+            System.arraycopy(bytes, at, buffer, length, n);
+            length += n;
+            at += n;
+            search();
+        }
+    }
+
+    /** Reads frames where they lie while they follow each other. @return where that ended */
+    private int straight(byte[] bytes, int from, int end) {
+        int at = from;
+        while (end - at >= reader.bytes && starts(bytes, at) && reader.agrees(bytes, at)) {
+            reader.read(bytes, at);
+            at += reader.bytes;
+            lines++;
+        }
+        understood += at - from;
+        return at;
+    }
+
+    private boolean starts(byte[] bytes, int at) {
+        for (int i = 0; i < start.length; i++) {
+            if (bytes[at + i] != start[i]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private void search() {
+        int at = astray;
+        while (true) {
+            if (length - at < start.length) {
+                break;
+            }
+            if (!starts(buffer, at)) {
+                inStep = false;
+                at++;
+                continue;
+            }
+            boolean proven = format.check() != Check.NONE || inStep;
+            int needed = reader.bytes + (proven ? 0 : start.length);
+            if (length - at < needed) {
+                break;
+            }
+            if (!reader.agrees(buffer, at) || !proven && !starts(buffer, at + reader.bytes)) {
+                inStep = false;
+                at++;
+                continue;
+            }
+            strayed(at);
+            reader.read(buffer, at);
+            understood += reader.bytes;
+            lines++;
+            inStep = true;
+            at += reader.bytes;
+            drop(at);
+            at = 0;
+        }
+        astray = at;
+        if (length == buffer.length) {
+            // What came is longer than any frame: all but a frame's length of it is rubbish.
+            int gone = Math.max(1, Math.min(astray, length - reader.bytes));
+            strayed(gone);
+            drop(gone);
+        }
+    }
+
+    private void strayed(int count) {
+        if (count > 0 && says(count)) {
+            reader.rows.restarted();
+            understood += count;
+            lines++;
+        } else if (count > 0) {
+            reject(buffer, 0, count, why(count));
+        }
+        midStream = false;
+    }
+
+    /** Whether the bytes end with the header that the board says when it starts. */
+    private boolean says(int count) {
+        return !format.header().isEmpty()
+                && new String(buffer, 0, count, StandardCharsets.ISO_8859_1)
+                        .strip()
+                        .endsWith(format.header());
+    }
+
+    private String why(int count) {
+        if (midStream) {
+            return "the rest of a frame that began before the link opened";
+        }
+        return count >= reader.bytes && starts(buffer, 0) && !reader.agrees(buffer, 0)
+                ? "the checksum does not agree"
+                : count + (count == 1 ? " byte" : " bytes") + " between frames";
+    }
+
+    private void drop(int count) {
+        System.arraycopy(buffer, count, buffer, 0, length - count);
+        length -= count;
+        astray = Math.max(0, astray - count);
+    }
+}

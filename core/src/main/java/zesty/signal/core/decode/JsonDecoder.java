@@ -1,0 +1,39 @@
+package zesty.signal.core.decode;
+
+import java.util.Map;
+
+/** Decodes JSON lines. A path that a line lacks leaves a missing value. */
+final class JsonDecoder extends LineDecoder {
+    private final JsonFormat format;
+    private final double[] row;
+
+    JsonDecoder(JsonFormat format, SetAside setAside) {
+        super(format.columns().size(), "", setAside);
+        this.format = format;
+        row = new double[format.columns().size()];
+    }
+
+    @Override
+    public JsonFormat format() {
+        return format;
+    }
+
+    @Override
+    String accept(String line) {
+        try {
+            Map<String, Double> numbers = JsonNumbers.of(line);
+            boolean any = false;
+            for (int c = 0; c < row.length; c++) {
+                row[c] = numbers.getOrDefault(format.paths().get(c), Double.NaN);
+                any |= !Double.isNaN(row[c]);
+            }
+            if (!any) {
+                return "a JSON object without any of " + few(format.paths());
+            }
+            rows.add(row);
+            return null;
+        } catch (JsonNumbers.NoObject e) {
+            return e.getMessage();
+        }
+    }
+}

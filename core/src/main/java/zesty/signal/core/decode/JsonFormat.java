@@ -1,0 +1,39 @@
+package zesty.signal.core.decode;
+
+import java.util.List;
+import java.util.Set;
+
+/**
+ * One JSON object a line.
+ *
+ * @param paths where each column's number is, such as {@code air.temperature} or {@code axes[0]}
+ */
+public record JsonFormat(List<String> paths, List<Column> columns, BoardClock clock) implements StreamFormat {
+    public JsonFormat {
+        paths = List.copyOf(paths);
+        columns = Columns.checked(columns, clock);
+        if (paths.size() != columns.size() || Set.copyOf(paths).size() != paths.size()) {
+            throw new IllegalArgumentException("each column needs a path of its own, were " + paths);
+        }
+    }
+
+    @Override
+    public String kind() {
+        return "json";
+    }
+
+    @Override
+    public String words() {
+        return "one JSON object a line";
+    }
+
+    @Override
+    public JsonFormat with(List<Column> others, BoardClock ticking) {
+        return new JsonFormat(paths, others, ticking);
+    }
+
+    @Override
+    public StreamDecoder decoder(SetAside setAside) {
+        return new JsonDecoder(this, setAside);
+    }
+}

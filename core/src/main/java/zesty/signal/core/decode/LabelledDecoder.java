@@ -1,0 +1,99 @@
+package zesty.signal.core.decode;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Decodes labelled text. A label that a row lacks leaves a missing value; a label that no column has is set aside. */
+final class LabelledDecoder extends LineDecoder {
+    private final LabelledFormat format;
+    private final NumberText number;
+    private final Map<String, Integer> places = new HashMap<>();
+    private final double[] row;
+    private final boolean[] seen;
+    private int filled;
+
+    LabelledDecoder(LabelledFormat format, SetAside setAside) {
+        super(format.columns().size(), "", setAside);
+        this.format = format;
+        number = new NumberText(format.decimalComma());
+        for (int i = 0; i < format.labels().size(); i++) {
+            places.put(format.labels().get(i), i);
+        }
+        row = new double[format.columns().size()];
+        seen = new boolean[row.length];
+        clear();
+    }
+
+    private void clear() {
+        Arrays.fill(row, Double.NaN);
+        Arrays.fill(seen, false);
+        filled = 0;
+    }
+
+    @Override
+    public LabelledFormat format() {
+        return format;
+    }
+
+    @Override
+    public void restart(boolean midStream) {
+        super.restart(midStream);
+        clear();
+    }
+
+    @Override
+    boolean passesOver(String line) {
+        // Blank and ruled lines part the rows of a format that is spread over lines.
+        return format.overLines() && line.matches("[-=*_\\s]*");
+    }
+
+    @Override
+    String accept(String line) {
+        List<Labels.Pair> pairs = Labels.of(line, number);
+        if (pairs == null) {
+            return "no list of labels with their numbers";
+        }
+        Set<String> labels = new HashSet<>();
+        for (Labels.Pair pair : pairs) {
+            if (!places.containsKey(pair.label())) {
+                return "'" + pair.label() + "' is none of the labels " + few(format.labels());
+            }
+            if (!labels.add(pair.label()) && !format.overLines()) {
+                return "'" + pair.label() + "' stands twice in one line";
+            }
+        }
+        if (!format.overLines() && pairs.stream().allMatch(Labels.Pair::missing)) {
+            return "no number behind any label";
+        }
+        for (Labels.Pair pair : pairs) {
+            put(places.get(pair.label()), pair);
+        }
+        if (!format.overLines()) {
+            emit();
+        }
+        return null;
+    }
+
+    private void put(int place, Labels.Pair pair) {
+        if (seen[place] || place == 0 && filled > 0) {
+            emit();
+        }
+        seen[place] = true;
+        row[place] = pair.missing() ? Double.NaN : pair.value();
+        filled++;
+        if (format.overLines() && place == row.length - 1) {
+            emit();
+        }
+    }
+
+    private void emit() {
+        if (filled > 0) {
+            rows.add(row);
+        }
+        clear();
+    }
+}

@@ -1,0 +1,416 @@
+package zesty.signal.core.decode;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
+
+/** Recognises packets of bytes: their framing, their checksum and their fields. */
+final class PacketFinder {
+    private static final int FEWEST = 6;
+    private static final int CHECKED = 64;
+    private static final int LONGEST_FRAME = 600;
+
+    private static final String NAME = "[A-Za-z_][A-Za-z0-9_ ./%\\[\\]()]*";
+    private static final Pattern NAMES = Pattern.compile(NAME + "(," + NAME + ")*");
+
+    private PacketFinder() {}
+
+    /** @return a format for each framing that makes sense */
+    static List<StreamFormat> find(byte[] bytes, int length) {
+        List<StreamFormat> found = new ArrayList<>();
+        parted(bytes, length, Framing.ZERO_STUFFED).ifPresent(found::add);
+        parted(bytes, length, Framing.ESCAPED).ifPresent(found::add);
+        frames(bytes, length).ifPresent(found::add);
+        return found;
+    }
+
+    /** Lines of register bytes. */
+    static Optional<StreamFormat> findLines(TextLines text) {
+        Map<Integer, List<byte[]>> byLength = new HashMap<>();
+        boolean letters = false;
+        for (String line : text.lines()) {
+            byte[] packet = line.isBlank() ? null : HexBytes.of(line);
+            if (packet != null && packet.length >= 2) {
+                letters |= line.matches(".*(?:[A-Fa-f]\\d|\\d[A-Fa-f]|0x|[A-F]{2}).*");
+                byLength.computeIfAbsent(packet.length, k -> new ArrayList<>()).add(packet);
+            }
+        }
+        List<byte[]> packets = most(byLength);
+        if (!letters || packets.size() < 2) {
+            return Optional.empty();
+        }
+        byte[] all = String.join("\n", text.lines()).concat("\n").getBytes(StandardCharsets.UTF_8);
+        return Optional.of(format(Framing.HEX_LINE, new byte[0], packets, headers(all, all.length)));
+    }
+
+    private static List<byte[]> most(Map<Integer, List<byte[]>> byLength) {
+        return byLength.values().stream()
+                .max(Comparator.comparingInt(List::size))
+                .orElse(List.of());
+    }
+
+    private static Optional<StreamFormat> parted(byte[] bytes, int length, Framing framing) {
+        byte end = Unpacking.end(framing);
+        Map<Integer, List<byte[]>> byLength = new HashMap<>();
+        byte[] packet = new byte[LONGEST_FRAME * 4];
+        int all = 0;
+        int start = 0;
+        for (int i = 0; i < length; i++) {
+            if (bytes[i] != end) {
+                continue;
+            }
+            if (i > start) {
+                all++;
+                int n = Unpacking.unpack(framing, bytes, start, i, packet);
+                if (n > 1 && n <= packet.length) {
+                    byLength.computeIfAbsent(n, k -> new ArrayList<>()).add(Arrays.copyOf(packet, n));
+                }
+            }
+            start = i + 1;
+        }
+        List<byte[]> packets = most(byLength);
+        if (packets.size() < FEWEST || packets.size() * 2 < all) {
+            return Optional.empty();
+        }
+        return Optional.of(format(framing, new byte[0], packets, headers(bytes, length)));
+    }
+
+    private static PacketFormat format(Framing framing, byte[] start, List<byte[]> packets, List<String> headers) {
+        Checked checked = check(packets, start.length);
+        List<byte[]> payloads = new ArrayList<>();
+        int end = packets.get(0).length - checked.check().bytes();
+        for (byte[] packet : packets) {
+            boolean sound = checked.check() == Check.NONE || checked.agrees(packet);
+            if (sound) {
+                payloads.add(Arrays.copyOfRange(packet, start.length, end));
+            }
+        }
+        return described(framing, start, checked, payloads, headers);
+    }
+
+    private static PacketFormat described(
+            Framing framing, byte[] start, Checked checked, List<byte[]> payloads, List<String> headers) {
+        int length = payloads.get(0).length;
+        FieldFinder finder = new FieldFinder(payloads);
+        FieldFinder.Layout layout = null;
+        String header = "";
+        for (String line : headers) {
+            int names = line.split(",").length;
+            FieldFinder.Layout fitting = names <= length ? finder.find(names) : null;
+            if (fitting != null && fitting.fields().size() == names) {
+                layout = fitting;
+                header = line;
+            }
+        }
+        layout = layout == null ? finder.find(0) : layout;
+        List<Column> columns = header.isEmpty()
+                ? Columns.unnamed(layout.fields().size())
+                : DelimitedFinder.columns(header.split(","), layout.fields().size());
+        List<Column> named = new ArrayList<>(columns);
+        BoardClock clock = null;
+        boolean sequenced = false;
+        for (int c = 0; c < named.size(); c++) {
+            Field field = layout.fields().get(c);
+            double[] values = payloads.stream()
+                    .mapToDouble(p -> field.read(p, field.offset()))
+                    .toArray();
+            if (field.type().floating() || field.stride() > 0) {
+                continue;
+            }
+            if (!sequenced && steady(values, field.wrap(), 1, 1)) {
+                named.set(c, named.get(c).withRole(Role.SEQUENCE));
+                sequenced = true;
+            } else if (clock == null && field.type().bytes() > 1 && steady(values, field.wrap(), 2, 0.25)) {
+                String name = named.get(c).name().toLowerCase(java.util.Locale.ROOT);
+                clock = new BoardClock(
+                        c, Roles.ticksPerSecond(name, named.get(c).unit(), values), field.wrap());
+            }
+        }
+        if (header.isEmpty()) {
+            rename(named, clock);
+        }
+        return new PacketFormat(
+                framing,
+                HexFormat.of().withUpperCase().formatHex(start),
+                length,
+                layout.rowsEach(),
+                layout.fields(),
+                checked.check(),
+                checked.little(),
+                checked.fromStart() && start.length > 0,
+                header,
+                pictured(named),
+                clock);
+    }
+
+    private static void rename(List<Column> named, BoardClock clock) {
+        int n = 1;
+        for (int c = 0; c < named.size(); c++) {
+            boolean clocked = clock != null && clock.column() == c;
+            Column column = named.get(c);
+            named.set(
+                    c,
+                    clocked
+                            ? column.withName("clock")
+                            : column.role() == Role.SEQUENCE
+                                    ? column.withName("sequence")
+                                    : column.withName("column" + n++));
+        }
+    }
+
+    /** So many columns are no channels but the pixels of a picture. */
+    private static List<Column> pictured(List<Column> columns) {
+        if (columns.size() <= 128) {
+            return columns;
+        }
+        return columns.stream()
+                .map(c -> c.role() == Role.VALUE ? c.withRole(Role.PICTURE) : c)
+                .toList();
+    }
+
+    /** Whether the number goes up by about the same step nearly always, at least by the given one. */
+    private static boolean steady(double[] values, double wrap, double least, double spread) {
+        double[] steps = new double[values.length - 1];
+        for (int i = 0; i < steps.length; i++) {
+            steps[i] = values[i + 1] - values[i];
+            steps[i] += steps[i] < 0 ? wrap : 0;
+        }
+        double[] sorted = steps.clone();
+        Arrays.sort(sorted);
+        double median = sorted.length == 0 ? 0 : sorted[sorted.length / 2];
+        if (median < least || least == 1 && median != 1 || values.length < 4) {
+            return false;
+        }
+        long near = Arrays.stream(steps)
+                .filter(s -> least == 1 ? s == 1 : Math.abs(s - median) <= Math.max(1, spread * median))
+                .count();
+        return near * 10 >= steps.length * 8L;
+    }
+
+    /**
+     * @return lines of text that list names: in the text that the stream begins with, or, of two names and more, on a
+     *     line of their own anywhere
+     */
+    private static List<String> headers(byte[] bytes, int length) {
+        List<String> headers = new ArrayList<>();
+        boolean allText = true;
+        int start = 0;
+        for (int i = 0; i < length && headers.size() < 8; i++) {
+            int b = bytes[i] & 0xff;
+            if (b >= 0x20 && b < 0x7f) {
+                continue;
+            }
+            boolean ended = b == '\n' || b == '\r';
+            boolean alone = start == 0 || bytes[start - 1] == '\n' || bytes[start - 1] == 0;
+            if (ended && i - start >= 3 && alone) {
+                String line = new String(bytes, start, i - start, StandardCharsets.US_ASCII).strip();
+                boolean names = NAMES.matcher(line).matches() && (allText || line.indexOf(',') > 0);
+                if (names && !headers.contains(line)) {
+                    headers.add(line);
+                }
+            }
+            allText &= ended;
+            start = i + 1;
+        }
+        return headers;
+    }
+
+    /** A checksum found at the end of packets. @param from the first byte it covers */
+    private record Checked(Check check, boolean little, int from) {
+        boolean fromStart() {
+            return from == 0;
+        }
+
+        boolean agrees(byte[] packet) {
+            int at = packet.length - check.bytes();
+            long written = 0;
+            for (int i = 0; i < check.bytes(); i++) {
+                written = written << 8 | packet[little ? packet.length - 1 - i : at + i] & 0xff;
+            }
+            return written == check.of(packet, from, at);
+        }
+    }
+
+    private static Checked check(List<byte[]> packets, int startLength) {
+        List<byte[]> some = packets.subList(0, Math.min(CHECKED, packets.size()));
+        int length = some.get(0).length;
+        Set<List<Byte>> ends = new HashSet<>();
+        for (byte[] packet : some) {
+            ends.add(List.of(packet[length - 1], packet[Math.max(0, length - 2)]));
+        }
+        if (ends.size() < Math.min(4, some.size())) {
+            // A checksum that stands still proves nothing.
+            return new Checked(Check.NONE, false, 0);
+        }
+        Check[] checks = Check.values();
+        for (int c = checks.length - 1; c > 0; c--) {
+            Check check = checks[c];
+            if (length - startLength - check.bytes() < 1) {
+                continue;
+            }
+            for (boolean little : check.bytes() == 1 ? new boolean[] {false} : new boolean[] {true, false}) {
+                for (int from = startLength; from >= 0; from -= Math.max(1, startLength)) {
+                    Checked candidate = new Checked(check, little, from);
+                    long agreeing = some.stream().filter(candidate::agrees).count();
+                    if (agreeing * 10 >= some.size() * 7L) {
+                        return candidate;
+                    }
+                }
+            }
+        }
+        return new Checked(Check.NONE, false, 0);
+    }
+
+    private static Optional<StreamFormat> frames(byte[] bytes, int length) {
+        Rhythm rhythm = rhythm(bytes, length);
+        if (rhythm == null) {
+            return Optional.empty();
+        }
+        int period = rhythm.period();
+        List<Integer> at = rhythm.places();
+        boolean[] constant = new boolean[period];
+        for (int j = 0; j < period; j++) {
+            int same = 0;
+            for (int place : at) {
+                same += bytes[place + j] == bytes[at.get(at.size() / 2) + j] ? 1 : 0;
+            }
+            constant[j] = same * 100 >= at.size() * 95;
+        }
+        PacketFormat unproven = null;
+        byte[] sample = Arrays.copyOfRange(bytes, at.get(at.size() / 2), at.get(at.size() / 2) + period);
+        for (int turn = 0; turn < period; turn++) {
+            if (!constant[turn]) {
+                continue;
+            }
+            int run = 1;
+            while (run < 4
+                    && run < period - 2
+                    && constant[(turn + run) % period]
+                    && sample[(turn + run) % period] != 0) {
+                run++;
+            }
+            byte[] start = new byte[run];
+            for (int i = 0; i < run; i++) {
+                start[i] = sample[(turn + i) % period];
+            }
+            List<byte[]> packets = new ArrayList<>();
+            for (int place : at) {
+                int from = place + turn;
+                if (from + period <= length && starts(bytes, from, start)) {
+                    packets.add(Arrays.copyOfRange(bytes, from, from + period));
+                }
+            }
+            if (packets.size() < FEWEST) {
+                continue;
+            }
+            for (int n = run; n >= 1; n--) {
+                if (check(packets, n).check() != Check.NONE) {
+                    byte[] fewer = Arrays.copyOf(start, n);
+                    return Optional.of(format(Framing.START_BYTES, fewer, packets, headers(bytes, length)));
+                }
+            }
+            boolean begins = !constant[(turn + period - 1) % period] || (start[0] & 0xff) >= 0x80;
+            if (begins
+                    && (unproven == null
+                            || (start[0] & 0xff) >= 0x80
+                                    && run >= unproven.start().length() / 2)) {
+                unproven = format(Framing.START_BYTES, start, packets, headers(bytes, length));
+            }
+        }
+        return Optional.ofNullable(unproven);
+    }
+
+    private static boolean starts(byte[] bytes, int at, byte[] start) {
+        for (int i = 0; i < start.length; i++) {
+            if (bytes[at + i] != start[i]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Bytes that come again after a steady number of others. */
+    private record Rhythm(int period, List<Integer> places, double share) {}
+
+    /** The byte, or pair of bytes, whose coming again after one and the same distance covers most of the stream. */
+    private static Rhythm rhythm(byte[] bytes, int length) {
+        Rhythm best = null;
+        for (int width = 2; width >= 1 && (best == null || best.share() < 0.8); width--) {
+            for (int pattern : frequent(bytes, length, width)) {
+                Rhythm rhythm = rhythm(bytes, length, pattern, width);
+                boolean better = rhythm != null
+                        && (best == null
+                                || rhythm.share() > best.share() + 0.02
+                                || rhythm.share() > best.share() - 0.02 && rhythm.period() < best.period());
+                if (better) {
+                    best = rhythm;
+                }
+            }
+        }
+        return best;
+    }
+
+    private static List<Integer> frequent(byte[] bytes, int length, int width) {
+        int[] counts = new int[width == 2 ? 65536 : 256];
+        for (int i = 0; i + width <= length; i++) {
+            counts[pattern(bytes, i, width)]++;
+        }
+        List<Integer> patterns = new ArrayList<>();
+        int fewest = Math.max(FEWEST, length / LONGEST_FRAME / 2);
+        for (int p = 0; p < counts.length; p++) {
+            if (counts[p] >= fewest) {
+                patterns.add(p);
+            }
+        }
+        patterns.sort(Comparator.comparingInt(p -> -counts[p]));
+        return patterns.subList(0, Math.min(patterns.size(), 80));
+    }
+
+    private static int pattern(byte[] bytes, int at, int width) {
+        return width == 2 ? (bytes[at] & 0xff) << 8 | bytes[at + 1] & 0xff : bytes[at] & 0xff;
+    }
+
+    private static Rhythm rhythm(byte[] bytes, int length, int pattern, int width) {
+        int[] distances = new int[LONGEST_FRAME + 1];
+        int before = -1;
+        for (int i = 0; i + width <= length; i++) {
+            if (pattern(bytes, i, width) == pattern) {
+                if (before >= 0 && i - before <= LONGEST_FRAME) {
+                    distances[i - before]++;
+                }
+                before = i;
+            }
+        }
+        int period = 0;
+        for (int d = 4; d <= LONGEST_FRAME; d++) {
+            if (distances[d] * d > distances[period] * period) {
+                period = d;
+            }
+        }
+        if (period == 0) {
+            return null;
+        }
+        List<Integer> places = new ArrayList<>();
+        int i = 0;
+        while (i + period + width <= length) {
+            boolean here = pattern(bytes, i, width) == pattern;
+            if (here && pattern(bytes, i + period, width) == pattern) {
+                places.add(i);
+                i += period;
+            } else {
+                i++;
+            }
+        }
+        double share = (double) places.size() * period / length;
+        return share < 0.5 || places.size() < FEWEST ? null : new Rhythm(period, places, share);
+    }
+}

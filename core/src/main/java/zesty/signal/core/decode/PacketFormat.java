@@ -1,0 +1,120 @@
+package zesty.signal.core.decode;
+
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Objects;
+
+/**
+ * Packets of bytes with numbers at fixed places: start bytes where the framing has them, then {@code length} bytes of
+ * fields, then the checksum.
+ *
+ * @param start the start bytes in hexadecimal digits; empty where the framing needs none
+ * @param length bytes of fields, between the start bytes and the checksum
+ * @param rowsEach rows in a packet
+ * @param fields one for each column
+ * @param checkLittleEndian whether the checksum's lowest byte comes first
+ * @param checkFromStart whether the checksum covers the start bytes too
+ * @param header a line of text that names the columns, passed over; empty when there is none
+ */
+public record PacketFormat(
+        Framing framing,
+        String start,
+        int length,
+        int rowsEach,
+        List<Field> fields,
+        Check check,
+        boolean checkLittleEndian,
+        boolean checkFromStart,
+        String header,
+        List<Column> columns,
+        BoardClock clock)
+        implements StreamFormat {
+    /** The longest packet believed in, in bytes. */
+    public static final int MOST_BYTES = 1 << 15;
+
+    public PacketFormat {
+        Objects.requireNonNull(framing, "framing");
+        Objects.requireNonNull(check, "check");
+        Objects.requireNonNull(header, "header");
+        fields = List.copyOf(fields);
+        columns = Columns.checked(columns, clock);
+        if (fields.size() != columns.size()) {
+            throw new IllegalArgumentException(columns.size() + " columns need as many fields, not " + fields.size());
+        }
+        if (length < 1 || length > MOST_BYTES || rowsEach < 1) {
+            throw new IllegalArgumentException("a packet has 1 to " + MOST_BYTES
+                    + " bytes of fields and 1 row or more, was " + length + " and " + rowsEach);
+        }
+        if (!start.matches("([0-9A-F]{2})*") || framing == Framing.START_BYTES && start.isEmpty()) {
+            throw new IllegalArgumentException("start bytes are written like A55A, were '" + start + "'");
+        }
+        for (Field field : fields) {
+            if (field.end(rowsEach) > length) {
+                throw new IllegalArgumentException(
+                        "a field ends at byte " + field.end(rowsEach) + " of only " + length);
+            }
+        }
+    }
+
+    byte[] startBytes() {
+        return HexFormat.of().parseHex(start);
+    }
+
+    @Override
+    public String kind() {
+        return framing.kind();
+    }
+
+    @Override
+    public double sequenceWrap() {
+        int column = indexOf(Role.SEQUENCE);
+        return column < 0 ? 0 : fields.get(column).wrap();
+    }
+
+    @Override
+    public String words() {
+        int whole = start.length() / 2 + length + check.bytes();
+        return framing.words() + (start.isEmpty() ? "" : " " + start) + ", " + whole + " bytes each, " + check.words();
+    }
+
+    @Override
+    public PacketFormat with(List<Column> others, BoardClock ticking) {
+        return new PacketFormat(
+                framing,
+                start,
+                length,
+                rowsEach,
+                fields,
+                check,
+                checkLittleEndian,
+                checkFromStart,
+                header,
+                others,
+                ticking);
+    }
+
+    /** @return the same packets with their fields read otherwise */
+    public PacketFormat withFields(List<Field> others, List<Column> named, BoardClock ticking) {
+        return new PacketFormat(
+                framing,
+                start,
+                length,
+                rowsEach,
+                others,
+                check,
+                checkLittleEndian,
+                checkFromStart,
+                header,
+                named,
+                ticking);
+    }
+
+    @Override
+    public StreamDecoder decoder(SetAside setAside) {
+        return switch (framing) {
+            case START_BYTES -> new FrameDecoder(this, setAside);
+            case ZERO_STUFFED, ESCAPED -> new PartedDecoder(this, setAside);
+            case HEX_LINE -> new HexLineDecoder(this, setAside);
+        };
+    }
+}

@@ -1,0 +1,123 @@
+package zesty.signal.core.decode;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+
+/** Decodes packets that end with a byte found nowhere within them: zero-byte-stuffed or escape-framed. */
+final class PartedDecoder extends PacketDecoder {
+    private static final int LIMIT = PacketFormat.MOST_BYTES * 2;
+
+    private final byte end;
+    private final byte[] packet;
+    private byte[] carry = new byte[256];
+    private int carried;
+    private boolean overlong;
+    private boolean firstMayBeHalf;
+
+    PartedDecoder(PacketFormat format, SetAside setAside) {
+        super(format, setAside);
+        end = Unpacking.end(format.framing());
+        packet = new byte[reader.bytes];
+    }
+
+    @Override
+    public void restart(boolean midStream) {
+        if (carried > 0) {
+            reject(carry, 0, carried, "the link closed in the middle of this packet");
+        }
+        carried = 0;
+        overlong = false;
+        firstMayBeHalf = midStream;
+    }
+
+    @Override
+    public void feed(byte[] bytes, int offset, int length) {
+        int last = offset + length;
+        int at = offset;
+        while (at < last) {
+            int stop = at;
+            while (stop < last && bytes[stop] != end) {
+                stop++;
+            }
+            if (stop == last) {
+                carry(bytes, at, stop);
+                return;
+            }
+            if (carried == 0 && !overlong) {
+                packet(bytes, at, stop);
+            } else {
+                carry(bytes, at, stop);
+                if (overlong) {
+                    overlong = false;
+                } else {
+                    packet(carry, 0, carried);
+                }
+                carried = 0;
+            }
+            at = stop + 1;
+        }
+    }
+
+    private void carry(byte[] bytes, int from, int to) {
+        int n = to - from;
+        if (overlong) {
+            return;
+        }
+        if (carried + n > LIMIT) {
+            reject(carry, 0, carried, "no end of a packet within " + LIMIT + " bytes");
+            overlong = true;
+            carried = 0;
+            return;
+        }
+        if (carried + n > carry.length) {
+            carry = Arrays.copyOf(carry, Math.max(carry.length * 2, carried + n));
+        }
+        System.arraycopy(bytes, from, carry, carried, n);
+        carried += n;
+    }
+
+    private void packet(byte[] bytes, int from, int to) {
+        boolean half = firstMayBeHalf;
+        firstMayBeHalf = false;
+        if (from == to) {
+            if (format.framing() == Framing.ZERO_STUFFED && !half) {
+                reject(bytes, from, to, "an empty packet");
+            }
+            return;
+        }
+        int length = Unpacking.unpack(format.framing(), bytes, from, to, packet);
+        if (length == packet.length && reader.agrees(packet, 0)) {
+            reader.read(packet, 0);
+            lines++;
+            understood += to - from + 1;
+        } else if (isHeader(bytes, from, to)) {
+            reader.rows.restarted();
+            lines++;
+            understood += to - from + 1;
+        } else {
+            reject(bytes, from, to, why(half, length));
+        }
+    }
+
+    private boolean isHeader(byte[] bytes, int from, int to) {
+        return !format.header().isEmpty()
+                && new String(bytes, from, to - from, StandardCharsets.UTF_8)
+                        .strip()
+                        .endsWith(format.header());
+    }
+
+    private String why(boolean half, int length) {
+        if (half) {
+            return "first packet, may be half a packet";
+        }
+        if (length == Unpacking.BROKEN) {
+            return "no " + (format.framing() == Framing.ZERO_STUFFED ? "zero-byte-stuffed" : "escape-framed")
+                    + " packet";
+        }
+        return length == packet.length
+                ? "the checksum does not agree"
+                : length > packet.length
+                        ? "longer than the " + packet.length + " bytes of a packet"
+                        : length + " bytes where a packet has " + packet.length;
+    }
+}

@@ -1,0 +1,113 @@
+package zesty.signal.core.decode;
+
+import java.nio.charset.StandardCharsets;
+
+/** Decodes pictures. A picture that lacks a line, or whose line lacks a number, is set aside whole. */
+final class PictureDecoder extends LineDecoder {
+    private final PictureFormat format;
+    private final NumberText number;
+    private final double[] row;
+    private final int lineWidth;
+    private int gathered;
+    private boolean spoiled;
+    /** Out of step until a heading or a blank line shows where a picture begins. */
+    private boolean inStep = true;
+
+    PictureDecoder(PictureFormat format, SetAside setAside) {
+        super(format.columns().size(), "", setAside);
+        this.format = format;
+        number = new NumberText(format.decimalComma());
+        row = new double[format.columns().size()];
+        lineWidth = format.perLine() ? format.rows() * format.width() : format.width();
+    }
+
+    @Override
+    public PictureFormat format() {
+        return format;
+    }
+
+    @Override
+    public void restart(boolean midStream) {
+        super.restart(midStream);
+        gathered = 0;
+        inStep = !midStream || format.perLine();
+    }
+
+    @Override
+    boolean passesOver(String line) {
+        if (format.perLine()) {
+            return false;
+        }
+        boolean parts = line.isEmpty() || isHeading(line);
+        if (parts) {
+            unfinished();
+            inStep = true;
+        }
+        return parts;
+    }
+
+    /** A line that does not begin with a number, nor with a word for a missing one, says that a picture begins. */
+    private boolean isHeading(String line) {
+        String first = Fields.split(line, format.delimiter(), true)[0];
+        byte[] bytes = first.getBytes(StandardCharsets.UTF_8);
+        number.parse(bytes, 0, bytes.length);
+        return number.stop != bytes.length && !NumberText.isMissing(first) && !Character.isDigit(first.charAt(0));
+    }
+
+    private void unfinished() {
+        if (gathered > 0 || spoiled) {
+            setAside.add(lines, gathered + " good lines", "a picture with less than " + format.rows() + " good lines");
+        }
+        gathered = 0;
+        spoiled = false;
+    }
+
+    @Override
+    String accept(String line) {
+        String[] fields = Fields.split(line, format.delimiter(), true);
+        if (fields.length != lineWidth) {
+            spoiled = !format.perLine();
+            return fields.length + " numbers where a line of the picture has " + lineWidth;
+        }
+        if (!inStep || spoiled) {
+            return spoiled ? "of a picture with a damaged line" : "of a picture that began before the link opened";
+        }
+        int at = PictureFormat.SUMMARIES + gathered * lineWidth;
+        for (String field : fields) {
+            byte[] bytes = field.getBytes(StandardCharsets.UTF_8);
+            double value = number.parse(bytes, 0, bytes.length);
+            if (number.stop != bytes.length && !NumberText.isMissing(field)) {
+                spoiled = !format.perLine();
+                return "'" + field + "' is no number";
+            }
+            row[at++] = number.stop == bytes.length ? value : Double.NaN;
+        }
+        gathered++;
+        if (gathered * lineWidth == format.rows() * format.width()) {
+            summarise();
+            rows.add(row);
+            gathered = 0;
+            inStep = format.perLine();
+        }
+        return null;
+    }
+
+    private void summarise() {
+        double hottest = Double.NaN;
+        double coldest = Double.NaN;
+        double sum = 0;
+        int n = 0;
+        for (int i = PictureFormat.SUMMARIES; i < row.length; i++) {
+            double value = row[i];
+            if (!Double.isNaN(value)) {
+                hottest = n == 0 ? value : Math.max(hottest, value);
+                coldest = n == 0 ? value : Math.min(coldest, value);
+                sum += value;
+                n++;
+            }
+        }
+        row[0] = hottest;
+        row[1] = coldest;
+        row[2] = n == 0 ? Double.NaN : sum / n;
+    }
+}

@@ -1,0 +1,101 @@
+package zesty.signal.core.decode;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/** Recognises pictures of numbers. */
+final class PictureFinder {
+    private static final int FEWEST_COLUMNS = 4;
+    private static final int FEWEST_ROWS = 4;
+    /** One line of so many numbers is a picture, not a row of columns. */
+    private static final int MANY = 64;
+
+    private PictureFinder() {}
+
+    static Optional<StreamFormat> find(TextLines text) {
+        Optional<StreamFormat> best = Optional.empty();
+        int most = 0;
+        for (char delimiter : DelimitedFormat.DELIMITERS.toCharArray()) {
+            for (boolean comma : new boolean[] {false, true}) {
+                if (comma && (delimiter == ',' || !text.has(',')) || !text.has(delimiter)) {
+                    continue;
+                }
+                Blocks blocks = blocks(text, delimiter, comma);
+                if (blocks.lines() > most) {
+                    most = blocks.lines();
+                    best = Optional.of(blocks.format(delimiter, comma));
+                }
+            }
+        }
+        return best;
+    }
+
+    /** Blocks of lines alike. @param lines how many lines they are in all; 0 when there are none */
+    private record Blocks(int rows, int width, int lines, String unit) {
+        StreamFormat format(char delimiter, boolean comma) {
+            boolean perLine = rows == 1;
+            int[] shape = perLine ? shape(width) : new int[] {rows, width};
+            return PictureFormat.of(shape[0], shape[1], delimiter, comma, perLine, unit);
+        }
+    }
+
+    private static Blocks blocks(TextLines text, char delimiter, boolean comma) {
+        Map<Integer, Integer> widths = new HashMap<>();
+        int[] own = new int[text.lines().size()];
+        for (int i = 0; i < own.length; i++) {
+            String line = text.lines().get(i);
+            String[] fields = line.isEmpty() ? new String[0] : Fields.split(line, delimiter, true);
+            own[i] = fields.length >= FEWEST_COLUMNS && DelimitedFinder.allNumbers(fields, comma) ? fields.length : 0;
+            if (own[i] > 0) {
+                widths.merge(own[i], 1, Integer::sum);
+            }
+        }
+        int width = widths.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse(0);
+        if (width >= MANY && shape(width)[0] > 1 && width <= PictureFormat.MOST_PIXELS) {
+            return new Blocks(1, width, widths.get(width), "");
+        }
+        Map<Integer, Integer> heights = new HashMap<>();
+        int run = 0;
+        boolean parted = false;
+        for (int each : own) {
+            if (width > 0 && each == width) {
+                run++;
+                continue;
+            }
+            if (run > 0 && parted) {
+                heights.merge(run, 1, Integer::sum);
+            }
+            parted = true;
+            run = 0;
+        }
+        int height = heights.entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse(0);
+        boolean picture = height >= FEWEST_ROWS
+                && heights.get(height) * 2
+                        > heights.values().stream().mapToInt(i -> i).sum()
+                && (long) height * width <= PictureFormat.MOST_PIXELS;
+        return new Blocks(height, width, picture ? height * heights.get(height) : 0, "");
+    }
+
+    /** The shape nearest to 3 : 4 that so many pixels have. */
+    private static int[] shape(int pixels) {
+        int[] best = {1, pixels};
+        double nearest = Double.POSITIVE_INFINITY;
+        for (int rows = 2; rows <= pixels / 2; rows++) {
+            if (pixels % rows == 0) {
+                double off = Math.abs(Math.log(rows * 4.0 / (pixels / rows * 3.0)));
+                if (off < nearest) {
+                    nearest = off;
+                    best = new int[] {rows, pixels / rows};
+                }
+            }
+        }
+        return nearest < 0.6 ? best : new int[] {1, pixels};
+    }
+}

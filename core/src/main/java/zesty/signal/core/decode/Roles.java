@@ -1,0 +1,116 @@
+package zesty.signal.core.decode;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+
+/** Tells which column is the clock, the sequence or the station, by its name and by how its numbers go. */
+final class Roles {
+    private static final Set<String> CLOCKS = Set.of(
+            "t",
+            "t_us",
+            "t_ms",
+            "t_s",
+            "time",
+            "time_us",
+            "time_ms",
+            "time_s",
+            "us",
+            "ms",
+            "micros",
+            "millis",
+            "clock",
+            "seconds",
+            "timestamp",
+            "uptime",
+            "uptime_ms",
+            "ts");
+    private static final Set<String> SEQUENCES = Set.of(
+            "seq",
+            "sequence",
+            "n",
+            "no",
+            "nr",
+            "#",
+            "index",
+            "idx",
+            "i",
+            "sample",
+            "packet",
+            "frame",
+            "count",
+            "counter");
+    private static final Set<String> STATIONS =
+            Set.of("station", "node", "id", "cell", "sensor", "channel", "unit", "addr", "address", "bank");
+
+    private Roles() {}
+
+    record Found(List<Column> columns, BoardClock clock) {}
+
+    /** @param values the numbers of each column as they came, missing ones left out */
+    static Found find(List<Column> columns, List<double[]> values) {
+        List<Column> found = new ArrayList<>(columns);
+        BoardClock clock = null;
+        for (int c = 0; c < found.size(); c++) {
+            Column column = found.get(c);
+            String name = column.name().toLowerCase(Locale.ROOT);
+            double[] own = values.get(c);
+            boolean edge = name.contains("edge");
+            if (clock == null && own.length >= 2 && rises(own) && (CLOCKS.contains(name) || edge)) {
+                double ticks = ticksPerSecond(name, column.unit(), own);
+                clock = new BoardClock(c, ticks, ticks == 1 ? 0 : BoardClock.WRAP_32_BIT);
+                if (edge) {
+                    found.set(c, column.withRole(Role.EDGE));
+                }
+            } else if (SEQUENCES.contains(name) && found.size() > 1 && own.length >= 3 && countsUp(own)) {
+                found.set(c, column.withRole(Role.SEQUENCE));
+            } else if (STATIONS.contains(name) && found.size() > 1 && isStation(own)) {
+                found.set(c, column.withRole(Role.STATION));
+            }
+        }
+        return new Found(found, clock);
+    }
+
+    /** Whether it only rises, but for a wrap, a restart and a first half line. */
+    static boolean rises(double[] values) {
+        int falls = 0;
+        for (int i = 1; i < values.length; i++) {
+            if (!(values[i] > values[i - 1])) {
+                falls++;
+            }
+        }
+        return falls <= 3 && falls * 4 <= values.length;
+    }
+
+    private static boolean countsUp(double[] values) {
+        int ones = 0;
+        for (int i = 1; i < values.length; i++) {
+            ones += values[i] == values[i - 1] + 1 ? 1 : 0;
+        }
+        return ones * 10 >= (values.length - 1) * 8;
+    }
+
+    private static boolean isStation(double[] values) {
+        double[] different = Arrays.stream(values).distinct().toArray();
+        boolean whole = Arrays.stream(different).allMatch(v -> v == Math.rint(v) && v >= 0 && v < 1e6);
+        return whole && different.length >= 2 && different.length <= 64 && different.length * 2 <= values.length;
+    }
+
+    static double ticksPerSecond(String name, String unit, double[] values) {
+        String hint = unit.isEmpty() ? name : unit.toLowerCase(Locale.ROOT);
+        if (hint.endsWith("us") || hint.endsWith("µs") || hint.endsWith("μs") || hint.startsWith("micros")) {
+            return 1e6;
+        }
+        if (hint.endsWith("ms") || hint.startsWith("millis")) {
+            return 1e3;
+        }
+        if (hint.equals("s") || hint.endsWith("_s") || hint.equals("seconds") || hint.equals("t")) {
+            return 1;
+        }
+        // Without a word for it: whole steps of a thousand and more are microseconds, whole smaller ones milliseconds.
+        double step = (values[values.length - 1] - values[0]) / (values.length - 1);
+        return step >= 500 ? 1e6 : step >= 1 ? 1e3 : 1;
+    }
+}

@@ -1,0 +1,42 @@
+package zesty.signal.engine;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+
+/** The lines sent to a board lately, with its answers. Any thread. */
+final class SentLog {
+    private static final int KEPT = 100;
+    private static final long ANSWER_NANOS = 2_000_000_000L;
+
+    private final ArrayDeque<SentLine> lines = new ArrayDeque<>();
+
+    synchronized void sent(String text, long now) {
+        if (lines.size() == KEPT) {
+            lines.removeFirst();
+        }
+        lines.addLast(new SentLine(now, text, ""));
+    }
+
+    /** What the board says that is no row answers the oldest line that waits for an answer. */
+    synchronized void said(String text, long now) {
+        List<SentLine> all = new ArrayList<>(lines);
+        for (int i = 0; i < all.size(); i++) {
+            SentLine line = all.get(i);
+            if (line.answer().isEmpty() && now - line.nanoTime() < ANSWER_NANOS) {
+                all.set(i, line.withAnswer(text));
+                lines.clear();
+                lines.addAll(all);
+                return;
+            }
+        }
+    }
+
+    synchronized boolean waits(long now) {
+        return lines.stream().anyMatch(l -> l.answer().isEmpty() && now - l.nanoTime() < ANSWER_NANOS);
+    }
+
+    synchronized List<SentLine> lines() {
+        return List.copyOf(lines);
+    }
+}

@@ -1,0 +1,76 @@
+package zesty.signal.takes;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/** Takes values out of JSON, and says what is wrong with one that cannot be taken. */
+final class Nodes {
+    private Nodes() {}
+
+    /** Reading that may find the JSON broken, or a value of it wrong. */
+    interface Reading<T> {
+        T read() throws JsonProcessingException, TakeException;
+    }
+
+    /** Runs the reading; what goes wrong is said with where the text comes from. */
+    static <T> T reading(String where, Reading<T> reading) throws TakeException {
+        try {
+            return reading.read();
+        } catch (JsonProcessingException e) {
+            throw new TakeException(
+                    where + " is no JSON: " + e.getOriginalMessage() + " (line "
+                            + (e.getLocation() == null ? 0 : e.getLocation().getLineNr()) + ")",
+                    e);
+        } catch (IllegalArgumentException e) {
+            throw new TakeException(where + ": " + e.getMessage(), e);
+        }
+    }
+
+    static String lower(Enum<?> value) {
+        return value.name().toLowerCase(Locale.ROOT);
+    }
+
+    static <E extends Enum<E>> E choice(Class<E> kind, String text) {
+        try {
+            return Enum.valueOf(kind, text.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            List<String> names = new ArrayList<>();
+            for (E constant : kind.getEnumConstants()) {
+                names.add(lower(constant));
+            }
+            throw new IllegalArgumentException("\"" + text + "\" is none of " + String.join(", ", names), e);
+        }
+    }
+
+    static String text(JsonNode node, String key) {
+        if (!node.path(key).isTextual()) {
+            throw new IllegalArgumentException("\"" + key + "\" must be a text, was " + node.path(key));
+        }
+        return node.path(key).asText();
+    }
+
+    static List<String> texts(JsonNode node, String key) {
+        List<String> texts = new ArrayList<>();
+        for (JsonNode each : node.path(key)) {
+            texts.add(each.asText());
+        }
+        return texts;
+    }
+
+    static double number(JsonNode node, String key) {
+        if (!node.path(key).isNumber()) {
+            throw new IllegalArgumentException("\"" + key + "\" must be a number, was " + node.path(key));
+        }
+        return node.path(key).asDouble();
+    }
+
+    static int whole(JsonNode node, String key) {
+        if (!node.path(key).isInt()) {
+            throw new IllegalArgumentException("\"" + key + "\" must be a whole number, was " + node.path(key));
+        }
+        return node.path(key).asInt();
+    }
+}
