@@ -66,7 +66,8 @@ public final class DelimitedFinder {
     }
 
     private static Optional<DelimitedFormat> find(byte[] bytes, int length, String delimiters) {
-        List<String> lines = TextLines.of(bytes, Math.min(length, LOOK)).lines();
+        TextLines text = TextLines.of(bytes, Math.min(length, LOOK));
+        List<String> lines = text.lines();
         Reading best = null;
         for (char delimiter : delimiters.toCharArray()) {
             for (boolean decimalComma : new boolean[] {false, true}) {
