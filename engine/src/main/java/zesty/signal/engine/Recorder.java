@@ -26,6 +26,8 @@ final class Recorder implements Runnable {
     private static final long COMMIT_ROWS = 20_000;
 
     private static final long ROOM_NANOS = 1_000_000_000;
+    /** Far below any sample period, far above the rounding of times. */
+    private static final double ROUNDING_SECONDS = 1e-9;
 
     private sealed interface Order {
         record Data(Block block) implements Order {}
@@ -177,7 +179,7 @@ final class Recorder implements Runnable {
             firstSeconds = block.time().secondsAt(0);
         }
         int keep = (int) Math.min(block.rows(), limit.samples() - rows);
-        while (keep > 0 && block.time().secondsAt(keep - 1) - firstSeconds >= limit.seconds()) {
+        while (keep > 0 && block.time().secondsAt(keep - 1) - firstSeconds >= limit.seconds() - ROUNDING_SECONDS) {
             keep--;
         }
         boolean cut = keep < block.rows();

@@ -48,11 +48,10 @@ final class JsonFinder {
         return Optional.of(new JsonFormat(List.copyOf(byPath.keySet()), roles.columns(), roles.clock()));
     }
 
-    /** A path that ends in a unit's name, such as air.C or temp_mV, gives the unit. */
+    /** A path that ends in a unit's name, such as air.C, gives the unit. */
     private static Column column(String path) {
-        int cut = Math.max(path.lastIndexOf('.'), path.lastIndexOf('_'));
+        int cut = path.lastIndexOf('.');
         String unit = cut > 0 ? UnitWords.known(path.substring(cut + 1)) : null;
-        boolean nested = cut > 0 && path.charAt(cut) == '.';
-        return new Column(unit != null && nested ? path.substring(0, cut) : path, unit == null ? "" : unit);
+        return new Column(unit == null ? path : path.substring(0, cut), unit == null ? "" : unit);
     }
 }

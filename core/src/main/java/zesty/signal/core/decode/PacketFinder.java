@@ -49,7 +49,13 @@ final class PacketFinder {
             return Optional.empty();
         }
         byte[] all = String.join("\n", text.lines()).concat("\n").getBytes(StandardCharsets.UTF_8);
-        return Optional.of(format(Framing.HEX_LINE, new byte[0], packets, headers(all, all.length)));
+        return Optional.of(format(
+                Framing.HEX_LINE,
+                new byte[0],
+                packets,
+                headers(all, all.length).stream()
+                        .filter(header -> HexBytes.of(header) == null)
+                        .toList()));
     }
 
     private static List<byte[]> most(Map<Integer, List<byte[]>> byLength) {
@@ -344,13 +350,13 @@ final class PacketFinder {
     /** The byte, or pair of bytes, whose coming again after one and the same distance covers most of the stream. */
     private static Rhythm rhythm(byte[] bytes, int length) {
         Rhythm best = null;
-        for (int width = 2; width >= 1 && (best == null || best.share() < 0.8); width--) {
+        for (int width = 2; width >= 1; width--) {
             for (int pattern : frequent(bytes, length, width)) {
                 Rhythm rhythm = rhythm(bytes, length, pattern, width);
                 boolean better = rhythm != null
                         && (best == null
-                                || rhythm.share() > best.share() + 0.02
-                                || rhythm.share() > best.share() - 0.02 && rhythm.period() < best.period());
+                                || rhythm.share() > best.share() + 0.1
+                                || rhythm.share() > best.share() - 0.1 && rhythm.period() < best.period());
                 if (better) {
                     best = rhythm;
                 }

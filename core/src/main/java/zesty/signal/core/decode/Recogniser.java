@@ -63,8 +63,19 @@ public final class Recogniser {
                 proposals.add(proposal);
             }
         }
+        preferPictures(proposals);
         proposals.sort(Comparator.comparingDouble(p -> -p.confidence()));
         return proposals;
+    }
+
+    /** The lines of a picture are also lines of columns; where they come in blocks of one height, they are a picture. */
+    private static void preferPictures(List<Proposal> proposals) {
+        boolean picture = proposals.stream().anyMatch(p -> p.format() instanceof PictureFormat && p.rows() >= 2);
+        if (picture) {
+            proposals.replaceAll(p -> p.format() instanceof PictureFormat
+                    ? p
+                    : new Proposal(p.format(), 0.7 * p.confidence(), p.rows(), p.sample()));
+        }
     }
 
     /** As {@link #recognise}, of one kind only. @param kind as {@link StreamFormat#kind()} has it */

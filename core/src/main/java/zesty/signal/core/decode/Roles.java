@@ -41,7 +41,8 @@ final class Roles {
             "packet",
             "frame",
             "count",
-            "counter");
+            "counter",
+            "ping");
     private static final Set<String> STATIONS =
             Set.of("station", "node", "id", "cell", "sensor", "channel", "unit", "addr", "address", "bank");
 

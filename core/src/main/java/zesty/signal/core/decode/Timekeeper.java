@@ -267,6 +267,20 @@ public final class Timekeeper {
             Arrays.sort(sorted);
             double median = sorted[sorted.length / 2];
             stepSeconds = median > 0 ? median : Double.NaN;
+            if (steps == recentSteps.length) {
+                countEarlyLosses();
+            }
+        }
+    }
+
+    /** The first steps were taken before the period was known: what was a gap among them is counted now. */
+    private void countEarlyLosses() {
+        for (double step : recentSteps) {
+            if (step > GAP_PERIODS * stepSeconds) {
+                gapCount++;
+                lostRows += Math.round(step / stepSeconds) - 1;
+                stepSum -= step - stepSeconds;
+            }
         }
     }
 
@@ -286,12 +300,20 @@ public final class Timekeeper {
         List<Gap> gaps = new ArrayList<>(0);
         double numberBefore = lastNumber;
         long[] missing = missing(rows);
-        if (missing != null && !Double.isNaN(lastSeconds) && !relinked) {
+        boolean first = Double.isNaN(lastSeconds);
+        if (first) {
+            lastSeconds = -periodSeconds;
+            anchor(lastSeconds + (count + sum(missing)) * periodSeconds, arrivalSeconds);
+        }
+        if (missing != null && !relinked) {
+            if (!first) {
+                rowsSinceOrigin += count + sum(missing);
+                fitPeriod((int) Math.min(Integer.MAX_VALUE, count + sum(missing)), arrivalSeconds);
+            }
             return withLosses(rows, missing, arrivalSeconds);
         }
-        if (Double.isNaN(lastSeconds)) {
-            lastSeconds = -periodSeconds;
-            anchor(lastSeconds + count * periodSeconds, arrivalSeconds);
+        if (first) {
+            relinked = false;
         } else if (relinked || sequence == null && silent(silenceSeconds)) {
             bridge(rows, numberBefore, arrivalSeconds, gaps);
         } else {
@@ -299,19 +321,17 @@ public final class Timekeeper {
             fitPeriod(count, arrivalSeconds);
         }
         lastArrival = arrivalSeconds;
-        double first = lastSeconds + periodSeconds;
+        double start = lastSeconds + periodSeconds;
         lastSeconds += count * periodSeconds;
-        return new Block(new TimeBase.Steady(first, periodSeconds), rows.columns(), count, gaps);
+        return new Block(new TimeBase.Steady(start, periodSeconds), rows.columns(), count, gaps);
+    }
+
+    private static long sum(long[] missing) {
+        return missing == null ? 0 : Arrays.stream(missing).sum();
     }
 
     /** The sequence says how many rows are missing where: each takes its period on the time line. */
     private Block withLosses(Rows rows, long[] missing, double arrivalSeconds) {
-        long all = rows.count();
-        for (long lost : missing) {
-            all += lost;
-        }
-        rowsSinceOrigin += all;
-        fitPeriod((int) Math.min(Integer.MAX_VALUE, all), arrivalSeconds);
         lastArrival = arrivalSeconds;
         double[] seconds = new double[rows.count()];
         List<Gap> gaps = new ArrayList<>();

@@ -1,0 +1,133 @@
+package zesty.signal.boards.sim;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.Recogniser;
+import zesty.signal.core.decode.Role;
+import zesty.signal.core.decode.Rows;
+import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamDecoder;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.decode.Timekeeper;
+import zesty.signal.core.sample.Block;
+
+/** Every simulated board against its own truth: what the recogniser alone makes of its bytes, whole and damaged. */
+class BoardDialectsTest {
+    static Stream<String> boards() {
+        return SimulatedBoards.all().stream().map(SimulatedBoards.Entry::name);
+    }
+
+    /** A board's bytes, the rows that got through whole, and what the board's columns are. */
+    private record Run(byte[] bytes, List<double[]> rows, SimulatedBoard board) {}
+
+    private static Run run(String words, long seed, double seconds) {
+        SimulatedBoard board = SimulatedBoards.create(words, seed);
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        bytes.writeBytes(board.greeting());
+        List<double[]> rows = new ArrayList<>();
+        long frames = Math.max(40, Math.round(seconds * board.framesPerSecond()));
+        for (long i = 0; i < frames; i++) {
+            board.next(bytes);
+            rows.addAll(Arrays.asList(board.newest()));
+        }
+        return new Run(bytes.toByteArray(), rows, board);
+    }
+
+    private static StreamFormat recognised(byte[] bytes) {
+        return Recogniser.recognise(bytes, bytes.length).get(0).format();
+    }
+
+    @ParameterizedTest
+    @MethodSource("boards")
+    void isUnderstoodWithoutAWord(String name) {
+        for (long seed = 1; seed <= 3; seed++) {
+            Run run = run(name, seed, 3);
+            StreamFormat format = recognised(run.bytes());
+            assertThat(format.columns()).isEqualTo(run.board().columns());
+            StreamDecoder decoder = format.decoder(new SetAside(50));
+            for (int at = 0; at < run.bytes().length; at += 61) {
+                decoder.feed(run.bytes(), at, Math.min(61, run.bytes().length - at));
+            }
+            assertRows(decoder.takeRows(), run.rows());
+        }
+    }
+
+    private static void assertRows(Rows found, List<double[]> expected) {
+        assertThat(found.count()).isEqualTo(expected.size());
+        for (int row = 0; row < found.count(); row++) {
+            double[] one = new double[found.columns().length];
+            for (int c = 0; c < one.length; c++) {
+                one[c] = found.columns()[c][row];
+            }
+            assertThat(one).isEqualTo(expected.get(row));
+        }
+    }
+
+    @ParameterizedTest
+    @MethodSource("boards")
+    void isUnderstoodInTheMiddleOfItsStream(String name) {
+        Run run = run(name, 5, 4);
+        int greeting = run.board().greeting().length;
+        byte[] middle = Arrays.copyOfRange(run.bytes(), greeting + 33, run.bytes().length);
+        StreamFormat format = recognised(middle);
+        List<Column> columns = run.board().columns();
+        // Names that only the greeting gives are not known here, but what the columns hold is.
+        assertThat(format.columns()).hasSize(columns.size());
+        StreamDecoder decoder = format.decoder(new SetAside(50));
+        decoder.restart(true);
+        decoder.feed(middle, 0, middle.length);
+        Rows rows = decoder.takeRows();
+        assertThat(rows.count()).isPositive();
+        double[] last = run.rows().get(run.rows().size() - 1);
+        for (int c = 0; c < columns.size(); c++) {
+            assertThat(rows.columns()[c][rows.count() - 1]).isEqualTo(last[c]);
+        }
+    }
+
+    static Stream<Arguments> damages() {
+        return boards().flatMap(board -> Stream.of("dropouts", "noise", "halves", "dropouts+noise+halves", "restart")
+                .map(faults -> Arguments.of(board, faults)));
+    }
+
+    @ParameterizedTest
+    @MethodSource("damages")
+    void whatIsLostIsWhatWasTakenAwayAndNoMore(String name, String faults) {
+        // The format is known from the sound board; the damaged one is then read with it.
+        StreamFormat format = recognised(run(name, 7, 3).bytes());
+        Run run = run(name + "+" + faults, 7, 25);
+        FaultyBoard board = (FaultyBoard) run.board();
+        assertThat(faults.equals("restart") ? board.restarts() : board.taken() + board.strange())
+                .isPositive();
+        StreamDecoder decoder = format.decoder(new SetAside(500));
+        for (int at = 0; at < run.bytes().length; at += 997) {
+            decoder.feed(run.bytes(), at, Math.min(997, run.bytes().length - at));
+        }
+        Rows rows = decoder.takeRows();
+        assertRows(rows, run.rows());
+        if (format.sequence() != null && faults.equals("dropouts")) {
+            Timekeeper timekeeper =
+                    new Timekeeper(format.clock(), format.sequence(), Double.NaN, board.rowsPerSecond());
+            Block block = timekeeper.date(rows, 25, 0);
+            double frames = board.rowsPerSecond() / board.framesPerSecond();
+            assertThat(timekeeper.lostRows()).isEqualTo(Math.round(board.taken() * frames));
+            assertThat(block.gaps()).isNotEmpty();
+        }
+        if (format.clock() != null
+                && format.indexOf(Role.EDGE) < 0
+                && faults.equals("dropouts")
+                && !name.equals("battery")) {
+            Timekeeper timekeeper = new Timekeeper(format.clock(), Double.NaN, board.rowsPerSecond());
+            timekeeper.date(rows, 25, 0);
+            assertThat(timekeeper.lostRows()).isEqualTo(board.taken());
+        }
+    }
+}
