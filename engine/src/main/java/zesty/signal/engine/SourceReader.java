@@ -52,6 +52,8 @@ final class SourceReader implements Runnable {
 
     private static final long FEW_ROWS_NANOS = 900_000_000L;
     private static final double SURE = 0.6;
+    private static final int WIDE = 12;
+    private static final long WIDE_NANOS = 2_000_000_000L;
     /** So many bytes that make no sense are worth a word. */
     private static final int PUZZLING_BYTES = 4096;
 
@@ -92,7 +94,9 @@ final class SourceReader implements Runnable {
     private final SentLog sent = new SentLog();
     private volatile StreamFormat ordered;
     private boolean reopened;
+    private boolean linkBroke;
 
+    private ArrivalRate arrivals;
     private StreamDecoder decoder;
     private Timekeeper timekeeper;
     private byte[] unrecognised = new byte[0];
@@ -220,7 +224,9 @@ final class SourceReader implements Runnable {
                     return;
                 }
             } catch (LinkException e) {
+                linkBroke = true;
                 flush(System.nanoTime());
+                linkBroke = false;
                 link.close();
                 if (stopping) {
                     break;
@@ -248,7 +254,9 @@ final class SourceReader implements Runnable {
         openedBefore = true;
         if (decoder != null) {
             decoder.restart(link.joinsMidStream());
-            timekeeper.relink();
+            if (timekeeper != null) {
+                timekeeper.relink();
+            }
             reopened = true;
         }
         reason = "";
@@ -267,6 +275,7 @@ final class SourceReader implements Runnable {
                 if (decoder == null) {
                     recognise(now, true);
                 }
+                state = LinkState.OVER;
                 flush(now);
                 state = LinkState.OVER;
                 reason = decoder == null
@@ -281,7 +290,7 @@ final class SourceReader implements Runnable {
                 received(buffer, count, now);
             }
             measureSpeed(now);
-            boolean due = now - handedOnNanos >= HAND_ON_NANOS || count == Link.NOTHING;
+            boolean due = timekeeper == null || now - handedOnNanos >= HAND_ON_NANOS || count == Link.NOTHING;
             if (decoder != null && decoder.waiting() > 0 && (due || decoder.waiting() >= HAND_ON_ROWS)) {
                 flush(now);
             }
@@ -313,9 +322,12 @@ final class SourceReader implements Runnable {
         decoder.feed(buffer, 0, count);
         if (setAside.count() > asideBefore && sent.waits(now)) {
             List<SetAside.Item> items = setAside.items();
-            sent.said(items.get(items.size() - 1).text(), now);
+            int fresh = (int) Math.min(items.size(), setAside.count() - asideBefore);
+            for (SetAside.Item item : items.subList(items.size() - fresh, items.size())) {
+                sent.said(item.text(), now);
+            }
         }
-        if (state != LinkState.LIVE && decoder.waiting() > 0) {
+        if (state != LinkState.LIVE && decoder.waiting() > 0 && timekeeper != null) {
             state = LinkState.LIVE;
             reason = "";
         }
@@ -360,6 +372,13 @@ final class SourceReader implements Runnable {
                 || best.rows() >= FEW_ROWS && waited >= FEW_ROWS_NANOS
                 || waited >= RECOGNISE_NANOS
                 || over;
+        if (best.format() instanceof DelimitedFormat wide
+                && wide.columns().size() >= WIDE
+                && wide.header().isEmpty()
+                && waited < WIDE_NANOS) {
+            // Many numbers a line and no names: it takes some blocks of lines to tell a picture from columns.
+            enough = over;
+        }
         boolean sure = best.confidence() >= SURE || waited >= RECOGNISE_NANOS / 2 || over;
         return enough && sure ? Optional.of(best.format()) : Optional.empty();
     }
@@ -372,22 +391,39 @@ final class SourceReader implements Runnable {
                         && DelimitedFinder.startsMidLine(unrecognised, unrecognised.length, delimited));
         receiver.format(format);
         decoder.feed(unrecognised, 0, unrecognised.length);
-        double seconds = Math.max(1e-3, (now - firstByteNanos) * 1e-9);
-        double guess = Math.max(0.1, decoder.waiting() / seconds);
         assumedRate = link.unpaced()
                 && format.clock() == null
                 && Double.isNaN(rig.link().statedRateHz());
-        double stated = assumedRate ? ASSUMED_RATE_HZ : rig.link().statedRateHz();
-        timekeeper = new Timekeeper(format.clock(), format.sequence(), stated, guess);
+        arrivals = new ArrivalRate();
         unrecognised = new byte[0];
-        state = LinkState.LIVE;
         reason = "";
         flush(now);
     }
 
+    /** Where neither a clock nor the maker tells the rate, arrival does, once there was enough of it. */
+    private boolean rateKnown(long now) {
+        if (timekeeper != null) {
+            return true;
+        }
+        StreamFormat format = decoder.format();
+        double stated = assumedRate ? ASSUMED_RATE_HZ : rig.link().statedRateHz();
+        boolean told = format.clock() != null || !Double.isNaN(stated) || link.unpaced();
+        arrivals.saw(decoder.waiting(), now * 1e-9);
+        boolean ending = state == LinkState.OVER || linkBroke || stopping;
+        if (!told && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
+            reason = "measuring the rate";
+            return false;
+        }
+        reason = "";
+        timekeeper = new Timekeeper(
+                format.clock(), format.sequence(), stated, Timekeeper.nominal(arrivals.rateHz(ASSUMED_RATE_HZ)));
+        state = LinkState.LIVE;
+        return true;
+    }
+
     private void flush(long now) {
         handedOnNanos = now;
-        if (decoder == null || decoder.waiting() == 0) {
+        if (decoder == null || decoder.waiting() == 0 || !rateKnown(now)) {
             return;
         }
         Block block = timekeeper.date(decoder.takeRows(), now * 1e-9, silenceSeconds);

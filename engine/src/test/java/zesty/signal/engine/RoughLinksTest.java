@@ -172,11 +172,11 @@ class RoughLinksTest {
 
     @Test
     void liveHeldAndLostFollowTheSilence() throws Exception {
-        Scripted link = new Scripted(false)
-                .give("a,b\n" + "1,2\n".repeat(60))
-                .silence(5000)
-                .give("3,4\n".repeat(60))
-                .silence(900);
+        Scripted link = new Scripted(false).give("a,b\n");
+        for (int i = 0; i < 60; i++) {
+            link.give("1,2\n").silence(25);
+        }
+        link.silence(5000).give("3,4\n".repeat(60)).silence(900);
         try (Trail trail = start(link, blank())) {
             until(trail, s -> s.health().state() == LinkState.LIVE);
             Sight held = until(trail, s -> s.health().state() == LinkState.HELD);

@@ -67,7 +67,7 @@ final class Roles {
                 }
             } else if (SEQUENCES.contains(name) && found.size() > 1 && own.length >= 3 && countsUp(own)) {
                 found.set(c, column.withRole(Role.SEQUENCE));
-            } else if (STATIONS.contains(name) && found.size() > 1 && isStation(own)) {
+            } else if (STATIONS.contains(name) && found.size() > 1 && isStation(own, name)) {
                 found.set(c, column.withRole(Role.STATION));
             }
         }
@@ -93,10 +93,15 @@ final class Roles {
         return ones * 10 >= (values.length - 1) * 8;
     }
 
-    private static boolean isStation(double[] values) {
+    private static boolean isStation(double[] values, String name) {
         double[] different = Arrays.stream(values).distinct().toArray();
         boolean whole = Arrays.stream(different).allMatch(v -> v == Math.rint(v) && v >= 0 && v < 1e6);
-        return whole && different.length >= 2 && different.length <= 64 && different.length * 2 <= values.length;
+        // Some words mean nothing else; of the others the number must be seen to come again.
+        boolean surely = name.equals("station") || name.equals("node");
+        return whole
+                && different.length >= 2
+                && different.length <= 64
+                && (surely || different.length * 2 <= values.length);
     }
 
     static double ticksPerSecond(String name, String unit, double[] values) {
