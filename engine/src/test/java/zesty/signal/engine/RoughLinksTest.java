@@ -173,10 +173,10 @@ class RoughLinksTest {
     @Test
     void liveHeldAndLostFollowTheSilence() throws Exception {
         Scripted link = new Scripted(false).give("a,b\n");
-        for (int i = 0; i < 60; i++) {
+        for (int i = 0; i < 120; i++) {
             link.give("1,2\n").silence(25);
         }
-        link.silence(5000).give("3,4\n".repeat(60)).silence(900);
+        link.silence(5000).give("3,4\n3,4\n").silence(900);
         try (Trail trail = start(link, blank())) {
             until(trail, s -> s.health().state() == LinkState.LIVE);
             Sight held = until(trail, s -> s.health().state() == LinkState.HELD);
@@ -186,7 +186,7 @@ class RoughLinksTest {
             until(trail, s -> s.health().state() == LinkState.LIVE);
             Sight after = until(
                     trail,
-                    s -> s.health().rows() == 120
+                    s -> s.health().rows() == 122
                             && !s.strands().isEmpty()
                             && s.strands().get(0).gaps().size() == 1);
             // The script's own pauses tell how long it really was on a busy machine.
