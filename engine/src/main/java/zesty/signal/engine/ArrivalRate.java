@@ -13,7 +13,7 @@ final class ArrivalRate {
     private double first = Double.NaN;
     private int firstRows;
     private double lastSeconds;
-    private int lastRows;
+    private int lastRows = -1;
     private double n;
     private double sumT;
     private double sumR;
@@ -22,11 +22,18 @@ final class ArrivalRate {
 
     /** So many rows had come by that time. */
     void saw(int rows, double seconds) {
+        if (lastRows < 0) {
+            // These came at some moment before: their arrival was not seen.
+            lastRows = rows;
+            lastSeconds = seconds;
+            return;
+        }
+        if (rows == lastRows) {
+            return;
+        }
         if (Double.isNaN(first)) {
             first = seconds;
             firstRows = rows;
-        } else if (rows == lastRows) {
-            return;
         }
         lastRows = rows;
         lastSeconds = seconds;

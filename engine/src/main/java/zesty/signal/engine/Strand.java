@@ -34,6 +34,7 @@ final class Strand {
     private final ArrayDeque<Gap> gaps = new ArrayDeque<>();
     private TimeRing times;
     private double rateHz = Double.NaN;
+    private double measuredHz = Double.NaN;
     private double lastSeconds = Double.NaN;
     private long lastArrivalNanos;
     private long lostRows;
@@ -50,6 +51,11 @@ final class Strand {
         return runners;
     }
 
+    /** The rate as it is measured by now; the filters keep the one they began with. */
+    void measured(double hz) {
+        measuredHz = Double.isNaN(hz) ? measuredHz : hz;
+    }
+
     boolean hasRate() {
         return !Double.isNaN(rateHz);
     }
@@ -57,6 +63,7 @@ final class Strand {
     /** The rate is known: the channels of the rig that belong here begin. */
     void begin(double rate, Rig rig) {
         rateHz = rate;
+        measuredHz = rate;
         double history = Math.min(MOST_HISTORY, Math.max(LEAST_HISTORY, HISTORY_SECONDS * rate));
         int capacity = new Series((long) history).capacity();
         times = new TimeRing(capacity);
@@ -160,6 +167,6 @@ final class Strand {
     }
 
     StrandSight sight() {
-        return new StrandSight(station, rateHz, times, lastSeconds, lastArrivalNanos, List.copyOf(gaps), lostRows);
+        return new StrandSight(station, measuredHz, times, lastSeconds, lastArrivalNanos, List.copyOf(gaps), lostRows);
     }
 }

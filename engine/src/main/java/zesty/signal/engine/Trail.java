@@ -309,6 +309,7 @@ public final class Trail implements AutoCloseable {
             early.clear();
         }
         strand.accept(data.block(), data.arrivalNanos(), data.reopened());
+        strand.measured(data.rateHz());
     }
 
     private Strand newStrand(double station) {

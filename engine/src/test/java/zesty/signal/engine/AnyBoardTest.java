@@ -1,7 +1,6 @@
 package zesty.signal.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.within;
 import static zesty.signal.engine.Await.until;
 
 import java.io.OutputStream;
@@ -78,8 +77,9 @@ class AnyBoardTest {
             }
             assertThat(sight.channels()).hasSize((int) channels);
             if (!entry.getKey().equals("masthead-edges")) {
+                // Arrival tells the rate ever better, also on a machine that is busy with all these boards.
                 double rate = stations ? 2 : board.rowsPerSecond();
-                assertThat(sight.rateHz()).describedAs(entry.getKey()).isCloseTo(rate, within(0.03 * rate));
+                until(entry.getValue(), s -> Math.abs(s.rateHz() - rate) < 0.03 * rate);
             }
         }
         trails.values().forEach(Trail::close);

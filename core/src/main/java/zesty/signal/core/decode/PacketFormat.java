@@ -60,6 +60,13 @@ public record PacketFormat(
         return HexFormat.of().parseHex(start);
     }
 
+    /** @return the packet between two ends, its stuffing or escaping undone; empty when it is no whole packet */
+    public byte[] unpacked(byte[] bytes, int from, int to) {
+        byte[] packet = new byte[length + check.bytes()];
+        int n = Unpacking.unpack(framing, bytes, from, to, packet);
+        return n == packet.length ? packet : new byte[0];
+    }
+
     @Override
     public String kind() {
         return framing.kind();

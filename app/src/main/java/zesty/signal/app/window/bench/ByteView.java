@@ -25,7 +25,10 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.decode.Framing;
+import zesty.signal.core.decode.PacketFormat;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.engine.ByteTail;
 import zesty.signal.engine.LinkHealth;
 
@@ -49,13 +52,17 @@ final class ByteView extends VBox {
     private ByteTail.Newest held;
     private LinkHealth health = LinkHealth.IDLE;
     private long shownUpTo = -1;
+    private boolean chosenByHand;
 
     ByteView(Desk desk) {
         super(6);
         this.desk = desk;
         hex.setId("bytes-hex");
         hex.setTooltip(new Tooltip("show the bytes in hexadecimal digits"));
-        hex.setOnAction(event -> refresh());
+        hex.setOnAction(event -> {
+            chosenByHand = true;
+            refresh();
+        });
         pause.setId("bytes-pause");
         pause.setTooltip(new Tooltip("hold the picture still, to scroll back and search"));
         pause.setOnAction(event -> {
@@ -91,8 +98,13 @@ final class ByteView extends VBox {
     }
 
     /** Shows the newest bytes, unless it is paused. */
-    void show(LinkHealth now) {
+    void show(LinkHealth now, StreamFormat format) {
         health = now;
+        boolean packets = format instanceof PacketFormat packet && packet.framing() != Framing.HEX_LINE;
+        if (!chosenByHand && hex.isSelected() != packets) {
+            hex.setSelected(packets);
+            shownUpTo = -1;
+        }
         if (held == null && now.bytes() != shownUpTo) {
             refresh();
         }

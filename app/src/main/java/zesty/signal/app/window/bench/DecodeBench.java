@@ -65,7 +65,8 @@ public final class DecodeBench extends Bench {
         readAs.setTooltip(new Tooltip("what the recogniser makes of the bytes, the best guess first"));
         readAs.setCellFactory(view -> new ProposalCell());
         readAs.setButtonCell(new ProposalCell());
-        readAs.setMaxWidth(240);
+        readAs.setMinWidth(170);
+        readAs.setPrefWidth(170);
         readAs.setOnAction(event -> {
             if (!filling && readAs.getValue() != null) {
                 desk.wire().reformat(readAs.getValue().format());

@@ -13,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
@@ -84,15 +85,13 @@ final class FormatEditor extends VBox {
         });
         FlowPane bar = new FlowPane(6, 6, use, save, load);
         bar.setAlignment(Pos.CENTER_LEFT);
-        getChildren()
-                .addAll(
-                        Bench.small("What each column is"),
-                        columns,
-                        Bench.small("The whole format, as it is saved"),
-                        text,
-                        verdict,
-                        table,
-                        bar);
+        VBox left = new VBox(6, Bench.small("What each column is"), columns, bar);
+        VBox right = new VBox(6, Bench.small("The whole format, as it is saved"), text, verdict, table);
+        right.setMinWidth(200);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        HBox both = new HBox(14, left, right);
+        VBox.setVgrow(both, Priority.ALWAYS);
+        getChildren().add(both);
     }
 
     /** Begins with the format in force. */

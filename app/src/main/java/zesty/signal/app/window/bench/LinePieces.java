@@ -59,7 +59,7 @@ final class LinePieces {
         }
         if (format instanceof PictureFormat) {
             pieces.add(
-                    new Piece(line.length() > 90 ? line.substring(0, 90) + " …" : line, -1, "a line of the picture"));
+                    new Piece(line.length() > 40 ? line.substring(0, 40) + " …" : line, -1, "a line of the picture"));
             return pieces;
         }
         // Numbers and what stands around them: as many numbers as there are columns, in the order of the stream.
@@ -97,7 +97,9 @@ final class LinePieces {
     private static List<Piece> fields(PacketFormat format, byte[] bytes, int from, int to) {
         List<Piece> pieces = new ArrayList<>();
         int payload = from + format.start().length() / 2;
-        pieces.add(new Piece(HEX.formatHex(bytes, from, payload), -1, "start"));
+        if (payload > from) {
+            pieces.add(new Piece(HEX.formatHex(bytes, from, payload), -1, "start"));
+        }
         for (int c = 0; c < format.fields().size(); c++) {
             Field field = format.fields().get(c);
             int at = payload + field.offset();
@@ -110,7 +112,7 @@ final class LinePieces {
         return pieces;
     }
 
-    /** The bytes of a stuffed packet as they came: its fields do not lie in them as they are. */
+    /** The newest packet with its stuffing undone. */
     private static List<Piece> stuffed(PacketFormat format, byte[] bytes) {
         byte end = (byte) (format.framing() == Framing.ZERO_STUFFED ? 0 : 0xc0);
         int last = bytes.length - 1;
@@ -124,7 +126,7 @@ final class LinePieces {
         if (first <= 0) {
             return List.of();
         }
-        String text = HEX.formatHex(bytes, first + 1, Math.min(last + 1, first + 33));
-        return List.of(new Piece(text + (last - first > 32 ? " …" : ""), -1, "a packet as it came, stuffed"));
+        byte[] packet = format.unpacked(bytes, first + 1, last);
+        return packet.length == 0 ? List.of() : fields(format, packet, 0, packet.length);
     }
 }

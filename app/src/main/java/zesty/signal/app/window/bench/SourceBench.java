@@ -25,6 +25,7 @@ import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SerialPorts;
+import zesty.signal.boards.sim.Fault;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.LinkHealth;
@@ -52,6 +53,7 @@ public final class SourceBench extends Bench {
     private List<SerialPorts.Found> found = List.of();
     private List<String> recentShown = List.of();
     private boolean portsShown;
+    private Fault fault;
     private long looked;
     private Integer baud = SerialPorts.USUAL_SPEEDS.get(0);
 
@@ -133,8 +135,25 @@ public final class SourceBench extends Bench {
 
     private Node boards() {
         VBox box = new VBox(6);
+        ComboBox<String> faults = new ComboBox<>();
+        faults.getItems().add("in good order");
+        for (Fault each : Fault.values()) {
+            faults.getItems().add(each.word() + ": " + each.about());
+        }
+        faults.setValue(faults.getItems().get(0));
+        faults.setId("fault");
+        faults.setMaxWidth(Double.MAX_VALUE);
+        faults.setTooltip(new Tooltip("what goes wrong with the simulated board, to see how that looks"));
+        faults.setOnAction(event -> {
+            int index = faults.getSelectionModel().getSelectedIndex();
+            fault = index <= 0 ? null : Fault.values()[index - 1];
+        });
+        box.getChildren().add(faults);
         for (SimulatedBoards.Entry board : SimulatedBoards.all()) {
-            Button plug = plug("Connect", "plug-" + board.name(), () -> desk.connect("sim:" + board.name()));
+            Button plug = plug(
+                    "Connect",
+                    "plug-" + board.name(),
+                    () -> desk.connect("sim:" + board.name() + (fault == null ? "" : "+" + fault.word())));
             box.getChildren().add(socket(board.name(), board.about(), plug));
         }
         return box;
@@ -210,7 +229,7 @@ public final class SourceBench extends Bench {
                                 + LinkAddress.parse(live.rig().source()).words());
         sign.show(link.state(), desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A"));
         health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live));
-        bytes.show(link);
+        bytes.show(link, live.rig().format());
         orders.show();
         if (!warmUp.isFocused()) {
             warmUp.setText(Digits.exact(desk.rig().link().warmUpSeconds()));
@@ -225,8 +244,9 @@ public final class SourceBench extends Bench {
         }
         text.append(Wording.speed(link.bytesPerSecond()))
                 .append(" · ")
-                .append(Digits.of(live.rateHz()))
-                .append(" samples/s · ")
+                .append("samples ")
+                .append(Wording.rate(live.rateHz()))
+                .append(" · ")
                 .append(link.rows())
                 .append(" samples · ")
                 .append(link.setAside())

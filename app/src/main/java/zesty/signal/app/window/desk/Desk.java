@@ -443,9 +443,16 @@ public final class Desk implements AutoCloseable {
         void run() throws Exception;
     }
 
+    /** What is asked for after the desk was closed is not done any more. */
+    private void onWorker(Runnable task) {
+        if (!worker.isShutdown()) {
+            worker.execute(task);
+        }
+    }
+
     /** Runs the work on the worker, then {@code after} here, unless it fails: then says so. */
     public void later(String failing, Work work, Runnable after) {
-        worker.execute(() -> {
+        onWorker(() -> {
             try {
                 work.run();
                 Platform.runLater(after);
@@ -474,7 +481,7 @@ public final class Desk implements AutoCloseable {
 
     private void saveSoon() {
         Rig now = trail == null ? rig : trail.rig();
-        worker.execute(() -> save(now));
+        onWorker(() -> save(now));
     }
 
     private void save(Rig now) {

@@ -131,7 +131,7 @@ final class LaneView extends HBox {
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
         unit.setText(lost ? "" : channel.channel().scaling().unit());
-        how.setText(Wording.how(channel) + " · " + Digits.of(channel.strand().rateHz()) + "/s");
+        how.setText(Wording.how(channel) + " · " + Wording.rate(channel.strand().rateHz()));
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(state)

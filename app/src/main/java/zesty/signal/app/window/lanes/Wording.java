@@ -89,6 +89,14 @@ public final class Wording {
         };
     }
 
+    /** @return a rate in words: four digits say enough of a measured one */
+    public static String rate(double hz) {
+        return Digits.of(new java.math.BigDecimal(Double.isFinite(hz) ? hz : 0)
+                        .round(new java.math.MathContext(4))
+                        .doubleValue())
+                + "/s";
+    }
+
     /** @return bytes a second in words, always as wide */
     public static String speed(double bytesPerSecond) {
         return bytesPerSecond >= 1e6

@@ -187,7 +187,8 @@ public final class TrailBar extends VBox {
     private void scale(ChannelSight channel, boolean lost) {
         Scaling scaling = channel.channel().scaling();
         double now = scaling.apply(channel.latestRaw());
-        String value = Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));
+        boolean asItCame = scaling.equals(Scaling.asItCame(scaling.unit()));
+        String value = asItCame ? Digits.of(now) : Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));
         String how = scaling.throughConverter().map(TrailBar::converter).orElse("no converter");
         faces.get(Stop.SCALE).say(lost ? "—" : value + " " + scaling.unit(), how);
     }

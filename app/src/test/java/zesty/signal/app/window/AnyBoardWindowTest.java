@@ -1,0 +1,158 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.decode.SetAside;
+import zesty.signal.engine.LinkState;
+import zesty.signal.engine.Sight;
+
+/** Boards of other people, in the real window, as a new user meets them. */
+@Timeout(120)
+class AnyBoardWindowTest extends RealWindow {
+    AnyBoardWindowTest() {
+        super(false);
+    }
+
+    /** Scrolls the sockets until the button is in sight, as a hand would, and clicks it. */
+    private void plug(String board) throws Exception {
+        awaitNode("#plug-" + board);
+        Node button = robot.lookup("#plug-" + board).query();
+        for (int i = 0; i < 60; i++) {
+            double y = fx(() -> button.localToScene(0, 8).getY());
+            if (y > 360 && y < 700) {
+                break;
+            }
+            robot.moveTo("#plug-network".equals(board) ? "#bytes" : ".plain-scroll");
+            robot.scroll(3, javafx.geometry.VerticalDirection.DOWN);
+        }
+        robot.clickOn(button);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"hull,3", "locker,2", "cupboard,3", "cowling,3", "barometer,2"})
+    void fromNothingToLiveLanesInOneClick(String board, int lanes) throws Exception {
+        plug(board);
+        Sight live =
+                until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == lanes && s.hasSamples());
+        assertThat(live.health().setAside()).isLessThan(8);
+        key(KeyCode.ESCAPE);
+        awaitText(".lane-how", "/s");
+    }
+
+    @Test
+    void aLineIsSentAndAnsweredAndTheBoardUnplugsAndComesBack() throws Exception {
+        robot.interact(() -> desk().connect("sim:cupboard"));
+        until(s -> s.health().state() == LinkState.LIVE);
+        robot.clickOn("#order").write("heat 35").clickOn("#send");
+        until(s -> s.channel("heat").filter(c -> c.latestRaw() == 35).isPresent());
+        awaitText("#sent", "answered {\"done\":\"heat 35\"}");
+        robot.interact(() -> desk().connect("sim:motion+unplug"));
+        until(s -> s.health().state() == LinkState.LOST);
+        awaitText(".link-state", "lost");
+        Sight back =
+                until(s -> s.health().state() == LinkState.LIVE && s.health().reconnects() == 1);
+        assertThat(back.health().lostRows()).isBetween(100L, 400L);
+    }
+
+    @Test
+    void aFormatIsEditedByHandTriedAndTakenBack() throws Exception {
+        robot.interact(() -> desk().connect("sim:hoist"));
+        until(s -> s.channel("load").isPresent());
+        key(KeyCode.DIGIT2);
+        robot.clickOn("#by-hand");
+        awaitNode("#column-name-2");
+        TextField name = robot.lookup("#column-name-2").query();
+        robot.interact(() -> name.setText("t_ms"));
+        awaitText("#format-verdict", "two columns are called 't_ms'. The old format stays in force.");
+        robot.interact(() -> name.setText("hook"));
+        awaitText("#format-verdict", "understands 9");
+        robot.clickOn("#format-use");
+        until(s -> s.channel("hook").filter(c -> c.latestRaw() > 80_000).isPresent());
+        key(KeyCode.U);
+        until(s -> s.channel("load").isPresent() && s.channel("hook").isEmpty());
+    }
+
+    @Test
+    void aSetAsideLineIsTaughtAsColumnsAndAnotherAsABanner() throws Exception {
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            int port = server.getLocalPort();
+            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            Thread board = new Thread(() -> talk(server), "talking board");
+            board.setDaemon(true);
+            board.start();
+            until(s -> s.health().state() == LinkState.LIVE && s.health().setAside() > 3);
+            key(KeyCode.DIGIT2);
+            choose("still alive");
+            robot.clickOn("#teach-banner");
+            until(s -> s.health().aside().stream().noneMatch(i -> i.text().contains("still alive")));
+            until(s -> s.health().aside().stream().anyMatch(i -> i.text().startsWith("a=")));
+            choose("a=");
+            robot.clickOn("#teach-columns");
+            Sight taught = until(s -> s.rig().format().indexOf("depth") >= 0);
+            assertThat(taught.rig().format().columns())
+                    .extracting(c -> c.name())
+                    .contains("a", "depth");
+        }
+    }
+
+    private void choose(String part) throws Exception {
+        until(s -> s.health().aside().stream().anyMatch(i -> i.text().contains(part)));
+        ListView<SetAside.Item> tray = robot.lookup("#tray").query();
+        for (int i = 0; i < 40; i++) {
+            boolean chosen = fx(() -> {
+                for (SetAside.Item item : tray.getItems()) {
+                    if (item.text().contains(part)) {
+                        tray.getSelectionModel().select(item);
+                        return true;
+                    }
+                }
+                return false;
+            });
+            if (chosen) {
+                return;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        throw new AssertionError("no line in the tray says " + part);
+    }
+
+    /** Mostly one label a line, now and then two, now and then a banner. */
+    private static void talk(ServerSocket server) {
+        try (Socket socket = server.accept();
+                OutputStream out = socket.getOutputStream()) {
+            for (int i = 0; i < 6000; i++) {
+                String line = i % 40 == 39
+                        ? "still alive, " + i + " turns\n"
+                        : i % 40 == 20 ? "a=" + i % 50 + " depth=" + i % 9 + "\n" : "a=" + i % 50 + "\n";
+                out.write(line.getBytes(StandardCharsets.US_ASCII));
+                out.flush();
+                TimeUnit.MILLISECONDS.sleep(10);
+            }
+        } catch (Exception e) {
+            // The window has what it wanted.
+        }
+    }
+
+    @Test
+    void whatIsWrongWithAPortIsSaidInPlace() throws Exception {
+        robot.interact(() -> desk().connect("serial:/dev/no-such-port@9600"));
+        until(s -> s.health().state() == LinkState.LOST);
+        awaitText(".hint", "port /dev/no-such-port is not there. Is the board plugged in?");
+        robot.interact(() -> desk().connect("serial:/dev/no-such-port@9600,9X9"));
+        awaitText("#notice", "'9X9' is no setting of a serial line");
+    }
+}
