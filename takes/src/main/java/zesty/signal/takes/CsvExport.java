@@ -68,7 +68,7 @@ public final class CsvExport {
         for (Channel channel : rig.channels()) {
             int c = columns.stream().map(Column::name).toList().indexOf(channel.column());
             Scaling scaling = channel.scaling();
-            boolean changes = scaling.throughConverter().isPresent() || scaling.slope() != 1 || scaling.offset() != 0;
+            boolean changes = !scaling.isAsItCame();
             if (c >= 0 && changes) {
                 fields.add(new Field(
                         header(channel.name(), scaling.unit()), fields.get(c).raw(), scaling));

@@ -16,8 +16,11 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 
 /** A rig as JSON; its sections are the stops of the trail. */
@@ -87,8 +90,25 @@ public final class RigJson {
                 .put("bits", converter.bits())
                 .put("reference_volts", converter.referenceVolts())
                 .put("divisor", Nodes.lower(converter.divisor())));
-        node.put("slope", scaling.slope());
-        node.put("offset", scaling.offset());
+        if (scaling.conversion() instanceof Line line) {
+            node.put("slope", line.slope());
+            node.put("offset", line.offset());
+        } else {
+            ConversionJson.put(node.putObject("conversion"), scaling.conversion());
+        }
+        for (Correction correction : scaling.corrections()) {
+            node.withArray("corrections")
+                    .addObject()
+                    .put("name", correction.name())
+                    .put("offset", correction.offset())
+                    .put("epoch_seconds", correction.epochSeconds());
+        }
+        if (!channel.shownIn().isEmpty()) {
+            node.put("shown_in", channel.shownIn());
+        }
+        if (channel.proof() != null) {
+            ProofJson.put(node.putObject("proof"), channel.proof());
+        }
         node.put("unit", scaling.unit());
     }
 
@@ -123,7 +143,9 @@ public final class RigJson {
                     Nodes.text(node, "name"),
                     scaling(node),
                     recipes.getOrDefault(column, Recipe.NONE),
-                    node.path("shown").asBoolean(true)));
+                    node.path("shown").asBoolean(true),
+                    node.path("shown_in").asText(""),
+                    node.has("proof") ? ProofJson.get(node.path("proof")) : null));
         }
         Map<String, Band> bands = new HashMap<>();
         for (JsonNode node : root.path("act")) {
@@ -162,7 +184,16 @@ public final class RigJson {
                         (int) Nodes.number(converter, "bits"),
                         Nodes.number(converter, "reference_volts"),
                         Nodes.choice(Divisor.class, Nodes.text(converter, "divisor")));
-        return new Scaling(
-                through, Nodes.number(node, "slope"), Nodes.number(node, "offset"), Nodes.text(node, "unit"));
+        Conversion conversion = node.path("conversion").isObject()
+                ? ConversionJson.get(node.path("conversion"))
+                : new Line(Nodes.number(node, "slope"), Nodes.number(node, "offset"));
+        List<Correction> corrections = new ArrayList<>();
+        for (JsonNode each : node.path("corrections")) {
+            corrections.add(new Correction(
+                    Nodes.text(each, "name"),
+                    Nodes.number(each, "offset"),
+                    each.path("epoch_seconds").asLong()));
+        }
+        return new Scaling(through, conversion, corrections, Nodes.text(node, "unit"));
     }
 }

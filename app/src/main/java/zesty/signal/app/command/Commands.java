@@ -2,6 +2,7 @@ package zesty.signal.app.command;
 
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -21,6 +22,8 @@ import zesty.signal.takes.TakeException;
             RecordCommand.class,
             CleanCommand.class,
             ExtractCommand.class,
+            CalibrateCommand.class,
+            ConvertCommand.class,
             ExportCommand.class,
             InfoCommand.class
         })
@@ -37,7 +40,27 @@ public final class Commands extends WindowCommand {
         line.getCommandSpec().mixinStandardHelpOptions(true);
         line.setParameterExceptionHandler((e, args) -> say(line, WRONG, wrong(e)));
         line.setExecutionExceptionHandler((e, command, parsed) -> failed(line, e));
-        return line.execute(arguments);
+        return line.execute(withValuesLast(arguments));
+    }
+
+    /** A negative VALUE of {@code convert} is a value, not an option: values go behind the mark that ends the options. */
+    private static String[] withValuesLast(String[] arguments) {
+        if (arguments.length == 0 || !arguments[0].equals("convert")) {
+            return arguments;
+        }
+        List<String> options = new ArrayList<>(List.of("convert"));
+        List<String> values = new ArrayList<>();
+        for (int i = 1; i < arguments.length; i++) {
+            String word = arguments[i];
+            boolean option = word.startsWith("-") && !word.matches("-[.\\d].*");
+            (option ? options : values).add(word);
+            if (word.equals("--set") && i + 1 < arguments.length) {
+                options.add(arguments[++i]);
+            }
+        }
+        options.add("--");
+        options.addAll(values);
+        return options.toArray(String[]::new);
     }
 
     private static String wrong(CommandLine.ParameterException e) {

@@ -6,29 +6,37 @@ import java.util.Objects;
 import java.util.Optional;
 
 /**
- * A channel's chain from what arrived to the quantity: through the converter where there is one, then along a line,
- * quantity = slope · x + offset.
+ * A channel's chain from what arrived to the quantity: through the converter where there is one, by the conversion, and
+ * with the corrections added.
  *
- * @param converter null when the board sends the quantity itself
- * @param slope in units a volt, or a unit that arrived; not 0
- * @param offset in the unit
+ * @param converter null when the board sends no counts
+ * @param conversion from volts, or from what arrived, to the quantity
+ * @param corrections added at the end, in order
  * @param unit of the quantity; empty for a bare number
  */
-public record Scaling(Converter converter, double slope, double offset, String unit) {
+public record Scaling(Converter converter, Conversion conversion, List<Correction> corrections, String unit) {
     public Scaling {
+        Objects.requireNonNull(conversion, "conversion");
         Objects.requireNonNull(unit, "unit");
-        if (slope == 0 || !Double.isFinite(slope) || !Double.isFinite(offset)) {
-            throw new IllegalArgumentException(
-                    "the slope must not be 0 and both must be numbers, were slope " + slope + ", offset " + offset);
-        }
+        corrections = List.copyOf(corrections);
+    }
+
+    /** A line: slope · x + offset. */
+    public Scaling(Converter converter, double slope, double offset, String unit) {
+        this(converter, new Line(slope, offset), List.of(), unit);
     }
 
     /** One line of the arithmetic: what it is called, the sum with today's numbers, its result and the unit of that. */
-    public record Line(String name, String sum, double result, String unit) {}
+    public record Step(String name, String sum, double result, String unit) {}
 
     /** @return the scaling that leaves a number as it came */
     public static Scaling asItCame(String unit) {
-        return new Scaling(null, 1, 0, unit);
+        return new Scaling(null, Line.SAME, List.of(), unit);
+    }
+
+    /** @return whether the number is left as it came */
+    public boolean isAsItCame() {
+        return converter == null && conversion.equals(Line.SAME) && corrections.isEmpty();
     }
 
     /** @return the channel's converter, if there is one */
@@ -36,9 +44,30 @@ public record Scaling(Converter converter, double slope, double offset, String u
         return Optional.ofNullable(converter);
     }
 
-    /** @return the quantity for one raw value */
+    public Scaling withConversion(Conversion other, String itsUnit) {
+        return new Scaling(converter, other, corrections, itsUnit);
+    }
+
+    public Scaling withCorrections(List<Correction> others) {
+        return new Scaling(converter, conversion, others, unit);
+    }
+
+    /** @return the sum of all corrections, in the unit */
+    public double correction() {
+        return corrections.stream().mapToDouble(Correction::offset).sum();
+    }
+
+    /** @return the quantity for one raw value; NaN where the conversion has none */
     public double apply(double raw) {
-        return slope * (converter == null ? raw : converter.volts(raw)) + offset;
+        return conversion.apply(converter == null ? raw : converter.volts(raw)) + correction();
+    }
+
+    /** @return the raw value that gives the quantity; NaN where there is none */
+    public double invert(double quantity) {
+        double x = conversion.invert(quantity - correction());
+        return converter == null
+                ? x
+                : x / converter.referenceVolts() * converter.divisor().of(converter.bits());
     }
 
     /** Scales {@code length} raw values from {@code raw} into {@code scaled}, both from index 0. */
@@ -46,40 +75,59 @@ public record Scaling(Converter converter, double slope, double offset, String u
         Objects.checkFromIndexSize(0, length, raw.length);
         Objects.checkFromIndexSize(0, length, scaled.length);
         if (converter == null) {
-            for (int i = 0; i < length; i++) {
-                scaled[i] = slope * raw[i] + offset;
+            if (raw != scaled) {
+                System.arraycopy(raw, 0, scaled, 0, length);
             }
-            return;
+        } else {
+            double reference = converter.referenceVolts();
+            double divisor = converter.divisor().of(converter.bits());
+            for (int i = 0; i < length; i++) {
+                scaled[i] = raw[i] * reference / divisor;
+            }
         }
-        double reference = converter.referenceVolts();
-        double divisor = converter.divisor().of(converter.bits());
-        for (int i = 0; i < length; i++) {
-            scaled[i] = slope * (raw[i] * reference / divisor) + offset;
+        conversion.apply(scaled, length);
+        double correction = correction();
+        if (correction != 0) {
+            for (int i = 0; i < length; i++) {
+                scaled[i] += correction;
+            }
         }
     }
 
-    /** @return what one count, or one unit that arrived, is worth in the quantity */
+    /** @return what one count, or one unit that arrived, is worth in the quantity around that raw value */
+    public double stepSize(double raw) {
+        return Math.abs(apply(raw + 0.5) - apply(raw - 0.5));
+    }
+
+    /** @return the same in the middle of the converter's range, or around 0 where there is none */
     public double stepSize() {
-        return Math.abs(slope * (converter == null ? 1 : converter.volts(1)));
+        double step = stepSize(converter == null ? 0 : converter.highestCode() / 2);
+        return Double.isNaN(step) ? 0 : step;
     }
 
     /** @return the arithmetic for one raw value, line by line; the last result is {@link #apply(double)} of it */
-    public List<Line> explain(double raw) {
-        List<Line> lines = new ArrayList<>();
+    public List<Step> explain(double raw) {
+        List<Step> steps = new ArrayList<>();
         double x = raw;
-        String unitBefore = converter == null ? "" : "counts";
-        lines.add(new Line(converter == null ? "as it came" : "counts", Digits.of(raw), raw, unitBefore));
+        String unitBefore = converter == null ? conversion.takes() : "counts";
+        steps.add(new Step(converter == null ? "as it came" : "counts", Digits.of(raw), raw, unitBefore));
         if (converter != null) {
             x = converter.volts(raw);
             String sum = Digits.of(raw) + " × " + Digits.of(converter.referenceVolts()) + " V ÷ "
                     + Digits.of(converter.divisor().of(converter.bits()));
-            lines.add(new Line("volts", sum, x, "V"));
+            steps.add(new Step("volts", sum, x, "V"));
         }
-        if (slope != 1 || offset != 0 || lines.size() == 1) {
-            String sum = Digits.of(slope) + " × " + Digits.of(x) + (offset < 0 ? " \u2212 " : " + ")
-                    + Digits.of(Math.abs(offset));
-            lines.add(new Line("quantity", sum, apply(raw), unit));
+        if (!conversion.equals(Line.SAME) || steps.size() == 1) {
+            steps.add(new Step("quantity", conversion.sum(x), conversion.apply(x), unit));
         }
-        return lines;
+        double sum = steps.get(steps.size() - 1).result();
+        for (Correction correction : corrections) {
+            String words = Digits.of(sum)
+                    + (correction.offset() < 0 ? " \u2212 " : " + ")
+                    + Digits.of(Math.abs(correction.offset()));
+            sum += correction.offset();
+            steps.add(new Step(correction.name(), words, sum, unit));
+        }
+        return steps;
     }
 }

@@ -13,9 +13,9 @@ class ScalingTest {
     @Test
     void theArithmeticCanBeReadAndItsLastLineIsTheResult() {
         Scaling scaling = new Scaling(STEPS, 100, -50, "°C");
-        List<Scaling.Line> lines = scaling.explain(512);
-        assertThat(lines).extracting(Scaling.Line::sum).containsExactly("512", "512 × 5 V ÷ 1024", "100 × 2.5 − 50");
-        assertThat(lines).extracting(Scaling.Line::result).containsExactly(512.0, 2.5, 200.0);
+        List<Scaling.Step> lines = scaling.explain(512);
+        assertThat(lines).extracting(Scaling.Step::sum).containsExactly("512", "512 × 5 V ÷ 1024", "100 × 2.5 − 50");
+        assertThat(lines).extracting(Scaling.Step::result).containsExactly(512.0, 2.5, 200.0);
         assertThat(scaling.apply(512)).isEqualTo(200);
         assertThat(scaling.stepSize()).isCloseTo(500.0 / 1024, within(1e-15));
         double[] out = new double[3];

@@ -1,50 +1,74 @@
 package zesty.signal.app.window.bench;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.prove.RangeWatch;
+import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.SensorKind;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 
-/** Scale: the strip of arithmetic with today's numbers running through it, each box open to editing. */
+/**
+ * Scale: the strip of arithmetic with today's numbers running through it, each box open to editing, over the transfer
+ * curve; and beside it, when asked for, proving against reference points.
+ */
 public final class ScaleBench extends Bench {
     private static final String NONE = "as it came";
     private static final String STEPS = "steps (2^bits)";
     private static final String TOP = "highest code (2^bits − 1)";
+    private static final int WATCHED = 2000;
 
-    private final FlowPane strip = new FlowPane(10, 10);
+    private final FlowPane strip = new FlowPane(8, 8);
     private final Label worth = new Label();
+    private final Label watch = new Label();
     private final Label error = new Label();
-    private final TextField name = field(14, "what you call this channel");
+    private final ComboBox<SensorKind> kind = new ComboBox<>();
+    private final TextField name = field(12, "what you call this channel");
     private final ComboBox<String> bits = new ComboBox<>();
-    private final TextField reference = field(5, "the converter's reference, in V, as you measured it");
+    private final TextField reference = field(4, "the converter's reference, in V, as you measured it");
     private final ComboBox<String> divisor = new ComboBox<>();
-    private final TextField slope = field(7, "units a volt, or a unit that arrives");
-    private final TextField offset = field(7, "in the unit, added at the end");
-    private final TextField unit = field(6, "the unit of the result");
+    private final FlowPane numbers = new FlowPane(12, 8);
+    private final List<TextField> numberFields = new ArrayList<>();
+    private final TextField unit = field(5, "the unit of the result");
+    private final ComboBox<String> shownIn = new ComboBox<>();
     private final Plot transfer = new Plot();
+    private final ToggleButton prove = new ToggleButton("Prove");
+    private final ProvePanel panel;
+    private final HBox lower = new HBox(14);
     private Channel filled;
+    private boolean filling;
 
     public ScaleBench(Desk desk) {
         super(desk, Stop.SCALE);
+        panel = new ProvePanel(desk, this::focusedNow);
         bits.getItems().add(NONE);
         for (int b = 8; b <= 24; b++) {
             bits.getItems().add(b + " bit");
@@ -55,43 +79,76 @@ public final class ScaleBench extends Bench {
         divisor.setTooltip(new Tooltip("makers disagree; the top code is one step below the reference"));
         bits.setOnAction(event -> adopt());
         divisor.setOnAction(event -> adopt());
+        kind.setId("kind");
+        kind.getItems().setAll(SensorKind.all());
+        kind.setPromptText("choose …");
+        kind.setConverter(new KindWords());
+        kind.setTooltip(
+                new Tooltip("a generic kind of sensor fills the chain, the recipe and the remarks; U takes it back"));
+        kind.setOnAction(event -> chooseKind());
+        shownIn.setId("shown-in");
+        shownIn.setTooltip(new Tooltip("the unit in which lanes and cards show it; the data stays as it is"));
+        shownIn.setOnAction(event -> showIn());
         reference.setId("reference");
-        slope.setId("slope");
         unit.setId("unit");
-        for (TextField text : new TextField[] {name, reference, slope, offset, unit}) {
-            text.setOnAction(event -> adopt());
-            text.focusedProperty().addListener((p, was, is) -> {
-                if (!is) {
-                    adopt();
-                }
-            });
+        for (TextField text : new TextField[] {name, reference, unit}) {
+            listen(text);
         }
+        Button tare = new Button("Tare");
+        tare.setId("tare");
+        tare.setTooltip(new Tooltip("make the present reading 0; it becomes a step of the chain with its date"));
+        tare.setOnAction(event -> tare());
+        prove.setId("prove");
+        prove.setTooltip(new Tooltip("check the channel against a meter, a ruler or a known weight"));
+        prove.setOnAction(event -> arrange());
+        error.setId("scale-error");
         worth.getStyleClass().add("bench-line");
-        worth.setWrapText(true);
+        for (Label label : new Label[] {worth, watch, error}) {
+            label.setWrapText(true);
+            label.setMinHeight(Region.USE_PREF_SIZE);
+            label.managedProperty().bind(label.textProperty().isNotEmpty());
+        }
+        watch.setId("watch");
+        watch.getStyleClass().add("remark");
         error.getStyleClass().add("error");
-        error.setWrapText(true);
         FlowPane boxes = new FlowPane(12, 8);
         boxes.getChildren()
                 .addAll(
+                        labelled("Sensor kind", kind),
                         labelled("Name", name),
                         labelled("Converter", bits),
                         labelled("Reference, V", reference),
                         labelled("Divided by", divisor),
-                        labelled("Slope", slope),
-                        labelled("Offset", offset),
-                        labelled("Unit", unit));
-        getChildren()
-                .addAll(
-                        small("The arithmetic, with the numbers of this moment"),
-                        strip,
-                        worth,
-                        small("Change a box and press Enter; U takes it back"),
-                        boxes,
-                        error,
-                        small("What arrives along the foot, the quantity up the side; the dot is now"),
-                        transfer);
+                        labelled("Unit", unit),
+                        labelled("Shown in", shownIn),
+                        labelled("Now is 0", tare),
+                        labelled("Against a meter", prove));
+        lower.setMinHeight(0);
+        VBox.setVgrow(lower, Priority.ALWAYS);
+        HBox.setHgrow(transfer, Priority.ALWAYS);
+        getChildren().addAll(strip, worth, boxes, numbers, error, watch, lower);
+        arrange();
+    }
+
+    private void listen(TextField text) {
+        text.setOnAction(event -> adopt());
+        text.focusedProperty().addListener((p, was, is) -> {
+            if (!is) {
+                adopt();
+            }
+        });
+    }
+
+    private void arrange() {
+        VBox curve =
+                new VBox(2, small("What arrives along the foot, the quantity up the side; the dot is now"), transfer);
+        curve.setMinHeight(0);
         VBox.setVgrow(transfer, Priority.ALWAYS);
-        error.managedProperty().bind(error.textProperty().isNotEmpty());
+        HBox.setHgrow(curve, Priority.ALWAYS);
+        lower.getChildren().setAll(curve);
+        if (prove.isSelected()) {
+            lower.getChildren().add(panel);
+        }
     }
 
     private static TextField field(int columns, String tip) {
@@ -99,6 +156,10 @@ public final class ScaleBench extends Bench {
         text.setPrefColumnCount(columns);
         text.setTooltip(new Tooltip(tip));
         return text;
+    }
+
+    private Optional<ChannelSight> focusedNow() {
+        return focused(desk.sight(System.nanoTime()));
     }
 
     @Override
@@ -122,18 +183,55 @@ public final class ScaleBench extends Bench {
             fill(channel);
         }
         Scaling scaling = channel.scaling();
-        List<Scaling.Line> lines = scaling.explain(focused.get().latestRaw());
+        List<Scaling.Step> steps = scaling.explain(focused.get().latestRaw());
         strip.getChildren().clear();
-        for (int i = 0; i < lines.size(); i++) {
+        for (int i = 0; i < steps.size(); i++) {
             if (i > 0) {
                 Label arrow = new Label("›");
                 arrow.getStyleClass().add("arrow");
                 strip.getChildren().add(arrow);
             }
-            strip.getChildren().add(box(lines.get(i)));
+            int correction = i - (steps.size() - scaling.corrections().size());
+            strip.getChildren().add(box(steps.get(i), correction));
         }
-        worth.setText(worth(scaling));
+        worth.setText(worth(scaling, focused.get().latestRaw()));
+        watch(focused.get());
         draw(sight, focused.get());
+        if (prove.isSelected()) {
+            panel.show(focused.get());
+        }
+    }
+
+    private void watch(ChannelSight channel) {
+        StringBuilder words = new StringBuilder();
+        Series raw = channel.raw();
+        Scaling scaling = channel.channel().scaling();
+        if (scaling.converter() != null && raw.end() > raw.start()) {
+            int n = (int) Math.min(WATCHED, raw.end() - raw.start());
+            double[] newest = new double[n];
+            for (int i = 0; i < n; i++) {
+                newest[i] = raw.value(raw.end() - n + i);
+            }
+            RangeWatch.of(newest, scaling.converter())
+                    .forEach(remark -> words.append(remark).append(' '));
+        }
+        SensorKind chosen = kind.getValue();
+        if (chosen != null && !chosen.trap().isEmpty()) {
+            double now = channel.latestClean();
+            if (now < chosen.low() || now > chosen.high()) {
+                words.append("It reads ")
+                        .append(Digits.of(now))
+                        .append(' ')
+                        .append(scaling.unit())
+                        .append(", which is not plausible for this kind (")
+                        .append(Digits.of(chosen.low()))
+                        .append(" to ")
+                        .append(Digits.of(chosen.high()))
+                        .append("). ");
+            }
+            words.append(chosen.trap()).append(' ').append(chosen.caution());
+        }
+        watch.setText(words.toString().strip());
     }
 
     private void draw(Sight sight, ChannelSight channel) {
@@ -144,52 +242,78 @@ public final class ScaleBench extends Bench {
         if (scaling.converter() == null) {
             low = raw < 0 ? -high : 0;
         }
-        double atLow = scaling.apply(low);
-        double atHigh = scaling.apply(high);
+        double least = Double.POSITIVE_INFINITY;
+        double most = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i <= 200; i++) {
+            double y = scaling.apply(low + (high - low) * i / 200);
+            least = y < least ? y : least;
+            most = y > most ? y : most;
+        }
         boolean night = desk.night().get();
+        boolean known = most > least;
         transfer.begin(
                 night,
                 low,
                 high,
                 scaling.converter() == null ? "as it came" : "counts",
-                Math.min(atLow, atHigh),
-                Math.max(atLow, atHigh),
+                known ? least : 0,
+                known ? most : 1,
                 scaling.unit());
         Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
         transfer.curve(scaling::apply, colour);
+        for (ReferencePoint point : panel.points()) {
+            double at = scaling.invert(point.reference());
+            transfer.dots(new double[] {at}, new double[] {point.reference()}, 1, colour.darker(), 4);
+        }
         transfer.dots(new double[] {raw}, new double[] {scaling.apply(raw)}, 1, colour, 6);
     }
 
-    private static VBox box(Scaling.Line line) {
-        Label result = new Label(Digits.of(line.result()));
+    private VBox box(Scaling.Step step, int correction) {
+        Label result = new Label(Digits.of(step.result()));
         result.getStyleClass().add("sum-result");
-        HBox number = new HBox(5, result, small(line.unit()));
+        HBox number = new HBox(5, result, small(step.unit()));
         number.setAlignment(Pos.BASELINE_LEFT);
-        VBox box = new VBox(2, small(line.name()), number, mono(line.sum()));
+        HBox top = new HBox(8, small(step.name()));
+        top.setAlignment(Pos.CENTER_LEFT);
+        if (correction >= 0) {
+            Button away = new Button("×");
+            away.getStyleClass().add("tile-off");
+            away.setId("correction-away");
+            away.setTooltip(new Tooltip("take this correction out; U puts it back"));
+            away.setOnAction(event -> dropCorrection(correction));
+            top.getChildren().add(away);
+        }
+        VBox box = new VBox(2, top, number, mono(step.sum()));
         box.getStyleClass().add("sum");
-        box.setMinWidth(150);
+        box.setMinWidth(130);
         return box;
     }
 
-    private static String worth(Scaling scaling) {
-        String step = Digits.of(scaling.stepSize()) + " " + scaling.unit();
+    private static String worth(Scaling scaling, double raw) {
+        double around = scaling.stepSize(raw);
+        String step = Digits.of(around) + (scaling.unit().isEmpty() ? "" : " " + scaling.unit());
+        if (Double.isNaN(around)) {
+            return "The present value stands for nothing: it is at or beyond the end of the conversion's range.";
+        }
         if (scaling.converter() == null) {
-            return "One step of what arrives is worth " + step + ".";
+            return "One step of what arrives is worth " + step + ". "
+                    + scaling.conversion().words() + ".";
         }
         Converter converter = scaling.converter();
         Divisor other = converter.divisor() == Divisor.STEPS ? Divisor.HIGHEST_CODE : Divisor.STEPS;
         Scaling otherwise = new Scaling(
                 new Converter(converter.bits(), converter.referenceVolts(), other),
-                scaling.slope(),
-                scaling.offset(),
+                scaling.conversion(),
+                scaling.corrections(),
                 scaling.unit());
-        double difference = Math.abs(scaling.apply(converter.highestCode()) - otherwise.apply(converter.highestCode()));
-        return "One count is worth " + step + ". Divided by the other number, the top code would read "
+        double difference = Math.abs(scaling.apply(raw) - otherwise.apply(raw));
+        return "One count is worth " + step + " here. Divided by the other number, it would read "
                 + Digits.of(difference) + " " + scaling.unit() + " differently.";
     }
 
     private void fill(Channel channel) {
         filled = null;
+        filling = true;
         Scaling scaling = channel.scaling();
         name.setText(channel.name());
         bits.setValue(scaling.converter() == null ? NONE : scaling.converter().bits() + " bit");
@@ -199,9 +323,26 @@ public final class ScaleBench extends Bench {
                         : Digits.exact(scaling.converter().referenceVolts()));
         divisor.setValue(
                 scaling.converter() != null && scaling.converter().divisor() == Divisor.HIGHEST_CODE ? TOP : STEPS);
-        slope.setText(Digits.exact(scaling.slope()));
-        offset.setText(Digits.exact(scaling.offset()));
         unit.setText(scaling.unit());
+        shownIn.getItems().setAll(UnitBook.alternatives(scaling.unit()));
+        shownIn.setValue(channel.unit());
+        shownIn.setDisable(shownIn.getItems().size() < 2);
+        numbers.getChildren().clear();
+        numberFields.clear();
+        for (ConversionForm.Box box : ConversionForm.boxes(scaling.conversion())) {
+            TextField text = field(box.width(), scaling.conversion().words());
+            text.setId(
+                    switch (box.label()) {
+                        case "Slope" -> "slope";
+                        case "Offset" -> "offset";
+                        default -> "number-" + (numberFields.size() + 1);
+                    });
+            text.setText(box.text());
+            listen(text);
+            numberFields.add(text);
+            numbers.getChildren().add(labelled(box.label(), text));
+        }
+        filling = false;
         filled = channel;
         able();
     }
@@ -212,9 +353,62 @@ public final class ScaleBench extends Bench {
         divisor.setDisable(!through);
     }
 
+    private void chooseKind() {
+        SensorKind chosen = kind.getValue();
+        Channel channel = filled;
+        if (chosen == null || channel == null || filling) {
+            return;
+        }
+        change(channel, c -> {
+            Channel scaled = c.withScaling(chosen.on(c.scaling()));
+            return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
+        });
+        if (!chosen.caution().isEmpty()) {
+            desk.say(chosen.caution());
+        }
+    }
+
+    private void change(Channel channel, java.util.function.UnaryOperator<Channel> change) {
+        desk.change(rig -> rig.withChannel(channel.column(), change));
+    }
+
+    private void showIn() {
+        Channel channel = filled;
+        if (channel != null && !filling && shownIn.getValue() != null) {
+            String wanted = shownIn.getValue().equals(channel.scaling().unit()) ? "" : shownIn.getValue();
+            change(channel, c -> c.withShownIn(wanted));
+        }
+    }
+
+    private void tare() {
+        focusedNow().ifPresent(sight -> {
+            double now = ProvePanel.held(sight).mean();
+            if (Double.isNaN(now)) {
+                desk.trouble("There is no reading to tare yet.");
+                return;
+            }
+            Correction tare =
+                    new Correction("tare", -now, java.time.Instant.now().getEpochSecond());
+            List<Correction> more = new ArrayList<>(sight.channel().scaling().corrections());
+            more.add(tare);
+            change(sight.channel(), c -> c.withScaling(c.scaling().withCorrections(more)));
+            desk.say("Tared: " + Digits.of(now) + " "
+                    + sight.channel().scaling().unit() + " is 0 now. U takes it back.");
+        });
+    }
+
+    private void dropCorrection(int index) {
+        Channel channel = filled;
+        if (channel != null) {
+            List<Correction> fewer = new ArrayList<>(channel.scaling().corrections());
+            fewer.remove(index);
+            change(channel, c -> c.withScaling(c.scaling().withCorrections(fewer)));
+        }
+    }
+
     private void adopt() {
         Channel channel = filled;
-        if (channel == null) {
+        if (channel == null || filling) {
             return;
         }
         able();
@@ -225,17 +419,21 @@ public final class ScaleBench extends Bench {
                             Integer.parseInt(bits.getValue().replace(" bit", "")),
                             number("reference", reference.getText()),
                             TOP.equals(divisor.getValue()) ? Divisor.HIGHEST_CODE : Divisor.STEPS);
+            Conversion conversion = ConversionForm.make(
+                    channel.scaling().conversion(),
+                    numberFields.stream().map(TextField::getText).toList(),
+                    unit.getText().strip());
             Scaling scaling = new Scaling(
                     converter,
-                    number("slope", slope.getText()),
-                    number("offset", offset.getText()),
+                    conversion,
+                    channel.scaling().corrections(),
                     unit.getText().strip());
             Channel changed =
                     channel.withScaling(scaling).withName(name.getText().strip());
             error.setText("");
             if (!changed.equals(channel)) {
                 filled = changed;
-                desk.change(rig -> rig.withChannel(channel.column(), c -> changed));
+                change(channel, c -> changed);
             }
         } catch (IllegalArgumentException e) {
             error.setText(e.getMessage() + ". The old scaling stays in force.");
@@ -244,9 +442,24 @@ public final class ScaleBench extends Bench {
 
     private static double number(String what, String text) {
         try {
-            return Double.parseDouble(text.strip().replace(',', '.').replace('\u2212', '-'));
-        } catch (NumberFormatException e) {
+            return ConversionForm.number(text);
+        } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("the " + what + " must be a number such as 0.5, was '" + text + "'", e);
+        }
+    }
+
+    private static final class KindWords extends javafx.util.StringConverter<SensorKind> {
+        @Override
+        public String toString(SensorKind kind) {
+            return kind == null ? "" : kind.name();
+        }
+
+        @Override
+        public SensorKind fromString(String text) {
+            return SensorKind.all().stream()
+                    .filter(k -> k.name().equals(text))
+                    .findFirst()
+                    .orElse(null);
         }
     }
 }

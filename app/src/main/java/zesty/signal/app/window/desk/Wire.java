@@ -157,7 +157,7 @@ public final class Wire {
     private static Channel carried(Channel channel, Column before, Column now) {
         String name = channel.name().equals(before.name()) ? now.name() : channel.name();
         boolean asItCame = channel.scaling().equals(zesty.signal.core.scale.Scaling.asItCame(before.unit()));
-        Channel moved = new Channel(now.name(), name, channel.scaling(), channel.recipe(), channel.shown());
+        Channel moved = channel.onColumn(now.name(), name);
         return asItCame ? moved.withScaling(zesty.signal.core.scale.Scaling.asItCame(now.unit())) : moved;
     }
 

@@ -19,6 +19,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Line;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
@@ -130,7 +131,7 @@ final class LaneView extends HBox {
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
-        unit.setText(lost ? "" : channel.channel().scaling().unit());
+        unit.setText(lost ? "" : channel.channel().unit());
         how.setText(Wording.how(channel) + " · " + Wording.rate(channel.strand().rateHz()));
         trust.setText(
                 lost || held || state == LinkState.OVER
@@ -149,10 +150,13 @@ final class LaneView extends HBox {
                     new Tooltip("Line colour: " + colour.name()
                             + ". The pale line is the signal as it came, moved to the cleaned one's level."));
         }
-        int decimals = Digits.decimalsFor((scale.high() - scale.low()) / 100);
-        String suffix = channel.channel().scaling().unit();
-        top.setText(Digits.fixed(scale.high(), Math.max(0, decimals - 1)) + (suffix.isEmpty() ? "" : " " + suffix));
-        bottom.setText(Digits.fixed(scale.low(), Math.max(0, decimals - 1)));
+        int decimals =
+                Digits.decimalsFor(Math.abs(channel.channel().display().slope()) * (scale.high() - scale.low()) / 100);
+        String suffix = channel.channel().unit();
+        Line shown = channel.channel().display();
+        top.setText(Digits.fixed(shown.apply(scale.high()), Math.max(0, decimals - 1))
+                + (suffix.isEmpty() ? "" : " " + suffix));
+        bottom.setText(Digits.fixed(shown.apply(scale.low()), Math.max(0, decimals - 1)));
     }
 
     /** Paints the picture for this frame. */
@@ -210,7 +214,7 @@ final class LaneView extends HBox {
                 && Math.abs(times.secondsAt(row) - seconds)
                         < Math.max(1.6 / channel.strand().rateHz(), 3 * step);
         String time = TimeTicks.text(times.secondsAt(Math.min(row, times.end() - 1)) - zero, step);
-        String unitText = channel.channel().scaling().unit();
+        String unitText = channel.channel().unit();
         readOut.setText(
                 there
                         ? time + "   " + Wording.number(channel, channel.clean().value(sample))

@@ -19,15 +19,16 @@ public final class Wording {
 
     /** @return a value of the channel with as many decimals as its step and noise bear out */
     public static String number(ChannelSight channel, double value) {
-        return Digits.fixed(value, decimals(channel));
+        return Digits.fixed(channel.channel().display().apply(value), decimals(channel));
     }
 
     /** Decimals that show a tenth of the noise, but nothing much finer than a step of the converter. */
     public static int decimals(ChannelSight channel) {
+        double slope = Math.abs(channel.channel().display().slope());
         double step = channel.channel().scaling().stepSize();
         double noise = channel.level() == null ? Double.NaN : channel.level().noise();
         double finest = noise > 0 ? Math.max(noise, step / 10) : step;
-        return Digits.decimalsFor(Math.min(finest, step));
+        return Digits.decimalsFor(slope * Math.min(finest, step));
     }
 
     /** @return the recipe in a few words */

@@ -187,7 +187,7 @@ public final class ReadingCards extends ScrollPane {
     private void level(Card card, ChannelSight channel, boolean lost) {
         LevelReader.Level level = channel.level();
         boolean some = level != null && level.samples() > 0 && !lost;
-        String unit = channel.channel().scaling().unit();
+        String unit = channel.channel().unit();
         card.name.setText(channel.channel().name());
         card.value.setText(some ? Wording.number(channel, level.mean()) : "—");
         card.unit.setText(unit);

@@ -207,7 +207,7 @@ public final class TrailBar extends VBox {
                         lost
                                 ? "—"
                                 : Wording.value(channel) + " "
-                                        + channel.channel().scaling().unit(),
+                                        + channel.channel().unit(),
                         Wording.how(channel) + late);
     }
 
@@ -228,7 +228,7 @@ public final class TrailBar extends VBox {
                 lost
                         ? "—"
                         : Wording.number(channel, channel.level().mean()) + " "
-                                + channel.channel().scaling().unit(),
+                                + channel.channel().unit(),
                 desk.isStored() ? "level · mean of all" : "level · mean of 10 s");
     }
 

@@ -1,0 +1,323 @@
+package zesty.signal.app.window.bench;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import javafx.stage.FileChooser;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.prove.Fit;
+import zesty.signal.core.prove.FitModel;
+import zesty.signal.core.prove.Fitting;
+import zesty.signal.core.prove.Proof;
+import zesty.signal.core.prove.ReferencePoint;
+import zesty.signal.core.prove.SteadyMean;
+import zesty.signal.core.prove.Uncertainty;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Chained;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.takes.Table;
+
+/** Proving a channel: hold it at known states, say what the meter says, look at what is left over, adopt or keep. */
+final class ProvePanel extends VBox {
+    private static final double HELD_SECONDS = 2;
+    private static final int MOST = 4000;
+
+    private final Desk desk;
+    private final Supplier<Optional<ChannelSight>> focused;
+    private final Label needle = new Label();
+    private final TextField meter = new TextField();
+    private final TextField good = new TextField();
+    private final VBox list = new VBox(2);
+    private final ComboBox<FitModel> model = new ComboBox<>();
+    private final Label verdict = new Label();
+    private final Plot left = new Plot();
+    private final Respond respond;
+    private final List<ReferencePoint> points = new ArrayList<>();
+    private String column = "";
+
+    ProvePanel(Desk desk, Supplier<Optional<ChannelSight>> focused) {
+        super(6);
+        this.desk = desk;
+        this.focused = focused;
+        respond = new Respond(desk, focused);
+        setMinWidth(430);
+        setPrefWidth(430);
+        needle.setId("needle");
+        needle.setMinHeight(USE_PREF_SIZE);
+        meter.setId("meter");
+        meter.setPromptText("the meter says");
+        meter.setPrefColumnCount(7);
+        meter.setOnAction(event -> hold());
+        good.setId("good");
+        good.setPromptText("± how good");
+        good.setPrefColumnCount(6);
+        good.setTooltip(new Tooltip("the meter's standard uncertainty in the same unit; may stay empty"));
+        Button hold = button("Hold", "hold", "take the mean of the last two seconds as a point", this::hold);
+        Button csv = button(
+                "From CSV…", "points-csv", "points from a file with the columns raw and reference", this::fromCsv);
+        model.setId("model");
+        model.getItems().setAll(FitModel.values());
+        model.setValue(FitModel.LINE);
+        model.setConverter(new ModelWords());
+        model.setOnAction(event -> judge());
+        verdict.setId("verdict");
+        verdict.setWrapText(true);
+        verdict.setMinHeight(USE_PREF_SIZE);
+        left.setMinHeight(60);
+        left.setPrefHeight(90);
+        Button adopt = button("Adopt", "adopt", "make the fit part of the chain; U takes it back", () -> keep(true));
+        Button only =
+                button("Proof only", "proof-only", "keep it in the proof book and change nothing", () -> keep(false));
+        Button discard = button("Discard", "discard", "forget these points", () -> {
+            points.clear();
+            judge();
+        });
+        FlowPane take = new FlowPane(6, 6, meter, good, hold, csv);
+        take.setAlignment(Pos.CENTER_LEFT);
+        FlowPane end = new FlowPane(6, 6, model, adopt, only, discard);
+        end.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(needle, take, list, end, verdict, left, respond);
+        judge();
+    }
+
+    private static Button button(String text, String id, String tip, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setTooltip(new Tooltip(tip));
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    List<ReferencePoint> points() {
+        return points;
+    }
+
+    /** @return the steady mean of the last seconds of what the channel's whole chain gives */
+    static SteadyMean.Held held(ChannelSight sight) {
+        Series raw = sight.raw();
+        TimeRing times = sight.strand().times();
+        double from = sight.strand().lastSeconds() - HELD_SECONDS;
+        long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), raw.end() - MOST));
+        int n = (int) Math.max(0, raw.end() - first);
+        double[] values = new double[n];
+        for (int i = 0; i < n; i++) {
+            values[i] = sight.channel().scaling().apply(raw.value(first + i));
+        }
+        return SteadyMean.of(values, n, sight.channel().scaling().stepSize());
+    }
+
+    void show(ChannelSight sight) {
+        if (!column.equals(sight.channel().column())) {
+            column = sight.channel().column();
+            points.clear();
+            judge();
+        }
+        SteadyMean.Held held = held(sight);
+        String unit = sight.channel().scaling().unit();
+        needle.setText(
+                held.samples() < 8
+                        ? "Waiting for samples."
+                        : (held.steady() ? "Steady: " : "Moving: ") + Digits.of(shortly(held.mean())) + " " + unit
+                                + ", mean of " + held.samples() + ", noise " + Digits.of(shortly(held.noise()))
+                                + (held.steady() ? "" : ", drift " + Digits.of(shortly(held.drift())))
+                                + age(sight, held));
+        respond.show();
+    }
+
+    /** A channel wears its proof's age and worst miss, and what limits its reading. */
+    private static String age(ChannelSight sight, SteadyMean.Held held) {
+        Channel channel = sight.channel();
+        Proof proof = channel.proof();
+        if (proof == null) {
+            return "\nNever proved.";
+        }
+        Uncertainty limits = Uncertainty.of(
+                channel.scaling().stepSize(),
+                held.noise(),
+                held.samples(),
+                proof.referenceUncertainty(),
+                proof.fit().rmsResidual());
+        return "\nProved " + proof.age(Instant.now().getEpochSecond()) + " at "
+                + proof.points().size()
+                + (proof.points().size() == 1 ? " point" : " points") + ", worst miss "
+                + Digits.of(shortly(proof.worstMiss())) + " "
+                + channel.scaling().unit() + ". Reading "
+                + limits.words(channel.scaling().unit()) + ".";
+    }
+
+    private static double shortly(double value) {
+        return Double.isFinite(value)
+                ? new java.math.BigDecimal(value)
+                        .round(new java.math.MathContext(5))
+                        .doubleValue()
+                : value;
+    }
+
+    private void hold() {
+        Optional<ChannelSight> sight = focused.get();
+        if (sight.isEmpty()) {
+            return;
+        }
+        SteadyMean.Held held = held(sight.get());
+        if (Double.isNaN(held.mean())) {
+            desk.trouble("There are too few samples to hold yet.");
+            return;
+        }
+        try {
+            double reference = ConversionForm.number(meter.getText());
+            double uncertainty = good.getText().isBlank() ? 0 : ConversionForm.number(good.getText());
+            points.add(new ReferencePoint(
+                    held.mean() - sight.get().channel().scaling().correction(), reference, uncertainty));
+            meter.clear();
+            judge();
+            if (!held.steady()) {
+                desk.say("The signal was moving while it was held: this point may be off by "
+                        + Digits.of(shortly(Math.abs(held.drift()))) + ".");
+            }
+        } catch (IllegalArgumentException e) {
+            desk.trouble("What the meter says: " + e.getMessage() + ".");
+        }
+    }
+
+    private void fromCsv() {
+        File file = new FileChooser().showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            read(file.toPath());
+        }
+    }
+
+    /** Takes points from a file with the columns raw and reference. */
+    void read(Path file) {
+        desk.fetch(
+                "the points could not be read",
+                () -> {
+                    Table table = Table.open(file);
+                    double[] raw = table.column("raw");
+                    double[] reference = table.column("reference");
+                    List<ReferencePoint> found = new ArrayList<>();
+                    for (int i = 0; i < raw.length; i++) {
+                        found.add(new ReferencePoint(raw[i], reference[i]));
+                    }
+                    return found;
+                },
+                found -> {
+                    points.addAll(found);
+                    judge();
+                });
+    }
+
+    private Fit fit() {
+        return Fitting.fit(model.getValue(), points);
+    }
+
+    private void judge() {
+        list.getChildren().clear();
+        Fit fit = null;
+        try {
+            fit = points.isEmpty() ? null : fit();
+            verdict.getStyleClass().setAll("bench-line");
+            String unit = focused.get().map(s -> s.channel().scaling().unit()).orElse("");
+            verdict.setText(
+                    fit == null
+                            ? "Hold the sensor at a known state, write what the meter says, press Enter."
+                            : Fitting.verdict(fit, unit));
+        } catch (IllegalArgumentException e) {
+            verdict.getStyleClass().setAll("error");
+            verdict.setText(e.getMessage() + ".");
+        }
+        for (int i = 0; i < points.size(); i++) {
+            ReferencePoint point = points.get(i);
+            int index = i;
+            Label words = Bench.mono(String.format(
+                    "%-12s meter %-10s left over %s",
+                    Digits.of(shortly(point.raw())),
+                    Digits.of(point.reference()),
+                    fit == null ? "—" : Digits.of(shortly(fit.residuals()[i]))));
+            Button away = new Button("×");
+            away.getStyleClass().add("tile-off");
+            away.setOnAction(event -> {
+                points.remove(index);
+                judge();
+            });
+            HBox row = new HBox(6, words, away);
+            row.setAlignment(Pos.CENTER_LEFT);
+            list.getChildren().add(row);
+        }
+        left.setVisible(fit != null);
+        left.setManaged(fit != null);
+        if (fit != null) {
+            drawLeftOver(fit);
+        }
+    }
+
+    private void drawLeftOver(Fit fit) {
+        double low =
+                points.stream().mapToDouble(ReferencePoint::reference).min().orElse(0);
+        double high =
+                points.stream().mapToDouble(ReferencePoint::reference).max().orElse(1);
+        double most = Math.max(1e-9, fit.maxResidual() * 1.3);
+        double[] x = points.stream().mapToDouble(ReferencePoint::reference).toArray();
+        double margin = 0.05 * Math.max(1e-9, high - low);
+        left.begin(desk.night().get(), low - margin, high + margin, "reference", -most, most, "left over");
+        left.dots(x, fit.residuals(), x.length, Color.web(desk.night().get() ? "#F2B632" : "#2F4038"), 4);
+    }
+
+    private void keep(boolean adopted) {
+        Optional<ChannelSight> sight = focused.get();
+        if (sight.isEmpty() || points.isEmpty()) {
+            desk.trouble("Hold a point first.");
+            return;
+        }
+        try {
+            Fit fit = fit();
+            Scaling before = sight.get().channel().scaling();
+            Proof proof =
+                    new Proof(Instant.now().getEpochSecond(), fit.model(), List.copyOf(points), adopted, before.unit());
+            Scaling after = new Scaling(
+                    before.converter(),
+                    Chained.of(before.conversion(), fit.conversion()),
+                    before.corrections(),
+                    before.unit());
+            desk.change(rig -> rig.withChannel(
+                    sight.get().channel().column(),
+                    c -> adopted ? c.withScaling(after).withProof(proof) : c.withProof(proof)));
+            desk.say((adopted ? "Adopted" : "Kept as a proof only") + ": worst miss "
+                    + Digits.of(shortly(proof.worstMiss())) + " " + before.unit() + ". U takes it back.");
+            points.clear();
+            judge();
+        } catch (IllegalArgumentException e) {
+            desk.trouble(e.getMessage() + ".");
+        }
+    }
+
+    private static final class ModelWords extends javafx.util.StringConverter<FitModel> {
+        @Override
+        public String toString(FitModel model) {
+            return model == null ? "" : model.words();
+        }
+
+        @Override
+        public FitModel fromString(String text) {
+            return FitModel.LINE;
+        }
+    }
+}

@@ -1,0 +1,288 @@
+package zesty.signal.core.rig;
+
+import java.util.List;
+import java.util.Map;
+import zesty.signal.core.scale.AnalogTemperature;
+import zesty.signal.core.scale.Conversion;
+import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Decibels;
+import zesty.signal.core.scale.Divider;
+import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.scale.Echo;
+import zesty.signal.core.scale.Formula;
+import zesty.signal.core.scale.Height;
+import zesty.signal.core.scale.Line;
+import zesty.signal.core.scale.MagneticCurrent;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.scale.Shunt;
+import zesty.signal.core.scale.Thermistor;
+import zesty.signal.core.scale.Thermocouple;
+import zesty.signal.core.scale.ThermocoupleType;
+import zesty.signal.core.scale.ValueTable;
+
+/**
+ * A generic kind of sensor: what its chain, its plausible range, its recipe and its traps usually are. A start, to be
+ * put right by proving.
+ *
+ * @param counts whether it usually arrives as a converter's counts
+ * @param low the least plausible value, and {@code high} the greatest, in the unit
+ * @param recipe as the cleaning usually begins; empty for none
+ * @param trap what goes wrong with it, in words
+ * @param caution what to take care of; empty where there is nothing
+ */
+public record SensorKind(
+        String name,
+        boolean counts,
+        Conversion conversion,
+        String unit,
+        double low,
+        double high,
+        String recipe,
+        String trap,
+        String caution) {
+    private static final String BODY =
+            "On a body: battery power only, computer off its charger, no other mains-connected "
+                    + "instrument on the same board, intact insulation over exposed contacts, and stop if the skin is sore. This is "
+                    + "not a medical device and diagnoses nothing.";
+    private static final String VOLTS =
+            "Mind the limit of the divider and of the board's pin. Mains and high-capacity batteries "
+                    + "are for licensed hands and local codes. Lithium cells: fuse, no shorting, stop at the stated low limit.";
+    private static final String AMPS = "In a power circuit: isolate before touching; local codes.";
+    private static final String HOT = "Hot parts stay hot.";
+    private static final String MAST = "No climbing alone or in wind; mind lightning and local rules.";
+
+    private static final List<SensorKind> ALL = List.of(
+            new SensorKind("as it came", false, Line.SAME, "", -1e300, 1e300, "", "", ""),
+            new SensorKind(
+                    "analog temperature, no offset",
+                    true,
+                    AnalogTemperature.tenMillivolts(0),
+                    "°C",
+                    0,
+                    125,
+                    "mean:10",
+                    "The reference is rarely exactly nominal: measure it. Near 0 °C there is little voltage and much noise.",
+                    ""),
+            new SensorKind(
+                    "analog temperature, 0.5 V offset",
+                    true,
+                    AnalogTemperature.tenMillivolts(0.5),
+                    "°C",
+                    -40,
+                    125,
+                    "mean:10",
+                    "The reference is rarely exactly nominal: measure it.",
+                    ""),
+            new SensorKind(
+                    "thermistor to ground",
+                    true,
+                    new Thermistor(new Thermistor.Beta(3950, 10_000, 25), 10_000, Thermistor.Side.LOW, 5),
+                    "°C",
+                    -40,
+                    125,
+                    "mean:10",
+                    "If it reads colder when warmed, the thermistor is the other leg of the divider.",
+                    ""),
+            new SensorKind(
+                    "thermistor to the supply",
+                    true,
+                    new Thermistor(new Thermistor.Beta(3950, 10_000, 25), 10_000, Thermistor.Side.HIGH, 5),
+                    "°C",
+                    -40,
+                    125,
+                    "mean:10",
+                    "If it reads colder when warmed, the thermistor is the other leg of the divider.",
+                    ""),
+            new SensorKind(
+                    "thermistor, three coefficients",
+                    true,
+                    new Thermistor(
+                            new Thermistor.ThreeCoefficients(1.009249522e-3, 2.378405444e-4, 2.019202697e-7),
+                            10_000,
+                            Thermistor.Side.LOW,
+                            5),
+                    "°C",
+                    -40,
+                    125,
+                    "mean:10",
+                    "The coefficients belong to one thermistor: take its own.",
+                    ""),
+            new SensorKind(
+                    "thermocouple, in mV",
+                    false,
+                    new Thermocouple(ThermocoupleType.K, 20),
+                    "°C",
+                    -200,
+                    1300,
+                    "median:5",
+                    "If it reads cold when heated, its leads are swapped. Slow converters repeat themselves when read too fast.",
+                    HOT),
+            new SensorKind(
+                    "voltage through a divider",
+                    true,
+                    new Divider(30_000, 7_500),
+                    "V",
+                    0,
+                    25,
+                    "mean:10",
+                    "One silent station among many looks like a flat battery.",
+                    VOLTS),
+            new SensorKind(
+                    "current, shunt with amplifier",
+                    true,
+                    new Shunt(0.1, 20, 0),
+                    "A",
+                    -10,
+                    10,
+                    "mean:10",
+                    "The shunt gives few millivolts: check the zero with no current.",
+                    AMPS),
+            new SensorKind(
+                    "current, magnetic",
+                    true,
+                    new MagneticCurrent(2.5, 0.1),
+                    "A",
+                    -20,
+                    20,
+                    "mean:10",
+                    "Its zero moves with the supply: tare it with no current.",
+                    AMPS),
+            new SensorKind(
+                    "optical pulse",
+                    true,
+                    Line.SAME,
+                    "V",
+                    0,
+                    5,
+                    "bandpass:0.5..8@2",
+                    "Pressure, motion and light from outside spoil it; the second hump is no beat.",
+                    BODY),
+            new SensorKind(
+                    "electrical heart signal",
+                    true,
+                    Line.SAME,
+                    "V",
+                    0,
+                    5,
+                    "bandpass:0.5..40@2 | notch:50@30",
+                    "Mains comes in by the leads; extra beats that come early are beats.",
+                    BODY),
+            new SensorKind(
+                    "muscle, raw",
+                    true,
+                    Line.SAME,
+                    "V",
+                    0,
+                    5,
+                    "bandpass:20..450@2 | notch:50@30",
+                    "Placement decides; a motor on the same supply looks like effort.",
+                    BODY),
+            new SensorKind(
+                    "muscle, envelope",
+                    true,
+                    Line.SAME,
+                    "V",
+                    0,
+                    5,
+                    "lowpass:4@2",
+                    "Each person's hardest pull is another: set it.",
+                    BODY),
+            new SensorKind(
+                    "acceleration, counts",
+                    false,
+                    new Line(1.0 / 8192, 0),
+                    "g",
+                    -4,
+                    4,
+                    "",
+                    "At rest one axis reads 1 g. Too slow a rate folds high tones down.",
+                    ""),
+            new SensorKind(
+                    "sound, waveform",
+                    false,
+                    new Line(1.0 / 32768, 0),
+                    "",
+                    -1,
+                    1,
+                    "highpass:20@2",
+                    "Low room rumble is louder than it sounds.",
+                    ""),
+            new SensorKind(
+                    "sound, level",
+                    true,
+                    new Decibels(0.005),
+                    "dB",
+                    0,
+                    90,
+                    "mean:10",
+                    "Some modules read lower for louder.",
+                    ""),
+            new SensorKind(
+                    "wind cups, pulses a second",
+                    false,
+                    new Line(0.8, 0),
+                    "m/s",
+                    0,
+                    60,
+                    "",
+                    "In a calm nothing comes at all, for ever.",
+                    MAST),
+            new SensorKind(
+                    "echo distance, µs",
+                    false,
+                    new Echo(20, 0),
+                    "m",
+                    0.02,
+                    5,
+                    "median:5",
+                    "Soft or slanted targets give no echo; the air's temperature matters.",
+                    ""),
+            new SensorKind(
+                    "weight, by reference points",
+                    false,
+                    new ValueTable(List.of(84_200.0, 271_200.0), List.of(0.0, 100.0)),
+                    "kg",
+                    -10,
+                    200,
+                    "median:5",
+                    "Off-centre loads and creep; tare before each weighing.",
+                    "Nobody stands under a load."),
+            new SensorKind(
+                    "pressure to height, hPa",
+                    false,
+                    new Height(1013.25),
+                    "m",
+                    -500,
+                    11_000,
+                    "mean:10",
+                    "The pressure at sea level changes with the weather: set today's.",
+                    ""),
+            new SensorKind(
+                    "a chip's own formula",
+                    false,
+                    new Formula("c0 + c1*x", Map.of("c0", -41.5, "c1", 0.000122), "°C"),
+                    "°C",
+                    -60,
+                    150,
+                    "",
+                    "The constants come from the chip: read them once and type them here.",
+                    ""));
+
+    /** @return all of them, "as it came" first */
+    public static List<SensorKind> all() {
+        return ALL;
+    }
+
+    /** @return the channel with this kind's chain; a converter that it has is kept */
+    public Scaling on(Scaling before) {
+        Converter converter =
+                !counts ? null : before.converter() != null ? before.converter() : new Converter(10, 5, Divisor.STEPS);
+        Conversion fitting = conversion;
+        if (converter != null && conversion instanceof Thermistor thermistor) {
+            fitting = new Thermistor(
+                    thermistor.law(), thermistor.seriesOhms(), thermistor.side(), converter.referenceVolts());
+        }
+        return new Scaling(
+                converter, fitting, List.of(), conversion.equals(Line.SAME) && !counts ? before.unit() : unit);
+    }
+}

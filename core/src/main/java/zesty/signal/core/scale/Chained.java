@@ -1,0 +1,62 @@
+package zesty.signal.core.scale;
+
+import java.util.Objects;
+
+/** One conversion after the other, as a fit after a sensor's own law. */
+public record Chained(Conversion first, Conversion second) implements Conversion {
+    public Chained {
+        Objects.requireNonNull(first, "first");
+        Objects.requireNonNull(second, "second");
+    }
+
+    /** @return the two in one: two lines are a line again, and what changes nothing is left out */
+    public static Conversion of(Conversion first, Conversion second) {
+        if (second.equals(Line.SAME)) {
+            return first;
+        }
+        if (first.equals(Line.SAME)) {
+            return second;
+        }
+        if (first instanceof Line a && second instanceof Line b) {
+            return new Line(a.slope() * b.slope(), b.apply(a.offset()));
+        }
+        return new Chained(first, second);
+    }
+
+    @Override
+    public double apply(double x) {
+        return second.apply(first.apply(x));
+    }
+
+    @Override
+    public double invert(double y) {
+        return first.invert(second.invert(y));
+    }
+
+    @Override
+    public void apply(double[] values, int length) {
+        first.apply(values, length);
+        second.apply(values, length);
+    }
+
+    @Override
+    public String unit() {
+        return second.unit().isEmpty() ? first.unit() : second.unit();
+    }
+
+    @Override
+    public String takes() {
+        return first.takes();
+    }
+
+    @Override
+    public String words() {
+        return first.words() + ", then " + second.words();
+    }
+
+    @Override
+    public String sum(double x) {
+        double between = first.apply(x);
+        return first.sum(x) + " = " + Digits.of(between) + ", then " + second.sum(between);
+    }
+}
