@@ -43,8 +43,7 @@ final class Roles {
             "count",
             "counter",
             "ping");
-    private static final Set<String> STATIONS =
-            Set.of("station", "node", "id", "cell", "sensor", "channel", "unit", "addr", "address", "bank");
+    private static final Set<String> STATIONS = Set.of("station", "node", "id", "cell", "bank");
 
     private Roles() {}
 
@@ -101,6 +100,7 @@ final class Roles {
         return whole
                 && different.length >= 2
                 && different.length <= 64
+                && Arrays.stream(different).allMatch(v -> v < 1000)
                 && (surely || different.length * 2 <= values.length);
     }
 

@@ -74,9 +74,7 @@ class ConversionTest {
 
     static Stream<Vector> vectors() throws IOException {
         String all = new String(
-                ConversionTest.class
-                        .getResourceAsStream("/reference/prove.csv")
-                        .readAllBytes(),
+                ConversionTest.class.getResourceAsStream("/reference/prove.csv").readAllBytes(),
                 StandardCharsets.UTF_8);
         return all.lines()
                 .map(line -> line.split(";"))

@@ -15,6 +15,7 @@ final class Plot extends Pane {
     private static final double BOTTOM = 22;
     private static final double TOP = 18;
     private static final double RIGHT = 20;
+    private static final double HALF_LETTER = 3.2;
 
     private final Canvas canvas = new Canvas(100, 100);
     private double fromX = 0;
@@ -53,7 +54,10 @@ final class Plot extends Pane {
             g.strokeLine(snap(pixelX(x)), TOP, snap(pixelX(x)), canvas.getHeight() - BOTTOM);
             g.setFill(ink);
             boolean last = x + stepX > toX + 1e-9;
-            g.fillText(words(x, stepX) + (last ? " " + wordsX : ""), pixelX(x), canvas.getHeight() - BOTTOM + 4);
+            String label = words(x, stepX) + (last ? " " + wordsX : "");
+            // The last one carries the unit and must not run out of the picture.
+            double middle = Math.min(pixelX(x), canvas.getWidth() - HALF_LETTER * label.length());
+            g.fillText(label, middle, canvas.getHeight() - BOTTOM + 4);
         }
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);

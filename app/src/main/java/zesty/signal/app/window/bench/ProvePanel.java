@@ -11,10 +11,12 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
@@ -64,7 +66,7 @@ final class ProvePanel extends VBox {
         needle.setMinHeight(USE_PREF_SIZE);
         meter.setId("meter");
         meter.setPromptText("the meter says");
-        meter.setPrefColumnCount(7);
+        meter.setPrefColumnCount(10);
         meter.setOnAction(event -> hold());
         good.setId("good");
         good.setPromptText("± how good");
@@ -94,7 +96,13 @@ final class ProvePanel extends VBox {
         take.setAlignment(Pos.CENTER_LEFT);
         FlowPane end = new FlowPane(6, 6, model, adopt, only, discard);
         end.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(needle, take, list, end, verdict, left, respond);
+        VBox inner = new VBox(6, needle, take, list, end, verdict, left, respond);
+        ScrollPane scroll = new ScrollPane(inner);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("plain-scroll");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        setMinHeight(0);
+        getChildren().add(scroll);
         judge();
     }
 
@@ -241,8 +249,9 @@ final class ProvePanel extends VBox {
                             ? "Hold the sensor at a known state, write what the meter says, press Enter."
                             : Fitting.verdict(fit, unit));
         } catch (IllegalArgumentException e) {
-            verdict.getStyleClass().setAll("error");
-            verdict.setText(e.getMessage() + ".");
+            verdict.getStyleClass().setAll(points.size() > 1 ? "error" : "hint");
+            verdict.setText(Character.toUpperCase(e.getMessage().charAt(0))
+                    + e.getMessage().substring(1) + ".");
         }
         for (int i = 0; i < points.size(); i++) {
             ReferencePoint point = points.get(i);

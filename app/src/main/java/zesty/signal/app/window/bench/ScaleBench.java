@@ -7,6 +7,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -63,6 +64,7 @@ public final class ScaleBench extends Bench {
     private final ToggleButton prove = new ToggleButton("Prove");
     private final ProvePanel panel;
     private final HBox lower = new HBox(14);
+    private final Region editing;
     private Channel filled;
     private boolean filling;
 
@@ -96,6 +98,8 @@ public final class ScaleBench extends Bench {
         }
         Button tare = new Button("Tare");
         tare.setId("tare");
+        tare.setMinWidth(Region.USE_PREF_SIZE);
+        prove.setMinWidth(Region.USE_PREF_SIZE);
         tare.setTooltip(new Tooltip("make the present reading 0; it becomes a step of the chain with its date"));
         tare.setOnAction(event -> tare());
         prove.setId("prove");
@@ -111,22 +115,30 @@ public final class ScaleBench extends Bench {
         watch.setId("watch");
         watch.getStyleClass().add("remark");
         error.getStyleClass().add("error");
-        FlowPane boxes = new FlowPane(12, 8);
+        FlowPane boxes = new FlowPane(10, 6);
         boxes.getChildren()
                 .addAll(
                         labelled("Sensor kind", kind),
                         labelled("Name", name),
                         labelled("Converter", bits),
                         labelled("Reference, V", reference),
-                        labelled("Divided by", divisor),
-                        labelled("Unit", unit),
-                        labelled("Shown in", shownIn),
-                        labelled("Now is 0", tare),
-                        labelled("Against a meter", prove));
+                        labelled("Divided by", divisor));
+        FlowPane ends = new FlowPane(10, 6);
+        ends.getChildren().addAll(labelled("Unit", unit), labelled("Shown in", shownIn));
+        VBox inner = new VBox(6, boxes, numbers, ends, error, watch);
+        ScrollPane scroll = new ScrollPane(inner);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("plain-scroll");
+        scroll.setMinWidth(430);
+        scroll.setPrefWidth(430);
+        editing = scroll;
+        worth.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(worth, Priority.ALWAYS);
+        HBox row = new HBox(8, worth, tare, prove);
+        row.setAlignment(Pos.CENTER_LEFT);
         lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
-        HBox.setHgrow(transfer, Priority.ALWAYS);
-        getChildren().addAll(strip, worth, boxes, numbers, error, watch, lower);
+        getChildren().addAll(strip, row, lower);
         arrange();
     }
 
@@ -143,12 +155,10 @@ public final class ScaleBench extends Bench {
         VBox curve =
                 new VBox(2, small("What arrives along the foot, the quantity up the side; the dot is now"), transfer);
         curve.setMinHeight(0);
+        curve.setMinWidth(0);
         VBox.setVgrow(transfer, Priority.ALWAYS);
         HBox.setHgrow(curve, Priority.ALWAYS);
-        lower.getChildren().setAll(curve);
-        if (prove.isSelected()) {
-            lower.getChildren().add(panel);
-        }
+        lower.getChildren().setAll(prove.isSelected() ? panel : editing, curve);
     }
 
     private static TextField field(int columns, String tip) {
@@ -262,7 +272,7 @@ public final class ScaleBench extends Bench {
         Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
         transfer.curve(scaling::apply, colour);
         for (ReferencePoint point : panel.points()) {
-            double at = scaling.invert(point.reference());
+            double at = scaling.invert(point.raw() + scaling.correction());
             transfer.dots(new double[] {at}, new double[] {point.reference()}, 1, colour.darker(), 4);
         }
         transfer.dots(new double[] {raw}, new double[] {scaling.apply(raw)}, 1, colour, 6);

@@ -1,0 +1,191 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
+import javafx.scene.control.ComboBox;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import zesty.signal.core.rig.SensorKind;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LineEnding;
+import zesty.signal.engine.Sight;
+
+/** Scaling and proving in the real window, on a board whose readings the test sets like a knob. */
+@Timeout(180)
+class ScaleWindowTest extends RealWindow {
+    private final AtomicReference<Double> knob = new AtomicReference<>(0.0);
+    private ServerSocket server;
+
+    ScaleWindowTest() {
+        super(false);
+    }
+
+    @BeforeEach
+    void board() throws Exception {
+        server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
+        Thread board = new Thread(this::talk, "knob board");
+        board.setDaemon(true);
+        board.start();
+    }
+
+    @AfterEach
+    void unplug() throws Exception {
+        server.close();
+    }
+
+    /** Fifty lines a second: a clock, the knob, and a little noise that is the same each time. */
+    private void talk() {
+        try (Socket socket = server.accept();
+                OutputStream out = socket.getOutputStream()) {
+            out.write("t_ms,sensor\n".getBytes(StandardCharsets.US_ASCII));
+            for (int i = 0; ; i++) {
+                double noise = i % 3 - 1;
+                String line = i * 20 + ","
+                        + (knob.get() == Math.rint(knob.get()) && Math.abs(knob.get()) > 10
+                                ? Long.toString(Math.round(knob.get() + noise))
+                                : Double.toString(knob.get() + 0.001 * noise))
+                        + "\n";
+                out.write(line.getBytes(StandardCharsets.US_ASCII));
+                out.flush();
+                TimeUnit.MILLISECONDS.sleep(20);
+            }
+        } catch (Exception e) {
+            // The window has what it wanted.
+        }
+    }
+
+    private void connect(double value) throws Exception {
+        knob.set(value);
+        robot.interact(() -> desk().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+        until(s -> s.channel("sensor").filter(c -> c.raw().end() > 20).isPresent());
+        key(KeyCode.DIGIT3);
+        awaitNode("#prove");
+    }
+
+    private ChannelSight sensor() {
+        return sight().channel("sensor").orElseThrow();
+    }
+
+    private <T> void choose(String id, T value) {
+        @SuppressWarnings("unchecked")
+        ComboBox<T> box = robot.lookup(id).queryAs(ComboBox.class);
+        robot.interact(() -> box.setValue(value));
+    }
+
+    private static SensorKind kind(String name) {
+        return SensorKind.all().stream()
+                .filter(k -> k.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void fromCountsToCelsiusAndToFahrenheit() throws Exception {
+        // 153 of 1024 steps of 5 V are 0.74707 V; less 0.5 V, at 10 mV a degree: 24.707 °C, which is 76.473 °F.
+        connect(153);
+        choose("#kind", kind("analog temperature, 0.5 V offset"));
+        until(s -> s.channel("sensor")
+                .filter(c -> Math.abs(c.latestClean() - 24.707) < 0.5)
+                .isPresent());
+        awaitText(".lane-unit", "°C");
+        awaitText(".sum-result", "24.7");
+        choose("#shown-in", "°F");
+        awaitText(".lane-unit", "°F");
+        awaitText(".lane-value", "76.");
+        assertThat(sensor().latestClean()).isCloseTo(24.707, within(0.5));
+        write("#reference", "0");
+        awaitText("#scale-error", "the reference must be above 0 V, was 0.0 V. The old scaling stays in force.");
+        key(KeyCode.U);
+        awaitText(".lane-unit", "°C");
+    }
+
+    private void hold(double value, String meter) throws Exception {
+        knob.set(value);
+        TimeUnit.MILLISECONDS.sleep(2600);
+        awaitText("#needle", "Steady");
+        write("#meter", meter);
+    }
+
+    @Test
+    void fourWeightsAreProvedAdoptedTaredAndTakenBack() throws Exception {
+        connect(1000);
+        robot.clickOn("#prove");
+        hold(1000, "0");
+        hold(3000, "20");
+        hold(5000, "40.4");
+        hold(7000, "60");
+        // Through (1000,0) (3000,20) (5000,40.4) (7000,60): 10.02 a thousand, worst miss 0.28 at the third.
+        awaitText("#verdict", "Worst miss 0.28 at 40.4");
+        robot.clickOn("#adopt");
+        Sight adopted = until(s -> s.channel("sensor")
+                .filter(c -> Math.abs(c.latestClean() - 60.1) < 0.3)
+                .isPresent());
+        assertThat(adopted.channel("sensor").orElseThrow().channel().proof().points())
+                .hasSize(4);
+        awaitText("#needle", "Proved today at 4 points, worst miss 0.28");
+        knob.set(2000.0);
+        TimeUnit.MILLISECONDS.sleep(2600);
+        robot.clickOn("#tare");
+        until(s -> Math.abs(s.channel("sensor").orElseThrow().latestClean()) < 0.05);
+        awaitText(".sum .hint", "tare");
+        key(KeyCode.U);
+        until(s -> Math.abs(s.channel("sensor").orElseThrow().latestClean() - 10) < 0.3);
+        key(KeyCode.U);
+        until(s -> s.channel("sensor").orElseThrow().latestClean() > 1900);
+        assertThat(sensor().channel().proof()).isNull();
+    }
+
+    @Test
+    void aThermocoupleWithItsLeadsSwappedIsNoticed() throws Exception {
+        connect(0.0);
+        choose("#kind", kind("thermocouple, in mV"));
+        robot.clickOn("#prove");
+        robot.clickOn("#respond");
+        TimeUnit.SECONDS.sleep(2);
+        robot.clickOn("#respond");
+        // Warmed by 50 °C, type K gives 2.023 mV; swapped, it goes the other way.
+        knob.set(-2.023);
+        TimeUnit.SECONDS.sleep(3);
+        robot.clickOn("#respond");
+        knob.set(0.0);
+        TimeUnit.SECONDS.sleep(2);
+        robot.clickOn("#respond");
+        awaitText("#response", "It answers: down by ");
+        awaitText("#response", "a thermocouple's leads are swapped");
+    }
+
+    @Test
+    void aHeaterWithoutPowerIsNoticed() throws Exception {
+        robot.interact(() -> desk().connect("sim:cupboard"));
+        until(s -> s.channel("air").isPresent());
+        robot.interact(() -> {
+            desk().wire().send("power off", LineEnding.NEW_LINE);
+            desk().focus().set("air");
+        });
+        key(KeyCode.DIGIT3);
+        awaitNode("#prove");
+        robot.clickOn("#prove");
+        choose("#respond-action", "switch it on");
+        robot.clickOn("#respond");
+        TimeUnit.SECONDS.sleep(3);
+        robot.clickOn("#respond");
+        robot.interact(() -> desk().wire().send("heat 80", LineEnding.NEW_LINE));
+        TimeUnit.SECONDS.sleep(5);
+        robot.clickOn("#respond");
+        robot.interact(() -> desk().wire().send("heat 0", LineEnding.NEW_LINE));
+        TimeUnit.SECONDS.sleep(2);
+        robot.clickOn("#respond");
+        awaitText("#response", "power to the sensor and to whatever it is to feel (a heater");
+    }
+}
