@@ -4,9 +4,10 @@ import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
-import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -78,7 +79,10 @@ abstract class RealWindow {
             }
             TimeUnit.MILLISECONDS.sleep(50);
         }
-        throw new AssertionError(query + " never said '" + part + "'");
+        throw new AssertionError(query + " never said '" + part + "', it says "
+                + fx(() -> robot.lookup(query).queryAllAs(Label.class).stream()
+                        .map(Label::getText)
+                        .toList()));
     }
 
     void awaitNode(String query) throws Exception {
@@ -89,9 +93,10 @@ abstract class RealWindow {
     /** Presses keys together, with no field having the cursor. */
     void key(KeyCode... keys) {
         robot.interact(() -> {
-            Node owner = robot.lookup("#takes").query().getScene().getFocusOwner();
-            if (owner instanceof TextField) {
-                owner.getScene().getRoot().requestFocus();
+            Scene scene = robot.lookup("#takes").query().getScene();
+            scene.getWindow().requestFocus();
+            if (scene.getFocusOwner() instanceof TextInputControl) {
+                scene.getRoot().requestFocus();
             }
         });
         robot.press(keys).release(keys);

@@ -132,8 +132,8 @@ public final class Fitting {
     public static String verdict(Fit fit, String unit) {
         String behind = unit.isEmpty() ? "" : " " + unit;
         ReferencePoint worst = fit.points().get(fit.worst());
-        StringBuilder words = new StringBuilder(
-                "Worst miss " + shortly(fit.maxResidual()) + behind + " at " + shortly(worst.reference()) + behind);
+        StringBuilder words = new StringBuilder("Worst miss " + Digits.about(fit.maxResidual(), 2) + behind + " at "
+                + Digits.of(worst.reference()) + behind);
         int n = fit.points().size();
         if (n == fit.model().free()) {
             int more = fit.model().free();
@@ -153,20 +153,14 @@ public final class Fitting {
             boolean better = curve.leaveOneOut() < 0.6 * fit.leaveOneOut();
             words.append(
                     better
-                            ? "; a curve would bring it to " + shortly(curve.maxResidual()) + behind
+                            ? "; a curve would bring it to " + Digits.about(curve.maxResidual(), 2) + behind
                             : "; a curve would do no better");
         }
         if (!Double.isNaN(fit.leaveOneOut())) {
             words.append("; a point left out is missed by ")
-                    .append(shortly(fit.leaveOneOut()))
+                    .append(Digits.about(fit.leaveOneOut(), 2))
                     .append(behind);
         }
         return words.append(".").toString();
-    }
-
-    private static String shortly(double value) {
-        return Digits.of(new java.math.BigDecimal(value)
-                .round(new java.math.MathContext(2))
-                .doubleValue());
     }
 }

@@ -31,6 +31,13 @@ public final class Digits {
         return text.replace('-', '\u2212');
     }
 
+    /** @return the value with so many significant digits at most, as text: for what is itself only an estimate */
+    public static String about(double value, int significant) {
+        return Double.isFinite(value)
+                ? of(new BigDecimal(value).round(new MathContext(significant)).doubleValue())
+                : of(value);
+    }
+
     /** @return the value with so many decimals, always all of them, so that a running number does not change width */
     public static String fixed(double value, int decimals) {
         if (!Double.isFinite(value)) {

@@ -144,9 +144,9 @@ final class ProvePanel extends VBox {
         needle.setText(
                 held.samples() < 8
                         ? "Waiting for samples."
-                        : (held.steady() ? "Steady: " : "Moving: ") + Digits.of(shortly(held.mean())) + " " + unit
-                                + ", mean of " + held.samples() + ", noise " + Digits.of(shortly(held.noise()))
-                                + (held.steady() ? "" : ", drift " + Digits.of(shortly(held.drift())))
+                        : (held.steady() ? "Steady: " : "Moving: ") + Digits.about(held.mean(), 5) + " " + unit
+                                + ", mean of " + held.samples() + ", noise " + Digits.about(held.noise(), 2)
+                                + (held.steady() ? "" : ", drift " + Digits.about(held.drift(), 2))
                                 + age(sight, held));
         respond.show();
     }
@@ -167,17 +167,9 @@ final class ProvePanel extends VBox {
         return "\nProved " + proof.age(Instant.now().getEpochSecond()) + " at "
                 + proof.points().size()
                 + (proof.points().size() == 1 ? " point" : " points") + ", worst miss "
-                + Digits.of(shortly(proof.worstMiss())) + " "
+                + Digits.about(proof.worstMiss(), 2) + " "
                 + channel.scaling().unit() + ". Reading "
                 + limits.words(channel.scaling().unit()) + ".";
-    }
-
-    private static double shortly(double value) {
-        return Double.isFinite(value)
-                ? new java.math.BigDecimal(value)
-                        .round(new java.math.MathContext(5))
-                        .doubleValue()
-                : value;
     }
 
     private void hold() {
@@ -199,7 +191,7 @@ final class ProvePanel extends VBox {
             judge();
             if (!held.steady()) {
                 desk.say("The signal was moving while it was held: this point may be off by "
-                        + Digits.of(shortly(Math.abs(held.drift()))) + ".");
+                        + Digits.about(Math.abs(held.drift()), 2) + ".");
             }
         } catch (IllegalArgumentException e) {
             desk.trouble("What the meter says: " + e.getMessage() + ".");
@@ -258,9 +250,9 @@ final class ProvePanel extends VBox {
             int index = i;
             Label words = Bench.mono(String.format(
                     "%-12s meter %-10s left over %s",
-                    Digits.of(shortly(point.raw())),
+                    Digits.about(point.raw(), 5),
                     Digits.of(point.reference()),
-                    fit == null ? "—" : Digits.of(shortly(fit.residuals()[i]))));
+                    fit == null ? "—" : Digits.about(fit.residuals()[i], 2)));
             Button away = new Button("×");
             away.getStyleClass().add("tile-off");
             away.setOnAction(event -> {
@@ -310,7 +302,7 @@ final class ProvePanel extends VBox {
                     sight.get().channel().column(),
                     c -> adopted ? c.withScaling(after).withProof(proof) : c.withProof(proof)));
             desk.say((adopted ? "Adopted" : "Kept as a proof only") + ": worst miss "
-                    + Digits.of(shortly(proof.worstMiss())) + " " + before.unit() + ". U takes it back.");
+                    + Digits.about(proof.worstMiss(), 2) + " " + before.unit() + ". U takes it back.");
             points.clear();
             judge();
         } catch (IllegalArgumentException e) {
