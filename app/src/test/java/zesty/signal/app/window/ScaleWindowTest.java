@@ -112,8 +112,7 @@ class ScaleWindowTest extends RealWindow {
 
     private void hold(double value, String meter) throws Exception {
         knob.set(value);
-        TimeUnit.MILLISECONDS.sleep(1200);
-        awaitText("#needle", "Steady");
+        awaitText("#needle", "Steady: " + Math.round(value) + " ");
         write("#meter", meter);
     }
 
@@ -135,7 +134,7 @@ class ScaleWindowTest extends RealWindow {
                 .hasSize(4);
         awaitText("#needle", "Proved today at 4 points, worst miss 0.28");
         knob.set(2000.0);
-        TimeUnit.MILLISECONDS.sleep(1200);
+        awaitText("#needle", "Steady: 10.06 ");
         robot.clickOn("#tare");
         until(s -> Math.abs(s.channel("sensor").orElseThrow().latestClean()) < 0.05);
         awaitText(".sum .hint", "tare");
