@@ -16,6 +16,7 @@ import zesty.signal.core.decode.SetAside;
  * @param reconnects how often it was opened anew
  * @param driftPpm by how much the board's clock is fast against the computer's, in parts per million; NaN if unknown
  * @param jitterSeconds how unevenly rows arrive against their own time
+ * @param shiftSeconds what is added to the source's own time to bring it onto the rig's line; NaN while nothing has come
  * @param aside the newest lines set aside
  */
 public record LinkHealth(
@@ -30,13 +31,22 @@ public record LinkHealth(
         int reconnects,
         double driftPpm,
         double jitterSeconds,
+        double shiftSeconds,
         List<SetAside.Item> aside) {
 
     /** A link that was not asked to run. */
     public static final LinkHealth IDLE =
-            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, List.of());
+            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, Double.NaN, List.of());
 
     LinkHealth withState(LinkState other, String why) {
+        return with(other, why, shiftSeconds);
+    }
+
+    LinkHealth withShift(double seconds) {
+        return with(state, reason, seconds);
+    }
+
+    private LinkHealth with(LinkState other, String why, double shift) {
         return new LinkHealth(
                 other,
                 why,
@@ -49,6 +59,7 @@ public record LinkHealth(
                 reconnects,
                 driftPpm,
                 jitterSeconds,
+                shift,
                 aside);
     }
 }

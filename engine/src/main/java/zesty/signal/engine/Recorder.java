@@ -5,9 +5,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.core.sample.Block;
@@ -30,7 +33,7 @@ final class Recorder implements Runnable {
     private static final double ROUNDING_SECONDS = 1e-9;
 
     private sealed interface Order {
-        record Data(Block block) implements Order {}
+        record Data(int source, Block block) implements Order {}
 
         record Remark(double seconds, String text) implements Order {}
 
@@ -43,7 +46,7 @@ final class Recorder implements Runnable {
     private final Thread thread;
     private final boolean mayWait;
 
-    private volatile long lostRows;
+    private final AtomicLong lostRows = new AtomicLong();
     private volatile boolean running = true;
     private volatile String problem = "";
     private volatile long freeBytes = -1;
@@ -67,12 +70,12 @@ final class Recorder implements Runnable {
         thread.start();
     }
 
-    /** Source's thread only. Does not wait, but for a source that may. */
-    void offer(Block block) {
-        if (!running) {
+    /** Sources' threads. Does not wait, but for sources that may. */
+    void offer(int source, Block block) {
+        if (!running || source < 0) {
             return;
         }
-        Order order = new Order.Data(block);
+        Order order = new Order.Data(source, block);
         if (queue.offer(order)) {
             return;
         }
@@ -86,7 +89,7 @@ final class Recorder implements Runnable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
-        lostRows += block.rows(); // one writer: the source's thread
+        lostRows.addAndGet(block.rows());
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
@@ -112,7 +115,7 @@ final class Recorder implements Runnable {
                 writer.file(),
                 seconds,
                 rows,
-                lostRows,
+                lostRows.get(),
                 fileBytes,
                 freeBytes,
                 limit.share(seconds, rows),
@@ -136,16 +139,19 @@ final class Recorder implements Runnable {
     }
 
     private void work() throws TakeException, InterruptedException {
-        List<Block> gathered = new ArrayList<>();
+        Map<Integer, List<Block>> gathered = new TreeMap<>();
         long committed = System.nanoTime();
         long committedRows = 0;
         boolean over = false;
         while (!over) {
             Order order = queue.poll(50, TimeUnit.MILLISECONDS);
             if (order instanceof Order.Data data) {
-                Block block = cut(data.block());
+                Block block = writer.holds(data.source())
+                        ? cut(data.block())
+                        : data.block().head(0);
                 if (block.rows() > 0) {
-                    gathered.add(block);
+                    gathered.computeIfAbsent(data.source(), key -> new ArrayList<>())
+                            .add(block);
                 }
                 over = limit.share(seconds, rows) >= 1;
             } else if (order instanceof Order.Remark remark) {
@@ -166,27 +172,36 @@ final class Recorder implements Runnable {
         }
     }
 
-    private void append(List<Block> gathered) throws TakeException {
-        if (!gathered.isEmpty()) {
-            writer.append(Block.join(gathered));
-            gathered.clear();
+    private void append(Map<Integer, List<Block>> gathered) throws TakeException {
+        for (Map.Entry<Integer, List<Block>> of : gathered.entrySet()) {
+            writer.append(of.getKey(), Block.join(of.getValue()));
         }
+        gathered.clear();
     }
 
-    /** Cuts a block at the limit and counts what is left of it. */
-    private Block cut(Block block) {
-        if (Double.isNaN(firstSeconds)) {
-            firstSeconds = block.time().secondsAt(0);
+    /** Cuts a block at the recording's start and limit and counts what is left of it. */
+    private Block cut(Block whole) {
+        if (whole.rows() == 0) {
+            return whole;
         }
+        if (Double.isNaN(firstSeconds)) {
+            firstSeconds = whole.time().secondsAt(0);
+        }
+        int skip = 0;
+        while (skip < whole.rows() && whole.time().secondsAt(skip) < firstSeconds) {
+            skip++;
+        }
+        Block block = whole.tail(skip);
         int keep = (int) Math.min(block.rows(), limit.samples() - rows);
         while (keep > 0 && block.time().secondsAt(keep - 1) - firstSeconds >= limit.seconds() - ROUNDING_SECONDS) {
             keep--;
         }
         boolean cut = keep < block.rows();
         rows += keep;
-        seconds = cut && limit.seconds() < Double.POSITIVE_INFINITY && rows < limit.samples()
+        double until = cut && limit.seconds() < Double.POSITIVE_INFINITY && rows < limit.samples()
                 ? limit.seconds()
-                : block.time().secondsAt(Math.max(0, keep - 1)) - firstSeconds;
+                : keep == 0 ? 0 : block.time().secondsAt(keep - 1) - firstSeconds;
+        seconds = Math.max(seconds, until);
         return block.head(keep);
     }
 

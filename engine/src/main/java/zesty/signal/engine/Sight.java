@@ -8,20 +8,41 @@ import zesty.signal.core.sample.TimeRing;
 /**
  * Everything there is to see at one moment: of a running trail, or of a stored take.
  *
+ * @param links what is known of the link of each source, in the rig's order; at least one
  * @param rig in force, with the format once it is known
  * @param strands the source's line of samples, or one for each station; empty before the first sample
  */
 public record Sight(
-        LinkHealth health, Rig rig, List<StrandSight> strands, List<ChannelSight> channels, RecordingSight recording) {
+        List<LinkHealth> links,
+        Rig rig,
+        List<StrandSight> strands,
+        List<ChannelSight> channels,
+        RecordingSight recording) {
 
     public Sight {
+        links = List.copyOf(links);
         strands = List.copyOf(strands);
         channels = List.copyOf(channels);
     }
 
     /** @return what there is to see before anything runs */
     public static Sight nothing(Rig rig) {
-        return new Sight(LinkHealth.IDLE, rig, List.of(), List.of(), RecordingSight.NONE);
+        return new Sight(List.of(LinkHealth.IDLE), rig, List.of(), List.of(), RecordingSight.NONE);
+    }
+
+    /** @return what is known of the first source's link */
+    public LinkHealth health() {
+        return links.get(0);
+    }
+
+    /** @return what is known of the link of a source */
+    public LinkHealth health(int source) {
+        return source < links.size() ? links.get(source) : LinkHealth.IDLE;
+    }
+
+    /** @return the state of a line of samples: its source's, or lost when it alone is silent */
+    public LinkState state(StrandSight strand, long nanoTime) {
+        return strand.state(health(strand.source()).state(), nanoTime);
     }
 
     public Optional<ChannelSight> channel(String column) {
@@ -37,6 +58,15 @@ public record Sight(
     /** @return rows a second, of the first strand; NaN until known */
     public double rateHz() {
         return first().rateHz();
+    }
+
+    /** @return rows a second of a source's first strand; NaN until known */
+    public double rateHz(int source) {
+        return strands.stream()
+                .filter(strand -> strand.source() == source)
+                .mapToDouble(StrandSight::rateHz)
+                .findFirst()
+                .orElse(Double.NaN);
     }
 
     /** @return the times of the first strand; null until the first row has come */
@@ -70,7 +100,7 @@ public record Sight(
 
     /** @return the time line's now: with the computer's clock while the link is alive, in s */
     public double nowSeconds(long nanoTime) {
-        boolean running = health.state() != LinkState.STORED && health.state() != LinkState.OVER;
+        boolean running = links.stream().anyMatch(l -> l.state() != LinkState.STORED && l.state() != LinkState.OVER);
         double last = lastSeconds();
         long newest =
                 strands.stream().mapToLong(StrandSight::lastArrivalNanos).max().orElse(nanoTime);

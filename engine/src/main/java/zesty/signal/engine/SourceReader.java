@@ -17,7 +17,7 @@ import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.Timekeeper;
-import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 
 /**
@@ -69,7 +69,7 @@ final class SourceReader implements Runnable {
     private static final double LOST_SECONDS = 3;
 
     private final LinkAddress address;
-    private final Rig rig;
+    private final Source source;
     private final Receiver receiver;
     private final ByteTail tail = new ByteTail(1 << 20);
     private final SetAside setAside = new SetAside(SetAside.KEPT);
@@ -110,12 +110,12 @@ final class SourceReader implements Runnable {
     private long speedNanos;
     private long speedBytes;
 
-    SourceReader(LinkAddress address, Link link, Rig rig, Receiver receiver) {
+    SourceReader(LinkAddress address, Link link, Source source, Receiver receiver) {
         this.address = address;
         this.link = link;
-        this.rig = rig;
+        this.source = source;
         this.receiver = receiver;
-        setAside.passOver(rig.link().passOver());
+        setAside.passOver(source.setup().passOver());
         thread = new Thread(this, "source " + address.text());
         thread.setDaemon(true);
     }
@@ -208,6 +208,7 @@ final class SourceReader implements Runnable {
                 reconnects,
                 driftPpm,
                 jitterSeconds,
+                Double.NaN,
                 setAside.items());
     }
 
@@ -354,11 +355,11 @@ final class SourceReader implements Runnable {
 
     /** @return the rig's own format, where it makes sense of the bytes; a maker's own word goes before any guess */
     private Optional<StreamFormat> known() {
-        if (rig.format() == null) {
+        if (source.format() == null) {
             return Optional.empty();
         }
-        Recogniser.Proposal tried = Recogniser.propose(rig.format(), unrecognised, unrecognised.length);
-        return tried.rows() >= 2 && tried.confidence() >= 0.5 ? Optional.of(rig.format()) : Optional.empty();
+        Recogniser.Proposal tried = Recogniser.propose(source.format(), unrecognised, unrecognised.length);
+        return tried.rows() >= 2 && tried.confidence() >= 0.5 ? Optional.of(source.format()) : Optional.empty();
     }
 
     private Optional<StreamFormat> guess(long now, boolean over) {
@@ -393,7 +394,7 @@ final class SourceReader implements Runnable {
         decoder.feed(unrecognised, 0, unrecognised.length);
         assumedRate = link.unpaced()
                 && format.clock() == null
-                && Double.isNaN(rig.link().statedRateHz());
+                && Double.isNaN(source.setup().statedRateHz());
         arrivals = new ArrivalRate();
         unrecognised = new byte[0];
         reason = "";
@@ -406,7 +407,7 @@ final class SourceReader implements Runnable {
             return true;
         }
         StreamFormat format = decoder.format();
-        double stated = assumedRate ? ASSUMED_RATE_HZ : rig.link().statedRateHz();
+        double stated = assumedRate ? ASSUMED_RATE_HZ : source.setup().statedRateHz();
         boolean told = format.clock() != null || !Double.isNaN(stated) || link.unpaced();
         arrivals.saw(decoder.waiting(), now * 1e-9);
         boolean ending = state == LinkState.OVER || linkBroke || stopping;
@@ -444,7 +445,7 @@ final class SourceReader implements Runnable {
         decoder.restart(true);
         double rate = rateHz > 0 ? rateHz : ASSUMED_RATE_HZ;
         timekeeper =
-                new Timekeeper(format.clock(), format.sequence(), rig.link().statedRateHz(), rate);
+                new Timekeeper(format.clock(), format.sequence(), source.setup().statedRateHz(), rate);
         receiver.format(format);
     }
 

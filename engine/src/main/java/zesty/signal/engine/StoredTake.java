@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -9,12 +10,14 @@ import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.read.LevelReader;
 import zesty.signal.core.read.PulseReader;
 import zesty.signal.core.read.PulseReading;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.SampleRate;
@@ -38,7 +41,7 @@ public final class StoredTake {
     private record Facts(String title, String mended, List<Line> lines, List<Mark> marks) {}
 
     /** A line of samples in time: all rows, or those of one station. */
-    private record Line(double[][] columns, double[] seconds, StrandSight strand) {}
+    private record Line(Source source, double[][] columns, double[] seconds, StrandSight strand) {}
 
     private StoredTake(Facts facts, Sight sight) {
         this.facts = facts;
@@ -54,39 +57,59 @@ public final class StoredTake {
             throw new TakeException(
                     take.file() + " holds " + take.rows() + " rows; up to " + (1 << 28) + " can be shown at once");
         }
-        Rig rig = take.rig();
-        double[][] columns = new double[take.columns().size()][];
-        for (int c = 0; c < columns.length; c++) {
-            columns[c] = take.column(c);
-        }
-        double[] seconds = take.times();
-        int stationColumn = rig.format().indexOf(Role.STATION);
+        Rig fitted = take.rig();
         List<Line> lines = new ArrayList<>();
-        Rig fitted = rig.fittedTo(rig.format());
-        if (stationColumn < 0) {
-            lines.add(line(Double.NaN, columns, seconds, SampleRate.of(seconds), take.gaps()));
-        } else {
-            Block all = new Block(new TimeBase.Explicit(seconds), columns, seconds.length, List.of());
-            for (Map.Entry<Double, Block> part :
-                    Stations.part(all, stationColumn).entrySet()) {
-                Block block = part.getValue();
-                double[] own = ((TimeBase.Explicit) block.time()).seconds();
-                if (own.length > 1) {
-                    double rate = SampleRate.of(own);
-                    lines.add(line(part.getKey(), block.columns(), own, rate, ownGaps(own, rate)));
-                    fitted = fitted.withStation(part.getKey());
-                }
+        for (int s = 0; s < fitted.sources().size(); s++) {
+            if (take.rows(s) > 1) {
+                fitted = fitted.fittedTo(s, fitted.sources().get(s).format());
+                fitted = lines(take, s, fitted, lines);
             }
         }
         return work(new Facts(take.title(), take.mended(), lines, take.marks()), fitted, null);
     }
 
-    private static Line line(double station, double[][] columns, double[] seconds, double rateHz, List<Gap> gaps) {
+    /** Adds the lines of samples of a source. @return the rig with the stations that turned up */
+    private static Rig lines(Take take, int index, Rig rig, List<Line> lines) throws TakeException {
+        Source source = rig.sources().get(index);
+        double[][] columns = new double[source.format().columns().size()][];
+        int first = take.firstColumn(index);
+        for (int c = 0; c < columns.length; c++) {
+            columns[c] = take.column(first + c);
+        }
+        double[] seconds = take.times(index);
+        int stationColumn = source.format().indexOf(Role.STATION);
+        if (stationColumn < 0) {
+            lines.add(line(source, index, Double.NaN, columns, seconds, SampleRate.of(seconds), take.gaps(index)));
+            return rig;
+        }
+        Rig fitted = rig;
+        Block all = new Block(new TimeBase.Explicit(seconds), columns, seconds.length, List.of());
+        for (Map.Entry<Double, Block> part : Stations.part(all, stationColumn).entrySet()) {
+            Block block = part.getValue();
+            double[] own = ((TimeBase.Explicit) block.time()).seconds();
+            if (own.length > 1) {
+                double rate = SampleRate.of(own);
+                lines.add(line(source, index, part.getKey(), block.columns(), own, rate, ownGaps(own, rate)));
+                fitted = fitted.withStation(index, part.getKey());
+            }
+        }
+        return fitted;
+    }
+
+    private static Line line(
+            Source source,
+            int index,
+            double station,
+            double[][] columns,
+            double[] seconds,
+            double rateHz,
+            List<Gap> gaps) {
         TimeRing times = new TimeRing(new Series(seconds.length).capacity());
         times.append(new TimeBase.Explicit(seconds), seconds.length);
         long lost = gaps.stream().mapToLong(Gap::missing).sum();
         double last = seconds[seconds.length - 1];
-        return new Line(columns, seconds, new StrandSight(station, rateHz, times, last, 0, gaps, lost));
+        StrandSight strand = new StrandSight(index, station, rateHz, times, last, 0, gaps, lost);
+        return new Line(source, columns, seconds, strand);
     }
 
     private static List<Gap> ownGaps(double[] seconds, double rateHz) {
@@ -110,16 +133,28 @@ public final class StoredTake {
         for (Channel channel : rig.channels()) {
             PulseSetup pulse = rig.pulseOn(channel.column()).orElse(null);
             ChannelSight kept = before == null ? null : before.unchanged(channel, pulse);
-            double station = Stations.stationOf(rig.format(), channel.column());
+            int source = rig.sourceOf(channel.column());
+            String own = rig.ownName(channel.column());
             for (Line line : facts.lines()) {
-                if (Double.compare(line.strand().station(), station) == 0) {
-                    channels.add(kept != null ? kept : channel(line, rig, channel, pulse));
+                StreamFormat format = line.source().format();
+                boolean mine = line.strand().source() == source
+                        && Double.compare(line.strand().station(), Stations.stationOf(format, own)) == 0;
+                if (mine) {
+                    double[] raw = line.columns()[Stations.indexOf(format, own)];
+                    channels.add(kept != null ? kept : channel(line, raw, channel, pulse));
                 }
             }
         }
         LinkHealth health = LinkHealth.IDLE.withState(LinkState.STORED, "");
         List<StrandSight> strands = facts.lines().stream().map(Line::strand).toList();
-        return new StoredTake(facts, new Sight(health, rig, strands, channels, RecordingSight.NONE));
+        return new StoredTake(
+                facts,
+                new Sight(
+                        Collections.nCopies(rig.sources().size(), health),
+                        rig,
+                        strands,
+                        channels,
+                        RecordingSight.NONE));
     }
 
     private ChannelSight unchanged(Channel channel, PulseSetup pulse) {
@@ -131,8 +166,7 @@ public final class StoredTake {
                 .orElse(null);
     }
 
-    private static ChannelSight channel(Line line, Rig rig, Channel channel, PulseSetup setup) {
-        double[] raw = line.columns()[Stations.indexOf(rig.format(), channel.column())];
+    private static ChannelSight channel(Line line, double[] raw, Channel channel, PulseSetup setup) {
         double rateHz = line.strand().rateHz();
         double[] seconds = line.seconds();
         int n = raw.length;

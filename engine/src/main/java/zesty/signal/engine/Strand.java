@@ -26,6 +26,7 @@ final class Strand {
     /** Rows that tell a station's own rate. */
     private static final int RATE_ROWS = 5;
 
+    private final String sourceName;
     private final double station;
     private final StreamFormat format;
     private final double warmUpSeconds;
@@ -40,8 +41,12 @@ final class Strand {
     private long lostRows;
     private double coldUntil = Double.NEGATIVE_INFINITY;
 
-    /** @param station NaN for a source without stations */
-    Strand(double station, StreamFormat format, double warmUpSeconds) {
+    /**
+     * @param sourceName of its source in the rig
+     * @param station NaN for a source without stations
+     */
+    Strand(String sourceName, double station, StreamFormat format, double warmUpSeconds) {
+        this.sourceName = sourceName;
         this.station = station;
         this.format = format;
         this.warmUpSeconds = warmUpSeconds;
@@ -74,9 +79,10 @@ final class Strand {
 
     private void addChannel(Channel channel, Rig rig, int capacity) {
         String column = channel.column();
-        boolean mine = Double.compare(Stations.stationOf(format, column), station) == 0;
-        int index = Stations.indexOf(format, column);
-        if (mine && index >= 0) {
+        boolean mine = rig.sources().get(rig.sourceOf(column)).name().equals(sourceName);
+        String own = rig.ownName(column);
+        int index = Stations.indexOf(format, own);
+        if (mine && index >= 0 && Double.compare(Stations.stationOf(format, own), station) == 0) {
             PulseSetup pulse = rig.pulseOn(column).orElse(null);
             runners.add(new ChannelRunner(index, rateHz, capacity, channel, pulse));
         }
@@ -166,7 +172,9 @@ final class Strand {
         }
     }
 
-    StrandSight sight() {
-        return new StrandSight(station, measuredHz, times, lastSeconds, lastArrivalNanos, List.copyOf(gaps), lostRows);
+    /** @param source where its source stands in the rig by now */
+    StrandSight sight(int source) {
+        return new StrandSight(
+                source, station, measuredHz, times, lastSeconds, lastArrivalNanos, List.copyOf(gaps), lostRows);
     }
 }

@@ -7,6 +7,7 @@ import zesty.signal.core.sample.TimeRing;
 /**
  * One line of samples in time at one moment: of a source, or of one of the stations that a source carries.
  *
+ * @param source index of its source in the rig
  * @param station its number; NaN when the source carries no stations
  * @param rateHz rows a second; NaN until known
  * @param times of the rows; null until the first has come
@@ -16,6 +17,7 @@ import zesty.signal.core.sample.TimeRing;
  * @param lostRows rows missing in gaps, as far as the rate tells
  */
 public record StrandSight(
+        int source,
         double station,
         double rateHz,
         TimeRing times,
@@ -28,10 +30,17 @@ public record StrandSight(
 
     private static final double SHORTEST_SILENCE_SECONDS = 1.5;
 
-    static final StrandSight NONE = new StrandSight(Double.NaN, Double.NaN, null, Double.NaN, 0, List.of(), 0);
+    static final StrandSight NONE = new StrandSight(0, Double.NaN, Double.NaN, null, Double.NaN, 0, List.of(), 0);
 
     public StrandSight {
         gaps = List.copyOf(gaps);
+    }
+
+    /** Which line of samples it is, of all that a trail has. */
+    public record Key(int source, double station) {}
+
+    public Key key() {
+        return new Key(source, station);
     }
 
     /** @return how long nothing was heard of it, in s */

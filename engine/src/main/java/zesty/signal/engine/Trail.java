@@ -4,107 +4,117 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.Role;
-import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
 
 /**
- * One running trail: a source and all that is made of it. Its methods may be called from any thread; the ones that wait
- * say so. Close it to end its threads.
+ * One running trail: the sources of a rig and all that is made of them. Its methods may be called from any thread; the
+ * ones that wait say so. A source is named by its place in the rig. Close it to end its threads.
  */
 public final class Trail implements AutoCloseable {
     private static final int QUEUE = 4096;
-    private static final int EARLY_BLOCKS = 200;
-    private static final double NO_RATE_HZ = 100;
-    private static final int MOST_STATIONS = 64;
     private static final long READINGS_NANOS = 200_000_000;
 
     private sealed interface Order {
-        record Format(StreamFormat format) implements Order {}
+        record Format(Feed feed, StreamFormat format) implements Order {}
 
-        record Data(Block block, double rateHz, long arrivalNanos, boolean reopened) implements Order {}
+        record Data(Feed feed, Feed.Data data) implements Order {}
 
         record Change(Rig rig) implements Order {}
     }
 
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
-    private final SourceReader source;
+    private final List<Feed> feeds = new CopyOnWriteArrayList<>();
+    private final CommonTime time = new CommonTime();
     private final Thread thread;
     private final AtomicReference<Recorder> recorder = new AtomicReference<>();
     private volatile RecordingSight lastRecording = RecordingSight.NONE;
-    private volatile Rig rig;
+    private final AtomicReference<Rig> rig;
     private volatile Sight sight;
     private volatile boolean stopping;
-    private FromStart fromStart;
-
-    private StreamFormat format;
-    private int stationColumn = -1;
-    private final Map<Double, Strand> strands = new LinkedHashMap<>();
-    private final List<Order.Data> early = new ArrayList<>();
+    private volatile FromStart fromStart;
     private long readingsNanos;
     /** Whether something came since the readings were worked out last. */
     private boolean unsettled;
 
-    private Trail(Rig rig, LinkAddress address, Link link) {
-        this.rig = rig;
+    private Trail(Rig rig) {
+        this.rig = new AtomicReference<>(rig);
         sight = Sight.nothing(rig);
-        source = new SourceReader(address, link, rig, new SourceReader.Receiver() {
-            @Override
-            public void format(StreamFormat found) {
-                Trail.this.rig = Trail.this.rig.fittedTo(found);
-                put(new Order.Format(found));
-                recordFromStart();
-            }
-
-            @Override
-            public void block(Block block, double rate, long arrivalNanos, boolean reopened) {
-                Recorder running = recorder.get();
-                if (running != null) {
-                    running.offer(block);
-                }
-                hand(new Order.Data(block, rate, arrivalNanos, reopened));
-            }
-        });
         thread = new Thread(this::run, "trail");
         thread.setDaemon(true);
     }
 
+    /** One source's way into the trail: called on its reader's thread. */
+    private final class Inlet implements SourceReader.Receiver {
+        private final AtomicReference<Feed> feed = new AtomicReference<>();
+
+        @Override
+        public void format(StreamFormat found) {
+            Feed own = feed.get();
+            rig.updateAndGet(now -> own.indexIn(now) < 0 ? now : now.fittedTo(own.indexIn(now), found));
+            put(new Order.Format(own, found));
+            recordFromStart();
+        }
+
+        @Override
+        public void block(Block block, double rate, long arrivalNanos, boolean reopened) {
+            Feed own = feed.get();
+            Block placed = own.reader().unpaced() ? block : time.place(own, block, arrivalNanos * 1e-9);
+            Recorder running = recorder.get();
+            if (running != null) {
+                running.offer(own.indexIn(rig.get()), placed);
+            }
+            hand(own, new Feed.Data(placed, rate, arrivalNanos, reopened));
+        }
+    }
+
+    private Feed feed(Source source, LinkAddress address, Link link) {
+        Inlet inlet = new Inlet();
+        Feed feed = new Feed(source.name(), new SourceReader(address, link, source, inlet));
+        inlet.feed.set(feed);
+        return feed;
+    }
+
     /**
-     * Starts a trail on the rig's source.
+     * Starts a trail on the rig's sources.
      *
-     * @throws IllegalArgumentException when the source's address makes no sense, saying what would
+     * @throws IllegalArgumentException when a source's address makes no sense, saying what would
      */
     public static Trail start(Rig rig) {
         LinkAddress address = LinkAddress.parse(rig.source());
         return start(rig, address, address.link());
     }
 
-    /** Starts a trail on a link made by the caller, which the trail then owns. */
+    /** Starts a trail with the first source's link made by the caller; the trail then owns it. */
     public static Trail start(Rig rig, LinkAddress address, Link link) {
-        return start(new Trail(rig, address, link));
+        return start(new Trail(rig), address, link);
     }
 
-    /** Starts a trail that records from the very first row on; {@link #sight} tells when it is over and why. */
+    /**
+     * Starts a trail that records from the first row on, or, of several sources, from when all of them have sent one;
+     * {@link #sight} tells when it is over and why.
+     */
     public static Trail startRecording(Rig rig, LinkAddress address, Link link, FromStart order) {
-        Trail trail = new Trail(rig, address, link);
+        Trail trail = new Trail(rig);
         trail.fromStart = order;
-        return start(trail);
+        return start(trail, address, link);
     }
 
     /** A recording to begin with the first row. */
@@ -112,7 +122,8 @@ public final class Trail implements AutoCloseable {
 
     private void recordFromStart() {
         FromStart order = fromStart;
-        if (order != null) {
+        boolean all = rig.get().sources().stream().allMatch(source -> source.format() != null);
+        if (order != null && all) {
             try {
                 record(order.file(), order.title(), order.limit(), order.started());
             } catch (TakeException e) {
@@ -121,20 +132,59 @@ public final class Trail implements AutoCloseable {
         }
     }
 
-    private static Trail start(Trail trail) {
+    private static Trail start(Trail trail, LinkAddress address, Link link) {
+        List<Source> sources = trail.rig.get().sources();
+        trail.feeds.add(trail.feed(sources.get(0), address, link));
+        for (Source source : sources.subList(1, sources.size())) {
+            LinkAddress at = LinkAddress.parse(source.setup().address());
+            trail.feeds.add(trail.feed(source, at, at.link()));
+        }
         trail.thread.start();
-        trail.source.start();
+        trail.feeds.forEach(feed -> feed.reader().start());
         return trail;
     }
 
-    private void hand(Order.Data data) {
-        if (queue.offer(data)) {
+    /**
+     * Reads another source beside those that run; not while a recording runs.
+     *
+     * @param name what to call it
+     * @throws IllegalArgumentException when the address makes no sense or there are too many, saying what would do
+     */
+    public void join(String name, SourceSetup setup) {
+        LinkAddress address = LinkAddress.parse(setup.address());
+        Rig joined = rig.updateAndGet(now -> now.joined(name, setup));
+        Feed feed = feed(joined.sources().get(joined.sources().size() - 1), address, address.link());
+        feeds.add(feed);
+        put(new Order.Change(joined));
+        feed.reader().start();
+    }
+
+    /** Lets go of one of the later sources; not while a recording runs. Waits a moment for its thread. */
+    public void leave(int source) {
+        Feed gone = feedOf(source);
+        rig.updateAndGet(now -> now.without(gone.indexIn(now)));
+        feeds.remove(gone);
+        gone.reader().stop();
+        put(new Order.Change(rig.get()));
+    }
+
+    private Feed feedOf(int source) {
+        Rig now = rig.get();
+        return feeds.stream()
+                .filter(feed -> feed.indexIn(now) == source)
+                .findFirst()
+                .orElse(feeds.get(0));
+    }
+
+    private void hand(Feed feed, Feed.Data data) {
+        Order order = new Order.Data(feed, data);
+        if (queue.offer(order)) {
             return;
         }
-        if (source.unpaced()) {
-            put(data);
+        if (feed.reader().unpaced()) {
+            put(order);
         } else {
-            source.overran(data.block().rows());
+            feed.reader().overran(data.block().rows());
         }
     }
 
@@ -148,45 +198,62 @@ public final class Trail implements AutoCloseable {
         }
     }
 
-    /** @return the newest sight; link and recording are of this very moment */
+    /** @return the newest sight; links and recording are of this very moment */
     public Sight sight(long nanoTime) {
         Sight seen = sight;
         Recorder running = recorder.get();
         RecordingSight recording = running == null ? lastRecording : running.sight();
-        return new Sight(source.health(nanoTime), seen.rig(), seen.strands(), seen.channels(), recording);
+        List<LinkHealth> links = new ArrayList<>();
+        for (int i = 0; i < seen.rig().sources().size(); i++) {
+            Feed feed = feedOf(i);
+            links.add(feed.reader().health(nanoTime).withShift(time.shiftSeconds(feed)));
+        }
+        return new Sight(links, seen.rig(), seen.strands(), seen.channels(), recording);
     }
 
-    /** @return the newest bytes as they came */
-    public ByteTail bytes() {
-        return source.tail();
+    /** @return the newest bytes of a source as they came */
+    public ByteTail bytes(int source) {
+        return feedOf(source).reader().tail();
     }
 
-    /** @return the bytes from which the format was recognised; empty before that */
-    public byte[] sample() {
-        return source.sample();
+    /** @return the bytes from which a source's format was recognised; empty before that */
+    public byte[] sample(int source) {
+        return feedOf(source).reader().sample();
     }
 
     /** @return what the recogniser made of them, best first */
-    public List<Recogniser.Proposal> proposals() {
-        return source.proposals();
+    public List<Recogniser.Proposal> proposals(int source) {
+        return feedOf(source).reader().proposals();
     }
 
     /** @return the rig in force */
     public Rig rig() {
-        return rig;
+        return rig.get();
     }
 
     /**
-     * Takes a changed rig into force: scalings, recipes, readers, names. Its source stays as it is. With another format
-     * the stream is read anew from the next bytes on; not while a recording runs.
+     * Takes a changed rig into force: scalings, recipes, readers, names. Its sources stay what they are. With another
+     * format a stream is read anew from the next bytes on; not while a recording runs.
      */
     public void change(Rig changed) {
-        StreamFormat before = rig.format();
-        rig = changed.withFormat(before);
-        source.passOver(rig.link().passOver());
-        put(new Order.Change(rig));
-        if (before != null && changed.format() != null && !changed.format().equals(before)) {
-            source.reformat(changed.format());
+        Rig before = rig.get();
+        Rig kept = changed.sources().size() == before.sources().size()
+                ? changed
+                : new Rig(changed.name(), before.sources(), changed.channels(), changed.pulses());
+        Rig after = kept;
+        for (int i = 0; i < before.sources().size(); i++) {
+            StreamFormat format = before.sources().get(i).format();
+            after = after.withSource(i, source -> source.withFormat(format));
+            feedOf(i).reader().passOver(after.sources().get(i).setup().passOver());
+        }
+        rig.set(after);
+        put(new Order.Change(after));
+        for (int i = 0; i < before.sources().size(); i++) {
+            StreamFormat was = before.sources().get(i).format();
+            StreamFormat is = kept.sources().get(i).format();
+            if (was != null && is != null && !is.equals(was)) {
+                feedOf(i).reader().reformat(is);
+            }
         }
     }
 
@@ -199,11 +266,19 @@ public final class Trail implements AutoCloseable {
         if (recording()) {
             throw new TakeException("a recording is running already; stop it first");
         }
-        if (rig.format() == null) {
+        Rig now = rig.get();
+        if (now.sources().stream().allMatch(source -> source.format() == null)) {
             throw new TakeException("nothing to record yet: no line of numbers has come");
         }
-        TakeWriter writer = TakeWriter.create(file, title, rig, started);
-        Recorder fresh = new Recorder(writer, limit, source.unpaced());
+        TakeWriter writer = TakeWriter.create(file, title, now, started);
+        Recorder fresh = new Recorder(
+                writer, limit, feeds.stream().allMatch(feed -> feed.reader().unpaced()));
+        for (Source source : now.sources()) {
+            if (source.format() == null) {
+                String called = source.name().isEmpty() ? source.setup().address() : source.name();
+                fresh.mark(0, "not in this take: " + called + ", of which nothing had come when it began");
+            }
+        }
         fresh.start();
         recorder.set(fresh);
     }
@@ -221,21 +296,21 @@ public final class Trail implements AutoCloseable {
     }
 
     /**
-     * Sends a line to the board. Waits for the link. What was sent is kept as a mark while a recording runs.
+     * Sends a line to a source's board. Waits for the link. What was sent is kept as a mark while a recording runs.
      *
      * @throws LinkException when the link takes none
      */
-    public void send(String line, LineEnding ending, long nanoTime) throws LinkException {
-        source.send(line, ending);
+    public void send(int source, String line, LineEnding ending, long nanoTime) throws LinkException {
+        feedOf(source).reader().send(line, ending);
         Recorder running = recorder.get();
         if (running != null) {
             running.mark(sight.nowSeconds(nanoTime), "sent: " + line);
         }
     }
 
-    /** @return what was sent lately, oldest first, each with the board's answer once there is one */
-    public List<SentLine> sent() {
-        return source.sent();
+    /** @return what was sent lately to a source, oldest first, each with the board's answer once there is one */
+    public List<SentLine> sent(int source) {
+        return feedOf(source).reader().sent();
     }
 
     /** Ends the recording and waits until the take is whole. @return the last state of it */
@@ -253,7 +328,7 @@ public final class Trail implements AutoCloseable {
     @Override
     public void close() {
         stopRecording();
-        source.stop();
+        feeds.forEach(feed -> feed.reader().stop());
         stopping = true;
         try {
             thread.join(2000);
@@ -267,11 +342,11 @@ public final class Trail implements AutoCloseable {
             while (!stopping) {
                 Order order = queue.poll(50, TimeUnit.MILLISECONDS);
                 if (order instanceof Order.Format found) {
-                    format(found.format());
+                    found.feed().format(found.format());
                 } else if (order instanceof Order.Change change) {
                     apply(change.rig());
                 } else if (order instanceof Order.Data data) {
-                    data(data);
+                    data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));
                 }
                 unsettled |= order != null;
                 if (unsettled && queue.isEmpty()) {
@@ -283,81 +358,47 @@ public final class Trail implements AutoCloseable {
         }
     }
 
-    private void format(StreamFormat found) {
-        format = found;
-        stationColumn = found.indexOf(Role.STATION);
-        strands.clear();
-        early.clear();
+    private Rig station(Feed feed, double station) {
+        return rig.updateAndGet(now -> feed.indexIn(now) < 0 ? now : now.withStation(feed.indexIn(now), station));
     }
 
-    private void data(Order.Data data) {
-        if (stationColumn >= 0) {
-            ofStations(data);
-            return;
-        }
-        Strand strand = strands.computeIfAbsent(Double.NaN, this::newStrand);
-        if (!strand.hasRate()) {
-            if (Double.isNaN(data.rateHz()) && early.size() < EARLY_BLOCKS) {
-                early.add(data);
-                return;
-            }
-            // A clock that stands still gives no rate; the samples are shown all the same.
-            strand.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig);
-            for (Order.Data before : early) {
-                strand.accept(before.block(), before.arrivalNanos(), before.reopened());
-            }
-            early.clear();
-        }
-        strand.accept(data.block(), data.arrivalNanos(), data.reopened());
-        strand.measured(data.rateHz());
-    }
-
-    private Strand newStrand(double station) {
-        return new Strand(station, format, rig.link().warmUpSeconds());
-    }
-
-    private void ofStations(Order.Data data) {
-        Stations.part(data.block(), stationColumn).forEach((station, block) -> {
-            if (!strands.containsKey(station)) {
-                if (strands.size() == MOST_STATIONS) {
-                    return;
-                }
-                rig = rig.withStation(station);
-                strands.put(station, newStrand(station));
-            }
-            strands.get(station).acceptOfStation(block, data.arrivalNanos(), rig);
-        });
+    private List<Strand> strands() {
+        return feeds.stream().flatMap(feed -> feed.strands().stream()).toList();
     }
 
     private void apply(Rig changed) {
-        strands.values().stream().filter(Strand::hasRate).forEach(strand -> strand.change(changed));
+        strands().stream().filter(Strand::hasRate).forEach(strand -> strand.change(changed));
         readingsNanos = 0;
     }
 
     private void publish() {
-        long now = System.nanoTime();
-        if (now - readingsNanos >= READINGS_NANOS) {
-            readingsNanos = now;
+        long nanos = System.nanoTime();
+        if (nanos - readingsNanos >= READINGS_NANOS) {
+            readingsNanos = nanos;
             unsettled = false;
-            strands.values().forEach(strand -> strand.runners().forEach(ChannelRunner::settleReadings));
+            strands().forEach(strand -> strand.runners().forEach(ChannelRunner::settleReadings));
         }
         List<StrandSight> strandSights = new ArrayList<>();
         Map<String, ChannelSight> byColumn = new HashMap<>();
-        for (Strand strand : strands.values()) {
-            StrandSight one = strand.sight();
-            strandSights.add(one);
-            for (ChannelRunner runner : strand.runners()) {
-                byColumn.put(runner.channel().column(), runner.sight(one));
+        Rig now = rig.get();
+        for (Feed feed : feeds) {
+            int source = feed.indexIn(now);
+            for (Strand strand : source < 0 ? List.<Strand>of() : feed.strands()) {
+                StrandSight one = strand.sight(source);
+                strandSights.add(one);
+                for (ChannelRunner runner : strand.runners()) {
+                    byColumn.put(runner.channel().column(), runner.sight(one));
+                }
             }
         }
         List<ChannelSight> channels = new ArrayList<>();
-        for (Channel channel : rig.channels()) {
+        for (Channel channel : now.channels()) {
             ChannelSight one = byColumn.get(channel.column());
             if (one != null) {
                 channels.add(one);
             }
         }
         strandSights.removeIf(one -> one.times() == null);
-        sight = new Sight(LinkHealth.IDLE, rig, strandSights, channels, RecordingSight.NONE);
+        sight = new Sight(List.of(LinkHealth.IDLE), now, strandSights, channels, RecordingSight.NONE);
     }
 }

@@ -190,12 +190,12 @@ class AnyBoardTest {
             until(trail, Sight::hasSamples);
             trail.record(file, "heat", RecordingLimit.NONE, java.time.Instant.EPOCH);
             until(trail, s -> s.recording().rows() > 0);
-            trail.send("heat 40", LineEnding.NEW_LINE, System.nanoTime());
-            trail.send("heat 400", LineEnding.NEW_LINE, System.nanoTime());
+            trail.send(0, "heat 40", LineEnding.NEW_LINE, System.nanoTime());
+            trail.send(0, "heat 400", LineEnding.NEW_LINE, System.nanoTime());
             until(trail, s -> s.channel("heat").orElseThrow().latestRaw() == 40);
-            until(trail, s -> trail.sent().stream()
+            until(trail, s -> trail.sent(0).stream()
                     .noneMatch(line -> line.answer().isEmpty()));
-            assertThat(trail.sent())
+            assertThat(trail.sent(0))
                     .extracting(SentLine::answer)
                     .satisfiesExactly(
                             done -> assertThat(done).contains("\"done\":\"heat 40\""),

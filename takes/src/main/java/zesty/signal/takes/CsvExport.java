@@ -7,17 +7,19 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.DoublePredicate;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
 
 /**
  * A take as CSV: {@code t} in seconds, each column as it arrived, then each channel whose scaling changes anything, with
- * its unit in the header. Every number reads back to the same double; a missing value is an empty cell.
+ * its unit in the header. Every number reads back to the same double; a missing value is an empty cell. Sources have
+ * times of their own: each further one goes into a file of its own beside the first, named after it.
  */
 public final class CsvExport {
     private static final int ROWS_A_REPORT = 4096;
@@ -33,11 +35,19 @@ public final class CsvExport {
      * @return whether it was written to its end
      */
     public static boolean write(Take take, Path file, DoublePredicate goOn) throws TakeException {
-        Path part = file.resolveSibling(file.getFileName() + ".part");
+        List<Path> parts = new ArrayList<>();
         try {
-            boolean whole = write(fields(take), take.times(), part, goOn);
-            if (whole) {
-                Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+            boolean whole = true;
+            for (int s = 0; s < take.sources() && whole; s++) {
+                Path part = fileOf(take, s, file)
+                        .resolveSibling(fileOf(take, s, file).getFileName() + ".part");
+                parts.add(part);
+                double before = s;
+                whole = write(
+                        fields(take, s), take.times(s), part, share -> goOn.test((before + share) / take.sources()));
+            }
+            for (int s = 0; s < parts.size() && whole; s++) {
+                Files.move(parts.get(s), fileOf(take, s, file), StandardCopyOption.REPLACE_EXISTING);
             }
             return whole;
         } catch (IOException e) {
@@ -46,8 +56,18 @@ public final class CsvExport {
             }
             throw new TakeException(file + " cannot be written: " + e.getMessage(), e);
         } finally {
-            deleteQuietly(part);
+            parts.forEach(CsvExport::deleteQuietly);
         }
+    }
+
+    /** @return the file for a source of the take: the one asked for, then OUT-name.csv */
+    public static Path fileOf(Take take, int source, Path file) {
+        if (source == 0) {
+            return file;
+        }
+        String name = file.getFileName().toString();
+        int dot = name.lastIndexOf('.') < 0 ? name.length() : name.lastIndexOf('.');
+        return file.resolveSibling(name.substring(0, dot) + "-" + take.sourceName(source) + name.substring(dot));
     }
 
     private static void deleteQuietly(Path part) {
@@ -58,20 +78,21 @@ public final class CsvExport {
         }
     }
 
-    private static List<Field> fields(Take take) throws TakeException {
+    private static List<Field> fields(Take take, int source) throws TakeException {
         List<Field> fields = new ArrayList<>();
-        List<Column> columns = take.columns();
-        for (int c = 0; c < columns.size(); c++) {
-            fields.add(new Field(header(columns.get(c).name(), columns.get(c).unit()), take.column(c), null));
+        Map<String, double[]> raw = new HashMap<>();
+        for (int c = 0; c < take.columns().size(); c++) {
+            if (take.sourceOf(c) == source) {
+                Column column = take.columns().get(c);
+                raw.put(column.name(), take.column(c));
+                fields.add(new Field(header(column.name(), column.unit()), raw.get(column.name()), null));
+            }
         }
-        Rig rig = take.rig();
-        for (Channel channel : rig.channels()) {
-            int c = columns.stream().map(Column::name).toList().indexOf(channel.column());
+        for (Channel channel : take.rig().channels()) {
             Scaling scaling = channel.scaling();
-            boolean changes = !scaling.isAsItCame();
-            if (c >= 0 && changes) {
-                fields.add(new Field(
-                        header(channel.name(), scaling.unit()), fields.get(c).raw(), scaling));
+            double[] values = raw.get(channel.column());
+            if (values != null && !scaling.isAsItCame()) {
+                fields.add(new Field(header(channel.name(), scaling.unit()), values, scaling));
             }
         }
         return fields;

@@ -15,6 +15,7 @@ import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
@@ -26,6 +27,7 @@ import zesty.signal.core.scale.Scaling;
 /** A rig as JSON; its sections are the stops of the trail. */
 public final class RigJson {
     private static final String VERSION = "zesty_rig";
+    private static final String OTHERS = "other_sources";
     private static final ObjectMapper JSON = new ObjectMapper();
 
     private RigJson() {}
@@ -35,22 +37,9 @@ public final class RigJson {
         ObjectNode root = JSON.createObjectNode();
         root.put(VERSION, 1);
         root.put("name", rig.name());
-        ObjectNode source = root.putObject("source").put("address", rig.source());
-        if (rig.link().warmUpSeconds() > 0) {
-            source.put("warm_up_seconds", rig.link().warmUpSeconds());
-        }
-        if (!rig.link().orders().isEmpty()) {
-            rig.link().orders().forEach(source.putArray("orders")::add);
-        }
-        if (!rig.link().passOver().isEmpty()) {
-            rig.link().passOver().forEach(source.putArray("pass_over")::add);
-        }
-        ObjectNode decode = root.putObject("decode");
-        if (!Double.isNaN(rig.link().statedRateHz())) {
-            decode.put("stated_rate_hz", rig.link().statedRateHz());
-        }
-        if (rig.format() != null) {
-            FormatJson.put(decode, rig.format());
+        source(root, rig.sources().get(0));
+        for (Source other : rig.sources().subList(1, rig.sources().size())) {
+            source(root.withArray(OTHERS).addObject().put("name", other.name()), other);
         }
         ArrayNode scale = root.putArray("scale");
         ArrayNode clean = root.putArray("clean");
@@ -78,6 +67,27 @@ public final class RigJson {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
             throw new TakeException("the rig cannot be written: " + e.getOriginalMessage(), e);
+        }
+    }
+
+    private static void source(ObjectNode root, Source of) {
+        SourceSetup setup = of.setup();
+        ObjectNode source = root.putObject("source").put("address", setup.address());
+        if (setup.warmUpSeconds() > 0) {
+            source.put("warm_up_seconds", setup.warmUpSeconds());
+        }
+        if (!setup.orders().isEmpty()) {
+            setup.orders().forEach(source.putArray("orders")::add);
+        }
+        if (!setup.passOver().isEmpty()) {
+            setup.passOver().forEach(source.putArray("pass_over")::add);
+        }
+        ObjectNode decode = root.putObject("decode");
+        if (!Double.isNaN(setup.statedRateHz())) {
+            decode.put("stated_rate_hz", setup.statedRateHz());
+        }
+        if (of.format() != null) {
+            FormatJson.put(decode, of.format());
         }
     }
 
@@ -130,7 +140,6 @@ public final class RigJson {
     }
 
     private static Rig rig(JsonNode root) {
-        JsonNode decode = root.path("decode");
         Map<String, Recipe> recipes = new HashMap<>();
         for (JsonNode node : root.path("clean")) {
             recipes.put(Nodes.text(node, "column"), Recipe.parse(Nodes.text(node, "recipe")));
@@ -159,21 +168,24 @@ public final class RigJson {
             PulseKind kind = Nodes.choice(PulseKind.class, Nodes.text(node, "kind"));
             pulses.add(new PulseSetup(column, kind, bands.getOrDefault(column, PulseSetup.RESTING)));
         }
-        return new Rig(
-                Nodes.text(root, "name"),
-                source(root.path("source"), decode),
-                decode.has("format") ? FormatJson.get(decode) : null,
-                channels,
-                pulses);
+        List<Source> sources = new ArrayList<>();
+        sources.add(source("", root));
+        for (JsonNode other : root.path(OTHERS)) {
+            sources.add(source(Nodes.text(other, "name"), other));
+        }
+        return new Rig(Nodes.text(root, "name"), sources, channels, pulses);
     }
 
-    private static SourceSetup source(JsonNode node, JsonNode decode) {
-        return new SourceSetup(
+    private static Source source(String name, JsonNode root) {
+        JsonNode node = root.path("source");
+        JsonNode decode = root.path("decode");
+        SourceSetup setup = new SourceSetup(
                 node.path("address").asText(""),
                 decode.path("stated_rate_hz").asDouble(Double.NaN),
                 node.path("warm_up_seconds").asDouble(0),
                 Nodes.texts(node, "orders"),
                 Nodes.texts(node, "pass_over"));
+        return new Source(name, setup, decode.has("format") ? FormatJson.get(decode) : null);
     }
 
     private static Scaling scaling(JsonNode node) {

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.decode.Column;
 
 /**
  * Columns of numbers with a header, from a CSV file with a header row or from a take. Cells are read when a column is
@@ -44,13 +45,18 @@ public final class Table {
 
     /** @throws TakeException when it cannot be read, is empty, or holds fewer than two rows */
     public static Table open(Path file) throws TakeException {
+        return open(file, "");
+    }
+
+    /** As {@link #open(Path)}; of a take of several sources, the rows of the one that has the column. */
+    public static Table open(Path file, String column) throws TakeException {
         if (!Files.exists(file)) {
             throw new TakeException(file + " is not there");
         }
         if (Files.isDirectory(file)) {
             throw new TakeException(file + " is a folder; a CSV file with a header row or a take is needed");
         }
-        Table table = file.getFileName().toString().endsWith(".zest") ? ofTake(file) : ofCsv(file);
+        Table table = file.getFileName().toString().endsWith(".zest") ? ofTake(file, column) : ofCsv(file);
         if (table.rows() < 2) {
             throw new TakeException(file + " holds " + (table.rows() == 0 ? "no rows" : "one row")
                     + " of numbers; at least two are needed");
@@ -58,14 +64,25 @@ public final class Table {
         return table;
     }
 
-    private static Table ofTake(Path file) throws TakeException {
+    private static int sourceWith(Take take, String column) {
+        List<String> names = take.columns().stream().map(Column::name).toList();
+        int index = names.indexOf(column);
+        return index < 0 ? -1 : take.sourceOf(index);
+    }
+
+    private static Table ofTake(Path file, String column) throws TakeException {
         try (Take take = Take.open(file)) {
-            double[][] values = new double[take.columns().size()][];
-            for (int c = 0; c < values.length; c++) {
-                values[c] = take.column(c);
+            // Sources have times of their own: the columns are those of one of them, the one asked for or the first.
+            int source = Math.max(0, sourceWith(take, column));
+            List<String> names = new ArrayList<>();
+            List<double[]> values = new ArrayList<>();
+            for (int c = 0; c < take.columns().size(); c++) {
+                if (take.sourceOf(c) == source) {
+                    names.add(take.columns().get(c).name());
+                    values.add(take.column(c));
+                }
             }
-            List<String> names = take.columns().stream().map(c -> c.name()).toList();
-            return new Table(file, names, null, null, values, take.times());
+            return new Table(file, names, null, null, values.toArray(double[][]::new), take.times(source));
         }
     }
 

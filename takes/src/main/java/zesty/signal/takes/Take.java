@@ -25,8 +25,12 @@ public final class Take implements AutoCloseable {
     private final Connection connection;
     private final Map<String, String> facts = new HashMap<>();
     private final List<Column> columns = new ArrayList<>();
-    private long rows;
+    private final List<Share> shares = new ArrayList<>();
+    private boolean several;
     private double lastSeconds;
+
+    /** What a source has of the take; its columns count from 0. */
+    private record Share(String name, int firstColumn, int columns, long rows) {}
 
     private Take(Path file, Connection connection) {
         this.file = file;
@@ -52,7 +56,8 @@ public final class Take implements AutoCloseable {
                 if (ProcessMark.runs(take.fact("process"))) {
                     throw new TakeException(file + " is still being recorded; stop the recording first");
                 }
-                new TakeMender(connection, take.columns.size()).mend(take.rows, take.lastSeconds);
+                new TakeMender(connection, take.columns.size(), take::blocksOfColumn)
+                        .mend(take.rows(), take.lastSeconds);
                 take.load();
             }
             return take;
@@ -80,9 +85,9 @@ public final class Take implements AutoCloseable {
             throw new TakeException(file + " is no take; a take ends in .zest and is made by recording or importing");
         }
         long version = number("PRAGMA user_version");
-        if (version > TakeSchema.VERSION) {
+        if (version > TakeSchema.SEVERAL_SOURCES) {
             throw new TakeException(file + " was written by a later version (format " + version
-                    + ", this one reads up to " + TakeSchema.VERSION + ")");
+                    + ", this one reads up to " + TakeSchema.SEVERAL_SOURCES + ")");
         }
     }
 
@@ -108,20 +113,64 @@ public final class Take implements AutoCloseable {
                 }
             }
         }
-        rows = number("SELECT coalesce(max(first_row + rows), 0) FROM block");
-        double[] last = new double[1];
+        several = number("PRAGMA user_version") == TakeSchema.SEVERAL_SOURCES;
+        shares.clear();
+        lastSeconds = 0;
+        if (several) {
+            try (Statement statement = connection.createStatement();
+                    ResultSet result =
+                            statement.executeQuery("SELECT name, first_column, columns FROM source ORDER BY id")) {
+                while (result.next()) {
+                    shares.add(share(result.getString(1), result.getInt(2) - 1, result.getInt(3)));
+                }
+            }
+        } else {
+            shares.add(share("", 0, columns.size()));
+        }
+    }
+
+    private Share share(String name, int firstColumn, int count) throws SQLException {
+        String blocks = TakeSchema.blocksOf(several, shares.size());
         try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery(
-                        "SELECT first_row, rows, first_seconds, period_seconds FROM block ORDER BY first_row DESC LIMIT 1")) {
+                ResultSet result = statement.executeQuery("SELECT first_row, rows, first_seconds, period_seconds FROM "
+                        + blocks + " ORDER BY first_row DESC LIMIT 1")) {
             if (result.next()) {
                 double[] seconds = new double[result.getInt(2)];
-                blockTimes(result, seconds, 0);
-                last[0] = seconds[seconds.length - 1];
+                blockTimes(shares.size(), result, seconds, 0);
+                lastSeconds = Math.max(lastSeconds, seconds[seconds.length - 1]);
             }
         } catch (TakeException e) {
             throw new SQLException(e.getMessage(), e);
         }
-        lastSeconds = last[0];
+        return new Share(name, firstColumn, count, number("SELECT coalesce(max(first_row + rows), 0) FROM " + blocks));
+    }
+
+    /** @return index of the source that a column is of */
+    public int sourceOf(int column) {
+        int source = 0;
+        for (int s = 0; s < shares.size(); s++) {
+            source = shares.get(s).columns() > 0 && column >= shares.get(s).firstColumn() ? s : source;
+        }
+        return source;
+    }
+
+    /** @return how many sources it was recorded from */
+    public int sources() {
+        return shares.size();
+    }
+
+    /** @return what a source was called; empty for the first */
+    public String sourceName(int source) {
+        return shares.get(source).name();
+    }
+
+    /** @return index of a source's first column */
+    public int firstColumn(int source) {
+        return shares.get(source).firstColumn();
+    }
+
+    private String blocksOfColumn(int column) {
+        return TakeSchema.blocksOf(several, sourceOf(column));
     }
 
     private String fact(String key) {
@@ -158,8 +207,14 @@ public final class Take implements AutoCloseable {
         return List.copyOf(columns);
     }
 
+    /** @return rows of all sources together */
     public long rows() {
-        return rows;
+        return shares.stream().mapToLong(Share::rows).sum();
+    }
+
+    /** @return rows of a source */
+    public long rows(int source) {
+        return shares.get(source).rows();
     }
 
     /** @return from the first row to the last, in s */
@@ -174,10 +229,10 @@ public final class Take implements AutoCloseable {
 
     /** @return the values of a column, as they arrived; NaN where one is missing. Holds 8 bytes a row in memory */
     public double[] column(int index) throws TakeException {
-        double[] values = new double[Math.toIntExact(rows)];
+        double[] values = new double[Math.toIntExact(rows(sourceOf(index)))];
         try (PreparedStatement query = connection.prepareStatement(
-                "SELECT v.first_row, b.rows, v.width, v.divisor, v.base, v.data FROM block_values v "
-                        + "JOIN block b USING (first_row) WHERE v.column_id = ? ORDER BY v.first_row")) {
+                "SELECT v.first_row, b.rows, v.width, v.divisor, v.base, v.data FROM block_values v " + "JOIN "
+                        + blocksOfColumn(index) + " b USING (first_row) WHERE v.column_id = ? ORDER BY v.first_row")) {
             query.setInt(1, index + 1);
             try (ResultSet result = query.executeQuery()) {
                 while (result.next()) {
@@ -194,14 +249,19 @@ public final class Take implements AutoCloseable {
         return new Packed(result.getInt(at), result.getDouble(at + 1), result.getLong(at + 2), result.getBytes(at + 3));
     }
 
-    /** @return the time of each row, in s from the first */
+    /** @return the time of each row of the first source, in s from the take's first */
     public double[] times() throws TakeException {
-        double[] times = new double[Math.toIntExact(rows)];
+        return times(0);
+    }
+
+    /** @return the time of each row of a source, in s from the take's first */
+    public double[] times(int source) throws TakeException {
+        double[] times = new double[Math.toIntExact(rows(source))];
         try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery(
-                        "SELECT first_row, rows, first_seconds, period_seconds FROM block ORDER BY first_row")) {
+                ResultSet result = statement.executeQuery("SELECT first_row, rows, first_seconds, period_seconds FROM "
+                        + TakeSchema.blocksOf(several, source) + " ORDER BY first_row")) {
             while (result.next()) {
-                blockTimes(result, times, result.getInt(1));
+                blockTimes(source, result, times, result.getInt(1));
             }
             return times;
         } catch (SQLException e) {
@@ -209,7 +269,7 @@ public final class Take implements AutoCloseable {
         }
     }
 
-    private void blockTimes(ResultSet block, double[] into, int offset) throws SQLException, TakeException {
+    private void blockTimes(int source, ResultSet block, double[] into, int offset) throws SQLException, TakeException {
         int count = block.getInt(2);
         double first = block.getDouble(3);
         double period = block.getDouble(4);
@@ -220,8 +280,9 @@ public final class Take implements AutoCloseable {
             return;
         }
         try (PreparedStatement query = connection.prepareStatement(
-                "SELECT width, divisor, base, data FROM block_values WHERE column_id = 0 AND first_row = ?")) {
-            query.setLong(1, block.getLong(1));
+                "SELECT width, divisor, base, data FROM block_values WHERE column_id = ? AND first_row = ?")) {
+            query.setInt(1, TakeSchema.timesOf(source));
+            query.setLong(2, block.getLong(1));
             try (ResultSet result = query.executeQuery()) {
                 if (!result.next()) {
                     throw new TakeException(file + ": the times of row " + block.getLong(1) + " are missing");
@@ -231,11 +292,17 @@ public final class Take implements AutoCloseable {
         }
     }
 
+    /** @return the gaps of the first source */
     public List<Gap> gaps() throws TakeException {
+        return gaps(0);
+    }
+
+    /** @return the gaps of a source */
+    public List<Gap> gaps(int source) throws TakeException {
         List<Gap> gaps = new ArrayList<>();
         try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery(
-                        "SELECT start_seconds, end_seconds, missing FROM gap ORDER BY start_seconds")) {
+                ResultSet result = statement.executeQuery("SELECT start_seconds, end_seconds, missing FROM gap "
+                        + (several ? "WHERE source = " + source + " " : "") + "ORDER BY start_seconds")) {
             while (result.next()) {
                 gaps.add(new Gap(result.getDouble(1), result.getDouble(2), result.getLong(3)));
             }
@@ -260,6 +327,7 @@ public final class Take implements AutoCloseable {
 
     /** @return lowest and highest of each cell of a column, in turn: at most so many cells, of a long take few of them */
     public double[] overview(int column, int mostCells) throws TakeException {
+        long rows = rows(sourceOf(column));
         if (rows <= (long) TakeSchema.CELL * mostCells * 2) {
             return extremes(column(column), mostCells);
         }

@@ -6,13 +6,17 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Locale;
+import java.util.function.IntFunction;
 
 /** Makes a take whole whose recording broke off: its rows are safe, its pyramid is made anew. */
 final class TakeMender {
     private final Connection connection;
     private final int columns;
+    private final IntFunction<String> blocksOf;
 
-    TakeMender(Connection connection, int columns) {
+    /** @param blocksOf the table of the blocks of a column, that counts from 0 */
+    TakeMender(Connection connection, int columns, IntFunction<String> blocksOf) {
+        this.blocksOf = blocksOf;
         this.connection = connection;
         this.columns = columns;
     }
@@ -46,8 +50,9 @@ final class TakeMender {
     private void rebuild(int column) throws SQLException, TakeException {
         PyramidBuilder builder = new PyramidBuilder(column);
         try (PreparedStatement query = connection.prepareStatement(
-                        "SELECT b.rows, v.width, v.divisor, v.base, v.data FROM block_values v "
-                                + "JOIN block b USING (first_row) WHERE v.column_id = ? ORDER BY v.first_row");
+                        "SELECT b.rows, v.width, v.divisor, v.base, v.data FROM block_values v " + "JOIN "
+                                + blocksOf.apply(column - 1)
+                                + " b USING (first_row) WHERE v.column_id = ? ORDER BY v.first_row");
                 PreparedStatement insert = connection.prepareStatement("INSERT INTO pyramid VALUES (?, ?, ?, ?)")) {
             query.setInt(1, column);
             try (ResultSet result = query.executeQuery()) {

@@ -7,12 +7,15 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
 
-/** The tables of a take, version 1. See docs/TAKE-FORMAT.md. */
+/** The tables of a take: version 1 of one source, version 2 of several. See docs/TAKE-FORMAT.md. */
 final class TakeSchema {
     /** The bytes "ZEST". */
     static final int APPLICATION_ID = 0x5A455354;
 
-    static final int VERSION = 1;
+    /** Takes of one source stay what they were, so that an earlier version opens them. */
+    static final int ONE_SOURCE = 1;
+
+    static final int SEVERAL_SOURCES = 2;
 
     /** Rows in a cell of pyramid level 1; each level above holds 16 times as many. */
     static final int CELL = 1024;
@@ -23,30 +26,55 @@ final class TakeSchema {
     private static final List<String> TABLES = List.of(
             "CREATE TABLE take (key TEXT PRIMARY KEY, value TEXT NOT NULL) WITHOUT ROWID",
             "CREATE TABLE channel_column (id INTEGER PRIMARY KEY, name TEXT NOT NULL, unit TEXT NOT NULL)",
-            "CREATE TABLE block (first_row INTEGER PRIMARY KEY, rows INTEGER NOT NULL, first_seconds REAL NOT NULL, "
-                    + "period_seconds REAL)",
             "CREATE TABLE block_values (first_row INTEGER NOT NULL, column_id INTEGER NOT NULL, width INTEGER NOT NULL, "
                     + "divisor REAL NOT NULL, base INTEGER NOT NULL, data BLOB NOT NULL, "
                     + "PRIMARY KEY (column_id, first_row)) WITHOUT ROWID",
             "CREATE TABLE mark (id INTEGER PRIMARY KEY, seconds REAL NOT NULL, text TEXT NOT NULL)",
-            "CREATE TABLE gap (id INTEGER PRIMARY KEY, start_seconds REAL NOT NULL, end_seconds REAL NOT NULL, "
-                    + "missing INTEGER NOT NULL)",
             "CREATE TABLE pyramid (column_id INTEGER NOT NULL, level INTEGER NOT NULL, first_cell INTEGER NOT NULL, "
                     + "data BLOB NOT NULL, PRIMARY KEY (column_id, level, first_cell)) WITHOUT ROWID");
 
+    private static final List<String> ONE = List.of(
+            "CREATE TABLE block (first_row INTEGER PRIMARY KEY, rows INTEGER NOT NULL, first_seconds REAL NOT NULL, "
+                    + "period_seconds REAL)",
+            "CREATE TABLE gap (id INTEGER PRIMARY KEY, start_seconds REAL NOT NULL, end_seconds REAL NOT NULL, "
+                    + "missing INTEGER NOT NULL)");
+
+    private static final List<String> SEVERAL = List.of(
+            "CREATE TABLE source (id INTEGER PRIMARY KEY, name TEXT NOT NULL, first_column INTEGER NOT NULL, "
+                    + "columns INTEGER NOT NULL)",
+            "CREATE TABLE block (source INTEGER NOT NULL, first_row INTEGER NOT NULL, rows INTEGER NOT NULL, "
+                    + "first_seconds REAL NOT NULL, period_seconds REAL, PRIMARY KEY (source, first_row)) WITHOUT ROWID",
+            "CREATE TABLE gap (id INTEGER PRIMARY KEY, source INTEGER NOT NULL, start_seconds REAL NOT NULL, "
+                    + "end_seconds REAL NOT NULL, missing INTEGER NOT NULL)");
+
     private TakeSchema() {}
+
+    /** @return the blocks of a source as a table for a FROM */
+    static String blocksOf(boolean several, int source) {
+        return several
+                ? "(SELECT first_row, rows, first_seconds, period_seconds FROM block WHERE source = " + source + ")"
+                : "block";
+    }
+
+    /** @return the column under which the times of a source are kept */
+    static int timesOf(int source) {
+        return -source;
+    }
 
     static Connection connect(Path file) throws SQLException {
         return DriverManager.getConnection("jdbc:sqlite:" + file.toAbsolutePath());
     }
 
-    static void create(Connection connection) throws SQLException {
+    static void create(Connection connection, boolean several) throws SQLException {
         try (Statement statement = connection.createStatement()) {
             statement.execute("PRAGMA application_id = " + APPLICATION_ID);
-            statement.execute("PRAGMA user_version = " + VERSION);
+            statement.execute("PRAGMA user_version = " + (several ? SEVERAL_SOURCES : ONE_SOURCE));
             statement.execute("PRAGMA journal_mode = WAL");
             statement.execute("PRAGMA synchronous = NORMAL");
             for (String table : TABLES) {
+                statement.execute(table);
+            }
+            for (String table : several ? SEVERAL : ONE) {
                 statement.execute(table);
             }
         }

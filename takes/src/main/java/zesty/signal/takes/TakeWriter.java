@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeBase;
@@ -30,33 +31,61 @@ public final class TakeWriter implements AutoCloseable {
     private final PreparedStatement insertMark;
     private final PreparedStatement insertPyramid;
     private final List<PyramidBuilder> pyramids = new ArrayList<>();
-    private final int columnCount;
+    private final List<Share> shares;
     private double firstSeconds = Double.NaN;
-    private long rows;
     private double lastSeconds;
     private boolean broken;
 
-    private TakeWriter(Path file, Connection connection, int columnCount) throws SQLException {
+    /** What a source has of the take. */
+    private static final class Share {
+        final int source;
+        final int firstColumn;
+        final int columns;
+        long rows;
+
+        Share(int source, int firstColumn, int columns) {
+            this.source = source;
+            this.firstColumn = firstColumn;
+            this.columns = columns;
+        }
+    }
+
+    private TakeWriter(Path file, Connection connection, Rig rig) throws SQLException {
         this.file = file;
         this.connection = connection;
-        this.columnCount = columnCount;
+        shares = shares(rig);
+        boolean several = shares.size() > 1;
         connection.setAutoCommit(false);
-        insertBlock = connection.prepareStatement("INSERT INTO block VALUES (?, ?, ?, ?)");
+        insertBlock = connection.prepareStatement("INSERT INTO block (first_row, rows, first_seconds, "
+                + (several ? "period_seconds, source) VALUES (?, ?, ?, ?, ?)" : "period_seconds) VALUES (?, ?, ?, ?)"));
         insertValues = connection.prepareStatement("INSERT INTO block_values VALUES (?, ?, ?, ?, ?, ?)");
-        insertGap =
-                connection.prepareStatement("INSERT INTO gap (start_seconds, end_seconds, missing) VALUES (?, ?, ?)");
+        insertGap = connection.prepareStatement("INSERT INTO gap (start_seconds, end_seconds, "
+                + (several ? "missing, source) VALUES (?, ?, ?, ?)" : "missing) VALUES (?, ?, ?)"));
         insertMark = connection.prepareStatement("INSERT INTO mark (seconds, text) VALUES (?, ?)");
         insertPyramid = connection.prepareStatement("INSERT INTO pyramid VALUES (?, ?, ?, ?)");
-        for (int c = 1; c <= columnCount; c++) {
+        int columns = shares.stream().mapToInt(share -> share.columns).sum();
+        for (int c = 1; c <= columns; c++) {
             pyramids.add(new PyramidBuilder(c));
         }
+    }
+
+    private static List<Share> shares(Rig rig) {
+        List<Share> shares = new ArrayList<>();
+        int first = 0;
+        for (Source source : rig.sources()) {
+            int columns =
+                    source.format() == null ? 0 : source.format().columns().size();
+            shares.add(new Share(shares.size(), first, columns));
+            first += columns;
+        }
+        return shares;
     }
 
     /**
      * Begins a take.
      *
      * @param file must not exist
-     * @param rig in force; it must name the format
+     * @param rig in force; a source whose format it does not name is left out
      * @param started when, by the computer's calendar
      * @throws TakeException when the file exists or cannot be made
      */
@@ -68,9 +97,8 @@ public final class TakeWriter implements AutoCloseable {
             Files.createDirectories(file.toAbsolutePath().getParent());
             Connection connection = TakeSchema.connect(file);
             try {
-                TakeSchema.create(connection);
-                TakeWriter writer =
-                        new TakeWriter(file, connection, rig.format().columns().size());
+                TakeSchema.create(connection, rig.sources().size() > 1);
+                TakeWriter writer = new TakeWriter(file, connection, rig);
                 writer.describe(title, rig, started);
                 return writer;
             } catch (SQLException | TakeException e) {
@@ -94,11 +122,26 @@ public final class TakeWriter implements AutoCloseable {
         put("rig", RigJson.write(rig));
         try (PreparedStatement insert = connection.prepareStatement("INSERT INTO channel_column VALUES (?, ?, ?)")) {
             int id = 1;
-            for (Column column : rig.format().columns()) {
-                insert.setInt(1, id++);
-                insert.setString(2, column.name());
-                insert.setString(3, column.unit());
-                insert.executeUpdate();
+            for (Source source : rig.sources()) {
+                List<Column> columns =
+                        source.format() == null ? List.of() : source.format().columns();
+                for (Column column : columns) {
+                    insert.setInt(1, id++);
+                    insert.setString(2, source.prefix() + column.name());
+                    insert.setString(3, column.unit());
+                    insert.executeUpdate();
+                }
+            }
+        }
+        if (shares.size() > 1) {
+            try (PreparedStatement insert = connection.prepareStatement("INSERT INTO source VALUES (?, ?, ?, ?)")) {
+                for (Share share : shares) {
+                    insert.setInt(1, share.source);
+                    insert.setString(2, rig.sources().get(share.source).name());
+                    insert.setInt(3, share.firstColumn + 1);
+                    insert.setInt(4, share.columns);
+                    insert.executeUpdate();
+                }
             }
         }
         connection.commit();
@@ -112,11 +155,26 @@ public final class TakeWriter implements AutoCloseable {
         }
     }
 
-    /** Adds a block; its times are counted from the first row of the take. @throws TakeException when it will not go */
+    /** @return whether the take has columns of that source */
+    public boolean holds(int source) {
+        return source < shares.size() && shares.get(source).columns > 0;
+    }
+
+    /** Adds a block of the first source. @throws TakeException when it will not go */
     public void append(Block block) throws TakeException {
-        if (block.columns().length != columnCount) {
+        append(0, block);
+    }
+
+    /**
+     * Adds a block of a source; its times are counted from the first row of the take.
+     *
+     * @throws TakeException when it will not go
+     */
+    public void append(int source, Block block) throws TakeException {
+        Share share = shares.get(source);
+        if (block.columns().length != share.columns) {
             throw new IllegalArgumentException(
-                    "the take has " + columnCount + " columns, the block " + block.columns().length);
+                    "the take has " + share.columns + " columns of it, the block " + block.columns().length);
         }
         if (block.rows() == 0) {
             return;
@@ -125,7 +183,7 @@ public final class TakeWriter implements AutoCloseable {
             firstSeconds = block.time().secondsAt(0);
         }
         guarded(() -> {
-            insertBlock.setLong(1, rows);
+            insertBlock.setLong(1, share.rows);
             insertBlock.setInt(2, block.rows());
             insertBlock.setDouble(3, block.time().secondsAt(0) - firstSeconds);
             if (block.time() instanceof TimeBase.Steady steady) {
@@ -136,23 +194,29 @@ public final class TakeWriter implements AutoCloseable {
                 for (int row = 0; row < seconds.length; row++) {
                     seconds[row] = sinceFirst(block.time().secondsAt(row));
                 }
-                values(0, Packed.of(seconds, seconds.length));
+                values(share, TakeSchema.timesOf(source), Packed.of(seconds, seconds.length));
+            }
+            if (shares.size() > 1) {
+                insertBlock.setInt(5, source);
             }
             insertBlock.executeUpdate();
-            for (int c = 0; c < columnCount; c++) {
-                values(c + 1, Packed.of(block.columns()[c], block.rows()));
-                pyramids.get(c).add(block.columns()[c], block.rows(), insertPyramid);
+            for (int c = 0; c < share.columns; c++) {
+                values(share, share.firstColumn + c + 1, Packed.of(block.columns()[c], block.rows()));
+                pyramids.get(share.firstColumn + c).add(block.columns()[c], block.rows(), insertPyramid);
             }
             for (Gap gap : block.gaps()) {
                 if (gap.startSeconds() >= firstSeconds) {
                     insertGap.setDouble(1, sinceFirst(gap.startSeconds()));
                     insertGap.setDouble(2, sinceFirst(gap.endSeconds()));
                     insertGap.setLong(3, gap.missing());
+                    if (shares.size() > 1) {
+                        insertGap.setInt(4, source);
+                    }
                     insertGap.executeUpdate();
                 }
             }
-            rows += block.rows();
-            lastSeconds = block.lastSeconds() - firstSeconds;
+            share.rows += block.rows();
+            lastSeconds = Math.max(lastSeconds, block.lastSeconds() - firstSeconds);
         });
     }
 
@@ -163,8 +227,8 @@ public final class TakeWriter implements AutoCloseable {
         return Math.abs(difference * 1e6 - micros) < 1e-3 ? micros / 1e6 : difference;
     }
 
-    private void values(int column, Packed packed) throws SQLException {
-        insertValues.setLong(1, rows);
+    private void values(Share share, int column, Packed packed) throws SQLException {
+        insertValues.setLong(1, share.rows);
         insertValues.setInt(2, column);
         insertValues.setInt(3, packed.width());
         insertValues.setDouble(4, packed.divisor());
@@ -192,12 +256,12 @@ public final class TakeWriter implements AutoCloseable {
         guarded(connection::commit);
     }
 
-    /** @return rows written so far */
+    /** @return rows written so far, of all sources */
     public long rows() {
-        return rows;
+        return shares.stream().mapToLong(share -> share.rows).sum();
     }
 
-    /** @return seconds from the first row to the last */
+    /** @return seconds from the first row to the last of all */
     public double seconds() {
         return lastSeconds;
     }

@@ -4,8 +4,11 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -41,31 +44,43 @@ final class InfoCommand implements Callable<Integer> {
     @Override
     public Integer call() throws TakeException {
         try (Take take = open(file)) {
-            double rate = take.rows() > 1 ? SampleRate.of(take.times()) : Double.NaN;
+            double[] rates = new double[take.sources()];
+            for (int s = 0; s < rates.length; s++) {
+                rates[s] = take.rows(s) > 1 ? SampleRate.of(take.times(s)) : Double.NaN;
+            }
             if (json) {
-                printJson(take, rate);
+                printJson(take, rates);
             } else {
-                printText(take, rate);
+                printText(take, rates);
             }
         }
         return Commands.DONE;
     }
 
-    private static void printJson(Take take, double rate) throws TakeException {
+    private static List<Gap> gaps(Take take) throws TakeException {
+        List<Gap> gaps = new ArrayList<>();
+        for (int s = 0; s < take.sources(); s++) {
+            gaps.addAll(take.gaps(s));
+        }
+        return gaps;
+    }
+
+    private static void printJson(Take take, double[] rates) throws TakeException {
         ObjectNode root = Json.object();
         root.put("title", take.title());
         root.put("started", take.started().toString());
         root.put("rows", take.rows());
         Json.put(root, "seconds", take.seconds());
         ArrayNode channels = root.putArray("channels");
-        for (Column column : take.columns()) {
+        for (int c = 0; c < take.columns().size(); c++) {
+            Column column = take.columns().get(c);
             ObjectNode node = channels.addObject();
             node.put("name", column.name());
             node.put("unit", column.unit());
-            Json.put(node, "rate_hz", rate);
+            Json.put(node, "rate_hz", rates[take.sourceOf(c)]);
         }
         ArrayNode gaps = root.putArray("gaps");
-        for (Gap gap : take.gaps()) {
+        for (Gap gap : gaps(take)) {
             ObjectNode node = gaps.addObject();
             Json.put(node, "start_s", gap.startSeconds());
             Json.put(node, "end_s", gap.endSeconds());
@@ -82,14 +97,15 @@ final class InfoCommand implements Callable<Integer> {
         Json.print(root);
     }
 
-    private void printText(Take take, double rate) throws TakeException {
+    private void printText(Take take, double[] rates) throws TakeException {
         PrintWriter out = spec.commandLine().getOut();
         out.println(take.title() + ", begun " + take.started());
-        out.println(take.rows() + " rows, " + Digits.fixed(take.seconds(), 3) + " s, " + Digits.of(rate) + " rows/s");
+        out.println(take.rows() + " rows, " + Digits.fixed(take.seconds(), 3) + " s, "
+                + Arrays.stream(rates).mapToObj(Digits::of).collect(Collectors.joining(" and ")) + " rows/s");
         for (Column column : take.columns()) {
             out.println("  " + column.name() + (column.unit().isEmpty() ? "" : " [" + column.unit() + "]"));
         }
-        List<Gap> gaps = take.gaps();
+        List<Gap> gaps = gaps(take);
         out.println(gaps.size() + (gaps.size() == 1 ? " gap" : " gaps"));
         for (Gap gap : gaps) {
             out.println("  " + Digits.fixed(gap.startSeconds(), 3) + " s, " + Digits.fixed(gap.seconds(), 3)

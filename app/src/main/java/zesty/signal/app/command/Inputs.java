@@ -24,8 +24,13 @@ final class Inputs {
     record Signal(String name, double[] values, double[] seconds, String[] timeTexts, double rateHz) {}
 
     static Table table(Path file) {
+        return table(file, "");
+    }
+
+    /** @param column of a take of several sources, which one it is about; empty for the first */
+    static Table table(Path file, String column) {
         try {
-            return Table.open(file);
+            return Table.open(file, column);
         } catch (TakeException e) {
             throw new Refusal(e.getMessage());
         }
@@ -33,7 +38,7 @@ final class Inputs {
 
     /** @param rateText as given with --rate; null when it was not */
     static Signal signal(Path file, String column, String rateText) {
-        Table table = table(file);
+        Table table = table(file, column == null ? "" : column);
         try {
             double[] values = table.column(column == null ? onlyColumn(file, table) : column);
             double[] seconds = null;

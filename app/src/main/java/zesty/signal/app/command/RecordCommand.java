@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -13,6 +15,8 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
+import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
@@ -45,9 +49,12 @@ final class RecordCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws TakeException, InterruptedException {
-        LinkAddress address = address();
+        LinkAddress address = address(source);
         RecordingLimit limit = limit();
         Rig rig = rig().withSource(address.text());
+        for (Source other : rig.sources()) {
+            address(other.setup().address());
+        }
         if (!out.getFileName().toString().endsWith(".zest")) {
             throw new Refusal("--out " + out + " must end in .zest");
         }
@@ -75,7 +82,7 @@ final class RecordCommand implements Callable<Integer> {
         }
     }
 
-    private LinkAddress address() {
+    private static LinkAddress address(String source) {
         try {
             LinkAddress address = LinkAddress.parse(source);
             if (address instanceof LinkAddress.File file && !Files.isRegularFile(file.path())) {
@@ -126,25 +133,37 @@ final class RecordCommand implements Callable<Integer> {
                 throw new TakeException(recording.problem());
             }
             began |= recording.running();
-            LinkState state = sight.health().state();
             if (began && !recording.running()) {
                 return say(trail.stopRecording(), sight);
             }
-            if (state == LinkState.OVER || state == LinkState.REFUSED) {
+            LinkHealth ended = ended(sight);
+            if (ended != null) {
                 RecordingSight last = trail.stopRecording();
                 if (last.file() == null) {
-                    if (state == LinkState.OVER) {
-                        throw new Refusal(source + ": " + sight.health().reason());
+                    if (ended.state() == LinkState.OVER) {
+                        throw new Refusal(source + ": " + ended.reason());
                     }
-                    throw new TakeException(sight.health().reason());
+                    throw new TakeException(ended.reason());
                 }
                 return say(last, sight);
             }
-            if (state == LinkState.LOST && sight.health().bytes() == 0) {
-                throw new TakeException(sight.health().reason());
+            for (LinkHealth link : sight.links()) {
+                if (link.state() == LinkState.LOST && link.bytes() == 0) {
+                    throw new TakeException(link.reason());
+                }
             }
             Thread.sleep(LOOK_MS);
         }
+    }
+
+    /** @return the link for which there is no use in waiting on: the only one left, or one that will never begin */
+    private static LinkHealth ended(Sight sight) {
+        List<LinkHealth> over = sight.links().stream()
+                .filter(link -> link.state() == LinkState.OVER || link.state() == LinkState.REFUSED)
+                .toList();
+        Optional<LinkHealth> hopeless =
+                over.stream().filter(link -> link.rows() == 0).findFirst();
+        return hopeless.orElse(over.size() == sight.links().size() ? over.get(0) : null);
     }
 
     private int say(RecordingSight recording, Sight sight) throws TakeException {
@@ -159,8 +178,8 @@ final class RecordCommand implements Callable<Integer> {
                         out,
                         recording.rows(),
                         recording.seconds(),
-                        sight.health().setAside(),
-                        sight.health().lostRows() + recording.lostRows()));
+                        sight.links().stream().mapToLong(LinkHealth::setAside).sum(),
+                        sight.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows()));
         spec.commandLine().getOut().flush();
         return Commands.DONE;
     }

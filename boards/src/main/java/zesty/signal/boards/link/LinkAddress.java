@@ -16,6 +16,13 @@ public sealed interface LinkAddress {
     /** @return the same in words for a person */
     String words();
 
+    /** @return the shortest name that tells it from others, for the columns of a source */
+    default String shortName() {
+        String rest = text().replaceFirst("^[a-z]+:", "").replaceFirst("[@+#].*", "");
+        String last = rest.substring(rest.lastIndexOf('/') + 1);
+        return last.isBlank() ? text() : last;
+    }
+
     /** @return a link to it, not yet open */
     Link link();
 

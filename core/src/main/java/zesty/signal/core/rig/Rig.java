@@ -2,7 +2,6 @@ package zesty.signal.core.rig;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import zesty.signal.core.clean.Recipe;
@@ -16,20 +15,36 @@ import zesty.signal.core.scale.Scaling;
  * A saved setup.
  *
  * @param name what the maker calls it
- * @param link where the bytes come from
- * @param format null when it is to be recognised from the stream
+ * @param sources where the bytes come from; the first has no name, each of the others one of its own
  * @param channels in the order of their lanes
  * @param pulses the pulse readers, at most one a channel
  */
-public record Rig(String name, SourceSetup link, StreamFormat format, List<Channel> channels, List<PulseSetup> pulses) {
+public record Rig(String name, List<Source> sources, List<Channel> channels, List<PulseSetup> pulses) {
+    /** A rig reads up to so many sources at once. */
+    public static final int MOST_SOURCES = 8;
 
     public Rig {
-        Objects.requireNonNull(link, "link");
         if (name.isBlank()) {
             throw new IllegalArgumentException("a rig needs a name");
         }
+        sources = List.copyOf(sources);
         channels = List.copyOf(channels);
         pulses = List.copyOf(pulses);
+        if (sources.isEmpty() || sources.size() > MOST_SOURCES) {
+            throw new IllegalArgumentException(
+                    "a rig has 1 to " + MOST_SOURCES + " sources, was to have " + sources.size());
+        }
+        long names = sources.stream().map(Source::name).distinct().count();
+        if (!sources.get(0).name().isEmpty() || names < sources.size()) {
+            throw new IllegalArgumentException(
+                    "a rig's first source has no name, each of the others one of its own; were "
+                            + sources.stream().map(Source::name).toList());
+        }
+    }
+
+    /** A rig of one source. */
+    public Rig(String name, SourceSetup link, StreamFormat format, List<Channel> channels, List<PulseSetup> pulses) {
+        this(name, List.of(new Source("", link, format)), channels, pulses);
     }
 
     /** @return a rig that knows nothing but where the bytes come from */
@@ -37,33 +52,108 @@ public record Rig(String name, SourceSetup link, StreamFormat format, List<Chann
         return new Rig(name, SourceSetup.at(source), null, List.of(), List.of());
     }
 
-    /** @return the source's address; empty for none yet */
+    private Source first() {
+        return sources.get(0);
+    }
+
+    /** @return the first source's setup */
+    public SourceSetup link() {
+        return first().setup();
+    }
+
+    /** @return the first source's format; null while it is not known */
+    public StreamFormat format() {
+        return first().format();
+    }
+
+    /** @return the first source's address; empty for none yet */
     public String source() {
-        return link.address();
+        return link().address();
+    }
+
+    /** @return index of the source that a channel's column belongs to */
+    public int sourceOf(String column) {
+        for (int i = 1; i < sources.size(); i++) {
+            if (column.startsWith(sources.get(i).prefix())) {
+                return i;
+            }
+        }
+        return 0;
+    }
+
+    /** @return the name that a channel's column has in its own source */
+    public String ownName(String column) {
+        return column.substring(sources.get(sourceOf(column)).prefix().length());
+    }
+
+    /** @return the format of the source that a channel's column belongs to; null while it is not known */
+    public StreamFormat formatOf(String column) {
+        return sources.get(sourceOf(column)).format();
     }
 
     public Rig withName(String other) {
-        return new Rig(other, link, format, channels, pulses);
+        return new Rig(other, sources, channels, pulses);
     }
 
+    /** @return the same rig with its first source at another address */
     public Rig withSource(String other) {
-        return withLink(link.withAddress(other));
+        return withSource(0, source -> source.withSetup(source.setup().withAddress(other)));
     }
 
+    /** @return the same rig with a source changed; its name stays */
+    public Rig withSource(int index, UnaryOperator<Source> change) {
+        List<Source> changed = new ArrayList<>(sources);
+        changed.set(index, change.apply(sources.get(index)));
+        return new Rig(name, changed, channels, pulses);
+    }
+
+    /** @return the same rig with another source after the others, under a name made of the given one */
+    public Rig joined(String called, SourceSetup setup) {
+        String plain = called.replaceAll("[^\\p{L}\\p{N} _-]", " ").strip();
+        String base = plain.isEmpty() ? "source" : plain;
+        String own = base;
+        for (int n = 2; taken(own); n++) {
+            own = base + " " + n;
+        }
+        List<Source> more = new ArrayList<>(sources);
+        more.add(new Source(own, setup, null));
+        return new Rig(name, more, channels, pulses);
+    }
+
+    private boolean taken(String called) {
+        return sources.stream().anyMatch(source -> source.name().equals(called));
+    }
+
+    /** @return the same rig without one of its later sources and what was made of it */
+    public Rig without(int index) {
+        if (index < 1) {
+            throw new IllegalArgumentException("a rig keeps its first source");
+        }
+        List<Source> fewer = new ArrayList<>(sources);
+        fewer.remove(index);
+        return new Rig(
+                name,
+                fewer,
+                channels.stream().filter(c -> sourceOf(c.column()) != index).toList(),
+                pulses.stream().filter(p -> sourceOf(p.column()) != index).toList());
+    }
+
+    /** @return the same rig with its first source set up otherwise */
     public Rig withLink(SourceSetup other) {
-        return new Rig(name, other, format, channels, pulses);
+        return withSource(0, source -> source.withSetup(other));
     }
 
+    /** @return the same rig with its first source in another format */
     public Rig withFormat(StreamFormat other) {
-        return new Rig(name, link, other, channels, pulses);
+        return withSource(0, source -> source.withFormat(other));
     }
 
     public Rig withChannels(List<Channel> others) {
-        return new Rig(name, link, format, others, pulses);
+        return new Rig(name, sources, others, pulses);
     }
 
     public Rig withPulses(List<PulseSetup> others) {
-        return new Rig(name, link, format, channels, others);
+        return new Rig(name, sources, channels, others);
     }
 
     /** @return the same rig with the channel of that column changed */
@@ -77,46 +167,58 @@ public record Rig(String name, SourceSetup link, StreamFormat format, List<Chann
         return pulses.stream().filter(pulse -> pulse.column().equals(column)).findFirst();
     }
 
+    /** As {@link #fittedTo(int, StreamFormat)}, of the first source. */
+    public Rig fittedTo(StreamFormat found) {
+        return fittedTo(0, found);
+    }
+
     /**
-     * @return the rig as it applies to a stream of that format: channels for columns the stream has not are left out,
-     *     and columns without a channel get one that leaves them as they came; clocks, sequences and pixels get none.
+     * @return the rig as it applies to a source's stream of that format: channels for columns the stream has not are left
+     *     out, and columns without a channel get one that leaves them as they came; clocks, sequences and pixels get none.
      *     Where the stream carries stations, theirs come with {@link #withStation}
      */
-    public Rig fittedTo(StreamFormat found) {
+    public Rig fittedTo(int index, StreamFormat found) {
         List<Channel> fitted = new ArrayList<>();
         for (Channel channel : channels) {
-            if (fits(found, channel.column())) {
+            if (sourceOf(channel.column()) != index || fits(found, ownName(channel.column()))) {
                 fitted.add(channel);
             }
         }
         if (found.indexOf(Role.STATION) < 0) {
             for (Column column : found.columns()) {
-                addChannel(fitted, column, column.name(), true);
+                addChannel(fitted, index, column, column.name(), true);
             }
         }
-        List<PulseSetup> kept =
-                pulses.stream().filter(pulse -> fits(found, pulse.column())).toList();
-        return new Rig(name, link, found, fitted, kept);
+        List<PulseSetup> kept = pulses.stream()
+                .filter(pulse -> sourceOf(pulse.column()) != index || fits(found, ownName(pulse.column())))
+                .toList();
+        return withSource(index, source -> source.withFormat(found))
+                .withChannels(fitted)
+                .withPulses(kept);
     }
 
-    /** @return the rig with channels for a station that turned up; the format must be known */
-    public Rig withStation(double station) {
+    /** @return the rig with channels for a station of a source that turned up; the format must be known */
+    public Rig withStation(int index, double station) {
         List<Channel> more = new ArrayList<>(channels);
         // Of each station the first column is shown: six stations with all of theirs would bury each other.
         boolean shown = true;
-        for (Column column : format.columns()) {
+        for (Column column : sources.get(index).format().columns()) {
             if (column.isChannel()) {
-                addChannel(more, column, Stations.columnOf(column.name(), station), shown);
+                addChannel(more, index, column, Stations.columnOf(column.name(), station), shown);
                 shown = false;
             }
         }
         return withChannels(more);
     }
 
-    private static void addChannel(List<Channel> channels, Column column, String name, boolean shown) {
-        boolean there = channels.stream().anyMatch(channel -> channel.column().equals(name));
+    private void addChannel(List<Channel> to, int index, Column column, String own, boolean shown) {
+        Source source = sources.get(index);
+        String full = source.prefix() + own;
+        boolean there = to.stream().anyMatch(channel -> channel.column().equals(full));
         if (column.isChannel() && !there) {
-            channels.add(new Channel(name, name, Scaling.asItCame(column.unit()), Recipe.NONE, shown));
+            boolean called = to.stream().anyMatch(channel -> channel.name().equals(own));
+            String spoken = called && index > 0 ? source.name() + " " + own : own;
+            to.add(new Channel(full, spoken, Scaling.asItCame(column.unit()), Recipe.NONE, shown));
         }
     }
 

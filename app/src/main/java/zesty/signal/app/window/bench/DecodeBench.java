@@ -25,10 +25,12 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.Sight;
 
 /**
@@ -76,7 +78,7 @@ public final class DecodeBench extends Bench {
         byHand.setTooltip(new Tooltip("edit names, units, roles and the format itself"));
         byHand.setMinWidth(Region.USE_PREF_SIZE);
         byHand.setOnAction(event -> {
-            editor.open(desk.rig().format());
+            editor.open(desk.wire().format());
             arrange();
         });
         HBox top = new HBox(10, format, readAs, byHand);
@@ -162,7 +164,7 @@ public final class DecodeBench extends Bench {
         StreamFormat taught = desk.wire().taught(alike.toString());
         if (taught == null) {
             desk.trouble("No format was found that reads such a line; write it by hand.");
-        } else if (taught.equals(desk.rig().format())) {
+        } else if (taught.equals(desk.wire().format())) {
             desk.trouble("The format in force is the best that was found; write another by hand.");
         } else {
             desk.wire().reformat(taught);
@@ -181,7 +183,7 @@ public final class DecodeBench extends Bench {
     @Override
     public void show(Sight sight) {
         head(sight);
-        StreamFormat known = sight.rig().format();
+        StreamFormat known = desk.wire().format();
         byHand.setDisable(known == null || desk.isStored());
         if (known == null) {
             format.setText("No format yet. It is recognised by itself as soon as numbers come.");
@@ -227,10 +229,11 @@ public final class DecodeBench extends Bench {
     }
 
     private void tray(Sight sight) {
-        if (sight.health().setAside() != trayCount
-                || sight.health().aside().size() != tray.getItems().size()) {
-            trayCount = sight.health().setAside();
-            List<SetAside.Item> newest = new ArrayList<>(sight.health().aside());
+        LinkHealth health = sight.health(desk.wire().source());
+        if (health.setAside() != trayCount
+                || health.aside().size() != tray.getItems().size()) {
+            trayCount = health.setAside();
+            List<SetAside.Item> newest = new ArrayList<>(health.aside());
             Collections.reverse(newest);
             SetAside.Item chosen = tray.getSelectionModel().getSelectedItem();
             tray.getItems().setAll(newest);
@@ -278,12 +281,14 @@ public final class DecodeBench extends Bench {
 
     private void rows(Sight sight, StreamFormat known) {
         table.getChildren().clear();
-        List<ChannelSight> channels = sight.channels();
+        List<ChannelSight> channels = sight.channels().stream()
+                .filter(c -> c.strand().source() == desk.wire().source())
+                .toList();
         if (channels.isEmpty()) {
             return;
         }
         // Channels of one strand share their rows; with stations the focused one's are shown.
-        ChannelSight first = focused(sight).orElse(channels.get(0));
+        ChannelSight first = focused(sight).filter(channels::contains).orElse(channels.get(0));
         TimeRing times = first.strand().times();
         table.add(small("time"), 0, 0);
         List<ChannelSight> shown = channels.stream()
@@ -293,8 +298,9 @@ public final class DecodeBench extends Bench {
         for (int c = 0; c < shown.size(); c++) {
             String unit = shown.get(c).channel().scaling().converter() == null
                     ? known.columns()
-                            .get(zesty.signal.core.decode.Stations.indexOf(
-                                    known, shown.get(c).channel().column()))
+                            .get(Stations.indexOf(
+                                    known,
+                                    sight.rig().ownName(shown.get(c).channel().column())))
                             .unit()
                     : "";
             table.add(small(shown.get(c).channel().column() + (unit.isEmpty() ? "" : ", " + unit)), c + 1, 0);

@@ -102,7 +102,7 @@ final class FormatEditor extends VBox {
 
     /** Follows the format in force when it changes, as by undo. */
     void show() {
-        StreamFormat now = desk.rig().format();
+        StreamFormat now = desk.wire().format();
         if (now != null && !now.equals(inForce)) {
             open(now);
         }

@@ -74,7 +74,7 @@ final class Orders extends VBox {
     }
 
     void show() {
-        List<String> orders = desk.rig().link().orders();
+        List<String> orders = desk.wire().setup().orders();
         if (!orders.equals(shown)) {
             shown = orders;
             buttons.getChildren().clear();

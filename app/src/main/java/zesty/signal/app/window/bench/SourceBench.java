@@ -46,6 +46,8 @@ public final class SourceBench extends Bench {
     private final Label state = new Label();
     private final StateSign sign = new StateSign();
     private final Label health = new Label();
+    private final SourceTiles tiles;
+    private final CheckBox beside = new CheckBox("Add it beside the source that runs");
     private final ByteView bytes;
     private final Orders orders;
     private final VBox trials = new VBox(4);
@@ -59,6 +61,10 @@ public final class SourceBench extends Bench {
 
     public SourceBench(Desk desk) {
         super(desk, Stop.SOURCE);
+        tiles = new SourceTiles(desk);
+        beside.setId("beside");
+        beside.setTooltip(new Tooltip("connecting then adds a source instead of replacing the one that runs"));
+        beside.managedProperty().bind(beside.visibleProperty());
         bytes = new ByteView(desk);
         orders = new Orders(desk);
         recent.getStyleClass().add("socket-group");
@@ -72,8 +78,6 @@ public final class SourceBench extends Bench {
                         group("Any address", address()));
         ScrollPane scroll = new ScrollPane(sockets);
         scroll.setFitToWidth(true);
-        scroll.setMinWidth(380);
-        scroll.setPrefWidth(380);
         scroll.getStyleClass().add("plain-scroll");
         state.getStyleClass().add("link-state");
         state.setGraphic(sign);
@@ -94,10 +98,14 @@ public final class SourceBench extends Bench {
         HBox.setHgrow(state, Priority.ALWAYS);
         state.setMaxWidth(Double.MAX_VALUE);
         HBox top = new HBox(10, state, warm);
-        VBox right = new VBox(6, top, health, trials, bytes, orders);
+        VBox right = new VBox(6, tiles, top, health, trials, bytes, orders);
         right.setMinWidth(0);
         HBox.setHgrow(right, Priority.ALWAYS);
-        HBox both = new HBox(14, scroll, right);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        VBox left = new VBox(6, beside, scroll);
+        left.setMinWidth(380);
+        left.setPrefWidth(380);
+        HBox both = new HBox(14, left, right);
         both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().add(both);
@@ -153,7 +161,7 @@ public final class SourceBench extends Bench {
             Button plug = plug(
                     "Connect",
                     "plug-" + board.name(),
-                    () -> desk.connect("sim:" + board.name() + (fault == null ? "" : "+" + fault.word())));
+                    () -> connect("sim:" + board.name() + (fault == null ? "" : "+" + fault.word())));
             box.getChildren().add(socket(board.name(), board.about(), plug));
         }
         return box;
@@ -165,7 +173,7 @@ public final class SourceBench extends Bench {
         text.setPromptText("serial:/dev/ttyACM0@115200");
         text.setTooltip(new Tooltip(LinkAddress.FORMS));
         HBox.setHgrow(text, Priority.ALWAYS);
-        Runnable go = () -> desk.connect(text.getText().strip());
+        Runnable go = () -> connect(text.getText().strip());
         text.setOnAction(event -> go.run());
         return new HBox(6, text, plug("Connect", "plug-address", go));
     }
@@ -177,20 +185,17 @@ public final class SourceBench extends Bench {
         port.setPrefColumnCount(5);
         port.setTooltip(new Tooltip("the port it listens on, or is to call"));
         HBox.setHgrow(host, Priority.ALWAYS);
-        Runnable go = () -> desk.connect(
-                "tcp:" + host.getText().strip() + ":" + port.getText().strip());
+        Runnable go = () ->
+                connect("tcp:" + host.getText().strip() + ":" + port.getText().strip());
         host.setOnAction(event -> go.run());
         port.setOnAction(event -> go.run());
         Button listen = plug(
                 "Wait for a call",
                 "plug-listen",
-                () -> desk.connect(
-                        "tcp:" + LinkAddress.ANYONE + ":" + port.getText().strip()));
+                () -> connect("tcp:" + LinkAddress.ANYONE + ":" + port.getText().strip()));
         listen.setTooltip(new Tooltip("listen on that port until a board calls"));
         Button packets = plug(
-                "Packets",
-                "plug-udp",
-                () -> desk.connect("udp:" + port.getText().strip()));
+                "Packets", "plug-udp", () -> connect("udp:" + port.getText().strip()));
         packets.setTooltip(new Tooltip("take datagrams that boards send to that port"));
         return new VBox(6, new HBox(6, host, port, plug("Connect", "plug-network", go)), new HBox(6, listen, packets));
     }
@@ -199,7 +204,7 @@ public final class SourceBench extends Bench {
         Button choose = plug("Choose…", "plug-file", () -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
-                desk.connect("file:" + file.getAbsolutePath());
+                connect("file:" + file.getAbsolutePath());
             }
         });
         return socket("A capture from disk", "read from its start to its end", choose);
@@ -221,23 +226,27 @@ public final class SourceBench extends Bench {
         }
         showRecent();
         Sight live = desk.liveSight(now);
-        LinkHealth link = live.health();
+        int source = desk.wire().source();
+        LinkHealth link = live.health(source);
+        beside.setVisible(desk.connected());
+        tiles.show(live);
         state.setText(
                 link.state() == LinkState.IDLE
                         ? "Not connected"
                         : Wording.state(link.state()) + " · "
-                                + LinkAddress.parse(live.rig().source()).words());
+                                + LinkAddress.parse(desk.wire().setup().address())
+                                        .words());
         sign.show(link.state(), desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A"));
-        health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live));
-        bytes.show(link, live.rig().format());
+        health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live, source));
+        bytes.show(link, live.rig().sources().get(source).format());
         orders.show();
         if (!warmUp.isFocused()) {
-            warmUp.setText(Digits.exact(desk.rig().link().warmUpSeconds()));
+            warmUp.setText(Digits.exact(desk.wire().setup().warmUpSeconds()));
         }
     }
 
-    private static String words(Sight live) {
-        LinkHealth link = live.health();
+    private static String words(Sight live, int source) {
+        LinkHealth link = live.health(source);
         StringBuilder text = new StringBuilder();
         if (!link.reason().isEmpty()) {
             text.append(link.reason()).append("\n");
@@ -245,7 +254,7 @@ public final class SourceBench extends Bench {
         text.append(Wording.speed(link.bytesPerSecond()))
                 .append(" · ")
                 .append("samples ")
-                .append(Wording.rate(live.rateHz()))
+                .append(Wording.rate(live.rateHz(source)))
                 .append(" · ")
                 .append(link.rows())
                 .append(" samples · ")
@@ -257,7 +266,7 @@ public final class SourceBench extends Bench {
                 .append(" samples lost · opened anew ")
                 .append(link.reconnects())
                 .append(link.reconnects() == 1 ? " time" : " times");
-        double stated = live.rig().link().statedRateHz();
+        double stated = live.rig().sources().get(source).setup().statedRateHz();
         if (!Double.isNaN(stated)) {
             text.append(" · stated ").append(Digits.of(stated)).append("/s");
         }
@@ -271,16 +280,21 @@ public final class SourceBench extends Bench {
                     .append(Digits.fixed(Math.abs(link.driftPpm()), 0))
                     .append(link.driftPpm() < 0 ? " ppm slow" : " ppm fast");
         }
-        stations(text, live);
+        if (source > 0 && !Double.isNaN(link.shiftSeconds())) {
+            text.append("\nits own time is moved by ")
+                    .append(Digits.fixed(link.shiftSeconds(), 3))
+                    .append(" s onto the common time line");
+        }
+        stations(text, live, source);
         return text.toString();
     }
 
     /** Each station with its own state: one may be lost while the others go on. */
-    private static void stations(StringBuilder text, Sight live) {
+    private static void stations(StringBuilder text, Sight live, int source) {
         long now = System.nanoTime();
         for (StrandSight strand : live.strands()) {
-            if (!Double.isNaN(strand.station())) {
-                LinkState own = strand.state(live.health().state(), now);
+            if (strand.source() == source && !Double.isNaN(strand.station())) {
+                LinkState own = live.state(strand, now);
                 text.append(text.lastIndexOf("\nstation") < 0 ? "\nstation " : "   ·   ")
                         .append(Digits.exact(strand.station()))
                         .append(own == LinkState.LOST ? " lost, silent for " : " live, heard ")
@@ -348,9 +362,7 @@ public final class SourceBench extends Bench {
                 + speed.getValue() + (line.getValue().equals(LINES.get(0)) ? "" : "," + line.getValue())
                 + (quiet.isSelected() ? ",quiet" : ""));
         Button plug = plug(
-                "Connect",
-                "plug-" + port.path(),
-                () -> desk.connect(chosen.get().text()));
+                "Connect", "plug-" + port.path(), () -> connect(chosen.get().text()));
         Button find = plug("Find the speed", "find-" + port.path(), () -> findSpeed(chosen.get()));
         String about = port.about()
                 + (port.maker().isEmpty() ? "" : " · " + port.maker())
@@ -360,6 +372,15 @@ public final class SourceBench extends Bench {
         VBox box = new VBox(6, socket(port.path(), about, plug), settings);
         box.getStyleClass().add("port");
         return box;
+    }
+
+    /** Plugs in: in the place of what runs, or beside it. */
+    private void connect(String address) {
+        if (beside.isSelected() && desk.connected()) {
+            desk.join(address);
+        } else {
+            desk.connect(address);
+        }
     }
 
     private void findSpeed(LinkAddress.Serial port) {
@@ -375,7 +396,7 @@ public final class SourceBench extends Bench {
             Button take = plug("Use it", "use-" + trial.baud(), () -> {
                 trials.setVisible(false);
                 baud = trial.baud();
-                desk.connect(port.withBaud(trial.baud()).text());
+                connect(port.withBaud(trial.baud()).text());
             });
             String share = trial.bytes() == 0 ? "no bytes" : Math.round(100 * trial.share()) + " % makes sense";
             Label words = mono(String.format("%8d  %-18s", trial.baud(), share));
@@ -404,8 +425,7 @@ public final class SourceBench extends Bench {
             } catch (IllegalArgumentException e) {
                 continue;
             }
-            recent.getChildren()
-                    .add(socket(words, source, plug("Connect", "again-" + source, () -> desk.connect(source))));
+            recent.getChildren().add(socket(words, source, plug("Connect", "again-" + source, () -> connect(source))));
         }
     }
 }

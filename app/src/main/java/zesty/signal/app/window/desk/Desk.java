@@ -21,11 +21,13 @@ import java.util.function.UnaryOperator;
 import javafx.application.Platform;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleDoubleProperty;
+import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -33,6 +35,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
@@ -64,6 +67,7 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
+    private final IntegerProperty inHand = new SimpleIntegerProperty();
     private final BooleanProperty night = new SimpleBooleanProperty();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
     private final StringProperty busy = new SimpleStringProperty("");
@@ -86,6 +90,7 @@ public final class Desk implements AutoCloseable {
         this.settings = settings;
         shelf = new Shelf(places.takes());
         night.set(settings.night());
+        focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
         window.follow(settings.spanSeconds());
     }
 
@@ -192,7 +197,12 @@ public final class Desk implements AutoCloseable {
         }
         Rig before = trail == null ? rig : trail.rig();
         boolean same = before.source().equals(source);
-        rig = same ? before : before.withSource(source).withFormat(null);
+        Rig alone = before;
+        while (!same && alone.sources().size() > 1) {
+            alone = alone.without(alone.sources().size() - 1);
+        }
+        rig = same ? before : alone.withSource(source).withFormat(null);
+        inHand.set(0);
         settings = settings.withRecent(source);
         stored = null;
         closeTrail();
@@ -201,7 +211,64 @@ public final class Desk implements AutoCloseable {
         saveSoon();
     }
 
-    /** Lets go of the source. */
+    /** Reads another source beside those that run. */
+    public void join(String address) {
+        Trail running = trail;
+        if (running == null) {
+            connect(address);
+            return;
+        }
+        String name;
+        try {
+            name = LinkAddress.parse(address).shortName();
+        } catch (IllegalArgumentException e) {
+            trouble(e.getMessage());
+            return;
+        }
+        boolean there = running.rig().sources().stream()
+                .anyMatch(source -> source.setup().address().equals(address));
+        if (there) {
+            trouble(address + " is one of the sources already.");
+            return;
+        }
+        if (running.recording()) {
+            trouble("A recording is running; stop it first. A take keeps the sources it began with.");
+            return;
+        }
+        settings = settings.withRecent(address);
+        stored = null;
+        later("the source could not be added", () -> running.join(name, SourceSetup.at(address)), () -> {
+            undone.clear();
+            inHand.set(running.rig().sources().size() - 1);
+            saveSoon();
+        });
+    }
+
+    /** Lets go of one of the later sources. */
+    public void leave(int source) {
+        Trail running = trail;
+        if (running == null || source < 1) {
+            return;
+        }
+        if (running.recording()) {
+            trouble("A recording is running; stop it first. A take keeps the sources it began with.");
+            return;
+        }
+        String address = running.rig().sources().get(source).setup().address();
+        inHand.set(0);
+        later("the source could not be let go", () -> running.leave(source), () -> {
+            undone.clear();
+            saveSoon();
+            notice.set(new Notice("Let go: " + address, false, () -> join(address)));
+        });
+    }
+
+    /** @return index of the source that the Source and Decode benches are at; follows the focus */
+    public IntegerProperty sourceInHand() {
+        return inHand;
+    }
+
+    /** Lets go of the sources. */
     public void disconnect() {
         if (trail != null) {
             rig = trail.rig();

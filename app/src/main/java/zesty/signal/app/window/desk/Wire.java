@@ -18,7 +18,9 @@ import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ByteTail;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.SentLine;
@@ -39,22 +41,37 @@ public final class Wire {
         this.trail = trail;
     }
 
-    /** @return the newest bytes of the live source; empty when there is none */
+    /** @return where in the rig the source in hand is: the one that looking, sending and reading otherwise are meant for */
+    public int source() {
+        return Math.min(desk.sourceInHand().get(), desk.rig().sources().size() - 1);
+    }
+
+    /** @return the setup of the source in hand */
+    public SourceSetup setup() {
+        return desk.rig().sources().get(source()).setup();
+    }
+
+    /** @return the format of the source in hand; null while it is not known */
+    public StreamFormat format() {
+        return desk.rig().sources().get(source()).format();
+    }
+
+    /** @return the newest bytes of the source in hand; empty when there is none */
     public ByteTail.Newest newest(int most) {
         Trail running = trail.get();
-        return running == null ? NOTHING : running.bytes().newest(most);
+        return running == null ? NOTHING : running.bytes(source()).newest(most);
     }
 
     /** @return the bytes from which the format was recognised; empty when there are none */
     public byte[] sample() {
         Trail running = trail.get();
-        return running == null ? new byte[0] : running.sample();
+        return running == null ? new byte[0] : running.sample(source());
     }
 
     /** @return what the recogniser made of them, best first */
     public List<Recogniser.Proposal> proposals() {
         Trail running = trail.get();
-        return running == null ? List.of() : running.proposals();
+        return running == null ? List.of() : running.proposals(source());
     }
 
     /** Sends a line to the board. */
@@ -64,18 +81,19 @@ public final class Wire {
             desk.trouble("Nothing to send to: connect a source first (key 1).");
             return;
         }
-        desk.later("the line could not be sent", () -> running.send(line, ending, System.nanoTime()), () -> {});
+        int to = source();
+        desk.later("the line could not be sent", () -> running.send(to, line, ending, System.nanoTime()), () -> {});
     }
 
     /** @return what was sent lately, oldest first */
     public List<SentLine> sent() {
         Trail running = trail.get();
-        return running == null ? List.of() : running.sent();
+        return running == null ? List.of() : running.sent(source());
     }
 
     /** Keeps a line as a button of the rig, or takes its button away. */
     public void keepOrder(String line, boolean kept) {
-        List<String> orders = new ArrayList<>(desk.rig().link().orders());
+        List<String> orders = new ArrayList<>(setup().orders());
         orders.remove(line);
         if (kept) {
             orders.add(line);
@@ -89,13 +107,14 @@ public final class Wire {
     }
 
     private void changeLink(UnaryOperator<SourceSetup> change) {
-        desk.change(rig -> rig.withLink(change.apply(rig.link())));
+        int of = source();
+        desk.change(rig -> rig.withSource(of, source -> source.withSetup(change.apply(source.setup()))));
     }
 
     /** Lines like this one need not be set aside any more. */
     public void passOver(String line) {
         String shape = SetAside.shapeOf(line);
-        List<String> shapes = new ArrayList<>(desk.rig().link().passOver());
+        List<String> shapes = new ArrayList<>(setup().passOver());
         if (!shapes.contains(shape)) {
             shapes.add(shape);
             changeLink(link -> link.withPassOver(shapes));
@@ -133,37 +152,45 @@ public final class Wire {
             desk.trouble("A recording is running with this format; stop it first.");
             return;
         }
-        desk.change(rig -> carriedOver(rig, format));
+        int of = source();
+        desk.change(rig -> carriedOver(rig, of, format));
     }
 
     /** A renamed column takes its channel along, where the columns are as many as before. */
-    private static Rig carriedOver(Rig rig, StreamFormat format) {
-        StreamFormat before = rig.format();
+    private static Rig carriedOver(Rig rig, int of, StreamFormat format) {
+        Source source = rig.sources().get(of);
+        StreamFormat before = source.format();
+        Rig reformatted = rig.withSource(of, one -> one.withFormat(format));
         boolean alike =
                 before != null && before.columns().size() == format.columns().size();
         if (!alike || before.indexOf(Role.STATION) >= 0) {
-            return rig.withFormat(format);
+            return reformatted;
         }
         List<Channel> channels = new ArrayList<>();
         for (Channel channel : rig.channels()) {
-            int index = before.indexOf(channel.column());
-            Column column = index < 0 ? null : format.columns().get(index);
+            int index = rig.sourceOf(channel.column()) == of ? before.indexOf(rig.ownName(channel.column())) : -1;
             channels.add(
-                    column == null ? channel : carried(channel, before.columns().get(index), column));
+                    index < 0
+                            ? channel
+                            : carried(
+                                    channel,
+                                    before.columns().get(index),
+                                    format.columns().get(index),
+                                    source.prefix()));
         }
-        return rig.withChannels(channels).withFormat(format);
+        return reformatted.withChannels(channels);
     }
 
-    private static Channel carried(Channel channel, Column before, Column now) {
+    private static Channel carried(Channel channel, Column before, Column now, String prefix) {
         String name = channel.name().equals(before.name()) ? now.name() : channel.name();
-        boolean asItCame = channel.scaling().equals(zesty.signal.core.scale.Scaling.asItCame(before.unit()));
-        Channel moved = channel.onColumn(now.name(), name);
-        return asItCame ? moved.withScaling(zesty.signal.core.scale.Scaling.asItCame(now.unit())) : moved;
+        boolean asItCame = channel.scaling().equals(Scaling.asItCame(before.unit()));
+        Channel moved = channel.onColumn(prefix + now.name(), name);
+        return asItCame ? moved.withScaling(Scaling.asItCame(now.unit())) : moved;
     }
 
     /** Writes the format in force to a file to share. */
     public void saveFormat(Path file) {
-        StreamFormat format = desk.rig().format();
+        StreamFormat format = format();
         desk.later(
                 "the format could not be saved",
                 () -> Files.writeString(file, FormatJson.write(format)),

@@ -20,6 +20,7 @@ import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StrandSight;
@@ -46,7 +47,7 @@ public final class LaneStack extends VBox {
     private final Label empty = new Label();
     private final Button hidden = new Button();
     /** Strands share the time axis, but each has rows of its own. */
-    private final Map<Double, ColumnEdges> edgesOf = new HashMap<>();
+    private final Map<StrandSight.Key, ColumnEdges> edgesOf = new HashMap<>();
 
     private double from;
     private int width;
@@ -127,7 +128,7 @@ public final class LaneStack extends VBox {
         // On a grid of whole pixels a sample stays in its column while the picture moves.
         from = desk.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
         for (StrandSight strand : sight.strands()) {
-            edgesOf.computeIfAbsent(strand.station(), station -> new ColumnEdges())
+            edgesOf.computeIfAbsent(strand.key(), key -> new ColumnEdges())
                     .compute(strand.times(), from, from + window.span(), width);
         }
         zero = desk.isStored() ? 0 : desk.window().following() ? window.to() : sight.nowSeconds(nanoTime);
@@ -160,7 +161,7 @@ public final class LaneStack extends VBox {
                         night,
                         channel.channel().column().equals(focus));
             }
-            ColumnEdges edges = edgesOf.get(channel.strand().station());
+            ColumnEdges edges = edgesOf.get(channel.strand().key());
             lane.paint(sight, channel, edges, ticks, colour, night, now);
             if (lane == hovered) {
                 lane.readOut(sight, channel, edges, hoverX, zero, desk.window().span() / edges.width());
@@ -170,16 +171,22 @@ public final class LaneStack extends VBox {
 
     /** A channel keeps its colour when lanes change places: it goes by its column's place in the stream. */
     public static int colourOf(Sight sight, Channel channel) {
-        StreamFormat format = sight.rig().format();
+        Rig rig = sight.rig();
+        int source = rig.sourceOf(channel.column());
+        StreamFormat format = rig.sources().get(source).format();
         if (format == null) {
             return 0;
         }
-        int own = Stations.indexOf(format, channel.column());
+        String column = rig.ownName(channel.column());
+        int own = Stations.indexOf(format, column);
         int place = 0;
-        for (int c = 0; c < own; c++) {
-            place += format.columns().get(c).isChannel() ? 1 : 0;
+        for (int s = 0; s <= source; s++) {
+            StreamFormat one = rig.sources().get(s).format();
+            for (int c = 0; one != null && c < (s < source ? one.columns().size() : own); c++) {
+                place += one.columns().get(c).isChannel() ? 1 : 0;
+            }
         }
-        double station = Stations.stationOf(format, channel.column());
+        double station = Stations.stationOf(format, column);
         return Double.isNaN(station) ? place : place + (int) Math.abs(station);
     }
 

@@ -127,7 +127,7 @@ final class LaneView extends HBox {
         name.setStyle("-fx-text-fill: " + css + ";");
         name.setText(channel.channel().name());
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("in-focus"), focused);
-        LinkState state = channel.strand().state(sight.health().state(), System.nanoTime());
+        LinkState state = sight.state(channel.strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));

@@ -13,6 +13,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
@@ -137,13 +138,13 @@ public final class CaptureBar extends HBox {
             chip.setDisable(running);
         }
         amount.setDisable(running);
-        long lost = live.health().lostRows() + recording.lostRows();
+        long lost = live.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows();
         String words = lost + " lost";
         if (running) {
             String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
             words = share + Wording.size(recording.bytes()) + " · " + words + " · " + left(recording);
         } else if (desk.connected()) {
-            words = live.health().rows() + " samples came · " + words;
+            words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " samples came · " + words;
         } else {
             words = "";
         }

@@ -115,7 +115,7 @@ public final class ReadingCards extends ScrollPane {
     }
 
     private void fill(Card card, Sight sight, ChannelSight channel) {
-        LinkState state = sight.health().state();
+        LinkState state = sight.state(channel.strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean stale = lost || state == LinkState.HELD;
         card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), stale);

@@ -133,7 +133,8 @@ public final class TrailBar extends VBox {
         int count = desk.takes().get().size();
         takes.setText("Takes  " + count);
         Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
-        source(sight);
+        int inHand = focused.map(c -> c.strand().source()).orElse(0);
+        source(sight, inHand);
         decode(sight, focused);
         if (focused.isEmpty()) {
             for (Stop stop : new Stop[] {Stop.SCALE, Stop.CLEAN, Stop.READ, Stop.ACT}) {
@@ -141,17 +142,17 @@ public final class TrailBar extends VBox {
             }
             return;
         }
-        boolean lost =
-                sight.health().state() == LinkState.LOST || sight.health().state() == LinkState.REFUSED;
         ChannelSight channel = focused.get();
+        LinkState state = sight.health(channel.strand().source()).state();
+        boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         scale(channel, lost);
         clean(channel, lost);
         read(channel, lost);
         act(sight, channel, lost);
     }
 
-    private void source(Sight sight) {
-        LinkHealth health = sight.health();
+    private void source(Sight sight, int inHand) {
+        LinkHealth health = sight.health(inHand);
         Face face = faces.get(Stop.SOURCE);
         face.sign.show(health.state(), face.button.isSelected() ? ON_LEMON : ON_RIND);
         if (health.state() == LinkState.STORED) {
@@ -162,22 +163,25 @@ public final class TrailBar extends VBox {
             face.say("—", "pick a source");
             return;
         }
-        String words = LinkAddress.parse(sight.rig().source()).words();
+        LinkAddress address =
+                LinkAddress.parse(sight.rig().sources().get(inHand).setup().address());
+        int sources = sight.rig().sources().size();
+        String words = sources > 1 ? address.shortName() + ", " + (inHand + 1) + " of " + sources : address.words();
         face.say(Wording.speed(health.bytesPerSecond()), Wording.state(health.state()) + " · " + words);
     }
 
     private void decode(Sight sight, Optional<ChannelSight> focused) {
-        StreamFormat format = sight.rig().format();
+        String column = focused.map(c -> c.channel().column()).orElse("");
+        StreamFormat format = sight.rig().formatOf(column);
+        LinkHealth health = sight.health(sight.rig().sourceOf(column));
         Face face = faces.get(Stop.DECODE);
         if (format == null || focused.isEmpty()) {
-            face.say("—", sight.health().setAside() + " set aside");
+            face.say("—", health.setAside() + " set aside");
             return;
         }
-        int index = Stations.indexOf(format, focused.get().channel().column()) + 1;
-        String aside = sight.health().state() == LinkState.STORED
-                ? ""
-                : " · " + sight.health().setAside() + " set aside";
-        LinkState state = focused.get().strand().state(sight.health().state(), System.nanoTime());
+        int index = Stations.indexOf(format, sight.rig().ownName(column)) + 1;
+        String aside = health.state() == LinkState.STORED ? "" : " · " + health.setAside() + " set aside";
+        LinkState state = sight.state(focused.get().strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
                 lost ? "—" : Digits.of(focused.get().latestRaw()),

@@ -33,11 +33,15 @@ class LanePictureTest {
 
     private void paint(double rateHz, double from, double to, List<Gap> gaps) {
         Channel channel = new Channel("x", "x", Scaling.asItCame("V"), Recipe.NONE, true);
-        StrandSight strand = new StrandSight(Double.NaN, rateHz, times, to, 0, gaps, 0);
+        StrandSight strand = new StrandSight(0, Double.NaN, rateHz, times, to, 0, gaps, 0);
         ChannelSight sightOfChannel =
                 new ChannelSight(channel, strand, series, series, 0, 0, 0, 0, null, null, null, false, "");
         Sight sight = new Sight(
-                LinkHealth.IDLE, Rig.blank("r", ""), List.of(strand), List.of(sightOfChannel), RecordingSight.NONE);
+                List.of(LinkHealth.IDLE),
+                Rig.blank("r", ""),
+                List.of(strand),
+                List.of(sightOfChannel),
+                RecordingSight.NONE);
         ColumnEdges edges = new ColumnEdges();
         edges.compute(times, from, to, WIDTH);
         TimeTicks ticks = new TimeTicks();

@@ -1,0 +1,118 @@
+package zesty.signal.engine;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import zesty.signal.core.decode.Role;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
+
+/**
+ * One source of a running trail: its reader, and the strands made of its rows. What is not said otherwise is for the
+ * trail's thread only.
+ */
+final class Feed {
+    private static final int EARLY_BLOCKS = 200;
+    private static final double NO_RATE_HZ = 100;
+    private static final int MOST_STATIONS = 64;
+
+    /** Rows on their way to the trail. */
+    record Data(Block block, double rateHz, long arrivalNanos, boolean reopened) {}
+
+    private final String name;
+    private final SourceReader reader;
+    private StreamFormat format;
+    private int stationColumn = -1;
+    private final Map<Double, Strand> strands = new LinkedHashMap<>();
+    private final List<Data> early = new ArrayList<>();
+
+    /** @param name of the source in the rig, by which the feed finds it however many come and go */
+    Feed(String name, SourceReader reader) {
+        this.name = name;
+        this.reader = reader;
+    }
+
+    /** Any thread. */
+    SourceReader reader() {
+        return reader;
+    }
+
+    /** Any thread. @return index of its source in the rig; −1 when the rig has it no more */
+    int indexIn(Rig rig) {
+        for (int i = 0; i < rig.sources().size(); i++) {
+            if (rig.sources().get(i).name().equals(name)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    void format(StreamFormat found) {
+        format = found;
+        stationColumn = found.indexOf(Role.STATION);
+        strands.clear();
+        early.clear();
+    }
+
+    Collection<Strand> strands() {
+        return strands.values();
+    }
+
+    /** @param stationCame is told of a station not seen before, and gives the rig with it */
+    void accept(Data data, Rig rig, StationCame stationCame) {
+        if (format == null) {
+            return;
+        }
+        if (stationColumn >= 0) {
+            ofStations(data, rig, stationCame);
+            return;
+        }
+        Strand strand = strands.computeIfAbsent(Double.NaN, station -> newStrand(station, rig));
+        if (!strand.hasRate()) {
+            if (Double.isNaN(data.rateHz()) && early.size() < EARLY_BLOCKS) {
+                early.add(data);
+                return;
+            }
+            // A clock that stands still gives no rate; the samples are shown all the same.
+            strand.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig);
+            for (Data before : early) {
+                strand.accept(before.block(), before.arrivalNanos(), before.reopened());
+            }
+            early.clear();
+        }
+        strand.accept(data.block(), data.arrivalNanos(), data.reopened());
+        strand.measured(data.rateHz());
+    }
+
+    /** Adds a station of a source to the rig in force. */
+    @FunctionalInterface
+    interface StationCame {
+        Rig of(double station);
+    }
+
+    private Strand newStrand(double station, Rig rig) {
+        int index = Math.max(0, indexIn(rig));
+        return new Strand(
+                name, station, format, rig.sources().get(index).setup().warmUpSeconds());
+    }
+
+    private void ofStations(Data data, Rig before, StationCame stationCame) {
+        Rig rig = before;
+        for (Map.Entry<Double, Block> part :
+                Stations.part(data.block(), stationColumn).entrySet()) {
+            double station = part.getKey();
+            if (!strands.containsKey(station)) {
+                if (strands.size() == MOST_STATIONS) {
+                    continue;
+                }
+                rig = stationCame.of(station);
+                strands.put(station, newStrand(station, rig));
+            }
+            strands.get(station).acceptOfStation(part.getValue(), data.arrivalNanos(), rig);
+        }
+    }
+}
