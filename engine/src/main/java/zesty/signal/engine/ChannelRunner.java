@@ -20,6 +20,7 @@ import zesty.signal.core.sample.TimeRing;
 /** Scales, cleans and reads one channel of a live stream. Trail's thread only. */
 final class ChannelRunner {
     static final double LEVEL_SECONDS = 10;
+    private static final String WAITS = "kept, not read: the caution above comes first";
     private static final double PULSE_SECONDS = 20;
     private static final double BEATS_SECONDS = 180;
     private static final int PIECE = 4096;
@@ -37,6 +38,8 @@ final class ChannelRunner {
     private double delaySeconds;
     private String trouble = "";
     private boolean warming;
+    private boolean waiting;
+    private final LimitWatch watch = new LimitWatch();
     /** Samples from here to there in the raw series are kept but not read. */
     private final List<long[]> unread = new ArrayList<>();
 
@@ -79,6 +82,11 @@ final class ChannelRunner {
                 trouble = e.getMessage();
             }
         }
+    }
+
+    /** @param waits whether nothing is to be read yet, because a caution comes first */
+    void waiting(boolean waits) {
+        waiting = waits;
     }
 
     Channel channel() {
@@ -193,6 +201,10 @@ final class ChannelRunner {
     }
 
     void accept(Block block) {
+        if (waiting) {
+            keep(block);
+            return;
+        }
         warming = false;
         double[] values = block.columns()[column];
         raw.append(values, 0, block.rows());
@@ -240,6 +252,7 @@ final class ChannelRunner {
             pulse.accept(values, n, time);
         }
         latestClean = values[n - 1];
+        watch.accept(channel.limits(), values, n, time);
     }
 
     /** Works the readings out anew; a few times a second is enough. */
@@ -265,6 +278,7 @@ final class ChannelRunner {
                 reading,
                 setup == null ? null : side,
                 warming,
-                trouble);
+                watch.worst(),
+                waiting ? WAITS : trouble);
     }
 }

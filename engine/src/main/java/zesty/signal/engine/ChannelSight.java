@@ -20,6 +20,7 @@ import zesty.signal.core.sample.Series;
  * @param pulse the pulse reader's answer; null when the channel has none
  * @param side where the pulse lies in its band; null when the channel has no reader
  * @param warming whether its newest samples are kept but not read yet, because the board is warming up
+ * @param beyond the value furthest beyond the channel's limits lately; NaN while it keeps within
  * @param trouble why the channel cannot be cleaned or read, in words; empty when it can
  */
 public record ChannelSight(
@@ -35,4 +36,5 @@ public record ChannelSight(
         PulseReading pulse,
         Band.Side side,
         boolean warming,
+        double beyond,
         String trouble) {}

@@ -15,6 +15,7 @@ import zesty.signal.core.read.LevelReader;
 import zesty.signal.core.read.PulseReader;
 import zesty.signal.core.read.PulseReading;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
@@ -211,7 +212,18 @@ public final class StoredTake {
                 reading,
                 side,
                 false,
+                worstBeyond(channel.limits(), clean),
                 trouble);
+    }
+
+    private static double worstBeyond(Limits limits, double[] values) {
+        double low = Double.NaN;
+        double high = Double.NaN;
+        for (double value : values) {
+            high = value > limits.high() && !(value <= high) ? value : high;
+            low = value < limits.low() && !(value >= low) ? value : low;
+        }
+        return Double.isNaN(high) ? low : high;
     }
 
     private static void bothWays(Channel channel, double[] data, Line line) {

@@ -84,7 +84,9 @@ final class Strand {
         int index = Stations.indexOf(format, own);
         if (mine && index >= 0 && Double.compare(Stations.stationOf(format, own), station) == 0) {
             PulseSetup pulse = rig.pulseOn(column).orElse(null);
-            runners.add(new ChannelRunner(index, rateHz, capacity, channel, pulse));
+            ChannelRunner runner = new ChannelRunner(index, rateHz, capacity, channel, pulse);
+            runner.waiting(rig.waits(channel));
+            runners.add(runner);
         }
     }
 
@@ -163,6 +165,9 @@ final class Strand {
     void change(Rig changed) {
         for (ChannelRunner runner : runners) {
             String column = runner.channel().column();
+            changed.channels().stream()
+                    .filter(c -> c.column().equals(column))
+                    .forEach(c -> runner.waiting(changed.waits(c)));
             PulseSetup pulse = changed.pulseOn(column).orElse(null);
             changed.channels().stream()
                     .filter(c -> c.column().equals(column))

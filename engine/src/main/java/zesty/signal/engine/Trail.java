@@ -239,7 +239,8 @@ public final class Trail implements AutoCloseable {
         Rig before = rig.get();
         Rig kept = changed.sources().size() == before.sources().size()
                 ? changed
-                : new Rig(changed.name(), before.sources(), changed.channels(), changed.pulses());
+                : new Rig(
+                        changed.name(), before.sources(), changed.channels(), changed.pulses(), changed.acknowledged());
         Rig after = kept;
         for (int i = 0; i < before.sources().size(); i++) {
             StreamFormat format = before.sources().get(i).format();

@@ -2,6 +2,7 @@ package zesty.signal.takes;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -65,6 +66,13 @@ final class Nodes {
             throw new IllegalArgumentException("\"" + key + "\" must be a number, was " + node.path(key));
         }
         return node.path(key).asDouble();
+    }
+
+    /** Puts a number that may be unknown: then its key is left out, since JSON holds no NaN. */
+    static void putKnown(ObjectNode node, String key, double value) {
+        if (!Double.isNaN(value)) {
+            node.put(key, value);
+        }
     }
 
     static int whole(JsonNode node, String key) {

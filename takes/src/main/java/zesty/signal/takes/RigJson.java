@@ -6,15 +6,21 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.prove.Proof;
 import zesty.signal.core.read.PulseKind;
+import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Conversion;
@@ -41,6 +47,8 @@ public final class RigJson {
         for (Source other : rig.sources().subList(1, rig.sources().size())) {
             source(root.withArray(OTHERS).addObject().put("name", other.name()), other);
         }
+        rig.acknowledged().stream().sorted().forEach(caution -> root.withArray("acknowledged")
+                .add(Nodes.lower(caution)));
         ArrayNode scale = root.putArray("scale");
         ArrayNode clean = root.putArray("clean");
         for (Channel channel : rig.channels()) {
@@ -116,9 +124,15 @@ public final class RigJson {
         if (!channel.shownIn().isEmpty()) {
             node.put("shown_in", channel.shownIn());
         }
-        if (channel.proof() != null) {
-            ProofJson.put(node.putObject("proof"), channel.proof());
+        if (!channel.sensor().equals(Sensor.UNKNOWN)) {
+            KindJson.putSensor(node.putObject("sensor"), channel.sensor());
         }
+        if (!channel.limits().none()) {
+            ObjectNode limits = node.putObject("limits");
+            Nodes.putKnown(limits, "low", channel.limits().low());
+            Nodes.putKnown(limits, "high", channel.limits().high());
+        }
+        channel.proofs().forEach(proof -> ProofJson.put(node.withArray("proofs").addObject(), proof));
         node.put("unit", scaling.unit());
     }
 
@@ -154,7 +168,11 @@ public final class RigJson {
                     recipes.getOrDefault(column, Recipe.NONE),
                     node.path("shown").asBoolean(true),
                     node.path("shown_in").asText(""),
-                    node.has("proof") ? ProofJson.get(node.path("proof")) : null));
+                    node.has("sensor") ? KindJson.getSensor(node.path("sensor")) : Sensor.UNKNOWN,
+                    new Limits(
+                            node.path("limits").path("low").asDouble(Double.NaN),
+                            node.path("limits").path("high").asDouble(Double.NaN)),
+                    proofs(node)));
         }
         Map<String, Band> bands = new HashMap<>();
         for (JsonNode node : root.path("act")) {
@@ -173,7 +191,17 @@ public final class RigJson {
         for (JsonNode other : root.path(OTHERS)) {
             sources.add(source(Nodes.text(other, "name"), other));
         }
-        return new Rig(Nodes.text(root, "name"), sources, channels, pulses);
+        Set<Caution> acknowledged = EnumSet.noneOf(Caution.class);
+        Nodes.texts(root, "acknowledged").forEach(word -> acknowledged.add(Nodes.choice(Caution.class, word)));
+        return new Rig(Nodes.text(root, "name"), sources, channels, pulses, acknowledged);
+    }
+
+    private static List<Proof> proofs(JsonNode node) {
+        List<Proof> proofs = new ArrayList<>();
+        for (JsonNode each : node.path("proofs")) {
+            proofs.add(ProofJson.get(each));
+        }
+        return proofs;
     }
 
     private static Source source(String name, JsonNode root) {

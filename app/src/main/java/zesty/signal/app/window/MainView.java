@@ -15,11 +15,13 @@ import zesty.signal.app.window.bench.DecodeBench;
 import zesty.signal.app.window.bench.ReadBench;
 import zesty.signal.app.window.bench.ScaleBench;
 import zesty.signal.app.window.bench.SourceBench;
+import zesty.signal.app.window.desk.Breaches;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Notice;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
+import zesty.signal.app.window.parts.CautionBar;
 import zesty.signal.app.window.parts.NoticeBar;
 import zesty.signal.app.window.parts.ReadingCards;
 import zesty.signal.app.window.parts.TakesView;
@@ -37,6 +39,8 @@ final class MainView extends StackPane {
     private final ReadingCards readings;
     private final CaptureBar capture;
     private final TakesView takes;
+    private final CautionBar caution;
+    private final Breaches breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
     private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
     private final HBox middle = new HBox(12);
@@ -54,6 +58,8 @@ final class MainView extends StackPane {
         readings = new ReadingCards(desk);
         capture = new CaptureBar(desk);
         takes = new TakesView(desk);
+        caution = new CautionBar(desk);
+        breaches = new Breaches(desk);
         makers.put(Stop.SOURCE, () -> new SourceBench(desk));
         makers.put(Stop.DECODE, () -> new DecodeBench(desk));
         makers.put(Stop.SCALE, () -> new ScaleBench(desk));
@@ -63,7 +69,8 @@ final class MainView extends StackPane {
         middle.getStyleClass().add("middle");
         left.setMinWidth(0);
         HBox.setHgrow(left, Priority.ALWAYS);
-        BorderPane pane = new BorderPane(middle, trail, null, new VBox(new NoticeBar(desk), capture), null);
+        BorderPane pane =
+                new BorderPane(middle, new VBox(trail, caution), null, new VBox(new NoticeBar(desk), capture), null);
         getChildren().add(pane);
         commands = new Commands(desk, this);
         desk.stop().addListener((p, was, is) -> arrange());
@@ -130,7 +137,10 @@ final class MainView extends StackPane {
             wordsAt = now;
             trail.show(sight);
             readings.show(sight);
-            capture.show(desk.liveSight(nanoTime));
+            Sight live = desk.liveSight(nanoTime);
+            capture.show(live);
+            caution.show(sight.rig());
+            breaches.look(live);
             Stop stop = desk.stop().get();
             if (stop != null && !desk.takesOpen().get()) {
                 benches.get(stop).show(sight);

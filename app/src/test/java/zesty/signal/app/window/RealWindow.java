@@ -103,7 +103,8 @@ abstract class RealWindow {
     }
 
     /** Writes over what a field says and presses Enter. */
-    void write(String query, String text) {
+    void write(String query, String text) throws Exception {
+        awaitNode(query);
         TextField field = robot.lookup(query).query();
         robot.clickOn(field);
         robot.interact(() -> field.setText(text));

@@ -8,18 +8,24 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.SensorKind;
+import zesty.signal.core.scale.Echo;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.Sight;
+import zesty.signal.takes.KindJson;
 
 /** Scaling and proving in the real window, on a board whose readings the test sets like a knob. */
 @Timeout(180)
@@ -126,6 +132,10 @@ class ScaleWindowTest extends RealWindow {
         hold(7000, "60");
         // Through (1000,0) (3000,20) (5000,40.4) (7000,60): 10.02 a thousand, worst miss 0.28 at the third.
         awaitText("#verdict", "Worst miss 0.28 at 40.4");
+        write("#allowed", "0.5");
+        // As it came, 1000 reads where 0 should be.
+        awaitText("#verdict", "Fail: 0 of 4 readings within ± 0.5; the worst is off by 6900 at 60");
+        robot.interact(() -> robot.lookup("#allowed").queryAs(TextField.class).clear());
         robot.clickOn("#adopt");
         Sight adopted = until(s -> s.channel("sensor")
                 .filter(c -> Math.abs(c.latestClean() - 60.1) < 0.3)
@@ -133,6 +143,7 @@ class ScaleWindowTest extends RealWindow {
         assertThat(adopted.channel("sensor").orElseThrow().channel().proof().points())
                 .hasSize(4);
         awaitText("#needle", "Proved today at 4 points, worst miss 0.28");
+        awaitText(".proof", "a line through 4, adopted, worst miss 0.28");
         knob.set(2000.0);
         awaitText("#needle", "Steady: 10.06 ");
         robot.clickOn("#tare");
@@ -146,9 +157,61 @@ class ScaleWindowTest extends RealWindow {
     }
 
     @Test
+    void aBodySensorIsNotReadBeforeItsCautionAndALimitIsToldAtOnce() throws Exception {
+        connect(500);
+        choose("#kind", kind("optical pulse"));
+        awaitText("#caution-words", "battery power only");
+        awaitText(".lane-trouble", "the caution above comes first");
+        long kept = sensor().raw().end();
+        long read = sensor().level().samples();
+        until(s -> s.channel("sensor").orElseThrow().raw().end() > kept + 30);
+        assertThat(sensor().level().samples()).isEqualTo(read);
+        robot.clickOn("#acknowledge");
+        until(s -> Math.abs(s.channel("sensor").orElseThrow().level().mean()) < 1
+                && s.channel("sensor").orElseThrow().level().samples() > read + 10);
+        assertThat(fx(() -> robot.lookup("#caution").query().isVisible())).isFalse();
+        assertThat(desk().rig().acknowledged()).containsExactly(Caution.BODY);
+
+        // 800 of 1024 steps of 5 V through 30 kΩ over 7.5 kΩ are 19.53 V; the cell must not go above 15 V.
+        choose("#kind", kind("voltage through a divider"));
+        robot.clickOn("#acknowledge");
+        write("#limit-high", "15");
+        write("#limit-low", "20");
+        awaitText("#scale-error", "the lower limit must be below the upper one, were 20 and 15");
+        write("#limit-low", "");
+        knob.set(800.0);
+        awaitText("#notice", "V is above its limit of 15 V");
+        awaitText(".lane-trouble", "V is above its limit of 15 V");
+        knob.set(100.0);
+        until(s -> Double.isNaN(s.channel("sensor").orElseThrow().beyond()));
+    }
+
+    @Test
+    void anOwnKindIsKeptAsAFileAndOneThatDoesNotReadIsNamed() throws Exception {
+        connect(500);
+        choose("#kind", kind("echo distance, µs"));
+        write("#number-1", "5");
+        robot.clickOn("#keep-kind");
+        Path file = home.resolve("kinds").resolve("sensor.json");
+        for (int i = 0; i < 100 && !Files.exists(file); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        SensorKind kept = KindJson.read(Files.readString(file), "kept");
+        assertThat(kept.conversion()).isEqualTo(new Echo(5, 0));
+        assertThat(kept.recipe()).isEqualTo("median:5");
+        Files.writeString(home.resolve("kinds").resolve("torn.json"), "{\"zesty_kind\": 1, \"kind\": 7");
+        key(KeyCode.ESCAPE);
+        key(KeyCode.DIGIT3);
+        awaitText("#notice", "torn.json is no JSON");
+        ComboBox<?> box = robot.lookup("#kind").queryAs(ComboBox.class);
+        assertThat(fx(() -> box.getItems().stream().anyMatch(kept::equals))).isTrue();
+    }
+
+    @Test
     void aThermocoupleWithItsLeadsSwappedIsNoticed() throws Exception {
         connect(0.0);
         choose("#kind", kind("thermocouple, in mV"));
+        robot.clickOn("#acknowledge");
         robot.clickOn("#prove");
         robot.clickOn("#respond");
         TimeUnit.SECONDS.sleep(2);

@@ -2,6 +2,8 @@ package zesty.signal.core.prove;
 
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.scale.Conversion;
+import zesty.signal.core.scale.Line;
 
 /**
  * A check of a channel against something trusted, as the proof book keeps it.
@@ -38,6 +40,18 @@ public record Proof(long epochSeconds, FitModel model, List<ReferencePoint> poin
     /** @return the largest uncertainty told for a point */
     public double referenceUncertainty() {
         return points.stream().mapToDouble(ReferencePoint::uncertainty).max().orElse(0);
+    }
+
+    /**
+     * @return by how much the channel has moved since that proof, in the unit, over this one's points: what the
+     *     reference says beyond the reading, less what the last fit said it would
+     */
+    public double driftSince(Proof last) {
+        Conversion expected = last.adopted() ? Line.SAME : last.fit().conversion();
+        return points.stream()
+                .mapToDouble(point -> point.reference() - expected.apply(point.raw()))
+                .average()
+                .orElse(0);
     }
 
     /** @return its age in words */

@@ -1,8 +1,10 @@
 package zesty.signal.core.rig;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
@@ -18,8 +20,10 @@ import zesty.signal.core.scale.Scaling;
  * @param sources where the bytes come from; the first has no name, each of the others one of its own
  * @param channels in the order of their lanes
  * @param pulses the pulse readers, at most one a channel
+ * @param acknowledged the cautions that the maker has read and acknowledged for this rig
  */
-public record Rig(String name, List<Source> sources, List<Channel> channels, List<PulseSetup> pulses) {
+public record Rig(
+        String name, List<Source> sources, List<Channel> channels, List<PulseSetup> pulses, Set<Caution> acknowledged) {
     /** A rig reads up to so many sources at once. */
     public static final int MOST_SOURCES = 8;
 
@@ -30,6 +34,7 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
         sources = List.copyOf(sources);
         channels = List.copyOf(channels);
         pulses = List.copyOf(pulses);
+        acknowledged = Set.copyOf(acknowledged);
         if (sources.isEmpty() || sources.size() > MOST_SOURCES) {
             throw new IllegalArgumentException(
                     "a rig has 1 to " + MOST_SOURCES + " sources, was to have " + sources.size());
@@ -44,7 +49,7 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
 
     /** A rig of one source. */
     public Rig(String name, SourceSetup link, StreamFormat format, List<Channel> channels, List<PulseSetup> pulses) {
-        this(name, List.of(new Source("", link, format)), channels, pulses);
+        this(name, List.of(new Source("", link, format)), channels, pulses, Set.of());
     }
 
     /** @return a rig that knows nothing but where the bytes come from */
@@ -92,7 +97,7 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
     }
 
     public Rig withName(String other) {
-        return new Rig(other, sources, channels, pulses);
+        return new Rig(other, sources, channels, pulses, acknowledged);
     }
 
     /** @return the same rig with its first source at another address */
@@ -104,7 +109,7 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
     public Rig withSource(int index, UnaryOperator<Source> change) {
         List<Source> changed = new ArrayList<>(sources);
         changed.set(index, change.apply(sources.get(index)));
-        return new Rig(name, changed, channels, pulses);
+        return new Rig(name, changed, channels, pulses, acknowledged);
     }
 
     /** @return the same rig with another source after the others, under a name made of the given one */
@@ -117,7 +122,7 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
         }
         List<Source> more = new ArrayList<>(sources);
         more.add(new Source(own, setup, null));
-        return new Rig(name, more, channels, pulses);
+        return new Rig(name, more, channels, pulses, acknowledged);
     }
 
     private boolean taken(String called) {
@@ -135,7 +140,8 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
                 name,
                 fewer,
                 channels.stream().filter(c -> sourceOf(c.column()) != index).toList(),
-                pulses.stream().filter(p -> sourceOf(p.column()) != index).toList());
+                pulses.stream().filter(p -> sourceOf(p.column()) != index).toList(),
+                acknowledged);
     }
 
     /** @return the same rig with its first source set up otherwise */
@@ -149,11 +155,11 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
     }
 
     public Rig withChannels(List<Channel> others) {
-        return new Rig(name, sources, others, pulses);
+        return new Rig(name, sources, others, pulses, acknowledged);
     }
 
     public Rig withPulses(List<PulseSetup> others) {
-        return new Rig(name, sources, channels, others);
+        return new Rig(name, sources, channels, others, acknowledged);
     }
 
     /** @return the same rig with the channel of that column changed */
@@ -161,6 +167,42 @@ public record Rig(String name, List<Source> sources, List<Channel> channels, Lis
         List<Channel> changed = new ArrayList<>(channels);
         changed.replaceAll(channel -> channel.column().equals(column) ? change.apply(channel) : channel);
         return withChannels(changed);
+    }
+
+    /** @return the cautions of its sensors and readers that are not acknowledged yet, those that come first first */
+    public List<Caution> cautions() {
+        Set<Caution> due = EnumSet.noneOf(Caution.class);
+        for (Channel channel : channels) {
+            cautionOf(channel).ifPresent(due::add);
+        }
+        due.removeAll(acknowledged);
+        return List.copyOf(due);
+    }
+
+    /** A pulse is read from a body, whether or not the maker said what the sensor is; but not one that is made up. */
+    private Optional<Caution> cautionOf(Channel channel) {
+        return pulseOn(channel.column()).isPresent() && !madeUp(channel)
+                ? Optional.of(Caution.BODY)
+                : channel.sensor().takesCare();
+    }
+
+    private boolean madeUp(Channel channel) {
+        return sources.get(sourceOf(channel.column())).setup().madeUp();
+    }
+
+    /** @return whether nothing may be read of the channel yet: it is of a real board and its caution comes first */
+    public boolean waits(Channel channel) {
+        return !madeUp(channel)
+                && cautionOf(channel)
+                        .filter(caution -> caution.comesFirst() && !acknowledged.contains(caution))
+                        .isPresent();
+    }
+
+    /** @return the same rig with a caution acknowledged */
+    public Rig acknowledging(Caution caution) {
+        Set<Caution> more = EnumSet.of(caution);
+        more.addAll(acknowledged);
+        return new Rig(name, sources, channels, pulses, more);
     }
 
     public Optional<PulseSetup> pulseOn(String column) {

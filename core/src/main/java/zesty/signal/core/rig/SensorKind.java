@@ -2,6 +2,8 @@ package zesty.signal.core.rig;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.scale.AnalogTemperature;
 import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
@@ -24,35 +26,39 @@ import zesty.signal.core.scale.ValueTable;
  * A generic kind of sensor: what its chain, its plausible range, its recipe and its traps usually are. A start, to be
  * put right by proving.
  *
+ * @param sensor its name, its plausible range, its traps and its caution
  * @param counts whether it usually arrives as a converter's counts
- * @param low the least plausible value, and {@code high} the greatest, in the unit
  * @param recipe as the cleaning usually begins; empty for none
- * @param trap what goes wrong with it, in words
- * @param caution what to take care of; empty where there is nothing
  */
-public record SensorKind(
-        String name,
-        boolean counts,
-        Conversion conversion,
-        String unit,
-        double low,
-        double high,
-        String recipe,
-        String trap,
-        String caution) {
-    private static final String BODY =
-            "On a body: battery power only, computer off its charger, no other mains-connected "
-                    + "instrument on the same board, intact insulation over exposed contacts, and stop if the skin is sore. This is "
-                    + "not a medical device and diagnoses nothing.";
-    private static final String VOLTS =
-            "Mind the limit of the divider and of the board's pin. Mains and high-capacity batteries "
-                    + "are for licensed hands and local codes. Lithium cells: fuse, no shorting, stop at the stated low limit.";
-    private static final String AMPS = "In a power circuit: isolate before touching; local codes.";
-    private static final String HOT = "Hot parts stay hot.";
-    private static final String MAST = "No climbing alone or in wind; mind lightning and local rules.";
+public record SensorKind(Sensor sensor, boolean counts, Conversion conversion, String unit, String recipe) {
+    public SensorKind {
+        Objects.requireNonNull(sensor, "sensor");
+        Objects.requireNonNull(conversion, "conversion");
+        Recipe.parse(recipe);
+        if (sensor.kind().isBlank()) {
+            throw new IllegalArgumentException("a sensor kind needs a name");
+        }
+    }
+
+    private SensorKind(
+            String name,
+            boolean counts,
+            Conversion conversion,
+            String unit,
+            double low,
+            double high,
+            String recipe,
+            String trap,
+            Caution caution) {
+        this(new Sensor(name, low, high, trap, caution), counts, conversion, unit, recipe);
+    }
+
+    public String name() {
+        return sensor.kind();
+    }
 
     private static final List<SensorKind> ALL = List.of(
-            new SensorKind("as it came", false, Line.SAME, "", -1e300, 1e300, "", "", ""),
+            new SensorKind("as it came", false, Line.SAME, "", Double.NaN, Double.NaN, "", "", null),
             new SensorKind(
                     "analog temperature, no offset",
                     true,
@@ -62,7 +68,7 @@ public record SensorKind(
                     125,
                     "mean:10",
                     "The reference is rarely exactly nominal: measure it. Near 0 °C there is little voltage and much noise.",
-                    ""),
+                    null),
             new SensorKind(
                     "analog temperature, 0.5 V offset",
                     true,
@@ -72,7 +78,7 @@ public record SensorKind(
                     125,
                     "mean:10",
                     "The reference is rarely exactly nominal: measure it.",
-                    ""),
+                    null),
             new SensorKind(
                     "thermistor to ground",
                     true,
@@ -82,7 +88,7 @@ public record SensorKind(
                     125,
                     "mean:10",
                     "If it reads colder when warmed, the thermistor is the other leg of the divider.",
-                    ""),
+                    null),
             new SensorKind(
                     "thermistor to the supply",
                     true,
@@ -92,7 +98,7 @@ public record SensorKind(
                     125,
                     "mean:10",
                     "If it reads colder when warmed, the thermistor is the other leg of the divider.",
-                    ""),
+                    null),
             new SensorKind(
                     "thermistor, three coefficients",
                     true,
@@ -106,7 +112,7 @@ public record SensorKind(
                     125,
                     "mean:10",
                     "The coefficients belong to one thermistor: take its own.",
-                    ""),
+                    null),
             new SensorKind(
                     "thermocouple, in mV",
                     false,
@@ -116,7 +122,7 @@ public record SensorKind(
                     1300,
                     "median:5",
                     "If it reads cold when heated, its leads are swapped. Slow converters repeat themselves when read too fast.",
-                    HOT),
+                    Caution.HEAT),
             new SensorKind(
                     "voltage through a divider",
                     true,
@@ -126,7 +132,7 @@ public record SensorKind(
                     25,
                     "mean:10",
                     "One silent station among many looks like a flat battery.",
-                    VOLTS),
+                    Caution.VOLTAGE),
             new SensorKind(
                     "current, shunt with amplifier",
                     true,
@@ -136,7 +142,7 @@ public record SensorKind(
                     10,
                     "mean:10",
                     "The shunt gives few millivolts: check the zero with no current.",
-                    AMPS),
+                    Caution.CURRENT),
             new SensorKind(
                     "current, magnetic",
                     true,
@@ -146,7 +152,7 @@ public record SensorKind(
                     20,
                     "mean:10",
                     "Its zero moves with the supply: tare it with no current.",
-                    AMPS),
+                    Caution.CURRENT),
             new SensorKind(
                     "optical pulse",
                     true,
@@ -156,7 +162,7 @@ public record SensorKind(
                     5,
                     "bandpass:0.5..8@2",
                     "Pressure, motion and light from outside spoil it; the second hump is no beat.",
-                    BODY),
+                    Caution.BODY),
             new SensorKind(
                     "electrical heart signal",
                     true,
@@ -166,7 +172,7 @@ public record SensorKind(
                     5,
                     "bandpass:0.5..40@2 | notch:50@30",
                     "Mains comes in by the leads; extra beats that come early are beats.",
-                    BODY),
+                    Caution.BODY),
             new SensorKind(
                     "muscle, raw",
                     true,
@@ -176,7 +182,7 @@ public record SensorKind(
                     5,
                     "bandpass:20..450@2 | notch:50@30",
                     "Placement decides; a motor on the same supply looks like effort.",
-                    BODY),
+                    Caution.BODY),
             new SensorKind(
                     "muscle, envelope",
                     true,
@@ -186,7 +192,7 @@ public record SensorKind(
                     5,
                     "lowpass:4@2",
                     "Each person's hardest pull is another: set it.",
-                    BODY),
+                    Caution.BODY),
             new SensorKind(
                     "acceleration, counts",
                     false,
@@ -196,7 +202,57 @@ public record SensorKind(
                     4,
                     "",
                     "At rest one axis reads 1 g. Too slow a rate folds high tones down.",
-                    ""),
+                    null),
+            new SensorKind(
+                    "angular rate, counts",
+                    false,
+                    new Line(1.0 / 131, 0),
+                    "°/s",
+                    -250,
+                    250,
+                    "",
+                    "It drifts: tare it at rest, and again when it has warmed up.",
+                    null),
+            new SensorKind(
+                    "magnetic field, counts",
+                    false,
+                    new Line(0.15, 0),
+                    "µT",
+                    -200,
+                    200,
+                    "mean:5",
+                    "Motors, magnets and iron nearby turn it; the field itself is 25 to 65 µT.",
+                    null),
+            new SensorKind(
+                    "humidity, in %",
+                    false,
+                    Line.SAME,
+                    "%",
+                    0,
+                    100,
+                    "median:5",
+                    "Read while it converts, it repeats or mixes two readings.",
+                    null),
+            new SensorKind(
+                    "heater, duty",
+                    false,
+                    Line.SAME,
+                    "%",
+                    0,
+                    100,
+                    "",
+                    "If nothing warms up, its power is off; do not leave it on.",
+                    Caution.HEAT),
+            new SensorKind(
+                    "motor, duty",
+                    false,
+                    Line.SAME,
+                    "%",
+                    0,
+                    100,
+                    "",
+                    "On the sensors' own supply it looks like a signal.",
+                    Caution.MOVING),
             new SensorKind(
                     "sound, waveform",
                     false,
@@ -206,7 +262,7 @@ public record SensorKind(
                     1,
                     "highpass:20@2",
                     "Low room rumble is louder than it sounds.",
-                    ""),
+                    null),
             new SensorKind(
                     "sound, level",
                     true,
@@ -216,7 +272,7 @@ public record SensorKind(
                     90,
                     "mean:10",
                     "Some modules read lower for louder.",
-                    ""),
+                    null),
             new SensorKind(
                     "wind cups, pulses a second",
                     false,
@@ -226,7 +282,7 @@ public record SensorKind(
                     60,
                     "",
                     "In a calm nothing comes at all, for ever.",
-                    MAST),
+                    Caution.HEIGHT),
             new SensorKind(
                     "echo distance, µs",
                     false,
@@ -236,7 +292,7 @@ public record SensorKind(
                     5,
                     "median:5",
                     "Soft or slanted targets give no echo; the air's temperature matters.",
-                    ""),
+                    null),
             new SensorKind(
                     "weight, by reference points",
                     false,
@@ -246,7 +302,7 @@ public record SensorKind(
                     200,
                     "median:5",
                     "Off-centre loads and creep; tare before each weighing.",
-                    "Nobody stands under a load."),
+                    Caution.LOAD),
             new SensorKind(
                     "pressure to height, hPa",
                     false,
@@ -256,7 +312,7 @@ public record SensorKind(
                     11_000,
                     "mean:10",
                     "The pressure at sea level changes with the weather: set today's.",
-                    ""),
+                    null),
             new SensorKind(
                     "a chip's own formula",
                     false,
@@ -266,7 +322,7 @@ public record SensorKind(
                     150,
                     "",
                     "The constants come from the chip: read them once and type them here.",
-                    ""));
+                    null));
 
     /** @return all of them, "as it came" first */
     public static List<SensorKind> all() {

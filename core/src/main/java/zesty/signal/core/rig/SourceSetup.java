@@ -31,6 +31,11 @@ public record SourceSetup(
         return new SourceSetup(address, Double.NaN, 0, List.of(), List.of());
     }
 
+    /** @return whether no real board is behind it: a simulated one, or a file */
+    public boolean madeUp() {
+        return address.startsWith("sim:") || address.startsWith("file:") || address.isEmpty();
+    }
+
     public SourceSetup withAddress(String other) {
         return new SourceSetup(other, statedRateHz, warmUpSeconds, orders, passOver);
     }

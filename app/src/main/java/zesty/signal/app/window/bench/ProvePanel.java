@@ -3,10 +3,13 @@ package zesty.signal.app.window.bench;
 import java.io.File;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -21,6 +24,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.prove.Check;
 import zesty.signal.core.prove.Fit;
 import zesty.signal.core.prove.FitModel;
 import zesty.signal.core.prove.Fitting;
@@ -47,6 +51,8 @@ final class ProvePanel extends VBox {
     private final Label needle = new Label();
     private final TextField meter = new TextField();
     private final TextField good = new TextField();
+    private final TextField allowed = new TextField();
+    private final VBox book = new VBox(2);
     private final VBox list = new VBox(2);
     private final ComboBox<FitModel> model = new ComboBox<>();
     private final Label verdict = new Label();
@@ -72,6 +78,13 @@ final class ProvePanel extends VBox {
         good.setPromptText("± how good");
         good.setPrefColumnCount(6);
         good.setTooltip(new Tooltip("the meter's standard uncertainty in the same unit; may stay empty"));
+        allowed.setId("allowed");
+        allowed.setPromptText("± allowed");
+        allowed.setPrefColumnCount(6);
+        allowed.setTooltip(
+                new Tooltip("how far off a reading may be: each point then passes or fails; nothing is changed"));
+        allowed.textProperty().addListener((p, was, is) -> judge());
+        verdict.managedProperty().bind(verdict.textProperty().isNotEmpty());
         Button hold = button("Hold", "hold", "take the mean of the last two seconds as a point", this::hold);
         Button csv = button(
                 "From CSV…", "points-csv", "points from a file with the columns raw and reference", this::fromCsv);
@@ -94,9 +107,9 @@ final class ProvePanel extends VBox {
         });
         FlowPane take = new FlowPane(6, 6, meter, good, hold, csv);
         take.setAlignment(Pos.CENTER_LEFT);
-        FlowPane end = new FlowPane(6, 6, model, adopt, only, discard);
+        FlowPane end = new FlowPane(6, 6, allowed, model, adopt, only, discard);
         end.setAlignment(Pos.CENTER_LEFT);
-        VBox inner = new VBox(6, needle, take, list, end, verdict, left, respond);
+        VBox inner = new VBox(6, needle, take, list, end, verdict, left, respond, book);
         ScrollPane scroll = new ScrollPane(inner);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("plain-scroll");
@@ -149,6 +162,40 @@ final class ProvePanel extends VBox {
                                 + (held.steady() ? "" : ", drift " + Digits.about(held.drift(), 2))
                                 + age(sight, held));
         respond.show();
+        book(sight.channel());
+    }
+
+    /** Every proof of the channel, the newest first, each with what has moved since the one before. */
+    private void book(Channel channel) {
+        List<Proof> proofs = channel.proofs();
+        if (proofs.size() == book.getChildren().size() - 1
+                || proofs.isEmpty() && book.getChildren().isEmpty()) {
+            return;
+        }
+        book.getChildren().clear();
+        if (!proofs.isEmpty()) {
+            book.getChildren().add(Bench.small("Proof book"));
+        }
+        String unit = channel.scaling().unit();
+        for (int i = proofs.size() - 1; i >= 0; i--) {
+            Proof proof = proofs.get(i);
+            String moved = i == 0
+                    ? ""
+                    : ", moved " + Digits.about(proof.driftSince(proofs.get(i - 1)), 2) + " " + unit
+                            + " since the last";
+            Label line = new Label(
+                    LocalDate.ofInstant(Instant.ofEpochSecond(proof.epochSeconds()), ZoneId.systemDefault()) + "  "
+                            + proof.model().words() + " through "
+                            + proof.points().size()
+                            + (proof.adopted() ? ", adopted" : ", proof only") + ", worst miss "
+                            + Digits.about(proof.worstMiss(), 2) + " " + unit + moved);
+            line.setWrapText(true);
+            line.getStyleClass().add("proof");
+            line.setTooltip(new Tooltip(proof.points().stream()
+                    .map(p -> Digits.about(p.raw(), 5) + " where it should be " + Digits.of(p.reference()))
+                    .collect(Collectors.joining("\n"))));
+            book.getChildren().add(line);
+        }
     }
 
     /** A channel wears its proof's age and worst miss, and what limits its reading. */
@@ -236,10 +283,15 @@ final class ProvePanel extends VBox {
             fit = points.isEmpty() ? null : fit();
             verdict.getStyleClass().setAll("bench-line");
             String unit = focused.get().map(s -> s.channel().scaling().unit()).orElse("");
+            Check check = allowed.getText().isBlank() || fit == null
+                    ? null
+                    : new Check(points, ConversionForm.number(allowed.getText()));
             verdict.setText(
-                    fit == null
-                            ? "Hold the sensor at a known state, write what the meter says, press Enter."
-                            : Fitting.verdict(fit, unit));
+                    check != null
+                            ? check.words(unit)
+                            : fit == null
+                                    ? "Hold the sensor at a known state, write what the meter says, press Enter."
+                                    : Fitting.verdict(fit, unit));
         } catch (IllegalArgumentException e) {
             verdict.getStyleClass().setAll(points.size() > 1 ? "error" : "hint");
             verdict.setText(Character.toUpperCase(e.getMessage().charAt(0))
@@ -249,10 +301,8 @@ final class ProvePanel extends VBox {
             ReferencePoint point = points.get(i);
             int index = i;
             Label words = Bench.mono(String.format(
-                    "%-12s meter %-10s left over %s",
-                    Digits.about(point.raw(), 5),
-                    Digits.of(point.reference()),
-                    fit == null ? "—" : Digits.about(fit.residuals()[i], 2)));
+                    "%-12s meter %-10s %s",
+                    Digits.about(point.raw(), 5), Digits.of(point.reference()), remark(fit, index)));
             Button away = new Button("×");
             away.getStyleClass().add("tile-off");
             away.setOnAction(event -> {
@@ -268,6 +318,19 @@ final class ProvePanel extends VBox {
         if (fit != null) {
             drawLeftOver(fit);
         }
+    }
+
+    /** @return what is left over at a point, or whether it passes where the maker said what is allowed */
+    private String remark(Fit fit, int index) {
+        try {
+            if (!allowed.getText().isBlank()) {
+                Check check = new Check(points, ConversionForm.number(allowed.getText()));
+                return "off by " + Digits.about(check.error(index), 2) + (check.passes(index) ? "  pass" : "  FAIL");
+            }
+        } catch (IllegalArgumentException e) {
+            return "";
+        }
+        return "left over " + (fit == null ? "—" : Digits.about(fit.residuals()[index], 2));
     }
 
     private void drawLeftOver(Fit fit) {
@@ -300,7 +363,7 @@ final class ProvePanel extends VBox {
                     before.unit());
             desk.change(rig -> rig.withChannel(
                     sight.get().channel().column(),
-                    c -> adopted ? c.withScaling(after).withProof(proof) : c.withProof(proof)));
+                    c -> adopted ? c.withScaling(after).proved(proof) : c.proved(proof)));
             desk.say((adopted ? "Adopted" : "Kept as a proof only") + ": worst miss "
                     + Digits.about(proof.worstMiss(), 2) + " " + before.unit() + ". U takes it back.");
             points.clear();

@@ -25,6 +25,8 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.prove.RangeWatch;
 import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Limits;
+import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.scale.Conversion;
@@ -60,6 +62,11 @@ public final class ScaleBench extends Bench {
     private final List<TextField> numberFields = new ArrayList<>();
     private final TextField unit = field(5, "the unit of the result");
     private final ComboBox<String> shownIn = new ComboBox<>();
+    private final TextField low =
+            field(5, "in the unit: below it the lane and a notice say so at once; empty for none");
+    private final TextField high =
+            field(5, "in the unit: above it the lane and a notice say so at once; empty for none");
+    private final Button keepKind = new Button("Keep as a kind");
     private final Plot transfer = new Plot();
     private final ToggleButton prove = new ToggleButton("Prove");
     private final ProvePanel panel;
@@ -82,7 +89,14 @@ public final class ScaleBench extends Bench {
         bits.setOnAction(event -> adopt());
         divisor.setOnAction(event -> adopt());
         kind.setId("kind");
-        kind.getItems().setAll(SensorKind.all());
+        kind.getItems().setAll(desk.kinds().all().get());
+        desk.kinds().all().addListener((p, was, is) -> {
+            SensorKind chosen = kind.getValue();
+            filling = true;
+            kind.getItems().setAll(is);
+            kind.setValue(chosen);
+            filling = false;
+        });
         kind.setPromptText("choose …");
         kind.setConverter(new KindWords());
         kind.setTooltip(
@@ -91,9 +105,16 @@ public final class ScaleBench extends Bench {
         shownIn.setId("shown-in");
         shownIn.setTooltip(new Tooltip("the unit in which lanes and cards show it; the data stays as it is"));
         shownIn.setOnAction(event -> showIn());
+        low.setId("limit-low");
+        high.setId("limit-high");
+        keepKind.setId("keep-kind");
+        keepKind.setMinWidth(Region.USE_PREF_SIZE);
+        keepKind.setTooltip(
+                new Tooltip("keep this chain, recipe and range under the channel's name, as a file to share"));
+        keepKind.setOnAction(event -> keepKind());
         reference.setId("reference");
         unit.setId("unit");
-        for (TextField text : new TextField[] {name, reference, unit}) {
+        for (TextField text : new TextField[] {name, reference, unit, low, high}) {
             listen(text);
         }
         Button tare = new Button("Tare");
@@ -124,7 +145,12 @@ public final class ScaleBench extends Bench {
                         labelled("Reference, V", reference),
                         labelled("Divided by", divisor));
         FlowPane ends = new FlowPane(10, 6);
-        ends.getChildren().addAll(labelled("Unit", unit), labelled("Shown in", shownIn));
+        ends.getChildren()
+                .addAll(
+                        labelled("Unit", unit),
+                        labelled("Shown in", shownIn),
+                        labelled("Never below", low),
+                        labelled("Never above", high));
         VBox inner = new VBox(6, boxes, numbers, ends, error, watch);
         ScrollPane scroll = new ScrollPane(inner);
         scroll.setFitToWidth(true);
@@ -134,7 +160,7 @@ public final class ScaleBench extends Bench {
         editing = scroll;
         worth.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(worth, Priority.ALWAYS);
-        HBox row = new HBox(8, worth, tare, prove);
+        HBox row = new HBox(8, worth, keepKind, tare, prove);
         row.setAlignment(Pos.CENTER_LEFT);
         lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
@@ -176,6 +202,7 @@ public final class ScaleBench extends Bench {
     public void opened(Sight sight) {
         filled = null;
         error.setText("");
+        desk.kinds().refresh();
         show(sight);
     }
 
@@ -225,22 +252,10 @@ public final class ScaleBench extends Bench {
             RangeWatch.of(newest, scaling.converter())
                     .forEach(remark -> words.append(remark).append(' '));
         }
-        SensorKind chosen = kind.getValue();
-        if (chosen != null && !chosen.trap().isEmpty()) {
-            double now = channel.latestClean();
-            if (now < chosen.low() || now > chosen.high()) {
-                words.append("It reads ")
-                        .append(Digits.of(now))
-                        .append(' ')
-                        .append(scaling.unit())
-                        .append(", which is not plausible for this kind (")
-                        .append(Digits.of(chosen.low()))
-                        .append(" to ")
-                        .append(Digits.of(chosen.high()))
-                        .append("). ");
-            }
-            words.append(chosen.trap()).append(' ').append(chosen.caution());
-        }
+        Sensor sensor = channel.channel().sensor();
+        words.append(sensor.oddity(channel.latestClean(), scaling.unit()))
+                .append(' ')
+                .append(sensor.trap());
         watch.setText(words.toString().strip());
     }
 
@@ -306,7 +321,7 @@ public final class ScaleBench extends Bench {
             return "The present value stands for nothing: it is at or beyond the end of the conversion's range.";
         }
         if (scaling.converter() == null) {
-            return "One step of what arrives is worth " + step + ". "
+            return "One step of what arrives is worth " + step + "; "
                     + scaling.conversion().words() + ".";
         }
         Converter converter = scaling.converter();
@@ -334,6 +349,12 @@ public final class ScaleBench extends Bench {
         divisor.setValue(
                 scaling.converter() != null && scaling.converter().divisor() == Divisor.HIGHEST_CODE ? TOP : STEPS);
         unit.setText(scaling.unit());
+        low.setText(limit(channel.limits().low()));
+        high.setText(limit(channel.limits().high()));
+        kind.setValue(kind.getItems().stream()
+                .filter(k -> k.name().equals(channel.sensor().kind()))
+                .findFirst()
+                .orElse(null));
         shownIn.getItems().setAll(UnitBook.alternatives(scaling.unit()));
         shownIn.setValue(channel.unit());
         shownIn.setDisable(shownIn.getItems().size() < 2);
@@ -370,12 +391,34 @@ public final class ScaleBench extends Bench {
             return;
         }
         change(channel, c -> {
-            Channel scaled = c.withScaling(chosen.on(c.scaling()));
+            Channel scaled = c.withScaling(chosen.on(c.scaling())).withSensor(chosen.sensor());
             return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
         });
-        if (!chosen.caution().isEmpty()) {
-            desk.say(chosen.caution());
+    }
+
+    private static String limit(double value) {
+        return Double.isNaN(value) ? "" : Digits.exact(value);
+    }
+
+    private static double limit(String what, TextField text) {
+        return text.getText().isBlank() ? Double.NaN : number(what, text.getText());
+    }
+
+    private void keepKind() {
+        Channel channel = filled;
+        if (channel == null) {
+            return;
         }
+        Sensor known = channel.sensor();
+        Sensor named = new Sensor(channel.name(), known.low(), known.high(), known.trap(), known.caution());
+        Scaling scaling = channel.scaling();
+        desk.kinds()
+                .keep(new SensorKind(
+                        named,
+                        scaling.converter() != null,
+                        scaling.conversion(),
+                        scaling.unit(),
+                        channel.recipe().text()));
     }
 
     private void change(Channel channel, java.util.function.UnaryOperator<Channel> change) {
@@ -438,8 +481,9 @@ public final class ScaleBench extends Bench {
                     conversion,
                     channel.scaling().corrections(),
                     unit.getText().strip());
-            Channel changed =
-                    channel.withScaling(scaling).withName(name.getText().strip());
+            Channel changed = channel.withScaling(scaling)
+                    .withName(name.getText().strip())
+                    .withLimits(new Limits(limit("lower limit", low), limit("upper limit", high)));
             error.setText("");
             if (!changed.equals(channel)) {
                 filled = changed;
@@ -466,10 +510,7 @@ public final class ScaleBench extends Bench {
 
         @Override
         public SensorKind fromString(String text) {
-            return SensorKind.all().stream()
-                    .filter(k -> k.name().equals(text))
-                    .findFirst()
-                    .orElse(null);
+            return null;
         }
     }
 }

@@ -78,6 +78,7 @@ public final class Desk implements AutoCloseable {
     private final ArrayDeque<Rig> undone = new ArrayDeque<>();
     private final AtomicBoolean cancelled = new AtomicBoolean();
 
+    private final Kinds kinds;
     private final Wire wire = new Wire(this, () -> this.trail);
     private Trail trail;
     private Rig rig;
@@ -89,6 +90,7 @@ public final class Desk implements AutoCloseable {
         this.rig = rig;
         this.settings = settings;
         shelf = new Shelf(places.takes());
+        kinds = new Kinds(this, places.kinds());
         night.set(settings.night());
         focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
         window.follow(settings.spanSeconds());
@@ -136,6 +138,11 @@ public final class Desk implements AutoCloseable {
     /** @return what can be done with the bytes of the live source */
     public Wire wire() {
         return wire;
+    }
+
+    /** @return the library of sensor kinds */
+    public Kinds kinds() {
+        return kinds;
     }
 
     public ObjectProperty<Stop> stop() {
@@ -380,6 +387,13 @@ public final class Desk implements AutoCloseable {
             trouble("A mark belongs to a recording: start one first (key R).");
         } else {
             say("Marked: " + text);
+        }
+    }
+
+    /** Marks this moment if a recording runs, and says nothing of it. */
+    void markQuietly(String text) {
+        if (trail != null) {
+            trail.mark(text, System.nanoTime());
         }
     }
 

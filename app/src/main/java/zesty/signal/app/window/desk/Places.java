@@ -29,6 +29,11 @@ public record Places(Path home) {
         return home.resolve("last-rig.json");
     }
 
+    /** @return where the maker's own sensor kinds are */
+    public Path kinds() {
+        return home.resolve("kinds");
+    }
+
     public Path settings() {
         return home.resolve("window.json");
     }

@@ -53,6 +53,18 @@ final class LanePicture {
         if (cleaned) {
             ghost(channel, sight, edges, factor, offset, longest, colours);
         }
+        limit(
+                pixels,
+                width,
+                height,
+                offset + factor * channel.channel().limits().low(),
+                colours.ink());
+        limit(
+                pixels,
+                width,
+                height,
+                offset + factor * channel.channel().limits().high(),
+                colours.ink());
         spans.paint(
                 channel.clean(),
                 channel.strand().times(),
@@ -101,18 +113,35 @@ final class LanePicture {
         if (Double.isNaN(move)) {
             return;
         }
-        double slope = scaling.apply(1) - scaling.apply(0);
+        // A line through both ends of what is in sight: for a curved conversion true there and near between.
+        channel.raw().range(from, to, extremes);
+        double low = extremes[0];
+        double high = extremes[1] > low ? extremes[1] : low + 1;
+        double slope = (scaling.apply(high) - scaling.apply(low)) / (high - low);
+        double level = scaling.apply(low) - slope * low;
         spans.paint(
                 channel.raw(),
                 channel.strand().times(),
                 edges,
                 0,
                 factor * slope,
-                offset + factor * (scaling.apply(0) + move),
+                offset + factor * (level + move),
                 longest,
                 1,
                 colours.line(),
                 GHOST_WEIGHT);
+    }
+
+    /** A limit is a dashed line across the lane, where it is in sight. */
+    private static void limit(int[] pixels, int width, int height, double y, int colour) {
+        if (y >= SEED_STRIP - 4 && y < height - 1) {
+            int row = (int) Math.round(y) * width;
+            for (int x = 0; x < width; x++) {
+                if (x % 10 < 6) {
+                    pixels[row + x] = colour;
+                }
+            }
+        }
     }
 
     private static void vertical(int[] pixels, int width, int height, int x, int colour) {

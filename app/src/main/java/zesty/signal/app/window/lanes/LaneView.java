@@ -141,8 +141,11 @@ final class LaneView extends HBox {
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), held || lost);
-        trouble.setText(channel.trouble());
-        trouble.setVisible(!channel.trouble().isEmpty());
+        String beyond = channel.channel()
+                .limits()
+                .words(channel.beyond(), channel.channel().scaling().unit());
+        trouble.setText(beyond.isEmpty() ? channel.trouble() : beyond);
+        trouble.setVisible(!trouble.getText().isEmpty());
         if (getProperties().get("tip") != css) {
             getProperties().put("tip", css);
             Tooltip.install(

@@ -1,0 +1,53 @@
+package zesty.signal.app.window.parts;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.Rig;
+
+/** What to take care of with the sensors of this rig, one at a time, until it is acknowledged. */
+public final class CautionBar extends HBox {
+    private final Label words = new Label();
+    private Caution shown;
+
+    public CautionBar(Desk desk) {
+        super(12);
+        setId("caution");
+        getStyleClass().add("caution");
+        setAlignment(Pos.CENTER_LEFT);
+        words.setId("caution-words");
+        words.setWrapText(true);
+        words.setMinHeight(Region.USE_PREF_SIZE);
+        words.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        Button read = new Button("I have read this");
+        read.setId("acknowledge");
+        read.setMinWidth(Region.USE_PREF_SIZE);
+        read.setTooltip(new Tooltip("it is kept with the rig that this was acknowledged"));
+        read.setOnAction(event -> {
+            Caution caution = shown;
+            desk.change(rig -> rig.acknowledging(caution));
+        });
+        getChildren().addAll(words, read);
+        managedProperty().bind(visibleProperty());
+        setVisible(false);
+    }
+
+    /** @param live the rig of what runs */
+    public void show(Rig live) {
+        List<Caution> due = live.cautions();
+        shown = due.isEmpty() ? null : due.get(0);
+        setVisible(shown != null);
+        if (shown != null) {
+            boolean waits = live.channels().stream().anyMatch(live::waits);
+            words.setText(shown.words() + (waits ? " Nothing is read from it before you have." : ""));
+        }
+    }
+}

@@ -1,0 +1,39 @@
+package zesty.signal.core.rig;
+
+import java.util.Objects;
+import java.util.Optional;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * What is known of the sensor behind a channel.
+ *
+ * @param kind what sort it is; empty when the maker did not say
+ * @param low the least plausible value, and {@code high} the greatest, in the channel's unit; NaN where unknown
+ * @param trap what goes wrong with it, in words; may be empty
+ * @param caution null where there is nothing to take care of
+ */
+public record Sensor(String kind, double low, double high, String trap, Caution caution) {
+    public static final Sensor UNKNOWN = new Sensor("", Double.NaN, Double.NaN, "", null);
+
+    public Sensor {
+        Objects.requireNonNull(kind, "kind");
+        Objects.requireNonNull(trap, "trap");
+        if (low >= high) {
+            throw new IllegalArgumentException("the least plausible value must be below the greatest, were "
+                    + Digits.of(low) + " and " + Digits.of(high));
+        }
+    }
+
+    public Optional<Caution> takesCare() {
+        return Optional.ofNullable(caution);
+    }
+
+    /** @return what is odd about the value, in words; empty when it may well be */
+    public String oddity(double value, String unit) {
+        if (!(value < low || value > high)) {
+            return "";
+        }
+        return "It reads " + Digits.about(value, 4) + (unit.isEmpty() ? "" : " " + unit)
+                + ", which is not plausible for this kind (" + Digits.of(low) + " to " + Digits.of(high) + ").";
+    }
+}
