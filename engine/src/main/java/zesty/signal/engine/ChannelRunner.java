@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.IntFunction;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Stage;
@@ -10,7 +11,9 @@ import zesty.signal.core.read.LevelReader;
 import zesty.signal.core.read.PulseReader;
 import zesty.signal.core.read.PulseReading;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
@@ -40,6 +43,9 @@ final class ChannelRunner {
     private boolean warming;
     private boolean waiting;
     private final LimitWatch watch = new LimitWatch();
+    private Companions companions = Companions.NONE;
+    private String alone = "";
+    private double[] latestOthers = {};
     /** Samples from here to there in the raw series are kept but not read. */
     private final List<long[]> unread = new ArrayList<>();
 
@@ -89,6 +95,28 @@ final class ChannelRunner {
         waiting = waits;
     }
 
+    /** Looks up what the chain takes in besides its own column. @return whether that is other than before */
+    boolean takeIn(Rig rig, Channel other) {
+        Companions before = companions;
+        try {
+            companions = Companions.of(rig, other);
+            alone = "";
+        } catch (IllegalArgumentException e) {
+            companions = Companions.NONE;
+            alone = e.getMessage();
+        }
+        return !companions.equals(before);
+    }
+
+    /** @return index in the stream of its column */
+    int column() {
+        return column;
+    }
+
+    Series raw() {
+        return raw;
+    }
+
     Channel channel() {
         return channel;
     }
@@ -98,8 +126,9 @@ final class ChannelRunner {
     }
 
     /** Takes a changed scaling, recipe or reader into force, and works the samples still at hand out again. */
-    void change(Channel other, PulseSetup reader, TimeRing times) {
-        boolean onlyName = other.scaling().equals(channel.scaling())
+    void change(Channel other, PulseSetup reader, TimeRing times, boolean otherCompanions, IntFunction<Series> rawOf) {
+        boolean onlyName = !otherCompanions
+                && other.scaling().equals(channel.scaling())
                 && other.recipe().equals(channel.recipe())
                 && java.util.Objects.equals(kind(reader), kind(setup));
         if (onlyName) {
@@ -125,6 +154,8 @@ final class ChannelRunner {
             int n = (int) Math.min(PIECE, readableUpTo(i) - i);
             double[] values = new double[n];
             double[] seconds = new double[n];
+            long first = i;
+            double[][] others = companions.values(c -> copied(rawOf.apply(c), first, n), 0, n);
             for (int k = 0; k < n; k++) {
                 values[k] = raw.value(i + k);
                 seconds[k] = times.secondsAt(i + k);
@@ -133,12 +164,12 @@ final class ChannelRunner {
             for (int k = 0; k < n; k++) {
                 double step = seconds[k] - (k == 0 ? before : seconds[k - 1]);
                 if (step > 1.6 / rateHz) {
-                    work(values, seconds, from, k);
+                    work(values, others, seconds, from, k);
                     gap();
                     from = k;
                 }
             }
-            work(values, seconds, from, n);
+            work(values, others, seconds, from, n);
             before = seconds[n - 1];
             i += n;
         }
@@ -165,11 +196,24 @@ final class ChannelRunner {
         return setup == null ? null : setup.kind();
     }
 
-    private void work(double[] values, double[] seconds, int from, int to) {
+    private static double[] copied(Series series, long first, int n) {
+        double[] values = new double[n];
+        for (int k = 0; k < n; k++) {
+            boolean there = series != null && first + k >= series.start() && first + k < series.end();
+            values[k] = there ? series.value(first + k) : Double.NaN;
+        }
+        return values;
+    }
+
+    private void work(double[] values, double[][] others, double[] seconds, int from, int to) {
         if (to > from) {
+            double[][] beside = new double[others.length][];
+            for (int c = 0; c < beside.length; c++) {
+                beside[c] = java.util.Arrays.copyOfRange(others[c], from, to);
+            }
             double[] part = java.util.Arrays.copyOfRange(values, from, to);
             double[] when = java.util.Arrays.copyOfRange(seconds, from, to);
-            clean(part, part.length, new TimeBase.Explicit(when));
+            clean(part, beside, part.length, new TimeBase.Explicit(when));
         }
     }
 
@@ -230,19 +274,24 @@ final class ChannelRunner {
         }
         int n = to - from;
         double[] part = java.util.Arrays.copyOfRange(values, from, to);
+        double[][] others = companions.values(c -> block.columns()[c], from, n);
         if (from == 0) {
-            clean(part, n, block.time());
+            clean(part, others, n, block.time());
         } else {
             double[] seconds = new double[n];
             for (int i = 0; i < n; i++) {
                 seconds[i] = block.time().secondsAt(from + i);
             }
-            clean(part, n, new TimeBase.Explicit(seconds));
+            clean(part, others, n, new TimeBase.Explicit(seconds));
         }
     }
 
-    private void clean(double[] values, int n, TimeBase time) {
-        channel.scaling().apply(values, values, n);
+    private void clean(double[] values, double[][] others, int n, TimeBase time) {
+        channel.scaling().apply(values, others, values, n);
+        latestOthers = new double[others.length];
+        for (int c = 0; c < others.length; c++) {
+            latestOthers[c] = others[c][n - 1];
+        }
         if (stage != null) {
             stage.apply(values, 0, n);
         }
@@ -279,6 +328,12 @@ final class ChannelRunner {
                 setup == null ? null : side,
                 warming,
                 watch.worst(),
-                waiting ? WAITS : trouble);
+                channel.scaling()
+                        .at(
+                                latestOthers.length
+                                                == channel.scaling().columns().size()
+                                        ? latestOthers
+                                        : new double[channel.scaling().columns().size()]),
+                waiting ? WAITS : alone.isEmpty() ? trouble : alone);
     }
 }

@@ -5,6 +5,7 @@ import zesty.signal.core.read.LevelReader;
 import zesty.signal.core.read.PulseReading;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.sample.Series;
+import zesty.signal.core.scale.Scaling;
 
 /**
  * One channel at one moment.
@@ -21,6 +22,7 @@ import zesty.signal.core.sample.Series;
  * @param side where the pulse lies in its band; null when the channel has no reader
  * @param warming whether its newest samples are kept but not read yet, because the board is warming up
  * @param beyond the value furthest beyond the channel's limits lately; NaN while it keeps within
+ * @param scalingNow its chain with the other columns that it takes in as they are now
  * @param trouble why the channel cannot be cleaned or read, in words; empty when it can
  */
 public record ChannelSight(
@@ -37,4 +39,5 @@ public record ChannelSight(
         Band.Side side,
         boolean warming,
         double beyond,
+        Scaling scalingNow,
         String trouble) {}

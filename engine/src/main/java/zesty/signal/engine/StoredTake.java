@@ -15,6 +15,7 @@ import zesty.signal.core.read.LevelReader;
 import zesty.signal.core.read.PulseReader;
 import zesty.signal.core.read.PulseReading;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
@@ -133,7 +134,8 @@ public final class StoredTake {
         List<ChannelSight> channels = new ArrayList<>();
         for (Channel channel : rig.channels()) {
             PulseSetup pulse = rig.pulseOn(channel.column()).orElse(null);
-            ChannelSight kept = before == null ? null : before.unchanged(channel, pulse);
+            ChannelSight kept =
+                    before == null || !channel.scaling().columns().isEmpty() ? null : before.unchanged(channel, pulse);
             int source = rig.sourceOf(channel.column());
             String own = rig.ownName(channel.column());
             for (Line line : facts.lines()) {
@@ -142,7 +144,16 @@ public final class StoredTake {
                         && Double.compare(line.strand().station(), Stations.stationOf(format, own)) == 0;
                 if (mine) {
                     double[] raw = line.columns()[Stations.indexOf(format, own)];
-                    channels.add(kept != null ? kept : channel(line, raw, channel, pulse));
+                    Companions companions;
+                    String alone = "";
+                    try {
+                        companions = Companions.of(rig, channel);
+                    } catch (IllegalArgumentException e) {
+                        companions = Companions.NONE;
+                        alone = e.getMessage();
+                    }
+                    double[][] others = companions.values(c -> line.columns()[c], 0, raw.length);
+                    channels.add(kept != null ? kept : channel(line, raw, others, channel, pulse, alone));
                 }
             }
         }
@@ -167,15 +178,20 @@ public final class StoredTake {
                 .orElse(null);
     }
 
-    private static ChannelSight channel(Line line, double[] raw, Channel channel, PulseSetup setup) {
+    private static ChannelSight channel(
+            Line line, double[] raw, double[][] others, Channel channel, PulseSetup setup, String alone) {
         double rateHz = line.strand().rateHz();
         double[] seconds = line.seconds();
         int n = raw.length;
         Series rawSeries = new Series(n);
         rawSeries.append(raw, 0, n);
         double[] clean = new double[n];
-        channel.scaling().apply(raw, clean, n);
-        String trouble = "";
+        channel.scaling().apply(raw, others, clean, n);
+        double[] lastOthers = new double[channel.scaling().columns().size()];
+        for (int c = 0; c < others.length; c++) {
+            lastOthers[c] = others[c][n - 1];
+        }
+        String trouble = alone;
         try {
             bothWays(channel, clean, line);
         } catch (RecipeException e) {
@@ -213,6 +229,7 @@ public final class StoredTake {
                 side,
                 false,
                 worstBeyond(channel.limits(), clean),
+                channel.scaling().at(lastOthers),
                 trouble);
     }
 

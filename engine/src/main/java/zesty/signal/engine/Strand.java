@@ -86,6 +86,7 @@ final class Strand {
             PulseSetup pulse = rig.pulseOn(column).orElse(null);
             ChannelRunner runner = new ChannelRunner(index, rateHz, capacity, channel, pulse);
             runner.waiting(rig.waits(channel));
+            runner.takeIn(rig, channel);
             runners.add(runner);
         }
     }
@@ -169,12 +170,24 @@ final class Strand {
                     .filter(c -> c.column().equals(column))
                     .forEach(c -> runner.waiting(changed.waits(c)));
             PulseSetup pulse = changed.pulseOn(column).orElse(null);
-            changed.channels().stream()
-                    .filter(c -> c.column().equals(column))
-                    .filter(c -> !c.equals(runner.channel()) || !Objects.equals(pulse, runner.setup()))
-                    .findFirst()
-                    .ifPresent(c -> runner.change(c, pulse, times));
+            for (Channel channel : changed.channels()) {
+                if (channel.column().equals(column)) {
+                    boolean others = runner.takeIn(changed, channel);
+                    if (others || !channel.equals(runner.channel()) || !Objects.equals(pulse, runner.setup())) {
+                        runner.change(channel, pulse, times, others, this::rawOf);
+                    }
+                    break;
+                }
+            }
         }
+    }
+
+    private Series rawOf(int column) {
+        return runners.stream()
+                .filter(runner -> runner.column() == column)
+                .map(ChannelRunner::raw)
+                .findFirst()
+                .orElse(null);
     }
 
     /** @param source where its source stands in the rig by now */

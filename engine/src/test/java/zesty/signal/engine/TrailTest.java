@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -26,7 +27,10 @@ import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.scale.Formula;
+import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.Take;
 
 @Timeout(60)
@@ -175,6 +179,54 @@ class TrailTest {
             assertThat(stored.sight().health().state()).isEqualTo(LinkState.STORED);
             assertThat(stored.sight().rateHz()).isCloseTo(200, within(0.1));
         }
+    }
+
+    @Test
+    void aChannelWorkedOutOfTwoColumnsFollowsBothAndIsTheSameFromTheTake() throws Exception {
+        StringBuilder text = new StringBuilder("t_ms,cell volts,amps\n");
+        for (int i = 0; i < 500; i++) {
+            text.append(i * 10 + "," + (12 + i % 7) + "," + i % 5 + "\n");
+        }
+        Path capture = Files.writeString(folder.resolve("bytes.txt"), text);
+        Path file = folder.resolve("power.zest");
+        LinkAddress address = LinkAddress.parse("file:" + capture);
+        Formula power = new Formula("x * cell_volts", Map.of(), "W", List.of("cell_volts"));
+        Rig rig = Rig.blank("test", address.text())
+                .withChannels(List.of(
+                        new Channel("cell volts", "volts", Scaling.asItCame("V"), Recipe.parse("mean:3"), true),
+                        new Channel("amps", "power", new Scaling(null, power, List.of(), "W"), Recipe.NONE, true)));
+        try (Trail trail = Trail.startRecording(
+                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+            Sight over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 4.98);
+            ChannelSight watts = over.channel("amps").orElseThrow();
+            for (int i = 0; i < 500; i++) {
+                // The other column is taken in by its own scaling, not by its recipe.
+                assertThat(watts.clean().value(i)).isEqualTo((12 + i % 7) * (i % 5));
+            }
+            assertThat(watts.scalingNow().apply(2)).isEqualTo(2 * (12 + 499 % 7));
+            trail.change(trail.rig()
+                    .withChannel("cell volts", c -> c.withScaling(new Scaling(null, new Line(10, 0), List.of(), "V"))));
+            Sight changed =
+                    until(trail, s -> s.channel("amps").orElseThrow().clean().value(1) == 130);
+            assertThat(changed.channel("amps").orElseThrow().clean().value(499)).isEqualTo(10 * (12 + 499 % 7) * 4);
+            trail.change(trail.rig()
+                    .withChannel("cell volts", c -> c.withScaling(new Scaling(null, power, List.of(), "V"))));
+            until(trail, s -> s.channel("amps").orElseThrow().trouble().contains("is itself worked out"));
+        }
+        try (Take take = Take.open(file)) {
+            assertThat(take.rig().channels().get(1).scaling().columns()).containsExactly("cell_volts");
+            StoredTake stored = StoredTake.load(take);
+            assertThat(stored.sight().channel("amps").orElseThrow().clean().value(1))
+                    .isEqualTo(13);
+            StoredTake other = stored.with(stored.sight()
+                    .rig()
+                    .withChannel("cell volts", c -> c.withScaling(new Scaling(null, new Line(2, 0), List.of(), "V"))));
+            assertThat(other.sight().channel("amps").orElseThrow().clean().value(1))
+                    .isEqualTo(26);
+            CsvExport.write(take, folder.resolve("power.csv"), share -> true);
+        }
+        assertThat(Files.readAllLines(folder.resolve("power.csv")))
+                .startsWith("t,t_ms,cell volts,amps,power [W]", "0,0,12,0,0", "0.01,10,13,1,13");
     }
 
     @Test

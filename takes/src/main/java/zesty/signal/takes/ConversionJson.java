@@ -71,6 +71,7 @@ final class ConversionJson {
         } else if (conversion instanceof Formula formula) {
             node.put("kind", "formula").put("text", formula.text()).put("unit", formula.unit());
             new TreeMap<>(formula.constants()).forEach(node.putObject("constants")::put);
+            formula.columns().forEach(node.putArray("columns")::add);
         }
     }
 
@@ -122,7 +123,11 @@ final class ConversionJson {
             case "decibels" -> new Decibels(Nodes.number(node, "reference"));
             case "chained" -> new Chained(get(node.path("first")), get(node.path("second")));
             case "formula" ->
-                new Formula(Nodes.text(node, "text"), constants(node.path("constants")), Nodes.text(node, "unit"));
+                new Formula(
+                        Nodes.text(node, "text"),
+                        constants(node.path("constants")),
+                        Nodes.text(node, "unit"),
+                        Nodes.texts(node, "columns"));
             default -> throw new IllegalArgumentException("no conversion is called \"" + kind + "\"");
         };
     }

@@ -13,6 +13,8 @@ import java.util.Map;
 import java.util.function.DoublePredicate;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Companions;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
 
@@ -26,7 +28,7 @@ public final class CsvExport {
 
     private CsvExport() {}
 
-    private record Field(String header, double[] raw, Scaling scaling) {}
+    private record Field(String header, double[] values) {}
 
     /**
      * Writes the file; another of that name is replaced only once the new one is whole.
@@ -81,21 +83,36 @@ public final class CsvExport {
     private static List<Field> fields(Take take, int source) throws TakeException {
         List<Field> fields = new ArrayList<>();
         Map<String, double[]> raw = new HashMap<>();
+        List<double[]> stream = new ArrayList<>();
         for (int c = 0; c < take.columns().size(); c++) {
             if (take.sourceOf(c) == source) {
                 Column column = take.columns().get(c);
                 raw.put(column.name(), take.column(c));
-                fields.add(new Field(header(column.name(), column.unit()), raw.get(column.name()), null));
+                stream.add(raw.get(column.name()));
+                fields.add(new Field(header(column.name(), column.unit()), raw.get(column.name())));
             }
         }
-        for (Channel channel : take.rig().channels()) {
+        Rig rig = take.rig();
+        for (Channel channel : rig.channels()) {
             Scaling scaling = channel.scaling();
             double[] values = raw.get(channel.column());
             if (values != null && !scaling.isAsItCame()) {
-                fields.add(new Field(header(channel.name(), scaling.unit()), values, scaling));
+                double[][] others = companions(rig, channel).values(stream::get, 0, values.length);
+                double[] scaled = new double[values.length];
+                scaling.apply(values, others, scaled, scaled.length);
+                fields.add(new Field(header(channel.name(), scaling.unit()), scaled));
             }
         }
         return fields;
+    }
+
+    private static Companions companions(Rig rig, Channel channel) {
+        try {
+            return Companions.of(rig, channel);
+        } catch (IllegalArgumentException e) {
+            // A chain that lacks a column gives nothing, and its column says so with empty cells.
+            return Companions.NONE;
+        }
     }
 
     private static String header(String name, String unit) {
@@ -115,9 +132,7 @@ public final class CsvExport {
                 line[0] = Digits.exact(times[row]);
                 for (int f = 0; f < fields.size(); f++) {
                     Field field = fields.get(f);
-                    double raw = field.raw()[row];
-                    double value =
-                            field.scaling() == null ? raw : field.scaling().apply(raw);
+                    double value = field.values()[row];
                     line[f + 1] = Double.isNaN(value) ? "" : Digits.exact(value);
                 }
                 csv.writeRecord(line);

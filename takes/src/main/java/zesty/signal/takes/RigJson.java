@@ -104,10 +104,18 @@ public final class RigJson {
         node.put("name", channel.name());
         node.put("shown", channel.shown());
         Scaling scaling = channel.scaling();
-        scaling.throughConverter().ifPresent(converter -> node.putObject("converter")
-                .put("bits", converter.bits())
-                .put("reference_volts", converter.referenceVolts())
-                .put("divisor", Nodes.lower(converter.divisor())));
+        scaling.throughConverter().ifPresent(converter -> {
+            ObjectNode through = node.putObject("converter")
+                    .put("bits", converter.bits())
+                    .put("reference_volts", converter.referenceVolts())
+                    .put("divisor", Nodes.lower(converter.divisor()));
+            if (converter.signed()) {
+                through.put("signed", true);
+            }
+            if (!converter.referenceFrom().isEmpty()) {
+                through.put("reference_from", converter.referenceFrom());
+            }
+        });
         if (scaling.conversion() instanceof Line line) {
             node.put("slope", line.slope());
             node.put("offset", line.offset());
@@ -223,7 +231,9 @@ public final class RigJson {
                 : new Converter(
                         (int) Nodes.number(converter, "bits"),
                         Nodes.number(converter, "reference_volts"),
-                        Nodes.choice(Divisor.class, Nodes.text(converter, "divisor")));
+                        Nodes.choice(Divisor.class, Nodes.text(converter, "divisor")),
+                        converter.path("signed").asBoolean(false),
+                        converter.path("reference_from").asText(""));
         Conversion conversion = node.path("conversion").isObject()
                 ? ConversionJson.get(node.path("conversion"))
                 : new Line(Nodes.number(node, "slope"), Nodes.number(node, "offset"));

@@ -1,8 +1,10 @@
 package zesty.signal.app.window;
 
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
@@ -17,6 +19,7 @@ import zesty.signal.engine.Sight;
 /** Every command with its key, in one place: the list shown for "?" is this list. */
 final class Commands {
     private final List<Command> all = new ArrayList<>();
+    private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
     private final Desk desk;
 
     Commands(Desk desk, MainView view) {
@@ -84,6 +87,9 @@ final class Commands {
 
     /** Runs the command of the key, unless the key belongs to the field being written in. */
     void handle(KeyEvent event, Object focusOwner) {
+        // A key held down repeats itself: what opens and closes must not flicker, what moves may go on moving.
+        boolean repeated = !down.add(event.getCode())
+                && (event.getCode().isLetterKey() || event.getCode().isDigitKey());
         boolean writing = focusOwner instanceof TextInputControl field && field.isEditable();
         if (writing && event.getCode() == KeyCode.ESCAPE) {
             ((TextInputControl) focusOwner).getParent().requestFocus();
@@ -97,11 +103,23 @@ final class Commands {
             if (matches
                     && command.action() != null
                     && !(writing && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
-                command.action().run();
+                if (!repeated) {
+                    command.action().run();
+                }
                 event.consume();
                 return;
             }
         }
+    }
+
+    /** A key was let go. */
+    void released(KeyEvent event) {
+        down.remove(event.getCode());
+    }
+
+    /** The window lost the keys: whether one is let go is not heard any more. */
+    void forget() {
+        down.clear();
     }
 
     private boolean live() {

@@ -102,6 +102,8 @@ public final class ZestyApplication extends Application {
         dress(scene);
         desk.night().addListener((p, was, is) -> dress(scene));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
+        scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
+        stage.focusedProperty().addListener((p, was, is) -> view.commands().forget());
         stage.setTitle("Zesty Signal");
         stage.setScene(scene);
         place();

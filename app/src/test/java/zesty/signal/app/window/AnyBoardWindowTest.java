@@ -57,7 +57,7 @@ class AnyBoardWindowTest extends RealWindow {
     void aLineIsSentAndAnsweredAndTheBoardUnplugsAndComesBack() throws Exception {
         robot.interact(() -> desk().connect("sim:cupboard"));
         until(s -> s.health().state() == LinkState.LIVE);
-        robot.clickOn("#order").write("heat 35").clickOn("#send");
+        write("#order", "heat 35");
         until(s -> s.channel("heat").filter(c -> c.latestRaw() == 35).isPresent());
         awaitText("#sent", "answered {\"done\":\"heat 35\"}");
         robot.interact(() -> desk().connect("sim:motion+unplug"));
@@ -78,7 +78,7 @@ class AnyBoardWindowTest extends RealWindow {
         assertThat(both.rig().sources().get(1).name()).isEqualTo("cupboard");
         awaitText(".hint", "onto the common time line");
         // The bench is at the source just added; lines go to that board, and the Decode bench shows its format.
-        robot.clickOn("#order").write("heat 20").clickOn("#send");
+        write("#order", "heat 20");
         until(s -> s.channel("cupboard/heat").filter(c -> c.latestRaw() == 20).isPresent());
         robot.clickOn("#source-0");
         awaitText(".link-state", "hull");

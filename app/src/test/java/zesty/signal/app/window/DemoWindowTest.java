@@ -43,13 +43,13 @@ class DemoWindowTest extends RealWindow {
         awaitText(".take-title", "In the shed, hands warm");
         int before = fx(() -> desk().takes().get().size());
         robot.clickOn("In the shed, hands warm");
-        robot.type(KeyCode.F2);
+        strike(KeyCode.F2);
         write("#rename", "Shed, cold hands");
         awaitText(".take-title", "Shed, cold hands");
         key(KeyCode.U);
         awaitText(".take-title", "In the shed, hands warm");
         robot.clickOn("In the shed, hands warm");
-        robot.type(KeyCode.DELETE);
+        strike(KeyCode.DELETE);
         awaitText("#notice", "Removed: In the shed, hands warm");
         assertThat(fx(() -> desk().takes().get())).noneMatch(e -> e.title().startsWith("In the shed"));
         robot.clickOn("#undo");

@@ -1,14 +1,20 @@
 package zesty.signal.app.window;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
+import javafx.event.Event;
+import javafx.event.EventHandler;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
@@ -91,15 +97,48 @@ abstract class RealWindow {
     }
 
     /** Presses keys together, with no field having the cursor. */
-    void key(KeyCode... keys) {
+    void key(KeyCode... keys) throws Exception {
+        Scene scene = robot.lookup("#takes").query().getScene();
         robot.interact(() -> {
-            Scene scene = robot.lookup("#takes").query().getScene();
             scene.getWindow().requestFocus();
             if (scene.getFocusOwner() instanceof TextInputControl) {
                 scene.getRoot().requestFocus();
             }
         });
+        strike(keys);
+    }
+
+    /**
+     * Presses keys on the display. One without a window manager may leave the focus with a window that is gone: keys that
+     * do not arrive are handed to the scene itself.
+     */
+    void strike(KeyCode... keys) throws Exception {
+        Scene scene = robot.lookup("#takes").query().getScene();
+        CountDownLatch came = new CountDownLatch(keys.length);
+        EventHandler<KeyEvent> hear = event -> came.countDown();
+        robot.interact(() -> scene.addEventFilter(KeyEvent.KEY_PRESSED, hear));
         robot.press(keys).release(keys);
+        boolean arrived = came.await(2, TimeUnit.SECONDS);
+        robot.interact(() -> {
+            scene.removeEventFilter(KeyEvent.KEY_PRESSED, hear);
+            if (!arrived) {
+                List<KeyCode> down = List.of(keys);
+                Node target = scene.getFocusOwner() == null ? scene.getRoot() : scene.getFocusOwner();
+                for (var kind : List.of(KeyEvent.KEY_PRESSED, KeyEvent.KEY_RELEASED)) {
+                    Event.fireEvent(
+                            target,
+                            new KeyEvent(
+                                    kind,
+                                    "",
+                                    "",
+                                    keys[keys.length - 1],
+                                    down.contains(KeyCode.SHIFT),
+                                    down.contains(KeyCode.CONTROL),
+                                    down.contains(KeyCode.ALT),
+                                    false));
+                }
+            }
+        });
     }
 
     /** Writes over what a field says and presses Enter. */
@@ -108,6 +147,6 @@ abstract class RealWindow {
         TextField field = robot.lookup(query).query();
         robot.clickOn(field);
         robot.interact(() -> field.setText(text));
-        robot.type(KeyCode.ENTER);
+        strike(KeyCode.ENTER);
     }
 }

@@ -208,6 +208,27 @@ class ScaleWindowTest extends RealWindow {
     }
 
     @Test
+    void aFormulaTakesInAnotherColumnAndPointsAtWhatItDoesNotKnow() throws Exception {
+        robot.interact(() -> desk().connect("sim:deck"));
+        until(s -> s.channel("heel").filter(c -> c.raw().end() > 100).isPresent());
+        robot.interact(() -> desk().focus().set("heel"));
+        key(KeyCode.DIGIT3);
+        awaitNode("#kind");
+        choose("#kind", kind("a chip's own formula"));
+        write("#number-1", "x - 2 * trim");
+        until(s -> {
+            ChannelSight heel = s.channel("heel").orElseThrow();
+            ChannelSight trim = s.channel("trim").orElseThrow();
+            long last = Math.min(heel.clean().end(), trim.raw().end()) - 1;
+            return last > 100
+                    && heel.clean().value(last)
+                            == heel.raw().value(last) - 2 * trim.raw().value(last);
+        });
+        write("#number-1", "x - 2 * trimm");
+        awaitText("#scale-error", "x - 2 * trimm\n        ^\n'trimm' at place 9 of the formula is no known name");
+    }
+
+    @Test
     void aThermocoupleWithItsLeadsSwappedIsNoticed() throws Exception {
         connect(0.0);
         choose("#kind", kind("thermocouple, in mV"));

@@ -35,7 +35,7 @@ class WindowTest extends RealWindow {
 
         robot.clickOn("#record");
         until(s -> s.recording().running());
-        robot.clickOn("#mark").write("tack").type(KeyCode.ENTER);
+        write("#mark", "tack");
         until(s -> s.recording().seconds() > 12);
         robot.clickOn("#record");
         until(s -> !s.recording().running());
@@ -109,7 +109,7 @@ class WindowTest extends RealWindow {
         });
         until(s -> s.channels().size() == 5 && s.times() != null);
         robot.clickOn("#for-samples");
-        robot.doubleClickOn("#amount").write("many");
+        robot.interact(() -> robot.lookup("#amount").queryAs(TextField.class).setText("many"));
         robot.clickOn("#record");
         awaitText("#notice", "'many' is no whole number of samples; write for example 600.");
 
@@ -119,7 +119,7 @@ class WindowTest extends RealWindow {
         key(KeyCode.U);
         until(s -> s.channel("heel").orElseThrow().channel().shown());
         key(KeyCode.DIGIT4);
-        robot.clickOn("#recipe").write("lowpass:300@2").type(KeyCode.ENTER);
+        write("#recipe", "lowpass:300@2");
         awaitText(".error", "must be below 100 Hz");
         assertThat(sight().rig().channels()).allMatch(c -> c.recipe().steps().isEmpty());
         key(KeyCode.ESCAPE);

@@ -16,6 +16,7 @@ public final class RangeWatch {
     public static List<String> of(double[] counts, Converter converter) {
         List<String> remarks = new ArrayList<>();
         double top = converter.highestCode();
+        double bottom = converter.lowestCode();
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         int n = 0;
@@ -29,9 +30,9 @@ public final class RangeWatch {
             n++;
             low = Math.min(low, count);
             high = Math.max(high, count);
-            atZero += count == 0 ? 1 : 0;
+            atZero += count == bottom ? 1 : 0;
             atTop += count == top ? 1 : 0;
-            beyond += count > top || count < 0 ? 1 : 0;
+            beyond += count > top || count < bottom ? 1 : 0;
         }
         if (n == 0) {
             return remarks;
@@ -41,7 +42,8 @@ public final class RangeWatch {
                     + Digits.of(high) + "): choose more bits, or check the column.");
         }
         if (atZero > AT_END * n) {
-            remarks.add("It sits at 0: the pin is at ground. Check the sensor's power and wiring.");
+            remarks.add((converter.signed() ? "It sits at its lowest code" : "It sits at 0: the pin is at ground")
+                    + ". Check the sensor's power and wiring.");
         }
         if (atTop > AT_END * n) {
             remarks.add(
@@ -50,7 +52,7 @@ public final class RangeWatch {
             remarks.add("Some samples are at full scale (" + Digits.of(Math.rint(1000.0 * atTop / n) / 10)
                     + " %): peaks are cut off. Less gain would show them.");
         }
-        double share = (high - low) / top;
+        double share = (high - low) / (top - bottom);
         if (n >= 20 && beyond == 0 && share < LITTLE && atZero + atTop < n / 2) {
             remarks.add("It uses " + Digits.of(Math.max(0.1, Math.rint(1000 * share) / 10))
                     + " % of the converter's range: more gain, or a " + "lower reference, would show finer steps.");

@@ -1,5 +1,8 @@
 package zesty.signal.core.scale;
 
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Objects;
 
 /** One conversion after the other, as a fit after a sensor's own law. */
@@ -37,6 +40,27 @@ public record Chained(Conversion first, Conversion second) implements Conversion
     public void apply(double[] values, int length) {
         first.apply(values, length);
         second.apply(values, length);
+    }
+
+    @Override
+    public List<String> columns() {
+        List<String> columns = new ArrayList<>(first.columns());
+        columns.addAll(second.columns());
+        return columns;
+    }
+
+    @Override
+    public Conversion at(double[] others) {
+        int firsts = first.columns().size();
+        return new Chained(
+                first.at(Arrays.copyOf(others, firsts)), second.at(Arrays.copyOfRange(others, firsts, others.length)));
+    }
+
+    @Override
+    public void apply(double[] values, double[][] others, int length) {
+        int firsts = first.columns().size();
+        first.apply(values, Arrays.copyOf(others, firsts), length);
+        second.apply(values, Arrays.copyOfRange(others, firsts, others.length), length);
     }
 
     @Override

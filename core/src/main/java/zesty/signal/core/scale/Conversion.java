@@ -1,5 +1,6 @@
 package zesty.signal.core.scale;
 
+import java.util.List;
 import java.util.Objects;
 
 /**
@@ -48,6 +49,25 @@ public sealed interface Conversion
         for (int i = 0; i < length; i++) {
             values[i] = apply(values[i]);
         }
+    }
+
+    /** @return the other columns of the same row that it takes in, in the order in which it wants their values */
+    default List<String> columns() {
+        return List.of();
+    }
+
+    /** @return the same with the values of its columns as they are now, for arithmetic on one moment's numbers */
+    default Conversion at(double[] others) {
+        return this;
+    }
+
+    /**
+     * Converts {@code length} values in place, from index 0.
+     *
+     * @param others the values of its columns, row by row; may be longer
+     */
+    default void apply(double[] values, double[][] others, int length) {
+        apply(values, length);
     }
 
     /** @throws IllegalArgumentException when the value is no finite number above 0 */

@@ -1,6 +1,11 @@
 package zesty.signal.core.scale;
 
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -10,8 +15,8 @@ import net.objecthunter.exp4j.ExpressionBuilder;
 import net.objecthunter.exp4j.tokenizer.UnknownFunctionOrVariableException;
 
 /**
- * A formula of the maker's own over {@code x}, what comes in, and named constants, such as those that a chip brings from
- * its factory. Safe for any thread.
+ * A formula of the maker's own over {@code x}, what comes in, other columns of the same row, and named constants, such as
+ * those that a chip brings from its factory. Safe for any thread.
  */
 public final class Formula implements Conversion {
     /** What the formula calls the value that comes in. */
@@ -20,6 +25,7 @@ public final class Formula implements Conversion {
     private final String text;
     private final Map<String, Double> constants;
     private final String unit;
+    private final List<String> columns;
     private final Expression expression;
 
     /**
@@ -27,6 +33,15 @@ public final class Formula implements Conversion {
      * @throws IllegalArgumentException when it is no formula or has a name that is none of the constants, saying where
      */
     public Formula(String text, Map<String, Double> constants, String unit) {
+        this(text, constants, unit, List.of());
+    }
+
+    /**
+     * @param text such as {@code x * amps}
+     * @param offered the columns it may take in, by names of letters, digits and _; those that it names are its columns
+     * @throws FormulaException when it is no formula or has a name that is none of these, saying where
+     */
+    public Formula(String text, Map<String, Double> constants, String unit, List<String> offered) {
         this.text = text.strip();
         this.constants = Map.copyOf(constants);
         this.unit = Objects.requireNonNull(unit, "unit");
@@ -42,27 +57,52 @@ public final class Formula implements Conversion {
         });
         Set<String> names = new HashSet<>(this.constants.keySet());
         names.add(X);
+        names.addAll(offered);
         expression = built(this.text, names);
+        columns = offered.stream()
+                .filter(name -> !name.equals(X) && !this.constants.containsKey(name))
+                .filter(expression.getVariableNames()::contains)
+                .distinct()
+                .toList();
         expression.setVariables(this.constants);
+        columns.forEach(name -> expression.setVariable(name, 1));
         try {
             expression.setVariable(X, 1).evaluate();
         } catch (ArithmeticException e) {
             // A division by zero at x = 1 is none everywhere.
         } catch (RuntimeException e) {
-            throw new IllegalArgumentException("'" + this.text + "' is no formula: " + e.getMessage(), e);
+            throw broken(this.text, e);
         }
+    }
+
+    /** The library says what is wrong but not always where: a bracket without its other is found here. */
+    private static FormulaException broken(String text, RuntimeException e) {
+        Deque<Integer> open = new ArrayDeque<>();
+        int place = text.length();
+        for (int i = 0; i < text.length(); i++) {
+            if (text.charAt(i) == '(') {
+                open.push(i);
+            } else if (text.charAt(i) == ')' && open.poll() == null) {
+                place = i;
+                break;
+            }
+        }
+        place = open.isEmpty() ? place : open.peek();
+        return new FormulaException("'" + text + "' is no formula: " + e.getMessage(), text, place, e);
     }
 
     private static Expression built(String text, Set<String> names) {
         try {
             return new ExpressionBuilder(text).variables(names).build();
         } catch (UnknownFunctionOrVariableException e) {
-            throw new IllegalArgumentException(
+            throw new FormulaException(
                     "'" + e.getToken() + "' at place " + (e.getPosition() + 1)
                             + " of the formula is no known name; there are " + String.join(", ", new TreeSet<>(names)),
+                    text,
+                    e.getPosition(),
                     e);
         } catch (RuntimeException e) {
-            throw new IllegalArgumentException("'" + text + "' is no formula: " + e.getMessage(), e);
+            throw broken(text, e);
         }
     }
 
@@ -76,6 +116,10 @@ public final class Formula implements Conversion {
 
     @Override
     public synchronized double apply(double x) {
+        return columns.isEmpty() ? worked(x) : Double.NaN;
+    }
+
+    private double worked(double x) {
         if (Double.isNaN(x)) {
             return x;
         }
@@ -85,6 +129,58 @@ public final class Formula implements Conversion {
         } catch (ArithmeticException e) {
             return Double.NaN;
         }
+    }
+
+    @Override
+    public List<String> columns() {
+        return columns;
+    }
+
+    @Override
+    public Conversion at(double[] others) {
+        Map<String, Double> known = new HashMap<>(constants);
+        for (int c = 0; c < columns.size(); c++) {
+            if (!Double.isFinite(others[c])) {
+                return this;
+            }
+            known.put(columns.get(c), others[c]);
+        }
+        return new Formula(text, known, unit);
+    }
+
+    @Override
+    public synchronized void apply(double[] values, double[][] others, int length) {
+        for (int i = 0; i < length; i++) {
+            boolean there = true;
+            for (int c = 0; c < columns.size(); c++) {
+                there &= !Double.isNaN(others[c][i]);
+                expression.setVariable(columns.get(c), others[c][i]);
+            }
+            values[i] = there ? worked(values[i]) : Double.NaN;
+        }
+    }
+
+    /** @return its value with x and its columns as given, for trying */
+    synchronized double value(List<String> names, double[] values) {
+        double x = Double.NaN;
+        for (int i = 0; i < values.length; i++) {
+            if (names.get(i).equals(X)) {
+                x = values[i];
+            } else {
+                expression.setVariable(names.get(i), values[i]);
+            }
+        }
+        return worked(x);
+    }
+
+    /**
+     * @param units of x and then of each column
+     * @return what is wrong with the units, in words; empty when nothing is, or when it cannot be told
+     */
+    public String unitRemark(List<String> units) {
+        List<String> names = new ArrayList<>(List.of(X));
+        names.addAll(columns);
+        return FormulaUnits.remark(this, names, units);
     }
 
     @Override
@@ -117,12 +213,13 @@ public final class Formula implements Conversion {
         return other instanceof Formula formula
                 && text.equals(formula.text)
                 && constants.equals(formula.constants)
+                && columns.equals(formula.columns)
                 && unit.equals(formula.unit);
     }
 
     @Override
     public int hashCode() {
-        return Objects.hash(text, constants, unit);
+        return Objects.hash(text, constants, unit, columns);
     }
 
     @Override

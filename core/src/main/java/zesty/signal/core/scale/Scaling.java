@@ -1,6 +1,7 @@
 package zesty.signal.core.scale;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -65,9 +66,60 @@ public record Scaling(Converter converter, Conversion conversion, List<Correctio
     /** @return the raw value that gives the quantity; NaN where there is none */
     public double invert(double quantity) {
         double x = conversion.invert(quantity - correction());
-        return converter == null
-                ? x
-                : x / converter.referenceVolts() * converter.divisor().of(converter.bits());
+        return converter == null ? x : x / converter.referenceVolts() * converter.divideBy();
+    }
+
+    /** @return the other columns of the same rows that the chain takes in, in the order it wants their values */
+    public List<String> columns() {
+        List<String> columns = new ArrayList<>();
+        if (converter != null && !converter.referenceFrom().isEmpty()) {
+            columns.add(converter.referenceFrom());
+        }
+        columns.addAll(conversion.columns());
+        return columns;
+    }
+
+    /** @return the chain with the values of its other columns as they are now, for arithmetic on one moment's numbers */
+    public Scaling at(double[] others) {
+        if (columns().isEmpty()) {
+            return this;
+        }
+        int firsts = columns().size() - conversion.columns().size();
+        return new Scaling(
+                firsts == 0 ? converter : converter.at(others[0]),
+                conversion.at(Arrays.copyOfRange(others, firsts, others.length)),
+                corrections,
+                unit);
+    }
+
+    /**
+     * Scales {@code length} raw values, from index 0.
+     *
+     * @param others the values of {@link #columns()}, row by row, in their own units
+     */
+    public void apply(double[] raw, double[][] others, double[] scaled, int length) {
+        if (columns().isEmpty()) {
+            apply(raw, scaled, length);
+            return;
+        }
+        if (others.length < columns().size()) {
+            Arrays.fill(scaled, 0, length, Double.NaN);
+            return;
+        }
+        int firsts = columns().size() - conversion.columns().size();
+        for (int i = 0; i < length; i++) {
+            double reference = firsts == 0 ? 0 : others[0][i];
+            scaled[i] = converter == null
+                    ? raw[i]
+                    : firsts == 0
+                            ? converter.volts(raw[i])
+                            : reference > 0 ? raw[i] * reference / converter.divideBy() : Double.NaN;
+        }
+        conversion.apply(scaled, Arrays.copyOfRange(others, firsts, others.length), length);
+        double correction = correction();
+        for (int i = 0; i < length; i++) {
+            scaled[i] += correction;
+        }
     }
 
     /** Scales {@code length} raw values from {@code raw} into {@code scaled}, both from index 0. */
@@ -80,7 +132,7 @@ public record Scaling(Converter converter, Conversion conversion, List<Correctio
             }
         } else {
             double reference = converter.referenceVolts();
-            double divisor = converter.divisor().of(converter.bits());
+            double divisor = converter.divideBy();
             for (int i = 0; i < length; i++) {
                 scaled[i] = raw[i] * reference / divisor;
             }
@@ -114,7 +166,7 @@ public record Scaling(Converter converter, Conversion conversion, List<Correctio
         if (converter != null) {
             x = converter.volts(raw);
             String sum = Digits.of(raw) + " × " + Digits.of(converter.referenceVolts()) + " V ÷ "
-                    + Digits.of(converter.divisor().of(converter.bits()));
+                    + Digits.of(converter.divideBy());
             steps.add(new Step("volts", sum, x, "V"));
         }
         if (!conversion.equals(Line.SAME) || steps.size() == 1) {

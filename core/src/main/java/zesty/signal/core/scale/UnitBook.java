@@ -9,6 +9,7 @@ import static javax.measure.MetricPrefix.MILLI;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javax.measure.IncommensurableException;
 import javax.measure.Unit;
 import javax.measure.UnitConverter;
@@ -59,6 +60,21 @@ public final class UnitBook {
     }
 
     private UnitBook() {}
+
+    /** @return the unit of that sign, if it is known */
+    static Optional<Unit<?>> unit(String sign) {
+        return Optional.ofNullable(KNOWN.get(sign));
+    }
+
+    /** @return how many of the base units one of this unit is */
+    static double inBaseUnits(Unit<?> unit) {
+        try {
+            UnitConverter converter = unit.getConverterToAny(unit.getSystemUnit());
+            return converter.convert(1.0) - converter.convert(0.0);
+        } catch (IncommensurableException e) {
+            throw new IllegalArgumentException("no base unit of " + unit, e);
+        }
+    }
 
     /** @return the units that a quantity in that unit can be shown in, itself first; only itself when it is unknown */
     public static List<String> alternatives(String unit) {

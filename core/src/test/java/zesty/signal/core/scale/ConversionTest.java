@@ -161,6 +161,61 @@ class ConversionTest {
         assertThatThrownBy(() -> new Formula("2*volts + 1", Map.of(), ""))
                 .hasMessageContaining("'volts' at place 3 of the formula is no known name; there are x");
         assertThatThrownBy(() -> new Formula("2*(x", Map.of(), "")).hasMessageContaining("'2*(x' is no formula");
+        assertThatThrownBy(() -> new Formula("x * amp", Map.of(), "W", List.of("amps")))
+                .isInstanceOfSatisfying(
+                        FormulaException.class, e -> assertThat(e.pointed()).isEqualTo("x * amp\n    ^"));
+        assertThatThrownBy(() -> new Formula("(x + 2*(x)", Map.of(), ""))
+                .isInstanceOfSatisfying(
+                        FormulaException.class, e -> assertThat(e.place()).isZero());
+        assertThatThrownBy(() -> new Formula("x) + 2", Map.of(), ""))
+                .isInstanceOfSatisfying(
+                        FormulaException.class, e -> assertThat(e.place()).isEqualTo(1));
+    }
+
+    @Test
+    void aFormulaTakesInOtherColumnsRowByRow() {
+        Formula power = new Formula("x * amps", Map.of(), "W", List.of("amps", "degrees"));
+        assertThat(power.columns()).containsExactly("amps");
+        assertThat(power.apply(12)).isNaN();
+        assertThat(power.at(new double[] {3}).apply(12)).isEqualTo(36);
+        Scaling scaling = new Scaling(new Converter(10, 5, Divisor.STEPS, false, "vref"), power, List.of(), "W");
+        assertThat(scaling.columns()).containsExactly("vref", "amps");
+        double[] counts = {512, 512, 512, 512};
+        double[][] others = {{5, 4, Double.NaN, 5}, {2, 2, 2, Double.NaN}};
+        double[] watts = new double[4];
+        scaling.apply(counts, others, watts, 4);
+        assertThat(watts).containsExactly(5, 4, Double.NaN, Double.NaN);
+        assertThat(scaling.at(new double[] {4, 2}).apply(512)).isEqualTo(4);
+        assertThat(Chained.of(power, new Line(2, 1)).at(new double[] {3}).apply(12))
+                .isEqualTo(73);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "x * amps,W,V,A,''",
+        "x * amps,mW,V,A,what comes out is 1000 times too small for mW",
+        "x * amps,V,V,A,'what comes out is not in V, by the units of what goes in (V, A)'",
+        "x + amps,V,V,A,'it adds or compares quantities of different units (V, A)'",
+        "x + amps,V,V,V,''",
+        "x^amps,V,V,V,it adds or compares quantities of different units (V)",
+        "x / amps,m/s,m,s,''",
+        "x / amps,km/h,m,s,what comes out is 3.6 times too small for km/h",
+        "2 * x * amps,V,V,A,''",
+        "x * amps,widgets,V,A,''"
+    })
+    void aFormulasUnitsAreChecked(String text, String unit, String of, String ofOther, String remark) {
+        Formula formula = new Formula(text, Map.of(), unit, List.of("amps"));
+        assertThat(formula.unitRemark(List.of(of, ofOther))).isEqualTo(remark);
+    }
+
+    @Test
+    void signedCodesStandForVoltagesOnEitherSide() {
+        Converter signed = new Converter(16, 2.048, Divisor.STEPS, true, "");
+        assertThat(signed.volts(-32768)).isEqualTo(-2.048);
+        assertThat(signed.volts(16384)).isEqualTo(1.024);
+        assertThat(signed.highestCode()).isEqualTo(32767);
+        assertThat(new Converter(16, 2.048, Divisor.HIGHEST_CODE, true, "").volts(32767))
+                .isEqualTo(2.048);
     }
 
     @ParameterizedTest

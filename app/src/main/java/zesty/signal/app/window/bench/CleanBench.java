@@ -200,7 +200,7 @@ public final class CleanBench extends Bench {
         for (int i = 0; i < count; i++) {
             long row = first + (long) i * step;
             x[i] = times.secondsAt(row) - to;
-            raw[i] = channel.channel().scaling().apply(channel.raw().value(row));
+            raw[i] = channel.scalingNow().apply(channel.raw().value(row));
             cleaned[i] = clean.value(row + channel.lateSamples());
             rawMean += raw[i] / count;
             cleanMean += cleaned[i] / count;

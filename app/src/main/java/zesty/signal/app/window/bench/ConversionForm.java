@@ -92,7 +92,7 @@ final class ConversionForm {
         }
         if (conversion instanceof Formula formula) {
             return List.of(
-                    new Box("Formula of x", formula.text(), 22),
+                    new Box("Formula of x and columns", formula.text(), 22),
                     new Box("Constants", constants(formula.constants()), 24));
         }
         return List.of();
@@ -100,9 +100,10 @@ final class ConversionForm {
 
     /**
      * @param like the conversion that the boxes were made from
+     * @param offered the other columns that a formula may take in
      * @throws IllegalArgumentException when what is written makes none, saying why
      */
-    static Conversion make(Conversion like, List<String> texts, String unit) {
+    static Conversion make(Conversion like, List<String> texts, String unit, List<String> offered) {
         if (like instanceof Line) {
             return new Line(number(texts.get(0)), number(texts.get(1)));
         }
@@ -124,7 +125,7 @@ final class ConversionForm {
             return new Thermocouple(type(texts.get(0)), number(texts.get(1)));
         }
         if (like instanceof Formula) {
-            return new Formula(texts.get(0), constants(texts.get(1)), unit);
+            return new Formula(texts.get(0), constants(texts.get(1)), unit, offered);
         }
         if (like instanceof Chained) {
             return like;

@@ -140,10 +140,14 @@ final class ProvePanel extends VBox {
         long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), raw.end() - MOST));
         int n = (int) Math.max(0, raw.end() - first);
         double[] values = new double[n];
+        boolean alone = sight.channel().scaling().columns().isEmpty();
         for (int i = 0; i < n; i++) {
-            values[i] = sight.channel().scaling().apply(raw.value(first + i));
+            // What other columns were at each row is in the cleaned signal only.
+            values[i] = alone
+                    ? sight.channel().scaling().apply(raw.value(first + i))
+                    : sight.clean().value(Math.min(first + i, sight.clean().end() - 1));
         }
-        return SteadyMean.of(values, n, sight.channel().scaling().stepSize());
+        return SteadyMean.of(values, n, sight.scalingNow().stepSize());
     }
 
     void show(ChannelSight sight) {
@@ -206,7 +210,7 @@ final class ProvePanel extends VBox {
             return "\nNever proved.";
         }
         Uncertainty limits = Uncertainty.of(
-                channel.scaling().stepSize(),
+                sight.scalingNow().stepSize(),
                 held.noise(),
                 held.samples(),
                 proof.referenceUncertainty(),

@@ -83,7 +83,7 @@ final class Respond extends VBox {
         int n = (int) Math.max(0, raw.end() - first);
         double[] seconds = new double[n];
         double[] values = new double[n];
-        Scaling scaling = sight.channel().scaling();
+        Scaling scaling = sight.scalingNow();
         for (int i = 0; i < n; i++) {
             seconds[i] = times.secondsAt(first + i);
             values[i] = scaling.apply(raw.value(first + i));

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -22,9 +23,12 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.prove.RangeWatch;
 import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
@@ -34,6 +38,8 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.scale.Formula;
+import zesty.signal.core.scale.FormulaException;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.ChannelSight;
@@ -47,6 +53,7 @@ public final class ScaleBench extends Bench {
     private static final String NONE = "as it came";
     private static final String STEPS = "steps (2^bits)";
     private static final String TOP = "highest code (2^bits − 1)";
+    private static final String TYPED = "typed";
     private static final int WATCHED = 2000;
 
     private final FlowPane strip = new FlowPane(8, 8);
@@ -57,6 +64,8 @@ public final class ScaleBench extends Bench {
     private final TextField name = field(12, "what you call this channel");
     private final ComboBox<String> bits = new ComboBox<>();
     private final TextField reference = field(4, "the converter's reference, in V, as you measured it");
+    private final ComboBox<String> measured = new ComboBox<>();
+    private final CheckBox signed = new CheckBox("signed");
     private final ComboBox<String> divisor = new ComboBox<>();
     private final FlowPane numbers = new FlowPane(12, 8);
     private final List<TextField> numberFields = new ArrayList<>();
@@ -88,6 +97,12 @@ public final class ScaleBench extends Bench {
         divisor.setTooltip(new Tooltip("makers disagree; the top code is one step below the reference"));
         bits.setOnAction(event -> adopt());
         divisor.setOnAction(event -> adopt());
+        measured.setId("measured");
+        measured.setTooltip(new Tooltip("typed and steady, or measured all the time by another column that gives V"));
+        measured.setOnAction(event -> adopt());
+        signed.setId("signed");
+        signed.setTooltip(new Tooltip("codes below 0 stand for voltages below 0"));
+        signed.setOnAction(event -> adopt());
         kind.setId("kind");
         kind.getItems().setAll(desk.kinds().all().get());
         desk.kinds().all().addListener((p, was, is) -> {
@@ -135,7 +150,7 @@ public final class ScaleBench extends Bench {
         }
         watch.setId("watch");
         watch.getStyleClass().add("remark");
-        error.getStyleClass().add("error");
+        error.getStyleClass().addAll("error", "mono");
         FlowPane boxes = new FlowPane(10, 6);
         boxes.getChildren()
                 .addAll(
@@ -143,7 +158,9 @@ public final class ScaleBench extends Bench {
                         labelled("Name", name),
                         labelled("Converter", bits),
                         labelled("Reference, V", reference),
-                        labelled("Divided by", divisor));
+                        labelled("Reference is", measured),
+                        labelled("Divided by", divisor),
+                        labelled("Codes", signed));
         FlowPane ends = new FlowPane(10, 6);
         ends.getChildren()
                 .addAll(
@@ -219,7 +236,7 @@ public final class ScaleBench extends Bench {
         if (!channel.equals(filled)) {
             fill(channel);
         }
-        Scaling scaling = channel.scaling();
+        Scaling scaling = focused.get().scalingNow();
         List<Scaling.Step> steps = scaling.explain(focused.get().latestRaw());
         strip.getChildren().clear();
         for (int i = 0; i < steps.size(); i++) {
@@ -252,6 +269,7 @@ public final class ScaleBench extends Bench {
             RangeWatch.of(newest, scaling.converter())
                     .forEach(remark -> words.append(remark).append(' '));
         }
+        words.append(unitRemark(channel.channel()));
         Sensor sensor = channel.channel().sensor();
         words.append(sensor.oddity(channel.latestClean(), scaling.unit()))
                 .append(' ')
@@ -259,10 +277,37 @@ public final class ScaleBench extends Bench {
         watch.setText(words.toString().strip());
     }
 
+    /** What the units of a formula say about it. */
+    private String unitRemark(Channel channel) {
+        Scaling scaling = channel.scaling();
+        if (!(scaling.conversion() instanceof Formula formula) || desk.rig().formatOf(channel.column()) == null) {
+            return "";
+        }
+        try {
+            List<String> units = new ArrayList<>();
+            units.add(scaling.converter() != null ? "V" : unitOfColumn(channel.column()));
+            Companions.of(desk.rig(), channel).scalings().forEach(other -> units.add(other.unit()));
+            if (scaling.converter() != null
+                    && !scaling.converter().referenceFrom().isEmpty()) {
+                units.remove(1);
+            }
+            String remark = formula.unitRemark(units);
+            return remark.isEmpty() ? "" : "The formula's units: " + remark + ". ";
+        } catch (IllegalArgumentException e) {
+            return "";
+        }
+    }
+
+    private String unitOfColumn(String column) {
+        StreamFormat format = desk.rig().formatOf(column);
+        int index = Stations.indexOf(format, desk.rig().ownName(column));
+        return index < 0 ? "" : format.columns().get(index).unit();
+    }
+
     private void draw(Sight sight, ChannelSight channel) {
-        Scaling scaling = channel.channel().scaling();
+        Scaling scaling = channel.scalingNow();
         double raw = channel.latestRaw();
-        double low = 0;
+        double low = scaling.throughConverter().map(Converter::lowestCode).orElse(0.0);
         double high = scaling.throughConverter().map(Converter::highestCode).orElse(Math.max(1, 2 * Math.abs(raw)));
         if (scaling.converter() == null) {
             low = raw < 0 ? -high : 0;
@@ -327,7 +372,7 @@ public final class ScaleBench extends Bench {
         Converter converter = scaling.converter();
         Divisor other = converter.divisor() == Divisor.STEPS ? Divisor.HIGHEST_CODE : Divisor.STEPS;
         Scaling otherwise = new Scaling(
-                new Converter(converter.bits(), converter.referenceVolts(), other),
+                new Converter(converter.bits(), converter.referenceVolts(), other, converter.signed(), ""),
                 scaling.conversion(),
                 scaling.corrections(),
                 scaling.unit());
@@ -348,6 +393,13 @@ public final class ScaleBench extends Bench {
                         : Digits.exact(scaling.converter().referenceVolts()));
         divisor.setValue(
                 scaling.converter() != null && scaling.converter().divisor() == Divisor.HIGHEST_CODE ? TOP : STEPS);
+        signed.setSelected(scaling.converter() != null && scaling.converter().signed());
+        measured.getItems().setAll(TYPED);
+        if (desk.rig().formatOf(channel.column()) != null) {
+            measured.getItems().addAll(Companions.offered(desk.rig(), channel));
+        }
+        String from = scaling.converter() == null ? "" : scaling.converter().referenceFrom();
+        measured.setValue(from.isEmpty() ? TYPED : Companions.variable(from));
         unit.setText(scaling.unit());
         low.setText(limit(channel.limits().low()));
         high.setText(limit(channel.limits().high()));
@@ -382,6 +434,8 @@ public final class ScaleBench extends Bench {
         boolean through = !NONE.equals(bits.getValue());
         reference.setDisable(!through);
         divisor.setDisable(!through);
+        measured.setDisable(!through);
+        signed.setDisable(!through);
     }
 
     private void chooseKind() {
@@ -471,11 +525,18 @@ public final class ScaleBench extends Bench {
                     : new Converter(
                             Integer.parseInt(bits.getValue().replace(" bit", "")),
                             number("reference", reference.getText()),
-                            TOP.equals(divisor.getValue()) ? Divisor.HIGHEST_CODE : Divisor.STEPS);
+                            TOP.equals(divisor.getValue()) ? Divisor.HIGHEST_CODE : Divisor.STEPS,
+                            signed.isSelected(),
+                            measured.getValue() == null || TYPED.equals(measured.getValue())
+                                    ? ""
+                                    : measured.getValue());
             Conversion conversion = ConversionForm.make(
                     channel.scaling().conversion(),
                     numberFields.stream().map(TextField::getText).toList(),
-                    unit.getText().strip());
+                    unit.getText().strip(),
+                    desk.rig().formatOf(channel.column()) == null
+                            ? List.of()
+                            : Companions.offered(desk.rig(), channel));
             Scaling scaling = new Scaling(
                     converter,
                     conversion,
@@ -484,11 +545,14 @@ public final class ScaleBench extends Bench {
             Channel changed = channel.withScaling(scaling)
                     .withName(name.getText().strip())
                     .withLimits(new Limits(limit("lower limit", low), limit("upper limit", high)));
+            Companions.of(desk.rig(), changed);
             error.setText("");
             if (!changed.equals(channel)) {
                 filled = changed;
                 change(channel, c -> changed);
             }
+        } catch (FormulaException e) {
+            error.setText(e.pointed() + "\n" + e.getMessage() + ". The old scaling stays in force.");
         } catch (IllegalArgumentException e) {
             error.setText(e.getMessage() + ". The old scaling stays in force.");
         }

@@ -50,7 +50,8 @@ final class LanePicture {
         double longest = 1.6 / channel.strand().rateHz();
         spans.target(pixels, width, height);
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
-        if (cleaned) {
+        // What other columns were at each sample is not kept: a chain that takes some in has no ghost.
+        if (cleaned && channel.channel().scaling().columns().isEmpty()) {
             ghost(channel, sight, edges, factor, offset, longest, colours);
         }
         limit(
@@ -100,7 +101,7 @@ final class LanePicture {
         if (to <= from) {
             return;
         }
-        Scaling scaling = channel.channel().scaling();
+        Scaling scaling = channel.scalingNow();
         double move = 0;
         if (channel.channel().recipe().removesLevel()) {
             channel.raw().range(from, to, extremes);

@@ -25,7 +25,7 @@ public final class Wording {
     /** Decimals that show a tenth of the noise, but nothing much finer than a step of the converter. */
     public static int decimals(ChannelSight channel) {
         double slope = Math.abs(channel.channel().display().slope());
-        double step = channel.channel().scaling().stepSize();
+        double step = channel.scalingNow().stepSize();
         double noise = channel.level() == null ? Double.NaN : channel.level().noise();
         double finest = noise > 0 ? Math.max(noise, step / 10) : step;
         return Digits.decimalsFor(slope * Math.min(finest, step));

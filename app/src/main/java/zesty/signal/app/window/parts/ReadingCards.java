@@ -202,7 +202,7 @@ public final class ReadingCards extends ScrollPane {
                             + "by a noise of " + Digits.of(level.noise()) + " " + unit
                             + " (standard deviation).\nOne step that "
                             + "arrives is worth "
-                            + Digits.of(channel.channel().scaling().stepSize()) + " " + unit + ".");
+                            + Digits.of(channel.scalingNow().stepSize()) + " " + unit + ".");
         }
     }
 }

@@ -189,7 +189,7 @@ public final class TrailBar extends VBox {
     }
 
     private void scale(ChannelSight channel, boolean lost) {
-        Scaling scaling = channel.channel().scaling();
+        Scaling scaling = channel.scalingNow();
         double now = scaling.apply(channel.latestRaw());
         boolean asItCame = scaling.equals(Scaling.asItCame(scaling.unit()));
         String value = asItCame ? Digits.of(now) : Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));

@@ -34,8 +34,22 @@ class LanePictureTest {
     private void paint(double rateHz, double from, double to, List<Gap> gaps) {
         Channel channel = new Channel("x", "x", Scaling.asItCame("V"), Recipe.NONE, true);
         StrandSight strand = new StrandSight(0, Double.NaN, rateHz, times, to, 0, gaps, 0);
-        ChannelSight sightOfChannel =
-                new ChannelSight(channel, strand, series, series, 0, 0, 0, 0, null, null, null, false, Double.NaN, "");
+        ChannelSight sightOfChannel = new ChannelSight(
+                channel,
+                strand,
+                series,
+                series,
+                0,
+                0,
+                0,
+                0,
+                null,
+                null,
+                null,
+                false,
+                Double.NaN,
+                channel.scaling(),
+                "");
         Sight sight = new Sight(
                 List.of(LinkHealth.IDLE),
                 Rig.blank("r", ""),
