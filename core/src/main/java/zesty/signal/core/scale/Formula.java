@@ -10,9 +10,11 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import net.objecthunter.exp4j.Expression;
 import net.objecthunter.exp4j.ExpressionBuilder;
-import net.objecthunter.exp4j.tokenizer.UnknownFunctionOrVariableException;
+import net.objecthunter.exp4j.function.Functions;
 
 /**
  * A formula of the maker's own over {@code x}, what comes in, other columns of the same row, and named constants, such as
@@ -21,6 +23,11 @@ import net.objecthunter.exp4j.tokenizer.UnknownFunctionOrVariableException;
 public final class Formula implements Conversion {
     /** What the formula calls the value that comes in. */
     public static final String X = "x";
+
+    /** A number with its exponent, or a name. */
+    private static final Pattern WORDS = Pattern.compile("\\d+\\.?\\d*(?:[eE][+-]?\\d+)?|([A-Za-z_][A-Za-z0-9_]*)");
+
+    private static final Set<String> OWN_CONSTANTS = Set.of("pi", "e");
 
     private final String text;
     private final Map<String, Double> constants;
@@ -92,17 +99,36 @@ public final class Formula implements Conversion {
     }
 
     private static Expression built(String text, Set<String> names) {
+        checkNames(text, names);
         try {
-            return new ExpressionBuilder(text).variables(names).build();
-        } catch (UnknownFunctionOrVariableException e) {
-            throw new FormulaException(
-                    "'" + e.getToken() + "' at place " + (e.getPosition() + 1)
-                            + " of the formula is no known name; there are " + String.join(", ", new TreeSet<>(names)),
-                    text,
-                    e.getPosition(),
-                    e);
+            return new ExpressionBuilder(text)
+                    .variables(names)
+                    .implicitMultiplication(false)
+                    .build();
         } catch (RuntimeException e) {
             throw broken(text, e);
+        }
+    }
+
+    /** The library takes a name that begins like a known one for two: whole names are looked at first. */
+    private static void checkNames(String text, Set<String> names) {
+        Matcher word = WORDS.matcher(text);
+        while (word.find()) {
+            String name = word.group(1);
+            boolean called = text.substring(word.end()).stripLeading().startsWith("(");
+            if (name == null || names.contains(name) || !called && OWN_CONSTANTS.contains(name)) {
+                continue;
+            }
+            if (!called || Functions.getBuiltinFunction(name) == null) {
+                throw new FormulaException(
+                        "'" + name + "' at place " + (word.start() + 1) + " of the formula is no known "
+                                + (called
+                                        ? "function; there are sqrt, exp, log, sin, cos, tan, abs and the like"
+                                        : "name; there are " + String.join(", ", new TreeSet<>(names))),
+                        text,
+                        word.start(),
+                        null);
+            }
         }
     }
 

@@ -164,6 +164,10 @@ class ConversionTest {
         assertThatThrownBy(() -> new Formula("x * amp", Map.of(), "W", List.of("amps")))
                 .isInstanceOfSatisfying(
                         FormulaException.class, e -> assertThat(e.pointed()).isEqualTo("x * amp\n    ^"));
+        assertThatThrownBy(() -> new Formula("1e3 * root(x)", Map.of(), ""))
+                .hasMessageContaining("'root' at place 7 of the formula is no known function; there are sqrt");
+        assertThat(new Formula("2.5e1*sqrt(x) + pi - e", Map.of(), "").apply(16))
+                .isCloseTo(100 + Math.PI - Math.E, within(1e-12));
         assertThatThrownBy(() -> new Formula("(x + 2*(x)", Map.of(), ""))
                 .isInstanceOfSatisfying(
                         FormulaException.class, e -> assertThat(e.place()).isZero());
