@@ -21,6 +21,11 @@ final class Strand {
     private static final double HISTORY_SECONDS = 900;
     private static final int MOST_HISTORY = 1 << 20;
     private static final int LEAST_HISTORY = 1 << 12;
+    /** Of the memory there is, what the histories of all channels together may take, before rounding up. */
+    private static final double HISTORY_SHARE = 0.12;
+    /** Raw and cleaned, each with its pyramid, and the time. */
+    private static final double BYTES_A_SAMPLE = 14;
+
     /** A step longer than this many periods is a gap. */
     static final double GAP_PERIODS = 1.6;
     /** Rows that tell a station's own rate. */
@@ -69,7 +74,11 @@ final class Strand {
     void begin(double rate, Rig rig) {
         rateHz = rate;
         measuredHz = rate;
-        double history = Math.min(MOST_HISTORY, Math.max(LEAST_HISTORY, HISTORY_SECONDS * rate));
+        double room = Runtime.getRuntime().maxMemory()
+                * HISTORY_SHARE
+                / BYTES_A_SAMPLE
+                / Math.max(1, rig.channels().size());
+        double history = Math.max(LEAST_HISTORY, Math.min(Math.min(MOST_HISTORY, room), HISTORY_SECONDS * rate));
         int capacity = new Series((long) history).capacity();
         times = new TimeRing(capacity);
         for (Channel channel : rig.channels()) {

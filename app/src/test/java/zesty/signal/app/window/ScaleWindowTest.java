@@ -10,9 +10,11 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.AfterEach;
@@ -106,6 +108,14 @@ class ScaleWindowTest extends RealWindow {
                 .isPresent());
         awaitText(".lane-unit", "°C");
         awaitText(".sum-result", "24.7");
+        robot.clickOn("#all-digits");
+        // Volts in full: 153, one count less or one more, of 1024 of 5 V.
+        awaitText(".sum-result", "0.7");
+        until(s -> robot.lookup(".sum-result").queryAllAs(Label.class).stream()
+                .map(Label::getText)
+                .anyMatch(text ->
+                        List.of("0.7421875", "0.7470703125", "0.751953125").contains(text)));
+        robot.clickOn("#all-digits");
         choose("#shown-in", "°F");
         awaitText(".lane-unit", "°F");
         awaitText(".lane-value", "76.");

@@ -1,5 +1,7 @@
 package zesty.signal.core.decode;
 
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -9,12 +11,16 @@ import java.util.Set;
 
 /** Decodes labelled text. A label that a row lacks leaves a missing value; a label that no column has is set aside. */
 final class LabelledDecoder extends LineDecoder {
+    private static final int MOST_TEMPLATES = 64;
+
     private final LabelledFormat format;
     private final NumberText number;
     private final Map<String, Integer> places = new HashMap<>();
     private final double[] row;
     private final boolean[] seen;
     private int filled;
+    private final List<LabelledTemplate> templates = new ArrayList<>();
+    private int next;
 
     LabelledDecoder(LabelledFormat format, SetAside setAside) {
         super(format.columns().size(), "", setAside);
@@ -52,6 +58,43 @@ final class LabelledDecoder extends LineDecoder {
     }
 
     @Override
+    int line(byte[] bytes, int from, int last) {
+        int stop = from;
+        while (bytes[stop] != '\n') {
+            stop++;
+        }
+        int to = stop > from && bytes[stop - 1] == '\r' ? stop - 1 : stop;
+        for (int i = 0; !firstMayBeHalf && to - from <= LINE_LIMIT && i < templates.size(); i++) {
+            int which = (next + i) % templates.size();
+            LabelledTemplate template = templates.get(which);
+            if (template.reads(bytes, from, to, number)) {
+                for (int k = 0; k < template.count(); k++) {
+                    put(template.place(k), template.value(k), false);
+                }
+                if (!format.overLines()) {
+                    emit();
+                }
+                lines++;
+                understood += to - from + 1;
+                next = which + 1;
+                return stop + 1;
+            }
+        }
+        careful(bytes, from, to);
+        return stop + 1;
+    }
+
+    private void learn(String line, List<Labels.Pair> pairs) {
+        if (templates.size() < MOST_TEMPLATES) {
+            byte[] bytes = line.getBytes(StandardCharsets.UTF_8);
+            LabelledTemplate learned = LabelledTemplate.of(bytes, pairs, places, number);
+            if (learned != null) {
+                templates.add(learned);
+            }
+        }
+    }
+
+    @Override
     String accept(String line) {
         List<Labels.Pair> pairs = Labels.of(line, number);
         if (pairs == null) {
@@ -69,8 +112,9 @@ final class LabelledDecoder extends LineDecoder {
         if (!format.overLines() && pairs.stream().allMatch(Labels.Pair::missing)) {
             return "no number behind any label";
         }
+        learn(line, pairs);
         for (Labels.Pair pair : pairs) {
-            put(places.get(pair.label()), pair);
+            put(places.get(pair.label()), pair.value(), pair.missing());
         }
         if (!format.overLines()) {
             emit();
@@ -78,12 +122,12 @@ final class LabelledDecoder extends LineDecoder {
         return null;
     }
 
-    private void put(int place, Labels.Pair pair) {
+    private void put(int place, double value, boolean missing) {
         if (seen[place] || place == 0 && filled > 0) {
             emit();
         }
         seen[place] = true;
-        row[place] = pair.missing() ? Double.NaN : pair.value();
+        row[place] = missing ? Double.NaN : value;
         filled++;
         if (format.overLines() && place == row.length - 1) {
             emit();

@@ -34,9 +34,13 @@ final class Unpacking {
             if (code == 0 || next > to) {
                 return BROKEN;
             }
-            for (int i = at + 1; i < next; i++) {
-                n = put(packet, n, bytes[i]);
+            int run = code - 1;
+            if (n + run <= packet.length) {
+                for (int i = 0; i < run; i++) {
+                    packet[n + i] = bytes[at + 1 + i];
+                }
             }
+            n += run;
             if (code < 0xff && next < to) {
                 n = put(packet, n, (byte) 0);
             }

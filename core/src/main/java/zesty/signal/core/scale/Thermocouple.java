@@ -24,6 +24,15 @@ public record Thermocouple(ThermocoupleType type, double coldCelsius) implements
     }
 
     @Override
+    public void apply(double[] values, int length) {
+        Objects.checkFromIndexSize(0, length, values.length);
+        double cold = type.millivolts(coldCelsius);
+        for (int i = 0; i < length; i++) {
+            values[i] = type.celsius(values[i] + cold);
+        }
+    }
+
+    @Override
     public double invert(double celsius) {
         return type.millivolts(celsius) - type.millivolts(coldCelsius);
     }

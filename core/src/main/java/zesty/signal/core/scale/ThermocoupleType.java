@@ -203,6 +203,8 @@ public enum ThermocoupleType {
     private static final double ROUNDED = 0.0006;
 
     private static final int GRID = 2048;
+    /** At the cold end, where hardly any voltage comes, the function bends most. */
+    private static final int STEEP_CELLS = 256;
 
     private final double[] limits;
     private final double[][] coefficients;
@@ -320,7 +322,9 @@ public enum ThermocoupleType {
             double step = (e - millivolts) / slope;
             // Never out of the grid's cell by more than its width: near the cold end the slope is next to nothing.
             t = Math.max(low - (high - low), Math.min(high + (high - low), t - step));
-            if (Math.abs(step) < 1e-11 * (1 + Math.abs(t))) {
+            // What is left after a step is its square times half the bend over the slope: below 1e-3 but at the cold
+            // end.
+            if (Math.abs(step) < (i < STEEP_CELLS ? 1e-11 : 5e-5) * (1 + Math.abs(t))) {
                 break;
             }
         }

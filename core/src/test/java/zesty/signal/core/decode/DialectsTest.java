@@ -51,6 +51,53 @@ class DialectsTest {
     }
 
     @Test
+    void aLabelledLineReadTheShortWayReadsAsTheCarefulWay() {
+        Random random = new Random(5);
+        List<String> lines = new ArrayList<>();
+        String[] shapes = {
+            "wind: %d mm/s, vane=%d deg",
+            "wind: %d mm/s",
+            "vane=%d",
+            "wind:%6d mm/s, vane=%d deg",
+            "wind -> %d; vane: -%d",
+            "vane=%d deg, wind: %d mm/s",
+            "wind: nan mm/s, vane=%d deg",
+            "wind: %de2 mm/s, vane=0x%d"
+        };
+        for (int i = 0; i < 2000; i++) {
+            String line =
+                    String.format(shapes[random.nextInt(shapes.length)], random.nextInt(900), random.nextInt(360));
+            // Every tenth line has a letter struck out, doubled or exchanged.
+            int at = random.nextInt(line.length());
+            String mangled = line.substring(0, at)
+                    + new String[] {"", "7", ".", "e", "="}[random.nextInt(5)]
+                    + line.substring(at + random.nextInt(2));
+            lines.add(i % 10 == 9 ? mangled : line);
+        }
+        LabelledFormat format = new LabelledFormat(
+                List.of("wind", "vane"), List.of(new Column("wind", ""), new Column("vane", "")), false, false, null);
+        StreamDecoder decoder = format.decoder(new SetAside(3000));
+        decoder.feed((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8), 0, bytesOf(lines));
+        Rows all = decoder.takeRows();
+        int row = 0;
+        for (String line : lines) {
+            // A fresh decoder has learned nothing yet.
+            StreamDecoder careful = format.decoder(new SetAside(10));
+            careful.feed((line + "\n").getBytes(StandardCharsets.UTF_8), 0, line.length() + 1);
+            Rows one = careful.takeRows();
+            for (int c = 0; c < 2 && one.count() == 1; c++) {
+                assertThat((Double) all.columns()[c][row]).as(line).isEqualTo((Double) one.columns()[c][0]);
+            }
+            row += one.count();
+        }
+        assertThat(all.count()).isEqualTo(row).isGreaterThan(1700);
+    }
+
+    private static int bytesOf(List<String> lines) {
+        return lines.stream().mapToInt(line -> line.length() + 1).sum();
+    }
+
+    @Test
     void clocksAreToldByNameAndUnit() {
         assertThat(clock("micros,a\n10,1\n20,2\n30,3\n")).isEqualTo(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
         assertThat(clock("a,millis\n5,10\n6,20\n2,30\n")).isEqualTo(new BoardClock(1, 1e3, BoardClock.WRAP_32_BIT));

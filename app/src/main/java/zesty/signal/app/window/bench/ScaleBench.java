@@ -77,6 +77,7 @@ public final class ScaleBench extends Bench {
             field(5, "in the unit: above it the lane and a notice say so at once; empty for none");
     private final Button keepKind = new Button("Keep as a kind");
     private final Plot transfer = new Plot();
+    private final ToggleButton allDigits = new ToggleButton("All digits");
     private final ToggleButton prove = new ToggleButton("Prove");
     private final ProvePanel panel;
     private final HBox lower = new HBox(14);
@@ -133,6 +134,9 @@ public final class ScaleBench extends Bench {
             listen(text);
         }
         Button tare = new Button("Tare");
+        allDigits.setId("all-digits");
+        allDigits.setMinWidth(Region.USE_PREF_SIZE);
+        allDigits.setTooltip(new Tooltip("show every digit of the arithmetic; nothing is rounded on the way"));
         tare.setId("tare");
         tare.setMinWidth(Region.USE_PREF_SIZE);
         prove.setMinWidth(Region.USE_PREF_SIZE);
@@ -177,7 +181,7 @@ public final class ScaleBench extends Bench {
         editing = scroll;
         worth.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(worth, Priority.ALWAYS);
-        HBox row = new HBox(8, worth, keepKind, tare, prove);
+        HBox row = new HBox(8, worth, allDigits, keepKind, tare, prove);
         row.setAlignment(Pos.CENTER_LEFT);
         lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
@@ -338,8 +342,12 @@ public final class ScaleBench extends Bench {
         transfer.dots(new double[] {raw}, new double[] {scaling.apply(raw)}, 1, colour, 6);
     }
 
+    private static String exact(double value) {
+        return Double.isFinite(value) ? Digits.exact(value).replace('-', '\u2212') : "—";
+    }
+
     private VBox box(Scaling.Step step, int correction) {
-        Label result = new Label(Digits.of(step.result()));
+        Label result = new Label(allDigits.isSelected() ? exact(step.result()) : Digits.of(step.result()));
         result.getStyleClass().add("sum-result");
         HBox number = new HBox(5, result, small(step.unit()));
         number.setAlignment(Pos.BASELINE_LEFT);

@@ -1,0 +1,89 @@
+package zesty.signal.benchmarks;
+
+import java.nio.file.Files;
+import java.util.Arrays;
+import java.util.Locale;
+import javafx.animation.AnimationTimer;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.stage.Stage;
+import zesty.signal.app.window.bench.SourceBench;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Places;
+import zesty.signal.app.window.desk.Settings;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.engine.Sight;
+
+/** The Source bench in a real window while 2 MB/s of text come: how long it takes to bring it up to date. */
+public final class BytesBench extends Application {
+    private static final double LINES_PER_SECOND = 2e6 / 24;
+    private static final int WARM = 120;
+    private static final int UPDATES = 300;
+    private static final int EVERY = 6;
+
+    private Desk desk;
+    private TextBoard board;
+
+    @Override
+    public void start(Stage stage) throws Exception {
+        board = new TextBoard(LINES_PER_SECOND, Long.MAX_VALUE, i -> "123,456,789,321,654,987\n");
+        desk = new Desk(new Places(Files.createTempDirectory("zesty-bytes")), Rig.blank("bytes", ""), Settings.FIRST);
+        SourceBench bench = new SourceBench(desk);
+        bench.getStyleClass().add("window");
+        Scene scene = new Scene(bench, 1000, 430);
+        scene.getStylesheets()
+                .add(Desk.class
+                        .getResource("/zesty/signal/app/window/zesty.css")
+                        .toExternalForm());
+        stage.setScene(scene);
+        stage.show();
+        desk.connect("tcp:127.0.0.1:" + board.port());
+        new Meter(bench).start();
+    }
+
+    private final class Meter extends AnimationTimer {
+        private final SourceBench bench;
+        private final double[] tookMs = new double[UPDATES];
+        private long frame;
+        private int update;
+
+        Meter(SourceBench bench) {
+            this.bench = bench;
+        }
+
+        @Override
+        public void handle(long pulse) {
+            if (frame++ % EVERY != 0) {
+                return;
+            }
+            long before = System.nanoTime();
+            Sight sight = desk.sight(before);
+            bench.show(sight);
+            bench.applyCss();
+            bench.layout();
+            int measured = update++ - WARM;
+            if (measured >= 0 && measured < UPDATES) {
+                tookMs[measured] = (System.nanoTime() - before) * 1e-6;
+            }
+            if (measured == UPDATES) {
+                stop();
+                Arrays.sort(tookMs);
+                System.out.printf(
+                        Locale.ROOT,
+                        "at %.2f MB/s, %d rows decoded: the bench brought up to date in median %.1f ms, 99th percentile %.1f ms%n",
+                        sight.health().bytesPerSecond() / 1e6,
+                        sight.health().rows(),
+                        tookMs[UPDATES / 2],
+                        tookMs[UPDATES * 99 / 100]);
+                Platform.exit();
+            }
+        }
+    }
+
+    @Override
+    public void stop() throws Exception {
+        desk.close();
+        board.close();
+    }
+}
