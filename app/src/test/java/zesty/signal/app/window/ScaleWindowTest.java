@@ -124,6 +124,9 @@ class ScaleWindowTest extends RealWindow {
         awaitText("#scale-error", "the reference must be above 0 V, was 0.0 V. The old scaling stays in force.");
         key(KeyCode.U);
         awaitText(".lane-unit", "°C");
+        robot.clickOn(".lane-unit");
+        awaitText(".lane-unit", "°F");
+        awaitText(".lane-value", "76.");
     }
 
     private void hold(double value, String meter) throws Exception {

@@ -45,7 +45,9 @@ final class FrameDecoder extends PacketDecoder {
                     return;
                 }
             }
-            int n = Math.min(end - at, buffer.length - length);
+            // In step, no more than completes the frame that was cut off: the rest is then read where it lies.
+            boolean begun = inStep && astray == 0 && length > 0 && length < reader.bytes;
+            int n = Math.min(end - at, (begun ? reader.bytes : buffer.length) - length);
             System.arraycopy(bytes, at, buffer, length, n);
             length += n;
             at += n;
@@ -75,6 +77,7 @@ final class FrameDecoder extends PacketDecoder {
     }
 
     private void search() {
+        int base = 0;
         int at = astray;
         while (true) {
             if (length - at < start.length) {
@@ -95,48 +98,50 @@ final class FrameDecoder extends PacketDecoder {
                 at++;
                 continue;
             }
-            strayed(at);
+            strayed(base, at);
             reader.read(buffer, at);
             understood += reader.bytes;
             lines++;
             inStep = true;
             at += reader.bytes;
-            drop(at);
-            at = 0;
+            base = at;
         }
-        astray = at;
+        drop(base);
+        astray = at - base;
         if (length == buffer.length) {
             // What came is longer than any frame: all but a frame's length of it is rubbish.
             int gone = Math.max(1, Math.min(astray, length - reader.bytes));
-            strayed(gone);
+            strayed(0, gone);
             drop(gone);
+            astray = Math.max(0, astray - gone);
         }
     }
 
-    private void strayed(int count) {
-        if (count > 0 && says(count)) {
+    private void strayed(int from, int to) {
+        if (to > from && says(from, to)) {
             reader.rows.restarted();
-            understood += count;
+            understood += to - from;
             lines++;
-        } else if (count > 0) {
-            reject(buffer, 0, count, why(count));
+        } else if (to > from) {
+            reject(buffer, from, to, why(from, to));
         }
         midStream = false;
     }
 
     /** Whether the bytes end with the header that the board says when it starts. */
-    private boolean says(int count) {
+    private boolean says(int from, int to) {
         return !format.header().isEmpty()
-                && new String(buffer, 0, count, StandardCharsets.ISO_8859_1)
+                && new String(buffer, from, to - from, StandardCharsets.ISO_8859_1)
                         .strip()
                         .endsWith(format.header());
     }
 
-    private String why(int count) {
+    private String why(int from, int to) {
+        int count = to - from;
         if (midStream) {
             return "the rest of a frame that began before the link opened";
         }
-        return count >= reader.bytes && starts(buffer, 0) && !reader.agrees(buffer, 0)
+        return count >= reader.bytes && starts(buffer, from) && !reader.agrees(buffer, from)
                 ? "the checksum does not agree"
                 : count + (count == 1 ? " byte" : " bytes") + " between frames";
     }
@@ -144,6 +149,5 @@ final class FrameDecoder extends PacketDecoder {
     private void drop(int count) {
         System.arraycopy(buffer, count, buffer, 0, length - count);
         length -= count;
-        astray = Math.max(0, astray - count);
     }
 }

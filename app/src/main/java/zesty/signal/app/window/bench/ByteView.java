@@ -8,6 +8,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -22,7 +23,9 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.scene.shape.Rectangle;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.decode.Framing;
@@ -39,17 +42,23 @@ import zesty.signal.engine.LinkHealth;
 final class ByteView extends VBox {
     private static final int LIVE_BYTES = 1 << 14;
     private static final int LIVE_LINES = 60;
+    private static final int ROW_HEIGHT = 19;
     private static final int PAUSED_BYTES = 1 << 20;
     private static final int PAUSED_LINES = 20_000;
     private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("HH:mm:ss.SSS");
 
     private final Desk desk;
     private final ListView<ByteLine> list = new ListView<>();
+    /** Live, rows that stay and only change their words: a list that scrolls would cost several times as much. */
+    private final VBox live = new VBox();
+
+    private final Label nothing = Bench.small("No bytes yet.");
     private final ToggleButton hex = new ToggleButton("Hex");
     private final ToggleButton pause = new ToggleButton("Pause");
     private final TextField search = new TextField();
     private final Label found = Bench.small("");
     private ByteTail.Newest held;
+    private List<ByteLine> shown = List.of();
     private LinkHealth health = LinkHealth.IDLE;
     private long shownUpTo = -1;
     private boolean chosenByHand;
@@ -77,14 +86,25 @@ final class ByteView extends VBox {
         Button save = button("Save…", "save the bytes kept, as they came, to a file", this::save);
         list.setId("bytes");
         list.getStyleClass().add("byte-list");
-        list.setFixedCellSize(19);
+        list.setFixedCellSize(ROW_HEIGHT);
         list.setCellFactory(view -> new Cell());
-        list.setPlaceholder(Bench.small("No bytes yet."));
         list.setMinHeight(80);
-        VBox.setVgrow(list, Priority.ALWAYS);
+        list.setVisible(false);
+        live.setId("bytes-live");
+        live.getStyleClass().add("byte-rows");
+        live.setAlignment(Pos.BOTTOM_LEFT);
+        live.setMinSize(0, 80);
+        live.setPrefSize(10, 10);
+        Rectangle clip = new Rectangle();
+        clip.widthProperty().bind(live.widthProperty());
+        clip.heightProperty().bind(live.heightProperty());
+        live.setClip(clip);
+        StackPane both = new StackPane(live, list, nothing);
+        both.setMinSize(0, 80);
+        VBox.setVgrow(both, Priority.ALWAYS);
         FlowPane bar = new FlowPane(6, 6, hex, pause, search, copy, save, found);
         bar.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(bar, list);
+        getChildren().addAll(bar, both);
         setMinWidth(0);
         VBox.setVgrow(this, Priority.ALWAYS);
     }
@@ -117,13 +137,32 @@ final class ByteView extends VBox {
         int most = still ? PAUSED_LINES : LIVE_LINES;
         List<ByteLine> lines = hex.isSelected() ? ByteLine.ofHex(bytes, most) : ByteLine.ofText(bytes, most, aside());
         String wanted = search.getText();
-        List<ByteLine> shown = wanted.isEmpty()
+        List<ByteLine> found = wanted.isEmpty()
                 ? lines
                 : lines.stream().filter(l -> l.text().contains(wanted)).toList();
-        found.setText(wanted.isEmpty() ? "" : shown.size() + " of " + lines.size() + " lines");
-        list.getItems().setAll(shown);
-        if (!shown.isEmpty()) {
-            list.scrollTo(shown.size() - 1);
+        this.found.setText(wanted.isEmpty() ? "" : found.size() + " of " + lines.size() + " lines");
+        shown = found;
+        list.setVisible(still);
+        live.setVisible(!still);
+        nothing.setVisible(shown.isEmpty());
+        if (still) {
+            list.getItems().setAll(shown);
+            list.scrollTo(Math.max(0, shown.size() - 1));
+        } else {
+            list.getItems().clear();
+            rows(shown);
+        }
+    }
+
+    private void rows(List<ByteLine> lines) {
+        int most = Math.max(1, (int) (live.getHeight() / ROW_HEIGHT));
+        int count = Math.min(most, lines.size());
+        while (live.getChildren().size() < count) {
+            live.getChildren().add(new Row());
+        }
+        live.getChildren().remove(count, live.getChildren().size());
+        for (int i = 0; i < count; i++) {
+            ((Row) live.getChildren().get(i)).show(lines.get(lines.size() - count + i));
         }
     }
 
@@ -137,10 +176,9 @@ final class ByteView extends VBox {
 
     private void copy() {
         ClipboardContent content = new ClipboardContent();
-        content.putString(
-                String.join("\n", list.getItems().stream().map(ByteLine::text).toList()));
+        content.putString(String.join("\n", shown.stream().map(ByteLine::text).toList()));
         Clipboard.getSystemClipboard().setContent(content);
-        desk.say("Copied " + list.getItems().size() + " lines.");
+        desk.say("Copied " + shown.size() + " lines.");
     }
 
     private void save() {
@@ -163,33 +201,54 @@ final class ByteView extends VBox {
                 .format(MOMENT);
     }
 
-    private static final class Cell extends ListCell<ByteLine> {
+    /** A line: when it came, what it says, and why it was set aside where it was. */
+    private static final class Row extends HBox {
         private final Label moment = new Label();
         private final Label text = new Label();
         private final Label why = new Label();
-        private final HBox box = new HBox(10, moment, text, why);
 
-        Cell() {
+        Row() {
+            super(10);
+            getStyleClass().add("byte-row");
+            setMinHeight(ROW_HEIGHT);
+            setPrefHeight(ROW_HEIGHT);
+            setMaxHeight(ROW_HEIGHT);
             moment.getStyleClass().add("byte-moment");
             moment.setMinWidth(Region.USE_PREF_SIZE);
             text.getStyleClass().add("byte-text");
             text.setMinWidth(Region.USE_PREF_SIZE);
             why.getStyleClass().add("byte-why");
+            getChildren().addAll(moment, text);
         }
+
+        void show(ByteLine line) {
+            boolean aside = !line.why().isEmpty();
+            pseudoClassStateChanged(PseudoClass.getPseudoClass("aside"), aside);
+            moment.setText(ByteView.moment(line.nanoTime()));
+            text.setText(line.text());
+            if (aside) {
+                why.setText("set aside: " + line.why());
+            }
+            if (aside != getChildren().contains(why)) {
+                if (aside) {
+                    getChildren().add(why);
+                } else {
+                    getChildren().remove(why);
+                }
+            }
+        }
+    }
+
+    private static final class Cell extends ListCell<ByteLine> {
+        private final Row row = new Row();
 
         @Override
         protected void updateItem(ByteLine line, boolean empty) {
             super.updateItem(line, empty);
-            if (empty || line == null) {
-                setGraphic(null);
-                return;
+            setGraphic(empty || line == null ? null : row);
+            if (!empty && line != null) {
+                row.show(line);
             }
-            boolean aside = !line.why().isEmpty();
-            pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("aside"), aside);
-            moment.setText(ByteView.moment(line.nanoTime()));
-            text.setText(line.text());
-            why.setText(aside ? "set aside: " + line.why() : "");
-            setGraphic(box);
         }
     }
 }

@@ -85,7 +85,11 @@ final class ProvePanel extends VBox {
                 new Tooltip("how far off a reading may be: each point then passes or fails; nothing is changed"));
         allowed.textProperty().addListener((p, was, is) -> judge());
         verdict.managedProperty().bind(verdict.textProperty().isNotEmpty());
-        Button hold = button("Hold", "hold", "take the mean of the last two seconds as a point", this::hold);
+        Button hold = button(
+                "Hold",
+                "hold",
+                "take the mean of the last two seconds as a point; of a stored take, of what is in sight",
+                this::hold);
         Button csv = button(
                 "From CSV…", "points-csv", "points from a file with the columns raw and reference", this::fromCsv);
         model.setId("model");
@@ -132,13 +136,16 @@ final class ProvePanel extends VBox {
         return points;
     }
 
-    /** @return the steady mean of the last seconds of what the channel's whole chain gives */
-    static SteadyMean.Held held(ChannelSight sight) {
+    /** @return the steady mean of what the chain gives: of the last seconds, or of what is in sight of a stored take */
+    static SteadyMean.Held held(ChannelSight sight, Desk desk) {
         Series raw = sight.raw();
         TimeRing times = sight.strand().times();
-        double from = sight.strand().lastSeconds() - HELD_SECONDS;
-        long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), raw.end() - MOST));
-        int n = (int) Math.max(0, raw.end() - first);
+        double from = desk.isStored() ? desk.window().from() : sight.strand().lastSeconds() - HELD_SECONDS;
+        long end = desk.isStored()
+                ? Math.min(raw.end(), times.firstAtOrAfter(desk.window().to()))
+                : raw.end();
+        long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), end - MOST));
+        int n = (int) Math.max(0, end - first);
         double[] values = new double[n];
         boolean alone = sight.channel().scaling().columns().isEmpty();
         for (int i = 0; i < n; i++) {
@@ -156,7 +163,7 @@ final class ProvePanel extends VBox {
             points.clear();
             judge();
         }
-        SteadyMean.Held held = held(sight);
+        SteadyMean.Held held = held(sight, desk);
         String unit = sight.channel().scaling().unit();
         needle.setText(
                 held.samples() < 8
@@ -228,7 +235,7 @@ final class ProvePanel extends VBox {
         if (sight.isEmpty()) {
             return;
         }
-        SteadyMean.Held held = held(sight.get());
+        SteadyMean.Held held = held(sight.get(), desk);
         if (Double.isNaN(held.mean())) {
             desk.trouble("There are too few samples to hold yet.");
             return;

@@ -497,7 +497,7 @@ public final class ScaleBench extends Bench {
 
     private void tare() {
         focusedNow().ifPresent(sight -> {
-            double now = ProvePanel.held(sight).mean();
+            double now = ProvePanel.held(sight, desk).mean();
             if (Double.isNaN(now)) {
                 desk.trouble("There is no reading to tare yet.");
                 return;

@@ -36,6 +36,7 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
@@ -313,6 +314,15 @@ public final class Desk implements AutoCloseable {
             undone.removeFirst();
         }
         apply(after);
+    }
+
+    /** Shows a channel in the next of the units that its quantity is wanted in; the data stays as it is. */
+    public void nextUnit(String column) {
+        change(rig -> rig.withChannel(column, channel -> {
+            List<String> units = UnitBook.alternatives(channel.scaling().unit());
+            int next = (units.indexOf(channel.unit()) + 1) % units.size();
+            return channel.withShownIn(next == 0 ? "" : units.get(next));
+        }));
     }
 
     private void apply(Rig after) {

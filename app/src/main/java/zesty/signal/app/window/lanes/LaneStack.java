@@ -272,6 +272,7 @@ public final class LaneStack extends VBox {
             lane.requestFocus();
             describedAt = Double.NEGATIVE_INFINITY;
         });
+        lane.unit().setOnMouseClicked(event -> desk.nextUnit(column));
         lane.focusedProperty().addListener((p, was, is) -> {
             if (is) {
                 desk.focus().set(column);

@@ -65,6 +65,7 @@ final class LaneView extends HBox {
         value.getStyleClass().add("lane-value");
         unit.getStyleClass().add("lane-unit");
         how.getStyleClass().add("lane-how");
+        unit.setTooltip(new Tooltip("press to show it in the next unit"));
         trust.getStyleClass().add("lane-trust");
         trust.setGraphic(sign);
         HBox number = new HBox(5, value, unit);
@@ -108,6 +109,10 @@ final class LaneView extends HBox {
 
     Button hide() {
         return hide;
+    }
+
+    Label unit() {
+        return unit;
     }
 
     Node plot() {

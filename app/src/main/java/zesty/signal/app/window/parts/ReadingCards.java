@@ -7,6 +7,7 @@ import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -48,6 +49,11 @@ public final class ReadingCards extends ScrollPane {
             name.getStyleClass().add("card-name");
             value.getStyleClass().add("card-value");
             unit.getStyleClass().add("card-unit");
+            unit.setTooltip(new Tooltip("press to show a level in the next unit"));
+            unit.setOnMouseClicked(event -> {
+                desk.nextUnit(column);
+                event.consume();
+            });
             detail.getStyleClass().add("card-detail");
             detail.setWrapText(true);
             why.getStyleClass().add("card-why");
