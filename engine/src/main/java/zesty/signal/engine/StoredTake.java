@@ -144,6 +144,13 @@ public final class StoredTake {
                         && Double.compare(line.strand().station(), Stations.stationOf(format, own)) == 0;
                 if (mine) {
                     double[] raw = line.columns()[Stations.indexOf(format, own)];
+                    // What arrived does not change with the rig.
+                    Series rawBefore = before == null
+                            ? null
+                            : before.sight()
+                                    .channel(channel.column())
+                                    .map(ChannelSight::raw)
+                                    .orElse(null);
                     Companions companions;
                     String alone = "";
                     try {
@@ -153,7 +160,7 @@ public final class StoredTake {
                         alone = e.getMessage();
                     }
                     double[][] others = companions.values(c -> line.columns()[c], 0, raw.length);
-                    channels.add(kept != null ? kept : channel(line, raw, others, channel, pulse, alone));
+                    channels.add(kept != null ? kept : channel(line, raw, rawBefore, others, channel, pulse, alone));
                 }
             }
         }
@@ -179,12 +186,21 @@ public final class StoredTake {
     }
 
     private static ChannelSight channel(
-            Line line, double[] raw, double[][] others, Channel channel, PulseSetup setup, String alone) {
+            Line line,
+            double[] raw,
+            Series rawBefore,
+            double[][] others,
+            Channel channel,
+            PulseSetup setup,
+            String alone) {
         double rateHz = line.strand().rateHz();
         double[] seconds = line.seconds();
         int n = raw.length;
-        Series rawSeries = new Series(n);
-        rawSeries.append(raw, 0, n);
+        Series rawSeries = rawBefore;
+        if (rawSeries == null) {
+            rawSeries = new Series(n);
+            rawSeries.append(raw, 0, n);
+        }
         double[] clean = new double[n];
         channel.scaling().apply(raw, others, clean, n);
         double[] lastOthers = new double[channel.scaling().columns().size()];
@@ -213,8 +229,6 @@ public final class StoredTake {
                 trouble = e.getMessage();
             }
         }
-        LevelReader level = new LevelReader(Math.max(1, seconds[n - 1]), rateHz);
-        level.accept(clean, n, new TimeBase.Explicit(seconds));
         return new ChannelSight(
                 channel,
                 line.strand(),
@@ -224,7 +238,7 @@ public final class StoredTake {
                 0,
                 raw[n - 1],
                 clean[n - 1],
-                level.level(),
+                LevelReader.of(clean, n),
                 reading,
                 side,
                 false,

@@ -7,9 +7,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Comparator;
+import java.util.Optional;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
+import javafx.event.ActionEvent;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
@@ -19,6 +23,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.SensorKind;
 
 /** Draws every main view from the demo data into PNG files, one after the other, and ends the program. */
 final class Pictures {
@@ -85,6 +91,24 @@ final class Pictures {
                 },
                 2.5);
         scene("commands", view::toggleCommandList, SETTLE_SECONDS);
+        scene(
+                "sources",
+                () -> {
+                    view.toggleCommandList();
+                    desk.backToLive();
+                    desk.stop().set(Stop.SOURCE);
+                    desk.join("sim:hull");
+                    desk.join("sim:masthead");
+                },
+                6);
+        proving();
+        scene(
+                "heat-picture",
+                () -> {
+                    desk.connect("sim:cowling");
+                    desk.stop().set(Stop.DECODE);
+                },
+                6);
         try {
             Files.createDirectories(folder);
         } catch (IOException e) {
@@ -92,6 +116,42 @@ final class Pictures {
             return;
         }
         next();
+    }
+
+    /** The hoist's load cell against known loads, as they hang on it one after the other. */
+    private void proving() {
+        step(
+                () -> {
+                    desk.connect("sim:hoist");
+                    desk.stop().set(Stop.SCALE);
+                },
+                3);
+        step(
+                () -> {
+                    SensorKind weight = SensorKind.all().stream()
+                            .filter(kind -> kind.sensor().takesCare().equals(Optional.of(Caution.LOAD)))
+                            .findFirst()
+                            .orElseThrow();
+                    desk.change(rig -> rig.withChannel("load", c -> c.withScaling(weight.on(c.scaling()))
+                                    .withSensor(weight.sensor()))
+                            .acknowledging(Caution.LOAD));
+                    ((ToggleButton) view.lookup("#prove")).fire();
+                },
+                4);
+        step(() -> hold("0"), 8);
+        step(() -> hold("42"), 8);
+        scene("prove", () -> hold("61.5"), 1.5);
+    }
+
+    private void hold(String meter) {
+        TextField field = (TextField) view.lookup("#meter");
+        field.setText(meter);
+        field.fireEvent(new ActionEvent());
+    }
+
+    /** What is done between two pictures. */
+    private void step(Runnable set, double waitSeconds) {
+        scene("", set, waitSeconds);
     }
 
     private void scene(String name, Runnable set, double waitSeconds) {
@@ -109,7 +169,9 @@ final class Pictures {
         PauseTransition wait = new PauseTransition(Duration.seconds(scene.waitSeconds()));
         wait.setOnFinished(event -> {
             try {
-                write(folder.resolve(scene.name() + ".png").toFile());
+                if (!scene.name().isEmpty()) {
+                    write(folder.resolve(scene.name() + ".png").toFile());
+                }
                 Platform.runLater(this::next);
             } catch (IOException e) {
                 fail(e);

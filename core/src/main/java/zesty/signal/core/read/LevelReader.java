@@ -19,6 +19,32 @@ public final class LevelReader {
      */
     public record Level(double mean, double noise, double lowest, double highest, int samples) {}
 
+    /** @return the level over all of the values; NaN is passed over */
+    public static Level of(double[] data, int length) {
+        double sum = 0;
+        double squares = 0;
+        double lowest = Double.POSITIVE_INFINITY;
+        double highest = Double.NEGATIVE_INFINITY;
+        double before = Double.NaN;
+        int n = 0;
+        for (int i = 0; i < length; i++) {
+            double value = data[i];
+            if (Double.isNaN(value)) {
+                continue;
+            }
+            sum += value;
+            squares += n > 0 ? (value - before) * (value - before) : 0;
+            lowest = Math.min(lowest, value);
+            highest = Math.max(highest, value);
+            before = value;
+            n++;
+        }
+        double noise = n < 2 ? Double.NaN : Math.sqrt(squares / (n - 1) / 2);
+        return n == 0
+                ? new Level(Double.NaN, Double.NaN, Double.NaN, Double.NaN, 0)
+                : new Level(sum / n, noise, lowest, highest, n);
+    }
+
     /** @param rateHz about how many samples a second come; sets how many are kept, 10 million at most */
     public LevelReader(double windowSeconds, double rateHz) {
         if (!(windowSeconds > 0) || !(rateHz > 0)) {

@@ -45,24 +45,36 @@ public final class Series {
     /** Writer only. NaN is a missing value. */
     public void append(double[] source, int offset, int length) {
         long position = end;
-        for (int i = offset; i < offset + length; i++, position++) {
-            float value = (float) source[i];
-            values[(int) position & mask] = value;
-            raise(position, value);
+        int i = offset;
+        int last = offset + length;
+        while (i < last) {
+            // A run ends where a cell of the lowest level does, so that each level is raised once a run.
+            int run = Math.min(last - i, FAN - (int) (position & (FAN - 1)));
+            float low = Float.NaN;
+            float high = Float.NaN;
+            for (int k = 0; k < run; k++) {
+                float value = (float) source[i + k];
+                values[(int) (position + k) & mask] = value;
+                // Written so that a NaN on either side gives way to the other.
+                low = value >= low ? low : value == value ? value : low;
+                high = value <= high ? high : value == value ? value : high;
+            }
+            raise(position, low, high);
+            position += run;
+            i += run;
         }
         end = position;
     }
 
-    private void raise(long position, float value) {
+    private void raise(long position, float runLow, float runHigh) {
         for (int level = 0; level < lows.length; level++) {
             int shift = FAN_BITS * (level + 1);
             int cell = (int) (position >> shift) & (lows[level].length - 1);
             boolean fresh = (position & ((1L << shift) - 1)) == 0;
             float low = fresh ? Float.NaN : lows[level][cell];
             float high = fresh ? Float.NaN : highs[level][cell];
-            // Written so that a NaN on either side gives way to the other.
-            lows[level][cell] = value >= low ? low : value == value ? value : low;
-            highs[level][cell] = value <= high ? high : value == value ? value : high;
+            lows[level][cell] = runLow >= low ? low : runLow == runLow ? runLow : low;
+            highs[level][cell] = runHigh <= high ? high : runHigh == runHigh ? runHigh : high;
         }
     }
 

@@ -24,6 +24,17 @@ class LevelAndBandTest {
         assertThat(level.mean()).isCloseTo(44.99, within(0.05));
         // 1000 differences: the deviation of a standard deviation is about 2.7 %.
         assertThat(level.noise()).isCloseTo(0.3, within(0.025));
+
+        // All at once, as of a stored take, it is the same as one sample after the other.
+        data[77] = Double.NaN;
+        LevelReader all = new LevelReader(1000, 100);
+        all.accept(data, data.length, new TimeBase.Steady(0, 0.01));
+        LevelReader.Level whole = LevelReader.of(data, data.length);
+        assertThat(whole.samples()).isEqualTo(all.level().samples()).isEqualTo(4999);
+        assertThat(whole.mean()).isCloseTo(all.level().mean(), within(1e-9));
+        assertThat(whole.noise()).isCloseTo(all.level().noise(), within(1e-9));
+        assertThat(whole.lowest()).isEqualTo(all.level().lowest());
+        assertThat(whole.highest()).isEqualTo(all.level().highest());
     }
 
     @Test
