@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 
 /** JSON for standard output: one object, no NaN and no infinity. */
@@ -41,12 +40,12 @@ final class Json {
         }
     }
 
+    /** Prints the object as one line in UTF-8, whatever the computer's own encoding is. */
     static void print(ObjectNode node) {
         try {
-            PrintStream out = new PrintStream(
-                    new java.io.FileOutputStream(java.io.FileDescriptor.out), false, StandardCharsets.UTF_8);
-            out.println(MAPPER.writeValueAsString(node));
-            out.flush();
+            byte[] line = (MAPPER.writeValueAsString(node) + "\n").getBytes(StandardCharsets.UTF_8);
+            System.out.write(line, 0, line.length);
+            System.out.flush();
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
         }

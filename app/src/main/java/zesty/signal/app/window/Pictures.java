@@ -105,6 +105,7 @@ final class Pictures {
         scene(
                 "heat-picture",
                 () -> {
+                    desk.notice().set(null);
                     desk.connect("sim:cowling");
                     desk.stop().set(Stop.DECODE);
                 },
@@ -125,7 +126,7 @@ final class Pictures {
                     desk.connect("sim:hoist");
                     desk.stop().set(Stop.SCALE);
                 },
-                3);
+                2.5);
         step(
                 () -> {
                     SensorKind weight = SensorKind.all().stream()
@@ -137,7 +138,7 @@ final class Pictures {
                             .acknowledging(Caution.LOAD));
                     ((ToggleButton) view.lookup("#prove")).fire();
                 },
-                4);
+                2.5);
         step(() -> hold("0"), 8);
         step(() -> hold("42"), 8);
         scene("prove", () -> hold("61.5"), 1.5);

@@ -145,8 +145,11 @@ abstract class RealWindow {
     void write(String query, String text) throws Exception {
         awaitNode(query);
         TextField field = robot.lookup(query).query();
-        robot.clickOn(field);
-        robot.interact(() -> field.setText(text));
+        // By focus, not by mouse: a field may have to be scrolled to.
+        robot.interact(() -> {
+            field.requestFocus();
+            field.setText(text);
+        });
         strike(KeyCode.ENTER);
     }
 }

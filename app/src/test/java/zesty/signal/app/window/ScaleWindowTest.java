@@ -13,10 +13,14 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -24,6 +28,7 @@ import org.junit.jupiter.api.Timeout;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.scale.Echo;
+import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.Sight;
@@ -169,6 +174,11 @@ class ScaleWindowTest extends RealWindow {
         assertThat(sensor().channel().proof()).isNull();
     }
 
+    private void acknowledge(String part) throws Exception {
+        awaitText("#caution-words", part);
+        robot.clickOn("#acknowledge");
+    }
+
     @Test
     void aBodySensorIsNotReadBeforeItsCautionAndALimitIsToldAtOnce() throws Exception {
         connect(500);
@@ -179,7 +189,7 @@ class ScaleWindowTest extends RealWindow {
         long read = sensor().level().samples();
         until(s -> s.channel("sensor").orElseThrow().raw().end() > kept + 30);
         assertThat(sensor().level().samples()).isEqualTo(read);
-        robot.clickOn("#acknowledge");
+        acknowledge("battery power only");
         until(s -> Math.abs(s.channel("sensor").orElseThrow().level().mean()) < 1
                 && s.channel("sensor").orElseThrow().level().samples() > read + 10);
         assertThat(fx(() -> robot.lookup("#caution").query().isVisible())).isFalse();
@@ -187,7 +197,7 @@ class ScaleWindowTest extends RealWindow {
 
         // 800 of 1024 steps of 5 V through 30 kΩ over 7.5 kΩ are 19.53 V; the cell must not go above 15 V.
         choose("#kind", kind("voltage through a divider"));
-        robot.clickOn("#acknowledge");
+        acknowledge("Mind the limit of the divider");
         write("#limit-high", "15");
         write("#limit-low", "20");
         awaitText("#scale-error", "the lower limit must be below the upper one, were 20 and 15");
@@ -197,6 +207,28 @@ class ScaleWindowTest extends RealWindow {
         awaitText(".lane-trouble", "V is above its limit of 15 V");
         knob.set(100.0);
         until(s -> Double.isNaN(s.channel("sensor").orElseThrow().beyond()));
+    }
+
+    @Test
+    void theCurvesEndIsPulledAndTakenBack() throws Exception {
+        connect(500);
+        choose("#bits", "10 bit");
+        awaitText(".sum-result", "2.4");
+        Node plot = robot.lookup("#transfer").query();
+        Bounds there = fx(() -> plot.localToScreen(plot.getBoundsInLocal()));
+        double height = there.getHeight();
+        // From the top, where 1023 counts are 5 V, down to half the height of the picture: the left end stays at 0.
+        robot.drag(new Point2D(there.getMaxX() - 30, there.getMinY() + 30), MouseButton.PRIMARY)
+                .moveTo(new Point2D(there.getMaxX() - 30, there.getMinY() + height / 2))
+                .drop();
+        Sight pulled = until(s -> s.channel("sensor")
+                .filter(c -> c.channel().scaling().apply(1023) < 4)
+                .isPresent());
+        Scaling scaling = pulled.channel("sensor").orElseThrow().channel().scaling();
+        assertThat(scaling.apply(0)).isCloseTo(0, within(1e-9));
+        assertThat(scaling.apply(1023)).isBetween(1.5, 3.5);
+        key(KeyCode.U);
+        until(s -> s.channel("sensor").orElseThrow().channel().scaling().apply(1023) > 4.9);
     }
 
     @Test
@@ -245,7 +277,7 @@ class ScaleWindowTest extends RealWindow {
     void aThermocoupleWithItsLeadsSwappedIsNoticed() throws Exception {
         connect(0.0);
         choose("#kind", kind("thermocouple, in mV"));
-        robot.clickOn("#acknowledge");
+        acknowledge("Hot parts stay hot");
         robot.clickOn("#prove");
         robot.clickOn("#respond");
         TimeUnit.SECONDS.sleep(2);

@@ -20,7 +20,6 @@ import zesty.signal.core.scale.Shunt;
 import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.Thermocouple;
 import zesty.signal.core.scale.ThermocoupleType;
-import zesty.signal.core.scale.ValueTable;
 
 /**
  * A generic kind of sensor: what its chain, its plausible range, its recipe and its traps usually are. A start, to be
@@ -296,7 +295,7 @@ public record SensorKind(Sensor sensor, boolean counts, Conversion conversion, S
             new SensorKind(
                     "weight, by reference points",
                     false,
-                    new ValueTable(List.of(84_200.0, 271_200.0), List.of(0.0, 100.0)),
+                    Line.through(84_200, 0, 271_200, 100),
                     "kg",
                     -10,
                     200,

@@ -49,15 +49,22 @@ final class Plot extends Pane {
         double stepY = step((toY - fromY) / Math.max(2, getHeight() / 40));
         g.setTextAlign(TextAlignment.CENTER);
         g.setTextBaseline(VPos.TOP);
+        double lastX = Math.floor((toX + 1e-9) / stepX) * stepX;
+        String lastLabel = words(lastX, stepX) + " " + wordsX;
+        double lastMiddle = Math.min(pixelX(lastX), canvas.getWidth() - HALF_LETTER * lastLabel.length());
         for (double x = Math.ceil(fromX / stepX) * stepX; x <= toX + 1e-9; x += stepX) {
             g.setStroke(grid);
             g.strokeLine(snap(pixelX(x)), TOP, snap(pixelX(x)), canvas.getHeight() - BOTTOM);
             g.setFill(ink);
             boolean last = x + stepX > toX + 1e-9;
-            String label = words(x, stepX) + (last ? " " + wordsX : "");
-            // The last one carries the unit and must not run out of the picture.
-            double middle = Math.min(pixelX(x), canvas.getWidth() - HALF_LETTER * label.length());
-            g.fillText(label, middle, canvas.getHeight() - BOTTOM + 4);
+            String label = last ? lastLabel : words(x, stepX);
+            // The last one carries the unit and must not run out of the picture, nor any other into it.
+            double middle = last ? lastMiddle : pixelX(x);
+            boolean room =
+                    last || middle + HALF_LETTER * label.length() + 4 < lastMiddle - HALF_LETTER * lastLabel.length();
+            if (room) {
+                g.fillText(label, middle, canvas.getHeight() - BOTTOM + 4);
+            }
         }
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);
@@ -92,6 +99,16 @@ final class Plot extends Pane {
 
     double pixelY(double y) {
         return canvas.getHeight() - BOTTOM - (y - fromY) / (toY - fromY) * (canvas.getHeight() - BOTTOM - TOP);
+    }
+
+    /** @return the value at the left end of the foot */
+    double lowX() {
+        return fromX;
+    }
+
+    /** @return the value at the right end of the foot */
+    double highX() {
+        return toX;
     }
 
     /** @return the value that stands at a height */

@@ -113,7 +113,7 @@ final class ProvePanel extends VBox {
         take.setAlignment(Pos.CENTER_LEFT);
         FlowPane end = new FlowPane(6, 6, allowed, model, adopt, only, discard);
         end.setAlignment(Pos.CENTER_LEFT);
-        VBox inner = new VBox(6, needle, take, list, end, verdict, left, respond, book);
+        VBox inner = new VBox(6, needle, take, verdict, list, end, left, respond, book);
         ScrollPane scroll = new ScrollPane(inner);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("plain-scroll");

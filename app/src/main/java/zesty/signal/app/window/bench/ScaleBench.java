@@ -40,6 +40,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Formula;
 import zesty.signal.core.scale.FormulaException;
+import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.ChannelSight;
@@ -83,6 +84,10 @@ public final class ScaleBench extends Bench {
     private final HBox lower = new HBox(14);
     private final Region editing;
     private Channel filled;
+    /** Which end of a straight curve is held: −1 the left, 1 the right, 0 none. */
+    private int grip;
+
+    private Scaling pulled;
     private boolean filling;
 
     public ScaleBench(Desk desk) {
@@ -183,6 +188,10 @@ public final class ScaleBench extends Bench {
         HBox.setHgrow(worth, Priority.ALWAYS);
         HBox row = new HBox(8, worth, allDigits, keepKind, tare, prove);
         row.setAlignment(Pos.CENTER_LEFT);
+        transfer.setId("transfer");
+        transfer.setOnMousePressed(event -> grip = gripAt(event.getX()));
+        transfer.setOnMouseDragged(event -> drag(event.getY()));
+        transfer.setOnMouseReleased(event -> letGo());
         lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
         getChildren().addAll(strip, row, lower);
@@ -199,8 +208,11 @@ public final class ScaleBench extends Bench {
     }
 
     private void arrange() {
-        VBox curve =
-                new VBox(2, small("What arrives along the foot, the quantity up the side; the dot is now"), transfer);
+        VBox curve = new VBox(
+                2,
+                small(
+                        "What arrives along the foot, the quantity up the side; the dot is now. A straight line's ends can be pulled."),
+                transfer);
         curve.setMinHeight(0);
         curve.setMinWidth(0);
         VBox.setVgrow(transfer, Priority.ALWAYS);
@@ -310,6 +322,8 @@ public final class ScaleBench extends Bench {
 
     private void draw(Sight sight, ChannelSight channel) {
         Scaling scaling = channel.scalingNow();
+        // While an end is pulled the picture stands still, and only the line in it moves.
+        Scaling drawn = pulled != null ? pulled : scaling;
         double raw = channel.latestRaw();
         double low = scaling.throughConverter().map(Converter::lowestCode).orElse(0.0);
         double high = scaling.throughConverter().map(Converter::highestCode).orElse(Math.max(1, 2 * Math.abs(raw)));
@@ -334,12 +348,49 @@ public final class ScaleBench extends Bench {
                 known ? most : 1,
                 scaling.unit());
         Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
-        transfer.curve(scaling::apply, colour);
+        transfer.curve(drawn::apply, colour);
         for (ReferencePoint point : panel.points()) {
             double at = scaling.invert(point.raw() + scaling.correction());
             transfer.dots(new double[] {at}, new double[] {point.reference()}, 1, colour.darker(), 4);
         }
-        transfer.dots(new double[] {raw}, new double[] {scaling.apply(raw)}, 1, colour, 6);
+        transfer.dots(new double[] {raw}, new double[] {drawn.apply(raw)}, 1, colour, 6);
+    }
+
+    private int gripAt(double x) {
+        boolean straight = filled != null
+                && filled.scaling().conversion() instanceof Line
+                && filled.scaling().columns().isEmpty();
+        double share = x / Math.max(1, transfer.getWidth());
+        return !straight ? 0 : share < 0.4 ? -1 : share > 0.6 ? 1 : 0;
+    }
+
+    /** The end that is held goes to the height of the pointer, the other stays where it is. */
+    private void drag(double pixelY) {
+        if (grip == 0 || filled == null) {
+            return;
+        }
+        Scaling before = filled.scaling();
+        double left = transfer.lowX();
+        double right = transfer.highX();
+        double y = transfer.valueY(pixelY) - before.correction();
+        double leftY = grip < 0 ? y : before.apply(left) - before.correction();
+        double rightY = grip > 0 ? y : before.apply(right) - before.correction();
+        Converter converter = before.converter();
+        double x1 = converter == null ? left : converter.volts(left);
+        double x2 = converter == null ? right : converter.volts(right);
+        if (leftY != rightY) {
+            pulled = before.withConversion(Line.through(x1, leftY, x2, rightY), before.unit());
+        }
+    }
+
+    private void letGo() {
+        Scaling after = pulled;
+        Channel channel = filled;
+        grip = 0;
+        pulled = null;
+        if (after != null && channel != null) {
+            change(channel, c -> c.withScaling(after));
+        }
     }
 
     private static String exact(double value) {

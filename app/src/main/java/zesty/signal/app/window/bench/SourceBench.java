@@ -259,7 +259,7 @@ public final class SourceBench extends Bench {
                 .append(link.rows())
                 .append(" samples · ")
                 .append(link.setAside())
-                .append(" lines set aside\n")
+                .append(link.setAside() == 1 ? " line set aside\n" : " lines set aside\n")
                 .append(link.gaps())
                 .append(link.gaps() == 1 ? " gap, " : " gaps, ")
                 .append(link.lostRows())
