@@ -14,6 +14,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.engine.LinkHealth;
@@ -54,6 +55,10 @@ final class RecordCommand implements Callable<Integer> {
         Rig rig = rig().withSource(address.text());
         for (Source other : rig.sources()) {
             address(other.setup().address());
+        }
+        if (rig.channels().stream().anyMatch(rig::waits)) {
+            throw new Refusal(rigFile + " has a sensor on a body. " + Caution.BODY.words()
+                    + " Once you have read this, write \"acknowledged\": [\"body\"] into it");
         }
         if (!out.getFileName().toString().endsWith(".zest")) {
             throw new Refusal("--out " + out + " must end in .zest");

@@ -19,9 +19,14 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.RigJson;
 
 /** What commands answer, asked in this process; the answers are known on paper or from published tables. */
@@ -157,6 +162,7 @@ class WordsTest {
                 "calibrate DIR/text.csv!line 3, column reference: 'much' where a number should be",
                 "calibrate DIR/named.csv!no column 'raw'; it has a, b",
                 "record sim:deck --rig DIR/body.json --out DIR/o.zest!DIR/body.json is no rig",
+                "record tcp:board:7070 --rig DIR/pulse.json --out DIR/o.zest!computer off its charger",
                 "record sim:deck --rig DIR/where.json --out DIR/o.zest!none of the known kinds",
                 "decode DIR/three.csv --format DIR/one.csv!one.csv"
             })
@@ -167,6 +173,10 @@ class WordsTest {
         Files.writeString(folder.resolve("text.csv"), "raw,reference\n1,2\n2,much\n");
         Files.writeString(folder.resolve("named.csv"), "a,b\n1,2\n2,3\n");
         Files.writeString(folder.resolve("body.json"), "{}");
+        Rig pulse = Rig.blank("r", "sim:deck")
+                .withChannels(List.of(new Channel("pulse", "pulse", Scaling.asItCame(""), Recipe.NONE, true)))
+                .withPulses(List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
+        Files.writeString(folder.resolve("pulse.json"), RigJson.write(pulse));
         Rig where = Rig.blank("r", "sim:deck").joined("x", SourceSetup.at("nowhere:1"));
         Files.writeString(folder.resolve("where.json"), RigJson.write(where));
         Said ran = zesty(words.replace("DIR", folder.toString()).split(" "));

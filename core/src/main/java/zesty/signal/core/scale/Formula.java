@@ -175,6 +175,12 @@ public final class Formula implements Conversion {
     }
 
     @Override
+    public void apply(double[] values, int length) {
+        Objects.checkFromIndexSize(0, length, values.length);
+        Remembered.apply(values, length, this::apply);
+    }
+
+    @Override
     public synchronized void apply(double[] values, double[][] others, int length) {
         for (int i = 0; i < length; i++) {
             boolean there = true;

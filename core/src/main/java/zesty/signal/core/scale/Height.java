@@ -1,5 +1,7 @@
 package zesty.signal.core.scale;
 
+import java.util.Objects;
+
 /**
  * Pressure in hPa as height in m, by the standard atmosphere (NOAA, NASA and USAF 1976, U.S. Standard Atmosphere):
  * temperature falls by 6.5 K a km up to 11 km and stays from there to 20 km.
@@ -31,6 +33,12 @@ public record Height(double seaHpa) implements Conversion {
         return ratio >= RATIO_TROPOPAUSE
                 ? T0 / LAPSE * (1 - Math.pow(ratio, EXPONENT))
                 : TROPOPAUSE - SCALE_HEIGHT * Math.log(ratio / RATIO_TROPOPAUSE);
+    }
+
+    @Override
+    public void apply(double[] values, int length) {
+        Objects.checkFromIndexSize(0, length, values.length);
+        Remembered.apply(values, length, this::apply);
     }
 
     @Override

@@ -100,6 +100,12 @@ public record Thermistor(Law law, double seriesOhms, Side side, double supplyVol
     }
 
     @Override
+    public void apply(double[] values, int length) {
+        Objects.checkFromIndexSize(0, length, values.length);
+        Remembered.apply(values, length, this::apply);
+    }
+
+    @Override
     public double invert(double celsius) {
         double ohms = law.ohms(celsius);
         double share = ohms / (ohms + seriesOhms);

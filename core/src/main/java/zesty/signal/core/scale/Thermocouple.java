@@ -27,9 +27,7 @@ public record Thermocouple(ThermocoupleType type, double coldCelsius) implements
     public void apply(double[] values, int length) {
         Objects.checkFromIndexSize(0, length, values.length);
         double cold = type.millivolts(coldCelsius);
-        for (int i = 0; i < length; i++) {
-            values[i] = type.celsius(values[i] + cold);
-        }
+        Remembered.apply(values, length, millivolts -> type.celsius(millivolts + cold));
     }
 
     @Override

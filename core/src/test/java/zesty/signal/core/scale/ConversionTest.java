@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.stream.Stream;
 import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.Test;
@@ -210,6 +211,31 @@ class ConversionTest {
     void aFormulasUnitsAreChecked(String text, String unit, String of, String ofOther, String remark) {
         Formula formula = new Formula(text, Map.of(), unit, List.of("amps"));
         assertThat(formula.unitRemark(List.of(of, ofOther))).isEqualTo(remark);
+    }
+
+    @Test
+    void manyValuesAtOnceAreTheSameAsOneByOne() {
+        Random random = new Random(6);
+        double[] raw = random.doubles(20_000, 0, 5)
+                .map(v -> random.nextBoolean() ? Math.rint(v * 200) / 200 : v)
+                .toArray();
+        raw[777] = Double.NaN;
+        raw[778] = -0.0;
+        raw[779] = 0.0;
+        List<Conversion> all = List.of(
+                new Thermocouple(ThermocoupleType.K, 20),
+                new Thermistor(new Thermistor.Beta(3950, 10_000, 25), 10_000, Thermistor.Side.LOW, 5),
+                new Height(3),
+                new Formula("1/x + c", Map.of("c", 0.5), ""));
+        for (Conversion conversion : all) {
+            double[] many = raw.clone();
+            conversion.apply(many, many.length);
+            for (int i = 0; i < raw.length; i++) {
+                assertThat((Double) many[i])
+                        .as("%s of %s", conversion.words(), raw[i])
+                        .isEqualTo((Double) conversion.apply(raw[i]));
+            }
+        }
     }
 
     @Test
