@@ -25,6 +25,8 @@ public enum Check {
     private final boolean reversed;
     private final int last;
     private final int[] table;
+    /** What a byte comes to when another byte follows it: two bytes then cost one step. Of 16-bit ones only. */
+    private final int[] second;
 
     Check(String words, int bytes) {
         this.words = words;
@@ -34,6 +36,7 @@ public enum Check {
         reversed = false;
         last = 0;
         table = new int[0];
+        second = table;
     }
 
     Check(String words, int bytes, int polynomial, int start, boolean reversed, int last) {
@@ -44,6 +47,7 @@ public enum Check {
         this.last = last;
         cyclic = true;
         table = table(polynomial, bytes * 8, reversed);
+        second = bytes == 2 ? second(table, reversed) : new int[0];
     }
 
     private static int[] table(int polynomial, int width, boolean reversed) {
@@ -60,6 +64,15 @@ public enum Check {
             table[i] = value;
         }
         return table;
+    }
+
+    private static int[] second(int[] table, boolean reversed) {
+        int[] second = new int[256];
+        for (int i = 0; i < 256; i++) {
+            int one = table[i] & 0xffff;
+            second[i] = reversed ? one >>> 8 ^ table[one & 0xff] : (one << 8 ^ table[one >>> 8]) & 0xffff;
+        }
+        return second;
     }
 
     /** @return how many bytes it takes in a packet */
@@ -79,13 +92,21 @@ public enum Check {
 
     private int cyclic(byte[] data, int from, int to) {
         int value = start;
+        int at = from;
+        if (bytes == 2) {
+            for (; at + 1 < to; at += 2) {
+                value = reversed
+                        ? second[(value ^ data[at]) & 0xff] ^ table[(value >>> 8 ^ data[at + 1]) & 0xff]
+                        : (second[(value >>> 8 ^ data[at]) & 0xff] ^ table[(value ^ data[at + 1]) & 0xff]) & 0xffff;
+            }
+        }
         if (reversed) {
-            for (int i = from; i < to; i++) {
+            for (int i = at; i < to; i++) {
                 value = value >>> 8 ^ table[(value ^ data[i]) & 0xff];
             }
         } else {
             int shift = bytes * 8 - 8;
-            for (int i = from; i < to; i++) {
+            for (int i = at; i < to; i++) {
                 value = value << 8 ^ table[(value >>> shift ^ data[i]) & 0xff];
             }
         }

@@ -8,6 +8,7 @@ final class PartedDecoder extends PacketDecoder {
     private static final int LIMIT = PacketFormat.MOST_BYTES * 2;
 
     private final byte end;
+    private final boolean stuffed;
     private final byte[] packet;
     private byte[] carry = new byte[256];
     private int carried;
@@ -17,6 +18,7 @@ final class PartedDecoder extends PacketDecoder {
     PartedDecoder(PacketFormat format, SetAside setAside) {
         super(format, setAside);
         end = Unpacking.end(format.framing());
+        stuffed = format.framing() == Framing.ZERO_STUFFED;
         packet = new byte[reader.bytes];
     }
 
@@ -35,6 +37,12 @@ final class PartedDecoder extends PacketDecoder {
         int last = offset + length;
         int at = offset;
         while (at < last) {
+            if (stuffed && carried == 0 && !overlong && !firstMayBeHalf) {
+                at = straight(bytes, at, last);
+                if (at == last) {
+                    return;
+                }
+            }
             int stop = at;
             while (stop < last && bytes[stop] != end) {
                 stop++;
@@ -56,6 +64,45 @@ final class PartedDecoder extends PacketDecoder {
             }
             at = stop + 1;
         }
+    }
+
+    /** Reads stuffed packets where they lie, while they are all there and good. @return where that ended */
+    private int straight(byte[] bytes, int from, int last) {
+        int begin = from;
+        while (begin < last) {
+            int at = begin;
+            int n = 0;
+            int code = bytes[at] & 0xff;
+            while (code != 0) {
+                int next = at + code;
+                if (next >= last || n + code - 1 > packet.length) {
+                    return begin;
+                }
+                for (int i = at + 1; i < next; i++) {
+                    if (bytes[i] == 0) {
+                        return begin;
+                    }
+                    packet[n++] = bytes[i];
+                }
+                int following = bytes[next] & 0xff;
+                if (following != 0 && code < 0xff) {
+                    if (n == packet.length) {
+                        return begin;
+                    }
+                    packet[n++] = 0;
+                }
+                at = next;
+                code = following;
+            }
+            if (n != packet.length || !reader.agrees(packet, 0)) {
+                return begin;
+            }
+            reader.read(packet, 0);
+            lines++;
+            understood += at - begin + 1;
+            begin = at + 1;
+        }
+        return begin;
     }
 
     private void carry(byte[] bytes, int from, int to) {
