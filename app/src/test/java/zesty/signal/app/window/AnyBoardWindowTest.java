@@ -173,5 +173,9 @@ class AnyBoardWindowTest extends RealWindow {
         awaitText(".hint", "port /dev/no-such-port is not there. Is the board plugged in?");
         robot.interact(() -> desk().connect("serial:/dev/no-such-port@9600,9X9"));
         awaitText("#notice", "'9X9' is no setting of a serial line");
+        write("#stated-rate", "-3");
+        awaitText("#notice", "A stated rate is a number of samples a second above 0, was '-3'.");
+        write("#stated-rate", "250");
+        assertThat(desk().rig().link().statedRateHz()).isEqualTo(250);
     }
 }

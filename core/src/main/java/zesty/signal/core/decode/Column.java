@@ -28,16 +28,8 @@ public record Column(String name, String unit, Role role, boolean kept) {
         return new Column(other, unit, role, kept);
     }
 
-    public Column withUnit(String other) {
-        return new Column(name, other, role, kept);
-    }
-
     public Column withRole(Role other) {
         return new Column(name, unit, other, kept);
-    }
-
-    public Column withKept(boolean other) {
-        return new Column(name, unit, role, other);
     }
 
     /** @return whether a channel is made of it */

@@ -100,22 +100,6 @@ public record PacketFormat(
                 ticking);
     }
 
-    /** @return the same packets with their fields read otherwise */
-    public PacketFormat withFields(List<Field> others, List<Column> named, BoardClock ticking) {
-        return new PacketFormat(
-                framing,
-                start,
-                length,
-                rowsEach,
-                others,
-                check,
-                checkLittleEndian,
-                checkFromStart,
-                header,
-                named,
-                ticking);
-    }
-
     @Override
     public StreamDecoder decoder(SetAside setAside) {
         return switch (framing) {

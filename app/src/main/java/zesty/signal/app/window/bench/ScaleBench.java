@@ -17,30 +17,20 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
-import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
-import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.core.clean.Recipe;
-import zesty.signal.core.decode.Stations;
-import zesty.signal.core.decode.StreamFormat;
-import zesty.signal.core.prove.RangeWatch;
-import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
-import zesty.signal.core.sample.Series;
 import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
-import zesty.signal.core.scale.Formula;
 import zesty.signal.core.scale.FormulaException;
-import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.ChannelSight;
@@ -55,9 +45,8 @@ public final class ScaleBench extends Bench {
     private static final String STEPS = "steps (2^bits)";
     private static final String TOP = "highest code (2^bits − 1)";
     private static final String TYPED = "typed";
-    private static final int WATCHED = 2000;
 
-    private final FlowPane strip = new FlowPane(8, 8);
+    private final ArithmeticStrip strip = new ArithmeticStrip(this::dropCorrection);
     private final Label worth = new Label();
     private final Label watch = new Label();
     private final Label error = new Label();
@@ -77,17 +66,13 @@ public final class ScaleBench extends Bench {
     private final TextField high =
             field(5, "in the unit: above it the lane and a notice say so at once; empty for none");
     private final Button keepKind = new Button("Keep as a kind");
-    private final Plot transfer = new Plot();
+    private final TransferCurve curve = new TransferCurve(this::pulled);
     private final ToggleButton allDigits = new ToggleButton("All digits");
     private final ToggleButton prove = new ToggleButton("Prove");
     private final ProvePanel panel;
     private final HBox lower = new HBox(14);
     private final Region editing;
     private Channel filled;
-    /** Which end of a straight curve is held: −1 the left, 1 the right, 0 none. */
-    private int grip;
-
-    private Scaling pulled;
     private boolean filling;
 
     public ScaleBench(Desk desk) {
@@ -188,10 +173,6 @@ public final class ScaleBench extends Bench {
         HBox.setHgrow(worth, Priority.ALWAYS);
         HBox row = new HBox(8, worth, allDigits, keepKind, tare, prove);
         row.setAlignment(Pos.CENTER_LEFT);
-        transfer.setId("transfer");
-        transfer.setOnMousePressed(event -> grip = gripAt(event.getX()));
-        transfer.setOnMouseDragged(event -> drag(event.getY()));
-        transfer.setOnMouseReleased(event -> letGo());
         lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
         getChildren().addAll(strip, row, lower);
@@ -208,14 +189,6 @@ public final class ScaleBench extends Bench {
     }
 
     private void arrange() {
-        VBox curve = new VBox(
-                2,
-                small(
-                        "What arrives along the foot, the quantity up the side; the dot is now. A straight line's ends can be pulled."),
-                transfer);
-        curve.setMinHeight(0);
-        curve.setMinWidth(0);
-        VBox.setVgrow(transfer, Priority.ALWAYS);
         HBox.setHgrow(curve, Priority.ALWAYS);
         lower.getChildren().setAll(prove.isSelected() ? panel : editing, curve);
     }
@@ -248,196 +221,16 @@ public final class ScaleBench extends Bench {
             worth.setText("");
             return;
         }
-        Channel channel = focused.get().channel();
-        if (!channel.equals(filled)) {
-            fill(channel);
-        }
+        refill(focused.get().channel());
         Scaling scaling = focused.get().scalingNow();
-        List<Scaling.Step> steps = scaling.explain(focused.get().latestRaw());
-        strip.getChildren().clear();
-        for (int i = 0; i < steps.size(); i++) {
-            if (i > 0) {
-                Label arrow = new Label("›");
-                arrow.getStyleClass().add("arrow");
-                strip.getChildren().add(arrow);
-            }
-            int correction = i - (steps.size() - scaling.corrections().size());
-            strip.getChildren().add(box(steps.get(i), correction));
-        }
-        worth.setText(worth(scaling, focused.get().latestRaw()));
-        watch(focused.get());
-        draw(sight, focused.get());
+        double raw = focused.get().latestRaw();
+        strip.show(scaling, raw, allDigits.isSelected());
+        worth.setText(ChainRemarks.worth(scaling, raw));
+        watch.setText(ChainRemarks.of(desk.rig(), focused.get()));
+        curve.show(sight, focused.get(), panel.points(), desk.night().get());
         if (prove.isSelected()) {
             panel.show(focused.get());
         }
-    }
-
-    private void watch(ChannelSight channel) {
-        StringBuilder words = new StringBuilder();
-        Series raw = channel.raw();
-        Scaling scaling = channel.channel().scaling();
-        if (scaling.converter() != null && raw.end() > raw.start()) {
-            int n = (int) Math.min(WATCHED, raw.end() - raw.start());
-            double[] newest = new double[n];
-            for (int i = 0; i < n; i++) {
-                newest[i] = raw.value(raw.end() - n + i);
-            }
-            RangeWatch.of(newest, scaling.converter())
-                    .forEach(remark -> words.append(remark).append(' '));
-        }
-        words.append(unitRemark(channel.channel()));
-        Sensor sensor = channel.channel().sensor();
-        words.append(sensor.oddity(channel.latestClean(), scaling.unit()))
-                .append(' ')
-                .append(sensor.trap());
-        watch.setText(words.toString().strip());
-    }
-
-    /** What the units of a formula say about it. */
-    private String unitRemark(Channel channel) {
-        Scaling scaling = channel.scaling();
-        if (!(scaling.conversion() instanceof Formula formula) || desk.rig().formatOf(channel.column()) == null) {
-            return "";
-        }
-        try {
-            List<String> units = new ArrayList<>();
-            units.add(scaling.converter() != null ? "V" : unitOfColumn(channel.column()));
-            Companions.of(desk.rig(), channel).scalings().forEach(other -> units.add(other.unit()));
-            if (scaling.converter() != null
-                    && !scaling.converter().referenceFrom().isEmpty()) {
-                units.remove(1);
-            }
-            String remark = formula.unitRemark(units);
-            return remark.isEmpty() ? "" : "The formula's units: " + remark + ". ";
-        } catch (IllegalArgumentException e) {
-            return "";
-        }
-    }
-
-    private String unitOfColumn(String column) {
-        StreamFormat format = desk.rig().formatOf(column);
-        int index = Stations.indexOf(format, desk.rig().ownName(column));
-        return index < 0 ? "" : format.columns().get(index).unit();
-    }
-
-    private void draw(Sight sight, ChannelSight channel) {
-        Scaling scaling = channel.scalingNow();
-        // While an end is pulled the picture stands still, and only the line in it moves.
-        Scaling drawn = pulled != null ? pulled : scaling;
-        double raw = channel.latestRaw();
-        double low = scaling.throughConverter().map(Converter::lowestCode).orElse(0.0);
-        double high = scaling.throughConverter().map(Converter::highestCode).orElse(Math.max(1, 2 * Math.abs(raw)));
-        if (scaling.converter() == null) {
-            low = raw < 0 ? -high : 0;
-        }
-        double least = Double.POSITIVE_INFINITY;
-        double most = Double.NEGATIVE_INFINITY;
-        for (int i = 0; i <= 200; i++) {
-            double y = scaling.apply(low + (high - low) * i / 200);
-            least = y < least ? y : least;
-            most = y > most ? y : most;
-        }
-        boolean night = desk.night().get();
-        boolean known = most > least;
-        transfer.begin(
-                night,
-                low,
-                high,
-                scaling.converter() == null ? "as it came" : "counts",
-                known ? least : 0,
-                known ? most : 1,
-                scaling.unit());
-        Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
-        transfer.curve(drawn::apply, colour);
-        for (ReferencePoint point : panel.points()) {
-            double at = scaling.invert(point.raw() + scaling.correction());
-            transfer.dots(new double[] {at}, new double[] {point.reference()}, 1, colour.darker(), 4);
-        }
-        transfer.dots(new double[] {raw}, new double[] {drawn.apply(raw)}, 1, colour, 6);
-    }
-
-    private int gripAt(double x) {
-        boolean straight = filled != null
-                && filled.scaling().conversion() instanceof Line
-                && filled.scaling().columns().isEmpty();
-        double share = x / Math.max(1, transfer.getWidth());
-        return !straight ? 0 : share < 0.4 ? -1 : share > 0.6 ? 1 : 0;
-    }
-
-    /** The end that is held goes to the height of the pointer, the other stays where it is. */
-    private void drag(double pixelY) {
-        if (grip == 0 || filled == null) {
-            return;
-        }
-        Scaling before = filled.scaling();
-        double left = transfer.lowX();
-        double right = transfer.highX();
-        double y = transfer.valueY(pixelY) - before.correction();
-        double leftY = grip < 0 ? y : before.apply(left) - before.correction();
-        double rightY = grip > 0 ? y : before.apply(right) - before.correction();
-        Converter converter = before.converter();
-        double x1 = converter == null ? left : converter.volts(left);
-        double x2 = converter == null ? right : converter.volts(right);
-        if (leftY != rightY) {
-            pulled = before.withConversion(Line.through(x1, leftY, x2, rightY), before.unit());
-        }
-    }
-
-    private void letGo() {
-        Scaling after = pulled;
-        Channel channel = filled;
-        grip = 0;
-        pulled = null;
-        if (after != null && channel != null) {
-            change(channel, c -> c.withScaling(after));
-        }
-    }
-
-    private static String exact(double value) {
-        return Double.isFinite(value) ? Digits.exact(value).replace('-', '\u2212') : "—";
-    }
-
-    private VBox box(Scaling.Step step, int correction) {
-        Label result = new Label(allDigits.isSelected() ? exact(step.result()) : Digits.of(step.result()));
-        result.getStyleClass().add("sum-result");
-        HBox number = new HBox(5, result, small(step.unit()));
-        number.setAlignment(Pos.BASELINE_LEFT);
-        HBox top = new HBox(8, small(step.name()));
-        top.setAlignment(Pos.CENTER_LEFT);
-        if (correction >= 0) {
-            Button away = new Button("×");
-            away.getStyleClass().add("tile-off");
-            away.setId("correction-away");
-            away.setTooltip(new Tooltip("take this correction out; U puts it back"));
-            away.setOnAction(event -> dropCorrection(correction));
-            top.getChildren().add(away);
-        }
-        VBox box = new VBox(2, top, number, mono(step.sum()));
-        box.getStyleClass().add("sum");
-        box.setMinWidth(130);
-        return box;
-    }
-
-    private static String worth(Scaling scaling, double raw) {
-        double around = scaling.stepSize(raw);
-        String step = Digits.of(around) + (scaling.unit().isEmpty() ? "" : " " + scaling.unit());
-        if (Double.isNaN(around)) {
-            return "The present value stands for nothing: it is at or beyond the end of the conversion's range.";
-        }
-        if (scaling.converter() == null) {
-            return "One step of what arrives is worth " + step + "; "
-                    + scaling.conversion().words() + ".";
-        }
-        Converter converter = scaling.converter();
-        Divisor other = converter.divisor() == Divisor.STEPS ? Divisor.HIGHEST_CODE : Divisor.STEPS;
-        Scaling otherwise = new Scaling(
-                new Converter(converter.bits(), converter.referenceVolts(), other, converter.signed(), ""),
-                scaling.conversion(),
-                scaling.corrections(),
-                scaling.unit());
-        double difference = Math.abs(scaling.apply(raw) - otherwise.apply(raw));
-        return "One count is worth " + step + " here. Divided by the other number, it would read "
-                + Digits.of(difference) + " " + scaling.unit() + " differently.";
     }
 
     private void fill(Channel channel) {
@@ -536,6 +329,18 @@ public final class ScaleBench extends Bench {
 
     private void change(Channel channel, java.util.function.UnaryOperator<Channel> change) {
         desk.change(rig -> rig.withChannel(channel.column(), change));
+        refill(channel);
+    }
+
+    /** Fills the boxes from the rig in force, at once: what is seen of it comes a moment later, when somebody may type. */
+    private void refill(Channel like) {
+        Channel now = desk.rig().channels().stream()
+                .filter(channel -> channel.column().equals(like.column()))
+                .findFirst()
+                .orElse(like);
+        if (!now.equals(filled)) {
+            fill(now);
+        }
     }
 
     private void showIn() {
@@ -561,6 +366,13 @@ public final class ScaleBench extends Bench {
             desk.say("Tared: " + Digits.of(now) + " "
                     + sight.channel().scaling().unit() + " is 0 now. U takes it back.");
         });
+    }
+
+    private void pulled(Scaling after) {
+        Channel channel = filled;
+        if (channel != null) {
+            change(channel, c -> c.withScaling(after));
+        }
     }
 
     private void dropCorrection(int index) {

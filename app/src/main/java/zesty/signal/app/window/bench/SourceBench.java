@@ -52,6 +52,7 @@ public final class SourceBench extends Bench {
     private final Orders orders;
     private final VBox trials = new VBox(4);
     private final TextField warmUp = new TextField();
+    private final TextField stated = new TextField();
     private List<SerialPorts.Found> found = List.of();
     private List<String> recentShown = List.of();
     private boolean portsShown;
@@ -93,7 +94,12 @@ public final class SourceBench extends Bench {
         warmUp.setPrefColumnCount(4);
         warmUp.setTooltip(new Tooltip("for so long after the link opens, samples are kept but not read"));
         warmUp.setOnAction(event -> warmUp());
-        HBox warm = new HBox(6, small("Warm-up, s"), warmUp);
+        stated.setId("stated-rate");
+        stated.setPrefColumnCount(5);
+        stated.setTooltip(new Tooltip(
+                "what the board's program says its rate is; used where it sends no clock; empty when unknown"));
+        stated.setOnAction(event -> statedRate());
+        HBox warm = new HBox(6, small("Stated rate, /s"), stated, small("Warm-up, s"), warmUp);
         warm.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(state, Priority.ALWAYS);
         state.setMaxWidth(Double.MAX_VALUE);
@@ -240,6 +246,10 @@ public final class SourceBench extends Bench {
         health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live, source));
         bytes.show(link, live.rig().sources().get(source).format());
         orders.show();
+        if (!stated.isFocused()) {
+            double hz = desk.wire().setup().statedRateHz();
+            stated.setText(Double.isNaN(hz) ? "" : Digits.exact(hz));
+        }
         if (!warmUp.isFocused()) {
             warmUp.setText(Digits.exact(desk.wire().setup().warmUpSeconds()));
         }
@@ -301,6 +311,20 @@ public final class SourceBench extends Bench {
                         .append(Digits.fixed(strand.silenceSeconds(now), 1))
                         .append(own == LinkState.LOST ? " s" : " s ago");
             }
+        }
+    }
+
+    private void statedRate() {
+        String text = stated.getText().strip();
+        try {
+            double hz = text.isEmpty() ? Double.NaN : ConversionForm.number(text);
+            desk.wire().statedRate(hz);
+            desk.say(
+                    text.isEmpty()
+                            ? "The rate is measured from the next opening on."
+                            : "Stated rate: " + Digits.of(hz) + " samples/s, from the next opening on.");
+        } catch (IllegalArgumentException e) {
+            desk.trouble("A stated rate is a number of samples a second above 0, was '" + text + "'.");
         }
     }
 

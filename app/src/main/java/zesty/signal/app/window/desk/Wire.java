@@ -106,6 +106,17 @@ public final class Wire {
         changeLink(link -> link.withWarmUp(seconds));
     }
 
+    /**
+     * Changes the rate that the board's program states. Counts from the next time the link opens.
+     *
+     * @param hz NaN when it is not known
+     * @throws IllegalArgumentException when it is not above 0
+     */
+    public void statedRate(double hz) {
+        SourceSetup changed = setup().withStatedRate(hz);
+        changeLink(link -> link.withStatedRate(changed.statedRateHz()));
+    }
+
     private void changeLink(UnaryOperator<SourceSetup> change) {
         int of = source();
         desk.change(rig -> rig.withSource(of, source -> source.withSetup(change.apply(source.setup()))));

@@ -22,13 +22,16 @@ public final class Wording {
         return Digits.fixed(channel.channel().display().apply(value), decimals(channel));
     }
 
-    /** Decimals that show a tenth of the noise, but nothing much finer than a step of the converter. */
+    /**
+     * Decimals that show a tenth of the noise where that is more than a step of the converter, and else the step, or down to
+     * a tenth of it where averaging brought the noise below it.
+     */
     public static int decimals(ChannelSight channel) {
         double slope = Math.abs(channel.channel().display().slope());
         double step = channel.scalingNow().stepSize();
         double noise = channel.level() == null ? Double.NaN : channel.level().noise();
-        double finest = noise > 0 ? Math.max(noise, step / 10) : step;
-        return Digits.decimalsFor(slope * Math.min(finest, step));
+        double finest = noise > 0 ? Math.max(noise / 10, Math.min(step, Math.max(noise, step / 10))) : step;
+        return Digits.decimalsFor(slope * finest);
     }
 
     /** @return the recipe in a few words */
