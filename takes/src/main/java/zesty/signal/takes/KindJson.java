@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
@@ -24,6 +25,9 @@ public final class KindJson {
         ConversionJson.put(root.putObject("conversion"), kind.conversion());
         root.put("unit", kind.unit());
         root.put("recipe", kind.recipe());
+        if (kind.pulse() != null) {
+            root.put("pulse", Nodes.lower(kind.pulse()));
+        }
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
@@ -46,7 +50,8 @@ public final class KindJson {
                     root.path("counts").asBoolean(),
                     ConversionJson.get(root.path("conversion")),
                     root.path("unit").asText(""),
-                    root.path("recipe").asText(""));
+                    root.path("recipe").asText(""),
+                    root.has("pulse") ? Nodes.choice(PulseKind.class, Nodes.text(root, "pulse")) : null);
         });
     }
 

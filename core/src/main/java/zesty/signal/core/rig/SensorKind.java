@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.scale.AnalogTemperature;
 import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
@@ -28,8 +29,10 @@ import zesty.signal.core.scale.ThermocoupleType;
  * @param sensor its name, its plausible range, its traps and its caution
  * @param counts whether it usually arrives as a converter's counts
  * @param recipe as the cleaning usually begins; empty for none
+ * @param pulse the kind of pulse that is usually read from it; null for none
  */
-public record SensorKind(Sensor sensor, boolean counts, Conversion conversion, String unit, String recipe) {
+public record SensorKind(
+        Sensor sensor, boolean counts, Conversion conversion, String unit, String recipe, PulseKind pulse) {
     public SensorKind {
         Objects.requireNonNull(sensor, "sensor");
         Objects.requireNonNull(conversion, "conversion");
@@ -49,7 +52,11 @@ public record SensorKind(Sensor sensor, boolean counts, Conversion conversion, S
             String recipe,
             String trap,
             Caution caution) {
-        this(new Sensor(name, low, high, trap, caution), counts, conversion, unit, recipe);
+        this(new Sensor(name, low, high, trap, caution), counts, conversion, unit, recipe, null);
+    }
+
+    private SensorKind reading(PulseKind kind) {
+        return new SensorKind(sensor, counts, conversion, unit, recipe, kind);
     }
 
     public String name() {
@@ -153,25 +160,27 @@ public record SensorKind(Sensor sensor, boolean counts, Conversion conversion, S
                     "Its zero moves with the supply: tare it with no current.",
                     Caution.CURRENT),
             new SensorKind(
-                    "optical pulse",
-                    true,
-                    Line.SAME,
-                    "V",
-                    0,
-                    5,
-                    "bandpass:0.5..8@2",
-                    "Pressure, motion and light from outside spoil it; the second hump is no beat.",
-                    Caution.BODY),
+                            "optical pulse",
+                            true,
+                            Line.SAME,
+                            "V",
+                            0,
+                            5,
+                            "bandpass:0.5..8@2",
+                            "Pressure, motion and light from outside spoil it; the second hump is no beat.",
+                            Caution.BODY)
+                    .reading(PulseKind.OPTICAL),
             new SensorKind(
-                    "electrical heart signal",
-                    true,
-                    Line.SAME,
-                    "V",
-                    0,
-                    5,
-                    "bandpass:0.5..40@2 | notch:50@30",
-                    "Mains comes in by the leads; extra beats that come early are beats.",
-                    Caution.BODY),
+                            "electrical heart signal",
+                            true,
+                            Line.SAME,
+                            "V",
+                            0,
+                            5,
+                            "bandpass:0.5..40@2 | notch:50@30",
+                            "Mains comes in by the leads; extra beats that come early are beats.",
+                            Caution.BODY)
+                    .reading(PulseKind.ELECTRICAL),
             new SensorKind(
                     "muscle, raw",
                     true,

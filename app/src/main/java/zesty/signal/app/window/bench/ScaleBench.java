@@ -23,6 +23,8 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.Limits;
+import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.scale.Conversion;
@@ -296,10 +298,20 @@ public final class ScaleBench extends Bench {
         if (chosen == null || channel == null || filling) {
             return;
         }
-        change(channel, c -> {
-            Channel scaled = c.withScaling(chosen.on(c.scaling())).withSensor(chosen.sensor());
-            return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
+        String column = channel.column();
+        desk.change(rig -> {
+            Rig with = rig.withChannel(column, c -> {
+                Channel scaled = c.withScaling(chosen.on(c.scaling())).withSensor(chosen.sensor());
+                return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
+            });
+            if (chosen.pulse() == null || rig.pulseOn(column).isPresent()) {
+                return with;
+            }
+            List<PulseSetup> more = new ArrayList<>(rig.pulses());
+            more.add(new PulseSetup(column, chosen.pulse(), PulseSetup.RESTING));
+            return with.withPulses(more);
         });
+        refill(channel);
     }
 
     private static String limit(double value) {
@@ -324,7 +336,11 @@ public final class ScaleBench extends Bench {
                         scaling.converter() != null,
                         scaling.conversion(),
                         scaling.unit(),
-                        channel.recipe().text()));
+                        channel.recipe().text(),
+                        desk.rig()
+                                .pulseOn(channel.column())
+                                .map(PulseSetup::kind)
+                                .orElse(null)));
     }
 
     private void change(Channel channel, java.util.function.UnaryOperator<Channel> change) {
