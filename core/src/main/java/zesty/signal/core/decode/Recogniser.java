@@ -1,6 +1,8 @@
 package zesty.signal.core.decode;
 
+import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -14,6 +16,10 @@ public final class Recogniser {
     public static final int LOOK = 1 << 18;
 
     /** Bytes from which formats are guessed and on which guesses are tried: more would not tell more. */
+    /** A line is far too long from this length on, if it is also so many times as long as the others. */
+    private static final int MONSTER_BYTES = 1024;
+
+    private static final int MONSTER_TIMES = 20;
     private static final int TRIED = 1 << 16;
 
     /** A guess that understands less than this share is none. */
@@ -41,9 +47,11 @@ public final class Recogniser {
         return proposals;
     }
 
-    private static List<Proposal> tried(byte[] bytes, int look) {
+    private static List<Proposal> tried(byte[] all, int length) {
         List<StreamFormat> guesses = new ArrayList<>();
-        double text = textShare(bytes, look);
+        double text = textShare(all, length);
+        byte[] bytes = text > 0.97 ? withoutMonsters(all, length) : all;
+        int look = text > 0.97 ? bytes.length : length;
         if (text > 0.7) {
             TextLines lines = TextLines.of(bytes, look);
             add(guesses, DelimitedFinder.find(bytes, look).map(f -> f));
@@ -66,6 +74,32 @@ public final class Recogniser {
         preferPictures(proposals);
         proposals.sort(Comparator.comparingDouble(p -> -p.confidence()));
         return proposals;
+    }
+
+    /** A line or two that are far longer than the others, as after a lost line ending, must not outweigh all of them. */
+    private static byte[] withoutMonsters(byte[] bytes, int length) {
+        List<int[]> lines = new ArrayList<>();
+        int from = 0;
+        for (int i = 0; i < length; i++) {
+            if (bytes[i] == '\n' || i == length - 1) {
+                lines.add(new int[] {from, i + 1});
+                from = i + 1;
+            }
+        }
+        int[] lengths =
+                lines.stream().mapToInt(line -> line[1] - line[0]).sorted().toArray();
+        int limit = lengths.length == 0 ? 0 : Math.max(MONSTER_BYTES, MONSTER_TIMES * lengths[lengths.length / 2]);
+        long monsters = Arrays.stream(lengths).filter(n -> n > limit).count();
+        if (monsters == 0 || monsters * 10 > lengths.length) {
+            return Arrays.copyOf(bytes, length);
+        }
+        ByteArrayOutputStream rest = new ByteArrayOutputStream(length);
+        for (int[] line : lines) {
+            if (line[1] - line[0] <= limit) {
+                rest.write(bytes, line[0], line[1] - line[0]);
+            }
+        }
+        return rest.toByteArray();
     }
 
     /** The lines of a picture are also lines of columns; where they come in blocks of one height, they are a picture. */

@@ -98,6 +98,26 @@ class DialectsTest {
     }
 
     @Test
+    void oneMonstrousLineIsSetAsideAndHidesNoFormat() {
+        StringBuilder text = new StringBuilder("a,b\n");
+        for (int i = 0; i < 200; i++) {
+            text.append(i).append(',').append(2 * i).append('\n');
+            if (i == 150) {
+                text.append("7,".repeat(9_999)).append("7\n");
+            }
+        }
+        byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+        StreamFormat format = Recogniser.recognise(bytes, bytes.length).get(0).format();
+        assertThat(format.columns()).extracting(Column::name).containsExactly("a", "b");
+        SetAside aside = new SetAside(10);
+        StreamDecoder decoder = format.decoder(aside);
+        decoder.feed(bytes, 0, bytes.length);
+        assertThat(decoder.takeRows().count()).isEqualTo(200);
+        assertThat(aside.items()).singleElement().satisfies(item -> assertThat(item.why())
+                .contains("10000"));
+    }
+
+    @Test
     void clocksAreToldByNameAndUnit() {
         assertThat(clock("micros,a\n10,1\n20,2\n30,3\n")).isEqualTo(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
         assertThat(clock("a,millis\n5,10\n6,20\n2,30\n")).isEqualTo(new BoardClock(1, 1e3, BoardClock.WRAP_32_BIT));
