@@ -2,15 +2,18 @@ package zesty.signal.takes;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.Statement;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -166,6 +169,88 @@ class TakeTest {
                 assertThat(cells[2 * cell + 1]).isEqualTo(high);
             }
         }
+    }
+
+    private static int version(Path file) throws Exception {
+        try (Connection stock = DriverManager.getConnection("jdbc:sqlite:" + file);
+                Statement statement = stock.createStatement();
+                ResultSet result = statement.executeQuery("PRAGMA user_version")) {
+            return result.getInt(1);
+        }
+    }
+
+    @Test
+    void eachOfSeveralSourcesHasItsOwnRowsTimesAndGapsAndIsMendedAsWell() throws Exception {
+        DelimitedFormat loads = new DelimitedFormat(
+                ',', false, false, "", List.of(new Column("load", "kg"), new Column("heat", "°C")), null);
+        Rig rig = rig().joined("silent", SourceSetup.at("sim:hull"))
+                .joined("hoist", SourceSetup.at("sim:hoist"))
+                .fittedTo(2, loads);
+        Path file = folder.resolve("three.zest");
+        TakeWriter writer = TakeWriter.create(file, "Three", rig, Instant.EPOCH);
+        assertThat(writer.holds(0)).isTrue();
+        assertThat(writer.holds(1)).isFalse();
+        assertThat(writer.holds(2)).isTrue();
+        Random random = new Random(5);
+        double[] load = random.doubles(5000, 0, 80).map(Math::rint).toArray();
+        double[] heat = random.doubles(5000, 15, 30).toArray();
+        Gap gap = new Gap(12, 13, 9);
+        writer.append(0, block(10, 2000, random, List.of()));
+        for (int at = 0; at < 5000; at += 1000) {
+            double[][] part = {Arrays.copyOfRange(load, at, at + 1000), Arrays.copyOfRange(heat, at, at + 1000)};
+            writer.append(
+                    2,
+                    new Block(
+                            new TimeBase.Steady(10.05 + at * 0.1, 0.1),
+                            part,
+                            1000,
+                            at == 0 ? List.of(gap) : List.of()));
+            writer.append(0, block(20 + at, 500, random, List.of(new Gap(19.995 + at, 20 + at, 1))));
+        }
+        writer.mark(15, "gust");
+        writer.commit();
+        writer.close();
+        assertThat(version(file)).isEqualTo(2);
+        try (Connection stock = DriverManager.getConnection("jdbc:sqlite:" + file);
+                Statement statement = stock.createStatement()) {
+            statement.executeUpdate("UPDATE take SET value = '1 1' WHERE key = 'process'");
+            statement.executeUpdate("DELETE FROM pyramid");
+        }
+        try (Take take = Take.open(file)) {
+            assertThat(take.mended()).startsWith("The recording broke off. 9500 rows");
+            assertThat(take.sources()).isEqualTo(3);
+            assertThat(take.sourceName(2)).isEqualTo("hoist");
+            assertThat(new long[] {take.rows(0), take.rows(1), take.rows(2)}).containsExactly(4500, 0, 5000);
+            assertThat(take.columns())
+                    .extracting(Column::name)
+                    .containsExactly("t_us", "pulse", "hoist/load", "hoist/heat");
+            assertThat(take.sourceOf(1)).isZero();
+            assertThat(take.sourceOf(3)).isEqualTo(2);
+            assertThat(take.column(2)).containsExactly(load);
+            assertThat(take.column(3)).containsExactly(heat);
+            double[] own = take.times(2);
+            assertThat(own[0]).isCloseTo(0.05, within(1e-9));
+            assertThat(own[4999]).isCloseTo(499.95, within(1e-9));
+            assertThat(take.times(0)[0]).isZero();
+            assertThat(take.times(1)).isEmpty();
+            assertThat(take.gaps(0)).hasSize(5);
+            assertThat(take.gaps(2)).containsExactly(new Gap(2, 3, 9));
+            assertThat(take.marks()).singleElement().satisfies(mark -> assertThat(mark.seconds())
+                    .isEqualTo(5));
+            double[] cells = take.overview(3, 2);
+            assertThat(cells[0]).isEqualTo(Arrays.stream(heat).min().orElseThrow());
+            assertThat(cells[1]).isEqualTo(Arrays.stream(heat).max().orElseThrow());
+            assertThat(take.rig().sources().get(2).format()).isEqualTo(loads);
+        }
+        assertThat(Table.open(file, "hoist/heat").column("hoist/heat")).hasSize(5000);
+        assertThat(Table.open(file).column("pulse")).hasSize(4500);
+        Path one = folder.resolve("one.zest");
+        try (TakeWriter alone = TakeWriter.create(one, "One", rig(), Instant.EPOCH)) {
+            alone.append(block(0, 10, random, List.of()));
+            alone.finish();
+        }
+        // A take of one source stays what an earlier version opens.
+        assertThat(version(one)).isEqualTo(1);
     }
 
     @Test

@@ -99,7 +99,13 @@ public final class SourceBench extends Bench {
         stated.setTooltip(new Tooltip(
                 "what the board's program says its rate is; used where it sends no clock; empty when unknown"));
         stated.setOnAction(event -> statedRate());
-        HBox warm = new HBox(6, small("Stated rate, /s"), stated, small("Warm-up, s"), warmUp);
+        Label rate = small("Stated rate, /s");
+        Label warming = small("Warm-up, s");
+        for (Region each : new Region[] {rate, stated, warming, warmUp}) {
+            each.setMinWidth(Region.USE_PREF_SIZE);
+        }
+        HBox warm = new HBox(6, rate, stated, warming, warmUp);
+        warm.setMinWidth(Region.USE_PREF_SIZE);
         warm.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(state, Priority.ALWAYS);
         state.setMaxWidth(Double.MAX_VALUE);
