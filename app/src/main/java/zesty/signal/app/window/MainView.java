@@ -112,7 +112,7 @@ final class MainView extends StackPane {
         if (desk.takesOpen().get()) {
             middle.getChildren().setAll(takes);
             HBox.setHgrow(takes, Priority.ALWAYS);
-            desk.listTakes();
+            desk.takes().list();
         } else {
             left.getChildren().setAll(lanes);
             if (bench) {

@@ -84,7 +84,7 @@ final class Pictures {
                 "stored-take",
                 () -> {
                     desk.notice().set(null);
-                    desk.takes().get().stream()
+                    desk.takes().all().get().stream()
                             .filter(entry -> entry.title().startsWith("Long"))
                             .findFirst()
                             .ifPresent(entry -> desk.open(entry.file()));

@@ -130,10 +130,10 @@ public final class ZestyApplication extends Application {
 
     private void begin() {
         if (opening.isDemo()) {
-            desk.makeDemoTakes();
+            desk.takes().makeDemo();
         } else {
-            desk.listTakes();
-            desk.tidy();
+            desk.takes().list();
+            desk.takes().tidy();
         }
         if (opening.pictures() != null) {
             new Pictures(desk, view, stage, opening.pictures()).start();

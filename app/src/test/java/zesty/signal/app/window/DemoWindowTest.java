@@ -31,7 +31,7 @@ class DemoWindowTest extends RealWindow {
     private Sight openLongTake() throws Exception {
         key(KeyCode.T);
         awaitText(".take-title", "Long beat home");
-        robot.interact(() -> desk().takes().get().stream()
+        robot.interact(() -> desk().takes().all().get().stream()
                 .filter(entry -> entry.title().equals("Long beat home"))
                 .forEach(entry -> desk().open(entry.file())));
         return until(s -> s.health().state() == LinkState.STORED);
@@ -41,7 +41,7 @@ class DemoWindowTest extends RealWindow {
     void takesAreRenamedRemovedAndBroughtBackOnTheShelf() throws Exception {
         key(KeyCode.T);
         awaitText(".take-title", "In the shed, hands warm");
-        int before = fx(() -> desk().takes().get().size());
+        int before = fx(() -> desk().takes().all().get().size());
         robot.clickOn("In the shed, hands warm");
         strike(KeyCode.F2);
         write("#rename", "Shed, cold hands");
@@ -51,11 +51,12 @@ class DemoWindowTest extends RealWindow {
         robot.clickOn("In the shed, hands warm");
         strike(KeyCode.DELETE);
         awaitText("#notice", "Removed: In the shed, hands warm");
-        assertThat(fx(() -> desk().takes().get())).noneMatch(e -> e.title().startsWith("In the shed"));
+        assertThat(fx(() -> desk().takes().all().get()))
+                .noneMatch(e -> e.title().startsWith("In the shed"));
         robot.clickOn("#undo");
         awaitText("#notice", "Back on the shelf");
         awaitText(".take-title", "In the shed, hands warm");
-        assertThat(fx(() -> desk().takes().get())).hasSize(before);
+        assertThat(fx(() -> desk().takes().all().get())).hasSize(before);
     }
 
     @Test

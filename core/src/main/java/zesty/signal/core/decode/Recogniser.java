@@ -1,6 +1,5 @@
 package zesty.signal.core.decode;
 
-import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -93,13 +92,16 @@ public final class Recogniser {
         if (monsters == 0 || monsters * 10 > lengths.length) {
             return Arrays.copyOf(bytes, length);
         }
-        ByteArrayOutputStream rest = new ByteArrayOutputStream(length);
+        byte[] rest = new byte[length];
+        int kept = 0;
         for (int[] line : lines) {
-            if (line[1] - line[0] <= limit) {
-                rest.write(bytes, line[0], line[1] - line[0]);
+            int n = line[1] - line[0];
+            if (n <= limit) {
+                System.arraycopy(bytes, line[0], rest, kept, n);
+                kept += n;
             }
         }
-        return rest.toByteArray();
+        return Arrays.copyOf(rest, kept);
     }
 
     /** The lines of a picture are also lines of columns; where they come in blocks of one height, they are a picture. */

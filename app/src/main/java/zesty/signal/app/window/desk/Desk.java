@@ -23,8 +23,6 @@ import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
-import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -42,10 +40,8 @@ import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.Trail;
-import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
-import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -58,7 +54,7 @@ public final class Desk implements AutoCloseable {
     private static final int MOST_UNDO = 50;
 
     private final Places places;
-    private final Shelf shelf;
+    private final Takes takes;
     private final ExecutorService worker = Executors.newSingleThreadExecutor(task -> {
         Thread thread = new Thread(task, "desk worker");
         thread.setDaemon(true);
@@ -73,7 +69,6 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
     private final StringProperty busy = new SimpleStringProperty("");
     private final DoubleProperty progress = new SimpleDoubleProperty(-1);
-    private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
     private final TimeWindow window = new TimeWindow();
     private final TimeWindow storedWindow = new TimeWindow();
     private final ArrayDeque<Rig> undone = new ArrayDeque<>();
@@ -90,7 +85,7 @@ public final class Desk implements AutoCloseable {
         this.places = places;
         this.rig = rig;
         this.settings = settings;
-        shelf = new Shelf(places.takes());
+        takes = new Takes(this, places.takes());
         kinds = new Kinds(this, places.kinds());
         night.set(settings.night());
         focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
@@ -141,6 +136,11 @@ public final class Desk implements AutoCloseable {
         return wire;
     }
 
+    /** @return what can be done with the takes on the shelf */
+    public Takes takes() {
+        return takes;
+    }
+
     /** @return the library of sensor kinds */
     public Kinds kinds() {
         return kinds;
@@ -175,10 +175,6 @@ public final class Desk implements AutoCloseable {
     /** @return its share done, 0 … 1; −1 when that is not known */
     public DoubleProperty progress() {
         return progress;
-    }
-
-    public ReadOnlyObjectProperty<List<Shelf.Entry>> takes() {
-        return takes.getReadOnlyProperty();
     }
 
     public Settings settings() {
@@ -367,7 +363,7 @@ public final class Desk implements AutoCloseable {
         String title = running.rig().name();
         later(
                 "the recording could not begin",
-                () -> running.record(shelf.freshFile(now), title, limit, Instant.now()),
+                () -> running.record(takes.freshFile(now), title, limit, Instant.now()),
                 () -> {});
     }
 
@@ -389,7 +385,7 @@ public final class Desk implements AutoCloseable {
             say("Take kept: " + last.rows() + " samples, "
                     + String.format(java.util.Locale.ROOT, "%.1f s.", last.seconds()));
         }
-        listTakes();
+        takes.list();
     }
 
     public void mark(String text) {
@@ -435,60 +431,6 @@ public final class Desk implements AutoCloseable {
     public void backToLive() {
         stored = null;
         undone.clear();
-    }
-
-    /** Reads the shelf anew. */
-    public void listTakes() {
-        RecordingSight recording = liveSight(System.nanoTime()).recording();
-        Path running = recording.running() ? recording.file() : null;
-        fetch("the takes could not be listed", () -> shelf.list(running), takes::set);
-    }
-
-    /** Takes a take off the shelf; the notice's undo brings it back. */
-    public void remove(Shelf.Entry entry) {
-        Path[] lying = new Path[1];
-        later("the take could not be removed", () -> lying[0] = shelf.remove(entry.file()), () -> {
-            notice.set(new Notice("Removed: " + entry.title(), false, () -> restore(lying[0], entry.title())));
-            listTakes();
-        });
-    }
-
-    private void restore(Path lying, String title) {
-        later("the take could not be put back", () -> shelf.restore(lying), () -> {
-            say("Back on the shelf: " + title);
-            listTakes();
-        });
-    }
-
-    public void rename(Shelf.Entry entry, String title) {
-        String before = entry.title();
-        later("the take could not be renamed", () -> retitle(entry.file(), title), () -> {
-            notice.set(new Notice("Renamed to " + title, false, () -> rename(entry.file(), before)));
-            listTakes();
-        });
-    }
-
-    private void rename(Path file, String title) {
-        later("the take could not be renamed", () -> retitle(file, title), this::listTakes);
-    }
-
-    private static void retitle(Path file, String title) throws TakeException {
-        try (Take take = Take.open(file)) {
-            take.rename(title);
-        }
-    }
-
-    /** Writes a take as CSV, with progress and {@link #cancel()}. */
-    public void export(Path take, Path csv) {
-        longWork(
-                "Exporting to " + csv.getFileName(),
-                "the take could not be exported",
-                goOn -> {
-                    try (Take open = Take.open(take)) {
-                        return CsvExport.write(open, csv, goOn);
-                    }
-                },
-                whole -> say(whole ? "Exported to " + csv : "Export given up; nothing was written."));
     }
 
     /** Work that is told how far it is, and asks whether to go on. */
@@ -595,22 +537,6 @@ public final class Desk implements AutoCloseable {
             LOG.warn("the last rig does not read: {}", e.getMessage());
         }
         return Rig.blank("My rig", "");
-    }
-
-    /** Makes the demo's takes and tidies the shelf. */
-    public void makeDemoTakes() {
-        later(
-                "the demo takes could not be made",
-                () -> {
-                    Files.createDirectories(places.takes());
-                    DemoData.makeTakes(places.takes());
-                },
-                this::listTakes);
-    }
-
-    /** Lets go of takes removed long ago. */
-    public void tidy() {
-        later("the shelf could not be tidied", () -> shelf.tidy(Instant.now()), () -> {});
     }
 
     /** Ends everything; a running recording is completed. Waits for it, up to some seconds. */

@@ -47,8 +47,8 @@ public final class TakesView extends ScrollPane {
         getStyleClass().addAll("plain-scroll", "takes-view");
         setContent(days);
         setFitToWidth(true);
-        desk.takes().addListener((p, was, is) -> fill(is));
-        desk.night().addListener((p, was, is) -> fill(desk.takes().get()));
+        desk.takes().all().addListener((p, was, is) -> fill(is));
+        desk.night().addListener((p, was, is) -> fill(desk.takes().all().get()));
         fill(List.of());
     }
 
@@ -95,8 +95,8 @@ public final class TakesView extends ScrollPane {
         open.setDisable(!entry.trouble().isEmpty());
         Button rename = button("Rename", "give it another name (F2)", () -> rename(entry, head, title));
         Button export = button("Export", "write it as CSV (X)", () -> export(entry, card));
-        Button remove =
-                button("Remove", "take it off the shelf; Undo brings it back (Delete)", () -> desk.remove(entry));
+        Button remove = button("Remove", "take it off the shelf; Undo brings it back (Delete)", () -> desk.takes()
+                .remove(entry));
         HBox buttons = new HBox(6, open, rename, export, remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
         card.getChildren().addAll(drawing(entry), head, buttons);
@@ -118,7 +118,7 @@ public final class TakesView extends ScrollPane {
             } else if (event.getCode() == KeyCode.F2) {
                 rename(entry, head, title);
             } else if (event.getCode() == KeyCode.DELETE) {
-                desk.remove(entry);
+                desk.takes().remove(entry);
             } else if (event.getCode() == KeyCode.X) {
                 export(entry, card);
             } else {
@@ -152,7 +152,7 @@ public final class TakesView extends ScrollPane {
             String name = field.getText().strip();
             back.run();
             if (!name.isEmpty() && !name.equals(entry.title())) {
-                desk.rename(entry, name);
+                desk.takes().rename(entry, name);
             }
         });
         field.focusedProperty().addListener((p, was, is) -> {
@@ -207,7 +207,7 @@ public final class TakesView extends ScrollPane {
             if (path.isEmpty()) {
                 throw new InvalidPathException(path, "empty");
             }
-            desk.export(entry.file(), Path.of(path));
+            desk.takes().export(entry.file(), Path.of(path));
         } catch (InvalidPathException e) {
             desk.trouble("'" + path + "' is no file name; write for example sail.csv.");
         }

@@ -130,7 +130,7 @@ public final class TrailBar extends VBox {
         title.setText(desk.title());
         back.setVisible(desk.isStored());
         back.setManaged(desk.isStored());
-        int count = desk.takes().get().size();
+        int count = desk.takes().all().get().size();
         takes.setText("Takes  " + count);
         Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
         int inHand = focused.map(c -> c.strand().source()).orElse(0);

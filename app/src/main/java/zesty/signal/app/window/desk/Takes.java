@@ -1,0 +1,106 @@
+package zesty.signal.app.window.desk;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import zesty.signal.engine.RecordingSight;
+import zesty.signal.takes.CsvExport;
+import zesty.signal.takes.Shelf;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
+
+/** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. */
+public final class Takes {
+    private final Desk desk;
+    private final Shelf shelf;
+    private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
+
+    Takes(Desk desk, Path folder) {
+        this.desk = desk;
+        shelf = new Shelf(folder);
+    }
+
+    /** @return the takes as they were listed last */
+    public ReadOnlyObjectProperty<List<Shelf.Entry>> all() {
+        return takes.getReadOnlyProperty();
+    }
+
+    /** Any thread. @return a file for a take begun at that time, which is not there yet */
+    Path freshFile(LocalDateTime begun) {
+        return shelf.freshFile(begun);
+    }
+
+    /** Reads the shelf anew. */
+    public void list() {
+        RecordingSight recording = desk.liveSight(System.nanoTime()).recording();
+        Path running = recording.running() ? recording.file() : null;
+        desk.fetch("the takes could not be listed", () -> shelf.list(running), takes::set);
+    }
+
+    /** Takes a take off the shelf; the notice's undo brings it back. */
+    public void remove(Shelf.Entry entry) {
+        Path[] lying = new Path[1];
+        desk.later("the take could not be removed", () -> lying[0] = shelf.remove(entry.file()), () -> {
+            desk.notice().set(new Notice("Removed: " + entry.title(), false, () -> restore(lying[0], entry.title())));
+            list();
+        });
+    }
+
+    private void restore(Path lying, String title) {
+        desk.later("the take could not be put back", () -> shelf.restore(lying), () -> {
+            desk.say("Back on the shelf: " + title);
+            list();
+        });
+    }
+
+    public void rename(Shelf.Entry entry, String title) {
+        String before = entry.title();
+        desk.later("the take could not be renamed", () -> retitle(entry.file(), title), () -> {
+            desk.notice().set(new Notice("Renamed to " + title, false, () -> rename(entry.file(), before)));
+            list();
+        });
+    }
+
+    private void rename(Path file, String title) {
+        desk.later("the take could not be renamed", () -> retitle(file, title), this::list);
+    }
+
+    private static void retitle(Path file, String title) throws TakeException {
+        try (Take take = Take.open(file)) {
+            take.rename(title);
+        }
+    }
+
+    /** Writes a take as CSV, with progress and {@link Desk#cancel()}. */
+    public void export(Path take, Path csv) {
+        desk.longWork(
+                "Exporting to " + csv.getFileName(),
+                "the take could not be exported",
+                goOn -> {
+                    try (Take open = Take.open(take)) {
+                        return CsvExport.write(open, csv, goOn);
+                    }
+                },
+                whole -> desk.say(whole ? "Exported to " + csv : "Export given up; nothing was written."));
+    }
+
+    /** Makes the demo's takes and tidies the shelf. */
+    public void makeDemo() {
+        desk.later(
+                "the demo takes could not be made",
+                () -> {
+                    Files.createDirectories(desk.places().takes());
+                    DemoData.makeTakes(desk.places().takes());
+                },
+                this::list);
+    }
+
+    /** Lets go of takes removed long ago. */
+    public void tidy() {
+        desk.later("the shelf could not be tidied", () -> shelf.tidy(Instant.now()), () -> {});
+    }
+}
