@@ -141,7 +141,7 @@ final class LaneView extends HBox {
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(state)
-                        : channel.warming() ? "warming up: kept, not read" : "");
+                        : channel.warming() && channel.trouble().isEmpty() ? "warming up: kept, not read" : "");
         sign.show(state, night ? Color.web("#1F2925") : Color.web("#FFFDF8"));
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());
