@@ -12,15 +12,19 @@ import zesty.signal.core.sample.TimeBase;
 /**
  * Brings the sources of a trail onto one time line: that of the source heard first. The others' rows are moved by the
  * difference of what arrival says of either clock; a changed estimate is worked off by at most one part in a hundred of
- * the time that passes, so that time never jumps or falls. Any thread.
+ * the time that passes (one in five in the first seconds, when little is known), so that time never jumps or falls. Any
+ * thread.
  */
 final class CommonTime {
     private static final double MOST_SLEW = 0.01;
+    private static final double EARLY_SLEW = 0.2;
+    private static final double EARLY_SECONDS = 5;
 
     private static final class Place {
         final ClockOffset clock = new ClockOffset();
         double shift = Double.NaN;
         double untilOwn;
+        double firstOwn;
     }
 
     private final Map<Feed, Place> places = new HashMap<>();
@@ -45,9 +49,11 @@ final class CommonTime {
         if (Double.isNaN(place.shift)) {
             place.shift = target;
             place.untilOwn = from;
+            place.firstOwn = from;
         }
         double span = block.lastSeconds() - place.untilOwn;
-        double most = MOST_SLEW * Math.max(0, span);
+        boolean early = place.untilOwn - place.firstOwn < EARLY_SECONDS;
+        double most = (early ? EARLY_SLEW : MOST_SLEW) * Math.max(0, span);
         double step = Math.max(-most, Math.min(most, target - place.shift));
         Block placed = moved(block, place.untilOwn, place.shift, span > 0 ? step / span : 0);
         place.shift += step;

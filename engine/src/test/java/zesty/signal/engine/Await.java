@@ -17,7 +17,7 @@ final class Await {
             }
             TimeUnit.MILLISECONDS.sleep(10);
         }
-        throw new AssertionError(
-                "never came about: " + trail.sight(System.nanoTime()).health());
+        Sight last = trail.sight(System.nanoTime());
+        throw new AssertionError("never came about: " + last.links() + "\n" + last.rig() + "\n" + last.strands());
     }
 }

@@ -58,7 +58,7 @@ final class Roles {
             String name = column.name().toLowerCase(Locale.ROOT);
             double[] own = values.get(c);
             boolean edge = name.contains("edge");
-            if (clock == null && own.length >= 2 && rises(own) && (CLOCKS.contains(name) || edge)) {
+            if (clock == null && own.length >= 2 && (CLOCKS.contains(name) ? runs(own) : edge && rises(own))) {
                 double ticks = ticksPerSecond(name, column.unit(), own);
                 clock = new BoardClock(c, ticks, ticks == 1 ? 0 : BoardClock.WRAP_32_BIT);
                 if (edge) {
@@ -82,6 +82,16 @@ final class Roles {
             }
         }
         return falls <= 3 && falls * 4 <= values.length;
+    }
+
+    /** As {@link #rises}, of a clock by name: lines faster than its ticks, or sent in a burst, may share one. */
+    private static boolean runs(double[] values) {
+        int falls = 0;
+        for (int i = 1; i < values.length; i++) {
+            falls += values[i] >= values[i - 1] ? 0 : 1;
+        }
+        long different = Arrays.stream(values).distinct().count();
+        return falls <= 3 && falls * 4 <= values.length && different >= 2 && different * 8 >= values.length;
     }
 
     private static boolean countsUp(double[] values) {

@@ -124,6 +124,10 @@ class DialectsTest {
         assertThat(clock("time [s],a\n0.1,1\n0.2,2\n0.3,3\n")).isEqualTo(new BoardClock(0, 1, 0));
         assertThat(clock("time,a\n1000,1\n6000,2\n11000,3\n"))
                 .isEqualTo(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
+        // Two lines a millisecond are still on a clock; a column that stands still is not one.
+        assertThat(clock("t_ms,a\n7,1\n7,2\n8,3\n8,4\n9,5\n9,6\n"))
+                .isEqualTo(new BoardClock(0, 1e3, BoardClock.WRAP_32_BIT));
+        assertThat(clock("t_ms,a\n7,1\n7,2\n7,3\n7,4\n")).isNull();
         assertThat(clock("t,a\n3,1\n2,2\n1,3\n")).isNull();
         assertThat(clock("count,a\n1,1\n2,2\n3,3\n")).isNull();
     }
