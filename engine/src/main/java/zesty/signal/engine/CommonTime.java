@@ -67,12 +67,6 @@ final class CommonTime {
         return place == null ? Double.NaN : place.shift;
     }
 
-    /** @return by how much its clock is slow against the first one's, in s a second; 0 while that is not known */
-    synchronized double drift(Feed feed) {
-        Place place = places.get(feed);
-        return place == null || place == reference ? 0 : place.clock.drift() - reference.clock.drift();
-    }
-
     private static Block moved(Block block, double since, double shift, double slope) {
         TimeBase time;
         if (block.time() instanceof TimeBase.Steady steady) {

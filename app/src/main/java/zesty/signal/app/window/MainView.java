@@ -139,7 +139,7 @@ final class MainView extends StackPane {
             readings.show(sight);
             Sight live = desk.liveSight(nanoTime);
             capture.show(live);
-            caution.show(sight.rig());
+            caution.show(live.rig(), desk.isStored());
             breaches.look(live);
             Stop stop = desk.stop().get();
             if (stop != null && !desk.takesOpen().get()) {

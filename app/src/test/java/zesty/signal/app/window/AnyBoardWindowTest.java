@@ -18,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.engine.LinkState;
+import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.Sight;
 
 /** Boards of other people, in the real window, as a new user meets them. */
@@ -80,11 +81,22 @@ class AnyBoardWindowTest extends RealWindow {
         // The bench is at the source just added; lines go to that board, and the Decode bench shows its format.
         write("#order", "heat 20");
         until(s -> s.channel("cupboard/heat").filter(c -> c.latestRaw() == 20).isPresent());
+        robot.interact(() -> desk().record(RecordingLimit.ofSeconds(3)));
+        Sight kept = until(s -> s.recording().file() != null
+                && !s.recording().running()
+                && s.recording().rows() > 0);
         robot.clickOn("#source-0");
         awaitText(".link-state", "hull");
         robot.clickOn("#source-1").clickOn("#leave-1");
         until(s -> s.links().size() == 1 && s.channels().size() == 3);
         awaitText("#notice", "Let go: sim:cupboard");
+
+        // The take has two sources, where only one runs by now: its channels are there, the bench stays at what runs.
+        robot.interact(() -> desk().open(kept.recording().file()));
+        until(s -> s.health().state() == LinkState.STORED && s.channels().size() == 6);
+        robot.interact(() -> desk().focus().set("cupboard/heat"));
+        awaitText(".stop-how", "column");
+        awaitText(".link-state", "hull");
     }
 
     @Test

@@ -27,6 +27,7 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SerialPorts;
 import zesty.signal.boards.sim.Fault;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
@@ -238,7 +239,9 @@ public final class SourceBench extends Bench {
         }
         showRecent();
         Sight live = desk.liveSight(now);
-        int source = desk.wire().source();
+        // A stored take that is open over it may have more sources than run.
+        int source = Math.min(desk.wire().source(), live.rig().sources().size() - 1);
+        Source running = live.rig().sources().get(source);
         LinkHealth link = live.health(source);
         beside.setVisible(desk.connected());
         tiles.show(live);
@@ -246,18 +249,17 @@ public final class SourceBench extends Bench {
                 link.state() == LinkState.IDLE
                         ? "Not connected"
                         : Wording.state(link.state()) + " · "
-                                + LinkAddress.parse(desk.wire().setup().address())
-                                        .words());
+                                + LinkAddress.parse(running.setup().address()).words());
         sign.show(link.state(), desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A"));
         health.setText(link.state() == LinkState.IDLE ? "Pick one of the sockets at the left." : words(live, source));
-        bytes.show(link, live.rig().sources().get(source).format());
+        bytes.show(link, running.format());
         orders.show();
         if (!stated.isFocused()) {
-            double hz = desk.wire().setup().statedRateHz();
+            double hz = running.setup().statedRateHz();
             stated.setText(Double.isNaN(hz) ? "" : Digits.exact(hz));
         }
         if (!warmUp.isFocused()) {
-            warmUp.setText(Digits.exact(desk.wire().setup().warmUpSeconds()));
+            warmUp.setText(Digits.exact(running.setup().warmUpSeconds()));
         }
     }
 

@@ -40,9 +40,12 @@ public final class CautionBar extends HBox {
         setVisible(false);
     }
 
-    /** @param live the rig of what runs */
-    public void show(Rig live) {
-        List<Caution> due = live.cautions();
+    /**
+     * @param live the rig of what runs
+     * @param stored whether a stored take is open over it, with which nobody is on a board
+     */
+    public void show(Rig live, boolean stored) {
+        List<Caution> due = stored ? List.of() : live.cautions();
         shown = due.isEmpty() ? null : due.get(0);
         setVisible(shown != null);
         if (shown != null) {
