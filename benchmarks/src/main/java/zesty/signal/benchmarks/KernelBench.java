@@ -2,6 +2,7 @@ package zesty.signal.benchmarks;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
@@ -23,8 +24,9 @@ import zesty.signal.core.decode.DelimitedDecoder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.SetAside;
-import zesty.signal.core.read.PulseKind;
-import zesty.signal.core.read.PulseReader;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.sample.TimeBase;
 
 /** The kernels on one thread, in nanoseconds a value or sample. */
@@ -82,12 +84,24 @@ public class KernelBench {
         return work;
     }
 
-    /** The pulse reader at 200 samples/s: ns a sample. */
+    /** The pulse reader, optical at 200 samples/s: ns a sample. */
     @Benchmark
     @OperationsPerInvocation(SAMPLES)
-    public PulseReader pulse() {
-        PulseReader reader = new PulseReader(PulseKind.OPTICAL, 200);
-        reader.accept(signal, SAMPLES, new TimeBase.Steady(0, 0.005));
+    public Reader pulse() {
+        return read("optical", 200);
+    }
+
+    /** The pulse reader, electrical at 1000 samples/s: ns a sample. */
+    @Benchmark
+    @OperationsPerInvocation(SAMPLES)
+    public Reader heart() {
+        return read("electrical", 1000);
+    }
+
+    private Reader read(String kind, double rate) {
+        Pulse pulse = new Pulse();
+        Reader reader = pulse.reader(Settings.of(pulse, Map.of(Pulse.SOURCE, kind)), rate);
+        reader.accept(new double[][] {signal}, SAMPLES, new TimeBase.Steady(0, 1 / rate));
         return reader;
     }
 }

@@ -21,7 +21,7 @@ final class Feed {
     private static final int MOST_STATIONS = 64;
 
     /** Rows on their way to the trail. */
-    record Data(Block block, double rateHz, long arrivalNanos, boolean reopened) {}
+    record Data(Block block, double rateHz, long arrivalNanos) {}
 
     private final String name;
     private final SourceReader reader;
@@ -34,6 +34,11 @@ final class Feed {
     Feed(String name, SourceReader reader) {
         this.name = name;
         this.reader = reader;
+    }
+
+    /** Any thread. @return the name of its source in the rig */
+    String name() {
+        return name;
     }
 
     /** Any thread. */
@@ -78,13 +83,15 @@ final class Feed {
                 return;
             }
             // A clock that stands still gives no rate; the samples are shown all the same.
-            strand.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig);
+            List<Block> atHand = new ArrayList<>(early.stream().map(Data::block).toList());
+            atHand.add(data.block());
+            strand.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig, Block.join(atHand));
             for (Data before : early) {
-                strand.accept(before.block(), before.arrivalNanos(), before.reopened());
+                strand.accept(before.block(), before.arrivalNanos());
             }
             early.clear();
         }
-        strand.accept(data.block(), data.arrivalNanos(), data.reopened());
+        strand.accept(data.block(), data.arrivalNanos());
         strand.measured(data.rateHz());
     }
 

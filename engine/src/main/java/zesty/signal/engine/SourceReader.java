@@ -30,11 +30,8 @@ final class SourceReader implements Runnable {
         /** The format is known; blocks of that many columns follow. */
         void format(StreamFormat format);
 
-        /**
-         * @param arrivalNanos when its last row arrived
-         * @param reopened whether the link was opened anew before it
-         */
-        void block(Block block, double rateHz, long arrivalNanos, boolean reopened);
+        /** @param arrivalNanos when its last row arrived */
+        void block(Block block, double rateHz, long arrivalNanos);
     }
 
     private static final Logger LOG = LoggerFactory.getLogger(SourceReader.class);
@@ -93,7 +90,6 @@ final class SourceReader implements Runnable {
     private volatile List<Recogniser.Proposal> proposals = List.of();
     private final SentLog sent = new SentLog();
     private volatile StreamFormat ordered;
-    private boolean reopened;
     private boolean linkBroke;
 
     private ArrivalRate arrivals;
@@ -258,7 +254,6 @@ final class SourceReader implements Runnable {
             if (timekeeper != null) {
                 timekeeper.relink();
             }
-            reopened = true;
         }
         reason = "";
         state = decoder == null ? LinkState.WARMING_UP : LinkState.HELD;
@@ -435,8 +430,7 @@ final class SourceReader implements Runnable {
         gaps = timekeeper.gapCount();
         driftPpm = link.unpaced() ? Double.NaN : timekeeper.driftPpm();
         jitterSeconds = timekeeper.jitterSeconds();
-        receiver.block(block, rateHz, now, reopened);
-        reopened = false;
+        receiver.block(block, rateHz, now);
     }
 
     private void switchTo(StreamFormat format, long now) {

@@ -3,12 +3,18 @@ package zesty.signal.engine;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Objects;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.IntFunction;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
@@ -24,10 +30,14 @@ final class Strand {
     /** Of the memory there is, what the histories of all channels together may take, before rounding up. */
     private static final double HISTORY_SHARE = 0.12;
     /** Raw and cleaned, each with its pyramid, and the time. */
-    private static final double BYTES_A_SAMPLE = 14;
+    private static final double BYTES_A_SAMPLE = 20;
 
-    /** A step longer than this many periods is a gap. */
-    static final double GAP_PERIODS = 1.6;
+    /** After so many rows, and again whenever there are four times as many, it is looked how often columns come. */
+    private static final int FIRST_LOOK = 16;
+    /** So much off is worth beginning a channel anew. */
+    private static final double OTHER_RATE = 0.15;
+
+    private static final int PIECE = 4096;
     /** Rows that tell a station's own rate. */
     private static final int RATE_ROWS = 5;
 
@@ -44,7 +54,16 @@ final class Strand {
     private double lastSeconds = Double.NaN;
     private long lastArrivalNanos;
     private long lostRows;
-    private double coldUntil = Double.NEGATIVE_INFINITY;
+    private List<ReaderRunner> readers = List.of();
+    private Map<ReaderRunner, ReaderSight> answers = Map.of();
+    private Stretches stretches;
+    private Rig inForce;
+    private int capacity;
+    /** Rows so far, and of each column those with a value: a column may come with some of the rows only. */
+    private long rowsSeen;
+
+    private long[] valuesSeen = {};
+    private long nextLook = FIRST_LOOK;
 
     /**
      * @param sourceName of its source in the rig
@@ -57,10 +76,6 @@ final class Strand {
         this.warmUpSeconds = warmUpSeconds;
     }
 
-    List<ChannelRunner> runners() {
-        return runners;
-    }
-
     /** The rate as it is measured by now; the filters keep the one they began with. */
     void measured(double hz) {
         measuredHz = Double.isNaN(hz) ? measuredHz : hz;
@@ -70,8 +85,8 @@ final class Strand {
         return !Double.isNaN(rateHz);
     }
 
-    /** The rate is known: the channels of the rig that belong here begin. */
-    void begin(double rate, Rig rig) {
+    /** The rate is known: the channels of the rig that belong here begin. @param first rows that are at hand already */
+    void begin(double rate, Rig rig, Block first) {
         rateHz = rate;
         measuredHz = rate;
         double room = Runtime.getRuntime().maxMemory()
@@ -79,25 +94,51 @@ final class Strand {
                 / BYTES_A_SAMPLE
                 / Math.max(1, rig.channels().size());
         double history = Math.max(LEAST_HISTORY, Math.min(Math.min(MOST_HISTORY, room), HISTORY_SECONDS * rate));
-        int capacity = new Series((long) history).capacity();
+        capacity = new Series((long) history).capacity();
         times = new TimeRing(capacity);
+        stretches = new Stretches(rate, warmUpSeconds);
+        inForce = rig;
+        valuesSeen = new long[first.columns().length];
         for (Channel channel : rig.channels()) {
-            addChannel(channel, rig, capacity);
+            int index = columnOf(rig, channel);
+            if (index >= 0) {
+                double each =
+                        first.rows() < FIRST_LOOK ? 1 : ChannelChain.rowsEach(first.columns()[index], 0, first.rows());
+                ChannelRunner runner = new ChannelRunner(capacity, new ChannelChain(rig, channel, index, rateHz, each));
+                runner.waiting(rig.waits(channel));
+                runners.add(runner);
+            }
         }
+        readers = readers(rig, Map.of());
     }
 
-    private void addChannel(Channel channel, Rig rig, int capacity) {
+    /** @return index of a channel's column in this strand; −1 when it belongs to another */
+    private int columnOf(Rig rig, Channel channel) {
         String column = channel.column();
         boolean mine = rig.sources().get(rig.sourceOf(column)).name().equals(sourceName);
         String own = rig.ownName(column);
-        int index = Stations.indexOf(format, own);
-        if (mine && index >= 0 && Double.compare(Stations.stationOf(format, own), station) == 0) {
-            PulseSetup pulse = rig.pulseOn(column).orElse(null);
-            ChannelRunner runner = new ChannelRunner(index, rateHz, capacity, channel, pulse);
-            runner.waiting(rig.waits(channel));
-            runner.takeIn(rig, channel);
-            runners.add(runner);
+        int index = mine ? Stations.indexOf(format, own) : -1;
+        return index >= 0 && Double.compare(Stations.stationOf(format, own), station) == 0 ? index : -1;
+    }
+
+    /** The readers of the rig whose channels are all here; those given are kept. */
+    private List<ReaderRunner> readers(Rig rig, Map<ReaderSetup, ReaderRunner> kept) {
+        List<ReaderRunner> made = new ArrayList<>();
+        for (ReaderSetup setup : rig.readers()) {
+            List<ChannelChain> chains = new ArrayList<>();
+            for (String column : setup.columns()) {
+                runner(column).map(ChannelRunner::chain).ifPresent(chains::add);
+            }
+            if (!chains.isEmpty() && chains.size() == setup.columns().size()) {
+                ReaderRunner old = kept.get(setup);
+                made.add(old != null ? old : new ReaderRunner(setup, rig.bandsOn(setup.id()), chains));
+            }
         }
+        return made;
+    }
+
+    private Optional<ChannelRunner> runner(String column) {
+        return runners.stream().filter(r -> r.channel().column().equals(column)).findFirst();
     }
 
     /** Takes rows of a station, whose rate and gaps are told by its own times. */
@@ -110,11 +151,11 @@ final class Strand {
                 return;
             }
             early.clear();
-            begin(1 / medianStep(all), rig);
-            accept(withGaps(all), arrivalNanos, false);
+            begin(1 / medianStep(all), rig, all);
+            accept(withGaps(all), arrivalNanos);
             return;
         }
-        accept(withGaps(block), arrivalNanos, false);
+        accept(withGaps(block), arrivalNanos);
     }
 
     private static double medianStep(Block block) {
@@ -131,7 +172,7 @@ final class Strand {
         double before = lastSeconds;
         for (int row = 0; row < block.rows(); row++) {
             double now = block.time().secondsAt(row);
-            if (now - before > GAP_PERIODS / rateHz) {
+            if (now - before > Gap.PERIODS / rateHz) {
                 found.add(new Gap(before, now, Math.max(0, Math.round((now - before) * rateHz) - 1)));
             }
             before = now;
@@ -139,27 +180,37 @@ final class Strand {
         return new Block(block.time(), block.columns(), block.rows(), found);
     }
 
-    /** @param reopened whether the link was opened anew before these rows */
-    void accept(Block block, long arrivalNanos, boolean reopened) {
-        if (block.rows() == 0) {
+    void accept(Block block, long arrivalNanos) {
+        int rows = block.rows();
+        if (rows == 0) {
             return;
         }
-        if (warmUpSeconds > 0 && (reopened || times.end() == 0)) {
-            coldUntil = block.time().secondsAt(0) + warmUpSeconds;
+        double[] seconds = new double[rows];
+        for (int i = 0; i < rows; i++) {
+            seconds[i] = block.time().secondsAt(i);
         }
-        int cold = 0;
-        while (cold < block.rows() && block.time().secondsAt(cold) < coldUntil) {
-            cold++;
-        }
+        long first = times.end();
         for (ChannelRunner runner : runners) {
-            if (cold > 0) {
-                runner.keep(block.head(cold));
-            }
-            if (cold < block.rows()) {
-                runner.accept(block.tail(cold));
-            }
+            runner.arrived(block.columns()[runner.chain().column()], rows);
         }
-        times.append(block.time(), block.rows());
+        for (Stretches.Stretch stretch : stretches.part(seconds, 0, rows)) {
+            if (stretch.afterGap()) {
+                runners.forEach(ChannelRunner::gap);
+                readers.forEach(ReaderRunner::gap);
+            }
+            Map<ChannelChain, ChannelChain.Part> parts = new IdentityHashMap<>();
+            for (ChannelRunner runner : runners) {
+                if (stretch.cold() || runner.waiting()) {
+                    runner.pass(first + stretch.from(), stretch.to() - stretch.from(), stretch.cold());
+                } else {
+                    parts.put(
+                            runner.chain(),
+                            runner.part(c -> block.columns()[c], stretch.from(), stretch.to(), seconds));
+                }
+            }
+            read(readers, parts);
+        }
+        times.append(block.time(), rows);
         for (Gap gap : block.gaps()) {
             if (gaps.size() == KEPT_GAPS) {
                 gaps.removeFirst();
@@ -169,34 +220,183 @@ final class Strand {
         }
         lastSeconds = block.lastSeconds();
         lastArrivalNanos = arrivalNanos;
+        lookAtRates(block);
     }
 
-    /** Takes a changed rig into force. */
-    void change(Rig changed) {
-        for (ChannelRunner runner : runners) {
-            String column = runner.channel().column();
-            changed.channels().stream()
-                    .filter(c -> c.column().equals(column))
-                    .forEach(c -> runner.waiting(changed.waits(c)));
-            PulseSetup pulse = changed.pulseOn(column).orElse(null);
-            for (Channel channel : changed.channels()) {
-                if (channel.column().equals(column)) {
-                    boolean others = runner.takeIn(changed, channel);
-                    if (others || !channel.equals(runner.channel()) || !Objects.equals(pulse, runner.setup())) {
-                        runner.change(channel, pulse, times, others, this::rawOf);
-                    }
-                    break;
+    private static void read(List<ReaderRunner> readers, Map<ChannelChain, ChannelChain.Part> parts) {
+        for (ReaderRunner reader : readers) {
+            List<ChannelChain.Part> ports = new ArrayList<>();
+            for (ChannelChain chain : reader.chains()) {
+                if (parts.containsKey(chain)) {
+                    ports.add(parts.get(chain));
                 }
+            }
+            if (ports.size() == reader.chains().size()) {
+                reader.part(ports);
+            } else {
+                reader.gap();
             }
         }
     }
 
-    private Series rawOf(int column) {
-        return runners.stream()
-                .filter(runner -> runner.column() == column)
+    /** Now and then: does a column come with other rows than it was taken to? Then its channel begins anew. */
+    private void lookAtRates(Block block) {
+        rowsSeen += block.rows();
+        for (int c = 0; c < valuesSeen.length; c++) {
+            for (int i = 0; i < block.rows(); i++) {
+                valuesSeen[c] += Double.isNaN(block.columns()[c][i]) ? 0 : 1;
+            }
+        }
+        if (rowsSeen < nextLook) {
+            return;
+        }
+        nextLook = 4 * rowsSeen;
+        Set<ChannelRunner> other = new HashSet<>();
+        for (ChannelRunner runner : runners) {
+            double now = rowsEach(runner.chain().column());
+            double was = rateHz / runner.chain().rateHz();
+            if (Math.abs(now / was - 1) > OTHER_RATE) {
+                other.add(runner);
+            }
+        }
+        if (!other.isEmpty()) {
+            renew(inForce, other, Map.of());
+        }
+    }
+
+    private double rowsEach(int column) {
+        return ChannelChain.rowsEach(rowsSeen, valuesSeen[column]);
+    }
+
+    /** Takes a changed rig into force. */
+    void change(Rig changed) {
+        Set<ChannelRunner> other = new HashSet<>();
+        for (ChannelRunner runner : runners) {
+            for (Channel channel : changed.channels()) {
+                if (!channel.column().equals(runner.channel().column())) {
+                    continue;
+                }
+                runner.waiting(changed.waits(channel));
+                ChannelChain would = chain(changed, channel, runner);
+                boolean same = channel.scaling().equals(runner.channel().scaling())
+                        && channel.recipe().equals(runner.channel().recipe())
+                        && would.sameCompanions(runner.chain());
+                if (!same) {
+                    other.add(runner);
+                }
+                runner.rename(channel);
+            }
+        }
+        Map<ReaderSetup, ReaderRunner> kept = new HashMap<>();
+        for (ReaderRunner reader : readers) {
+            reader.watch(changed.bandsOn(reader.setup().id()));
+            boolean same = changed.readers().contains(reader.setup())
+                    && other.stream().noneMatch(r -> reader.chains().contains(r.chain()));
+            if (same) {
+                kept.put(reader.setup(), reader);
+            }
+        }
+        // A reader that begins anew has its channels run again from the same start.
+        for (ReaderSetup setup : changed.readers()) {
+            if (!kept.containsKey(setup)) {
+                setup.columns().forEach(column -> runner(column).ifPresent(other::add));
+            }
+        }
+        kept.values()
+                .removeIf(reader -> other.stream().anyMatch(r -> reader.chains().contains(r.chain())));
+        renew(changed, other, kept);
+    }
+
+    private ChannelChain chain(Rig rig, Channel channel, ChannelRunner runner) {
+        int column = runner.chain().column();
+        return new ChannelChain(rig, channel, column, rateHz, rowsEach(column));
+    }
+
+    /** Begins some channels anew, and all readers but those kept, and works the samples at hand out again. */
+    private void renew(Rig rig, Set<ChannelRunner> other, Map<ReaderSetup, ReaderRunner> kept) {
+        inForce = rig;
+        List<ChannelRunner> again = runners.stream().filter(other::contains).toList();
+        again.forEach(runner -> runner.begin(chain(rig, runner.channel(), runner)));
+        Map<ReaderSetup, ReaderRunner> still = new HashMap<>(kept);
+        readers = readers(rig, still);
+        List<ReaderRunner> fresh =
+                readers.stream().filter(reader -> !kept.containsValue(reader)).toList();
+        if (!again.isEmpty()) {
+            workAgain(again, fresh);
+            again.forEach(ChannelRunner::settleReadings);
+        }
+    }
+
+    private void workAgain(List<ChannelRunner> again, List<ReaderRunner> fresh) {
+        Stretches anew = new Stretches(rateHz, 0);
+        long end = times.end();
+        long row = again.get(0).raw().start();
+        while (row < end) {
+            long stop = Math.min(end, row + PIECE);
+            for (ChannelRunner runner : again) {
+                stop = runner.nextEdge(row, stop);
+            }
+            int n = (int) (stop - row);
+            double[] seconds = new double[n];
+            for (int i = 0; i < n; i++) {
+                seconds[i] = times.secondsAt(row + i);
+            }
+            long from = row;
+            IntFunction<double[]> columns = c -> copied(c, from, n);
+            for (Stretches.Stretch stretch : anew.part(seconds, 0, n)) {
+                if (stretch.afterGap()) {
+                    again.forEach(ChannelRunner::gap);
+                    fresh.forEach(ReaderRunner::gap);
+                }
+                Map<ChannelChain, ChannelChain.Part> parts = new IdentityHashMap<>();
+                for (ChannelRunner runner : again) {
+                    if (runner.wasPassed(from + stretch.from())) {
+                        runner.passAgain(stretch.to() - stretch.from());
+                        runner.gap();
+                    } else {
+                        parts.put(runner.chain(), runner.part(columns, stretch.from(), stretch.to(), seconds));
+                    }
+                }
+                read(fresh, parts);
+            }
+            row = stop;
+        }
+    }
+
+    private double[] copied(int column, long first, int n) {
+        double[] values = new double[n];
+        Series series = runners.stream()
+                .filter(runner -> runner.chain().column() == column)
                 .map(ChannelRunner::raw)
                 .findFirst()
                 .orElse(null);
+        for (int i = 0; i < n; i++) {
+            values[i] = series == null ? Double.NaN : series.value(first + i);
+        }
+        return values;
+    }
+
+    /** @return what there is to see of its channels and their readers. @param one the strand itself as seen now */
+    List<ChannelSight> channels(StrandSight one) {
+        List<ChannelSight> seen = new ArrayList<>();
+        for (ChannelRunner runner : runners) {
+            List<ReaderSight> own = new ArrayList<>();
+            for (ReaderRunner reader : readers) {
+                if (reader.chains().get(0) == runner.chain()) {
+                    own.add(answers.getOrDefault(reader, reader.recent()));
+                }
+            }
+            seen.add(runner.sight(one, own));
+        }
+        return seen;
+    }
+
+    /** Works the readings out anew; a few times a second is enough. */
+    void settleReadings() {
+        runners.forEach(ChannelRunner::settleReadings);
+        Map<ReaderRunner, ReaderSight> now = new IdentityHashMap<>();
+        readers.forEach(reader -> now.put(reader, reader.recent()));
+        answers = now;
     }
 
     /** @param source where its source stands in the rig by now */

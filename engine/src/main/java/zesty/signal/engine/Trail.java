@@ -18,6 +18,7 @@ import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
@@ -46,7 +47,7 @@ public final class Trail implements AutoCloseable {
     private final Thread thread;
     private final AtomicReference<Recorder> recorder = new AtomicReference<>();
     private volatile RecordingSight lastRecording = RecordingSight.NONE;
-    private final AtomicReference<Rig> rig;
+    private final RigInForce rig;
     private volatile Sight sight;
     private volatile boolean stopping;
     private volatile FromStart fromStart;
@@ -55,7 +56,7 @@ public final class Trail implements AutoCloseable {
     private boolean unsettled;
 
     private Trail(Rig rig) {
-        this.rig = new AtomicReference<>(rig);
+        this.rig = new RigInForce(rig);
         sight = Sight.nothing(rig);
         thread = new Thread(this::run, "trail");
         thread.setDaemon(true);
@@ -68,20 +69,20 @@ public final class Trail implements AutoCloseable {
         @Override
         public void format(StreamFormat found) {
             Feed own = feed.get();
-            rig.updateAndGet(now -> own.indexIn(now) < 0 ? now : now.fittedTo(own.indexIn(now), found));
+            rig.found(own.name(), found);
             put(new Order.Format(own, found));
             recordFromStart();
         }
 
         @Override
-        public void block(Block block, double rate, long arrivalNanos, boolean reopened) {
+        public void block(Block block, double rate, long arrivalNanos) {
             Feed own = feed.get();
             Block placed = own.reader().unpaced() ? block : time.place(own, block, arrivalNanos * 1e-9);
             Recorder running = recorder.get();
             if (running != null) {
                 running.offer(own.indexIn(rig.get()), placed);
             }
-            hand(own, new Feed.Data(placed, rate, arrivalNanos, reopened));
+            hand(own, new Feed.Data(placed, rate, arrivalNanos));
         }
     }
 
@@ -152,7 +153,7 @@ public final class Trail implements AutoCloseable {
      */
     public void join(String name, SourceSetup setup) {
         LinkAddress address = LinkAddress.parse(setup.address());
-        Rig joined = rig.updateAndGet(now -> now.joined(name, setup));
+        Rig joined = rig.joined(name, setup);
         Feed feed = feed(joined.sources().get(joined.sources().size() - 1), address, address.link());
         feeds.add(feed);
         put(new Order.Change(joined));
@@ -162,7 +163,7 @@ public final class Trail implements AutoCloseable {
     /** Lets go of one of the later sources; not while a recording runs. Waits a moment for its thread. */
     public void leave(int source) {
         Feed gone = feedOf(source);
-        rig.updateAndGet(now -> now.without(gone.indexIn(now)));
+        rig.left(gone.name());
         feeds.remove(gone);
         gone.reader().stop();
         put(new Order.Change(rig.get()));
@@ -231,27 +232,26 @@ public final class Trail implements AutoCloseable {
         return rig.get();
     }
 
+    /** @return what the maker decided, whole: also what does not fit the streams of this moment */
+    public Rig decided() {
+        return rig.decided();
+    }
+
     /**
-     * Takes a changed rig into force: scalings, recipes, readers, names. Its sources stay what they are. With another
+     * Takes a change of the rig into force: scalings, recipes, readers, names. Its sources stay what they are. With another
      * format a stream is read anew from the next bytes on; not while a recording runs.
      */
-    public void change(Rig changed) {
+    public void change(RigChange change) {
         Rig before = rig.get();
-        Rig kept = changed.sources().size() == before.sources().size()
-                ? changed
-                : new Rig(
-                        changed.name(), before.sources(), changed.channels(), changed.pulses(), changed.acknowledged());
-        Rig after = kept;
-        for (int i = 0; i < before.sources().size(); i++) {
-            StreamFormat format = before.sources().get(i).format();
-            after = after.withSource(i, source -> source.withFormat(format));
-            feedOf(i).reader().passOver(after.sources().get(i).setup().passOver());
+        Rig after = rig.changed(change);
+        for (int i = 0; i < after.sources().size(); i++) {
+            Source is = after.sources().get(i);
+            feedOf(i).reader().passOver(is.setup().passOver());
         }
-        rig.set(after);
         put(new Order.Change(after));
         for (int i = 0; i < before.sources().size(); i++) {
             StreamFormat was = before.sources().get(i).format();
-            StreamFormat is = kept.sources().get(i).format();
+            StreamFormat is = rig.wanted(before.sources().get(i).name(), change);
             if (was != null && is != null && !is.equals(was)) {
                 feedOf(i).reader().reformat(is);
             }
@@ -360,7 +360,7 @@ public final class Trail implements AutoCloseable {
     }
 
     private Rig station(Feed feed, double station) {
-        return rig.updateAndGet(now -> feed.indexIn(now) < 0 ? now : now.withStation(feed.indexIn(now), station));
+        return rig.station(feed.name(), station);
     }
 
     private List<Strand> strands() {
@@ -377,7 +377,7 @@ public final class Trail implements AutoCloseable {
         if (nanos - readingsNanos >= READINGS_NANOS) {
             readingsNanos = nanos;
             unsettled = false;
-            strands().forEach(strand -> strand.runners().forEach(ChannelRunner::settleReadings));
+            strands().forEach(Strand::settleReadings);
         }
         List<StrandSight> strandSights = new ArrayList<>();
         Map<String, ChannelSight> byColumn = new HashMap<>();
@@ -387,8 +387,8 @@ public final class Trail implements AutoCloseable {
             for (Strand strand : source < 0 ? List.<Strand>of() : feed.strands()) {
                 StrandSight one = strand.sight(source);
                 strandSights.add(one);
-                for (ChannelRunner runner : strand.runners()) {
-                    byColumn.put(runner.channel().column(), runner.sight(one));
+                for (ChannelSight channel : strand.channels(one)) {
+                    byColumn.put(channel.channel().column(), channel);
                 }
             }
         }

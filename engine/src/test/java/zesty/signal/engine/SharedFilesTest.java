@@ -19,17 +19,18 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.prove.FitModel;
 import zesty.signal.core.prove.Proof;
 import zesty.signal.core.prove.ReferencePoint;
-import zesty.signal.core.read.PulseKind;
+import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.rig.SourceSetup;
@@ -121,7 +122,9 @@ class SharedFilesTest {
                         .proved(new Proof(1_700_000_000, FitModel.LINE, points(), true, "W"))
                         .proved(new Proof(1_710_000_000, FitModel.OFFSET, points(), false, "W")));
         rig = rig.withChannels(channels)
-                .withPulses(List.of(new PulseSetup("pulse", PulseKind.ELECTRICAL, PulseSetup.RESTING)))
+                .withReader(ReaderSetup.on("pulse", "pulse", Map.of("kind", "electrical")))
+                .withReader(ReaderSetup.on("heel", "level", Map.of("bands", "10,20")))
+                .withBand(new BandSetup("level(heel)", "mean", new Band(1, 5, 0.5)))
                 .acknowledging(Caution.BODY)
                 .acknowledging(Caution.CURRENT);
         String json = RigJson.write(rig);

@@ -21,10 +21,10 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.clean.Recipe;
-import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Formula;
@@ -133,12 +133,12 @@ class TrailTest {
     void theSimulatedBoardsPulseIsReadLiveAndRecordingsEndAtTheirLimit() throws Exception {
         DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(3));
         Rig rig = new Rig(
-                "test",
-                SourceSetup.at("sim:deck"),
-                null,
-                List.of(new Channel(
-                        "pulse", "Pulse", Scaling.asItCame("counts"), Recipe.parse("bandpass:0.5..8@2"), true)),
-                List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
+                        "test",
+                        SourceSetup.at("sim:deck"),
+                        null,
+                        List.of(new Channel(
+                                "pulse", "Pulse", Scaling.asItCame("counts"), Recipe.parse("bandpass:0.5..8@2"), true)))
+                .withReader(ReaderSetup.on("pulse", "pulse", Map.of()));
         Path bySamples = folder.resolve("samples.zest");
         try (Trail trail = Trail.startRecording(
                 rig,
@@ -160,13 +160,14 @@ class TrailTest {
             double trueRate = 60 * (truth.size() - 1) / (truth.get(truth.size() - 1) - truth.get(0));
             Sight read = until(
                     trail,
-                    s -> s.channels().get(0).pulse() != null
-                            && s.channels().get(0).pulse().beats().length > 60);
-            assertThat(read.channels().get(0).pulse().meanBpm()).isCloseTo(trueRate, within(1.0));
+                    s -> s.channels().get(0).reader().isPresent()
+                            && s.channels().get(0).reader().get().events().size() > 60);
+            assertThat(read.channels().get(0).reader().orElseThrow().headline()).isCloseTo(trueRate, within(1.0));
             until(trail, s -> !s.recording().running());
 
             // A changed recipe works the past out again.
-            trail.change(trail.rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("offset:1000"))));
+            trail.change(RigChange.between(
+                    trail.rig(), trail.rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("offset:1000")))));
             Sight changed = until(
                     trail, s -> s.channels().get(0).channel().recipe().text().equals("offset:1000"));
             ChannelSight pulse = changed.channels().get(0);
@@ -204,13 +205,19 @@ class TrailTest {
                 assertThat(watts.clean().value(i)).isEqualTo((12 + i % 7) * (i % 5));
             }
             assertThat(watts.scalingNow().apply(2)).isEqualTo(2 * (12 + 499 % 7));
-            trail.change(trail.rig()
-                    .withChannel("cell volts", c -> c.withScaling(new Scaling(null, new Line(10, 0), List.of(), "V"))));
+            trail.change(RigChange.between(
+                    trail.rig(),
+                    trail.rig()
+                            .withChannel(
+                                    "cell volts",
+                                    c -> c.withScaling(new Scaling(null, new Line(10, 0), List.of(), "V")))));
             Sight changed =
                     until(trail, s -> s.channel("amps").orElseThrow().clean().value(1) == 130);
             assertThat(changed.channel("amps").orElseThrow().clean().value(499)).isEqualTo(10 * (12 + 499 % 7) * 4);
-            trail.change(trail.rig()
-                    .withChannel("cell volts", c -> c.withScaling(new Scaling(null, power, List.of(), "V"))));
+            trail.change(RigChange.between(
+                    trail.rig(),
+                    trail.rig()
+                            .withChannel("cell volts", c -> c.withScaling(new Scaling(null, power, List.of(), "V")))));
             until(trail, s -> s.channel("amps").orElseThrow().trouble().contains("is itself worked out"));
         }
         try (Take take = Take.open(file)) {
@@ -249,13 +256,13 @@ class TrailTest {
             Sight over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 24.9);
             // Settled on each side: a filter that ran across would need seconds to climb from 100 to 900.
             ChannelSight level = over.channels().get(0);
-            assertThat(level.clean().value(999)).isCloseTo(100f, within(1e-3f));
-            assertThat(level.clean().value(1000)).isCloseTo(900f, within(1e-3f));
+            assertThat(level.clean().value(999)).isCloseTo(100, within(1e-3));
+            assertThat(level.clean().value(1000)).isCloseTo(900, within(1e-3));
         }
         try (Take take = Take.open(file)) {
             assertThat(take.gaps()).containsExactly(new Gap(9.99, 15, 500));
             ChannelSight level = StoredTake.load(take).sight().channels().get(0);
-            assertThat(level.clean().value(1000)).isCloseTo(900f, within(1e-3f));
+            assertThat(level.clean().value(1000)).isCloseTo(900, within(1e-3));
         }
     }
 }

@@ -4,8 +4,12 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import zesty.signal.core.read.PulseKind;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
 
@@ -25,8 +29,13 @@ public final class KindJson {
         ConversionJson.put(root.putObject("conversion"), kind.conversion());
         root.put("unit", kind.unit());
         root.put("recipe", kind.recipe());
-        if (kind.pulse() != null) {
-            root.put("pulse", Nodes.lower(kind.pulse()));
+        ReaderSetup reader = kind.reader();
+        if (reader != null && reader.kind().equals(Pulse.NAME)) {
+            // As the first version has it.
+            root.put("pulse", reader.checked().text(Pulse.SOURCE));
+        } else if (reader != null) {
+            ObjectNode node = root.putObject("reader").put("kind", reader.kind());
+            new TreeMap<>(reader.settings()).forEach(node.putObject("settings")::put);
         }
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
@@ -51,8 +60,23 @@ public final class KindJson {
                     ConversionJson.get(root.path("conversion")),
                     root.path("unit").asText(""),
                     root.path("recipe").asText(""),
-                    root.has("pulse") ? Nodes.choice(PulseKind.class, Nodes.text(root, "pulse")) : null);
+                    reader(root));
         });
+    }
+
+    private static ReaderSetup reader(JsonNode root) {
+        if (root.has("pulse")) {
+            return new ReaderSetup(Pulse.NAME, List.of(), Map.of(Pulse.SOURCE, Nodes.text(root, "pulse")));
+        }
+        if (!root.has("reader")) {
+            return null;
+        }
+        Map<String, String> settings = new TreeMap<>();
+        root.path("reader")
+                .path("settings")
+                .properties()
+                .forEach(field -> settings.put(field.getKey(), field.getValue().asText()));
+        return new ReaderSetup(Nodes.text(root.path("reader"), "kind"), List.of(), settings);
     }
 
     static void putSensor(ObjectNode node, Sensor sensor) {

@@ -11,14 +11,16 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.prove.Proof;
-import zesty.signal.core.read.PulseKind;
+import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.Source;
@@ -41,7 +43,9 @@ public final class RigJson {
     /** @return the rig as JSON text, indented */
     public static String write(Rig rig) throws TakeException {
         ObjectNode root = JSON.createObjectNode();
-        root.put(VERSION, 1);
+        boolean early = rig.readers().stream().allMatch(reader -> reader.kind().equals(Pulse.NAME));
+        // What an earlier version can read stays one that it reads.
+        root.put(VERSION, early ? 1 : 2);
         root.put("name", rig.name());
         source(root, rig.sources().get(0));
         for (Source other : rig.sources().subList(1, rig.sources().size())) {
@@ -59,17 +63,36 @@ public final class RigJson {
         }
         ArrayNode read = root.putArray("read");
         ArrayNode act = root.putArray("act");
-        for (PulseSetup pulse : rig.pulses()) {
-            read.addObject()
-                    .put("column", pulse.column())
-                    .put("reader", "pulse")
-                    .put("kind", Nodes.lower(pulse.kind()));
-            act.addObject()
-                    .put("column", pulse.column())
-                    .put("reading", "pulse")
-                    .put("low", pulse.band().low())
-                    .put("high", pulse.band().high())
-                    .put("slack", pulse.band().slack());
+        for (ReaderSetup reader : rig.readers()) {
+            ObjectNode node =
+                    read.addObject().put("column", reader.columns().get(0)).put("reader", reader.kind());
+            if (reader.columns().size() > 1) {
+                reader.columns().forEach(node.putArray("columns")::add);
+            }
+            if (reader.kind().equals(Pulse.NAME)) {
+                node.put(Pulse.SOURCE, reader.checked().text(Pulse.SOURCE));
+            } else if (!reader.settings().isEmpty()) {
+                ObjectNode settings = node.putObject("settings");
+                new TreeMap<>(reader.settings()).forEach(settings::put);
+            }
+        }
+        for (BandSetup band : rig.bands()) {
+            for (ReaderSetup reader : rig.readers()) {
+                if (reader.id().equals(band.reader())) {
+                    ObjectNode node = act.addObject()
+                            .put("column", reader.columns().get(0))
+                            .put("reading", reader.kind());
+                    if (reader.columns().size() > 1) {
+                        reader.columns().forEach(node.putArray("columns")::add);
+                    }
+                    if (!band.scalar().equals(Pulse.RATE)) {
+                        node.put("scalar", band.scalar());
+                    }
+                    node.put("low", band.band().low())
+                            .put("high", band.band().high())
+                            .put("slack", band.band().slack());
+                }
+            }
         }
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
@@ -154,7 +177,7 @@ public final class RigJson {
             if (root == null || !root.isObject() || root.path(VERSION).asInt(0) < 1) {
                 throw new TakeException(where + " is no rig: it has no \"" + VERSION + "\"");
             }
-            if (root.path(VERSION).asInt() > 1) {
+            if (root.path(VERSION).asInt() > 2) {
                 throw new TakeException(where + " is a rig of a later version");
             }
             return rig(root);
@@ -182,17 +205,17 @@ public final class RigJson {
                             node.path("limits").path("high").asDouble(Double.NaN)),
                     proofs(node)));
         }
-        Map<String, Band> bands = new HashMap<>();
-        for (JsonNode node : root.path("act")) {
-            bands.put(
-                    Nodes.text(node, "column"),
-                    new Band(Nodes.number(node, "low"), Nodes.number(node, "high"), Nodes.number(node, "slack")));
-        }
-        List<PulseSetup> pulses = new ArrayList<>();
+        List<ReaderSetup> readers = new ArrayList<>();
         for (JsonNode node : root.path("read")) {
-            String column = Nodes.text(node, "column");
-            PulseKind kind = Nodes.choice(PulseKind.class, Nodes.text(node, "kind"));
-            pulses.add(new PulseSetup(column, kind, bands.getOrDefault(column, PulseSetup.RESTING)));
+            readers.add(new ReaderSetup(readerName(node, "reader"), columns(node), settings(node)));
+        }
+        List<BandSetup> bands = new ArrayList<>();
+        for (JsonNode node : root.path("act")) {
+            String id = new ReaderSetup(readerName(node, "reading"), columns(node), Map.of()).id();
+            bands.add(new BandSetup(
+                    id,
+                    node.path("scalar").asText(Pulse.RATE),
+                    new Band(Nodes.number(node, "low"), Nodes.number(node, "high"), Nodes.number(node, "slack"))));
         }
         List<Source> sources = new ArrayList<>();
         sources.add(source("", root));
@@ -201,7 +224,27 @@ public final class RigJson {
         }
         Set<Caution> acknowledged = EnumSet.noneOf(Caution.class);
         Nodes.texts(root, "acknowledged").forEach(word -> acknowledged.add(Nodes.choice(Caution.class, word)));
-        return new Rig(Nodes.text(root, "name"), sources, channels, pulses, acknowledged);
+        return new Rig(Nodes.text(root, "name"), sources, channels, readers, bands, acknowledged);
+    }
+
+    private static String readerName(JsonNode node, String field) {
+        return node.path(field).asText(Pulse.NAME);
+    }
+
+    private static List<String> columns(JsonNode node) {
+        List<String> several = Nodes.texts(node, "columns");
+        return several.isEmpty() ? List.of(Nodes.text(node, "column")) : several;
+    }
+
+    private static Map<String, String> settings(JsonNode node) {
+        Map<String, String> settings = new TreeMap<>();
+        node.path("settings")
+                .properties()
+                .forEach(field -> settings.put(field.getKey(), field.getValue().asText()));
+        if (node.has(Pulse.SOURCE)) {
+            settings.put(Pulse.SOURCE, Nodes.text(node, Pulse.SOURCE));
+        }
+        return settings;
     }
 
     private static List<Proof> proofs(JsonNode node) {

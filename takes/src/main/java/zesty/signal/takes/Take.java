@@ -16,6 +16,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Gap;
 
@@ -322,6 +323,49 @@ public final class Take implements AutoCloseable {
             return marks;
         } catch (SQLException e) {
             throw damaged(e);
+        }
+    }
+
+    /** @return the changes made by hand to the events of its readers, by the reader, in the order they were made */
+    public Map<String, List<HandEdit>> edits() throws TakeException {
+        Map<String, List<HandEdit>> edits = new HashMap<>();
+        try (Statement statement = connection.createStatement()) {
+            if (!TakeSchema.hasTable(statement, TakeSchema.EDITS)) {
+                return edits;
+            }
+            try (ResultSet result =
+                    statement.executeQuery("SELECT reader, put_in, seconds FROM hand_edit ORDER BY id")) {
+                while (result.next()) {
+                    edits.computeIfAbsent(result.getString(1), key -> new ArrayList<>())
+                            .add(new HandEdit(result.getInt(2) != 0, result.getDouble(3)));
+                }
+            }
+            return edits;
+        } catch (SQLException | IllegalArgumentException e) {
+            throw new TakeException(file + " is damaged: " + e.getMessage(), e);
+        }
+    }
+
+    /** Keeps the changes made by hand to the events of a reader, in the place of those before. */
+    public void edit(String reader, List<HandEdit> edits) throws TakeException {
+        try (Statement statement = connection.createStatement()) {
+            statement.execute(TakeSchema.CREATE_EDITS);
+            connection.setAutoCommit(false);
+            try (PreparedStatement delete = connection.prepareStatement("DELETE FROM hand_edit WHERE reader = ?");
+                    PreparedStatement insert = connection.prepareStatement(
+                            "INSERT INTO hand_edit (reader, put_in, seconds) VALUES (?, ?, ?)")) {
+                delete.setString(1, reader);
+                delete.executeUpdate();
+                for (HandEdit edit : edits) {
+                    insert.setString(1, reader);
+                    insert.setInt(2, edit.in() ? 1 : 0);
+                    insert.setDouble(3, edit.seconds());
+                    insert.executeUpdate();
+                }
+            }
+            connection.commit();
+        } catch (SQLException e) {
+            throw new TakeException(file + " cannot keep the change: " + e.getMessage(), e);
         }
     }
 

@@ -3,6 +3,7 @@ package zesty.signal.takes;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
@@ -47,7 +48,20 @@ final class TakeSchema {
             "CREATE TABLE gap (id INTEGER PRIMARY KEY, source INTEGER NOT NULL, start_seconds REAL NOT NULL, "
                     + "end_seconds REAL NOT NULL, missing INTEGER NOT NULL)");
 
+    /** Only a take with changes made by hand has this table; who does not know it loses nothing else. */
+    static final String EDITS = "hand_edit";
+
+    static final String CREATE_EDITS = "CREATE TABLE IF NOT EXISTS hand_edit (id INTEGER PRIMARY KEY, "
+            + "reader TEXT NOT NULL, put_in INTEGER NOT NULL, seconds REAL NOT NULL)";
+
     private TakeSchema() {}
+
+    static boolean hasTable(Statement statement, String name) throws SQLException {
+        try (ResultSet result =
+                statement.executeQuery("SELECT 1 FROM sqlite_master WHERE type = 'table' AND name = '" + name + "'")) {
+            return result.next();
+        }
+    }
 
     /** @return the blocks of a source as a table for a FROM */
     static String blocksOf(boolean several, int source) {

@@ -37,8 +37,7 @@ class ExportTest {
                 format,
                 List.of(
                         new Channel("raw", "Cupboard", DEGREES, Recipe.parse("mean:9"), true),
-                        new Channel("as, it \"came\"", "Plain", Scaling.asItCame(""), Recipe.NONE, false)),
-                List.of());
+                        new Channel("as, it \"came\"", "Plain", Scaling.asItCame(""), Recipe.NONE, false)));
         Path file = folder.resolve("t.zest");
         try (TakeWriter writer = TakeWriter.create(file, "t", rig, Instant.EPOCH)) {
             writer.append(

@@ -15,6 +15,7 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -22,9 +23,8 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.BoardClock;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
-import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
@@ -48,11 +48,12 @@ class TakeTest {
                 new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT));
         Scaling scaling = new Scaling(new Converter(12, 3.3, Divisor.HIGHEST_CODE), 2, -1, "V");
         return new Rig(
-                "Wren",
-                SourceSetup.at("sim:deck#3"),
-                format,
-                List.of(new Channel("pulse", "Helm pulse", scaling, Recipe.parse("bandpass:0.5..8@2 | mean:3"), true)),
-                List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
+                        "Wren",
+                        SourceSetup.at("sim:deck#3"),
+                        format,
+                        List.of(new Channel(
+                                "pulse", "Helm pulse", scaling, Recipe.parse("bandpass:0.5..8@2 | mean:3"), true)))
+                .withReader(ReaderSetup.on("pulse", "pulse", Map.of("kind", "optical")));
     }
 
     private static Block block(double first, int rows, Random random, List<Gap> gaps) {

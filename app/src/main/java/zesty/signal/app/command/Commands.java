@@ -21,6 +21,7 @@ import zesty.signal.takes.TakeException;
             DecodeCommand.class,
             RecordCommand.class,
             CleanCommand.class,
+            ReadersCommand.class,
             ExtractCommand.class,
             CalibrateCommand.class,
             ConvertCommand.class,

@@ -1,10 +1,9 @@
 package zesty.signal.app.command;
 
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -12,11 +11,20 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import zesty.signal.core.read.PulseKind;
-import zesty.signal.core.read.PulseReader;
-import zesty.signal.core.read.PulseReading;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.StoredTake;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
 
 @Command(name = "extract", description = "Reads an answer out of a signal.")
 final class ExtractCommand implements Callable<Integer> {
@@ -24,7 +32,7 @@ final class ExtractCommand implements Callable<Integer> {
     private CommandSpec spec;
 
     @Parameters(index = "0", paramLabel = "KIND")
-    private String kind;
+    private String name;
 
     @Parameters(index = "1", paramLabel = "FILE")
     private Path file;
@@ -38,83 +46,119 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(names = "--set", paramLabel = "KEY=VALUE")
     private List<String> settings = new ArrayList<>();
 
+    @Option(names = "--raw", description = "of a take, the column as it came")
+    private boolean raw;
+
     @Option(names = "--json")
     private boolean json;
 
     @Override
-    public Integer call() {
-        if (!kind.equals("pulse")) {
-            throw new Refusal("no extractor is called '" + kind + "'; there is pulse");
+    public Integer call() throws TakeException {
+        ReaderKind kind = kind();
+        Map<String, String> given = Inputs.settings(
+                settings, kind.settings().stream().map(Setting::key).toList());
+        Reading reading;
+        String unit = "";
+        try {
+            Settings.of(kind, given);
+            boolean take =
+                    file.getFileName() != null && file.getFileName().toString().endsWith(".zest");
+            if (take && !raw && rate == null) {
+                reading = ofTake(kind, given);
+            } else {
+                reading = ofTable(kind, given);
+            }
+        } catch (ReaderException e) {
+            throw new Refusal(e.getMessage());
         }
-        if (columns.size() > 1) {
-            throw new Refusal("pulse reads one column, not " + columns.size());
-        }
-        Map<String, String> given = Inputs.settings(settings, List.of("kind"));
-        PulseKind pulseKind =
-                switch (given.getOrDefault("kind", "optical")) {
-                    case "optical" -> PulseKind.OPTICAL;
-                    case "electrical" -> PulseKind.ELECTRICAL;
-                    default -> throw new Refusal("kind is optical or electrical, was '" + given.get("kind") + "'");
-                };
-        Inputs.Signal signal = Inputs.signal(file, columns.isEmpty() ? null : columns.get(0), rate);
-        if (signal.rateHz() < pulseKind.lowestRateHz()) {
-            throw new Refusal("a pulse of kind " + pulseKind.name().toLowerCase(Locale.ROOT) + " needs "
-                    + Digits.exact(pulseKind.lowestRateHz()) + " samples/s or more, not "
-                    + Digits.exact(signal.rateHz()));
-        }
-        PulseReading reading = read(signal, pulseKind);
         if (json) {
-            Json.print(json(reading));
+            Json.print(ReadingJson.of(reading));
         } else {
-            print(reading);
+            print(kind, reading, unit);
         }
         return Commands.DONE;
     }
 
-    private static PulseReading read(Inputs.Signal signal, PulseKind kind) {
-        PulseReader reader;
+    private ReaderKind kind() {
         try {
-            reader = new PulseReader(kind, signal.rateHz());
-        } catch (IllegalArgumentException e) {
-            throw new Refusal(e.getMessage());
+            return ReaderKinds.of(name);
+        } catch (ReaderException e) {
+            throw new Refusal("no extractor is called '" + name + "'; there are "
+                    + String.join(
+                            ", ",
+                            ReaderKinds.all().stream().map(ReaderKind::name).toList()));
         }
-        int[] gaps = signal.seconds() == null ? new int[0] : SampleRate.gapsIn(signal.seconds());
-        double first = signal.seconds() == null ? 0 : signal.seconds()[0];
-        int next = 0;
-        for (int i = 0; i < signal.values().length; i++) {
-            if (next < gaps.length && gaps[next] == i) {
-                reader.gap();
-                next++;
-            }
+    }
+
+    private void countColumns(ReaderKind kind, int count) {
+        int most = kind.ports().size();
+        if (count > most || count < kind.fewestPorts()) {
+            throw new Refusal(kind.name() + " reads "
+                    + (kind.fewestPorts() == most ? "" : kind.fewestPorts() + " to ") + most
+                    + (most == 1 ? " column" : " columns") + ", not " + count);
+        }
+    }
+
+    private Reading ofTake(ReaderKind kind, Map<String, String> given) throws TakeException {
+        List<String> wanted = columns;
+        if (wanted.isEmpty()) {
+            wanted = List.of(Inputs.onlyColumn(file, Inputs.table(file)));
+        }
+        countColumns(kind, wanted.size());
+        try (Take take = Inputs.take(file)) {
+            return StoredTake.read(take, kind.name(), wanted, given);
+        }
+    }
+
+    private Reading ofTable(ReaderKind kind, Map<String, String> given) {
+        if (!columns.isEmpty()) {
+            countColumns(kind, columns.size());
+        } else if (kind.fewestPorts() > 1) {
+            throw new Refusal(
+                    kind.name() + " needs " + kind.fewestPorts() + " columns or more; name each with --column");
+        }
+        List<Inputs.Signal> signals = new ArrayList<>();
+        for (String column : columns.isEmpty() ? Arrays.asList((String) null) : columns) {
+            signals.add(Inputs.signal(file, column, rate));
+        }
+        Inputs.Signal first = signals.get(0);
+        Reader reader = kind.reader(Settings.of(kind, given), first.rateHz());
+        int n = first.values().length;
+        double[] seconds = new double[n];
+        double begin = first.seconds() == null ? 0 : first.seconds()[0];
+        for (int i = 0; i < n; i++) {
             // Times count from the first sample, whatever the file's own zero.
-            double seconds = signal.seconds() == null ? i / signal.rateHz() : signal.seconds()[i] - first;
-            reader.accept(signal.values()[i], seconds);
+            seconds[i] = first.seconds() == null ? i / first.rateHz() : first.seconds()[i] - begin;
+        }
+        int[] gaps = first.seconds() == null ? new int[0] : SampleRate.gapsIn(first.seconds());
+        int from = 0;
+        for (int g = 0; g <= gaps.length; g++) {
+            int to = g < gaps.length ? gaps[g] : n;
+            int begins = from;
+            double[][] ports = signals.stream()
+                    .map(s -> Arrays.copyOfRange(s.values(), begins, to))
+                    .toArray(double[][]::new);
+            reader.accept(ports, to - from, new TimeBase.Explicit(Arrays.copyOfRange(seconds, from, to)));
+            if (g < gaps.length) {
+                reader.gap();
+            }
+            from = to;
         }
         reader.finish();
         return reader.reading();
     }
 
-    private static ObjectNode json(PulseReading reading) {
-        ObjectNode root = Json.object();
-        Json.put(root, "beats", reading.beats());
-        ObjectNode rates = root.putObject("rate_bpm");
-        Json.put(rates, "mean", reading.meanBpm());
-        Json.put(rates, "min", reading.lowestBpm());
-        Json.put(rates, "max", reading.highestBpm());
-        ObjectNode intervals = root.putObject("interval_ms");
-        Json.put(intervals, "mean", reading.meanIntervalMs());
-        Json.put(intervals, "sdnn", reading.sdnnMs());
-        Json.put(intervals, "rmssd", reading.rmssdMs());
-        Json.put(root, "rejected", reading.rejected());
-        Json.put(root, "quality", reading.quality().share());
-        return root;
-    }
-
-    private void print(PulseReading reading) {
+    private void print(ReaderKind kind, Reading reading, String unit) {
         var out = spec.commandLine().getOut();
-        out.println(reading.beats().length + " beats, " + Digits.fixed(reading.meanBpm(), 1) + " beats/min, spread "
-                + Digits.fixed(reading.sdnnMs(), 0) + " ms, quality "
-                + reading.quality().segments() + " of 8");
+        for (ScalarInfo scalar : kind.scalars()) {
+            double value = reading.scalar(scalar.key());
+            if (!Double.isNaN(value)) {
+                String shown =
+                        scalar.decimals() < 0 ? Digits.about(value, 6) : Digits.fixed(value, scalar.decimals() + 1);
+                out.println(scalar.words() + ": " + shown + " " + scalar.unit(unit));
+            }
+        }
+        out.println("quality " + reading.quality().segments() + " of 8");
         reading.quality().reasons().forEach(reason -> out.println("  " + reason));
         out.flush();
     }

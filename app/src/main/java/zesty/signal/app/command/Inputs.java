@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.takes.Table;
+import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 /** Reads what the commands are given, and refuses what makes no sense. */
@@ -31,6 +32,14 @@ final class Inputs {
     static Table table(Path file, String column) {
         try {
             return Table.open(file, column);
+        } catch (TakeException e) {
+            throw new Refusal(e.getMessage());
+        }
+    }
+
+    static Take take(Path file) {
+        try {
+            return Take.open(file);
         } catch (TakeException e) {
             throw new Refusal(e.getMessage());
         }
@@ -62,7 +71,7 @@ final class Inputs {
         }
     }
 
-    private static String onlyColumn(Path file, Table table) {
+    static String onlyColumn(Path file, Table table) {
         List<String> columns =
                 table.headers().stream().filter(h -> !h.equals("t")).toList();
         if (columns.size() != 1) {

@@ -20,10 +20,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.clean.Recipe;
-import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Scaling;
@@ -175,7 +174,7 @@ class WordsTest {
         Files.writeString(folder.resolve("body.json"), "{}");
         Rig pulse = Rig.blank("r", "sim:deck")
                 .withChannels(List.of(new Channel("pulse", "pulse", Scaling.asItCame(""), Recipe.NONE, true)))
-                .withPulses(List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
+                .withReader(ReaderSetup.on("pulse", "pulse", java.util.Map.of()));
         Files.writeString(folder.resolve("pulse.json"), RigJson.write(pulse));
         Rig where = Rig.blank("r", "sim:deck").joined("x", SourceSetup.at("nowhere:1"));
         Files.writeString(folder.resolve("where.json"), RigJson.write(where));

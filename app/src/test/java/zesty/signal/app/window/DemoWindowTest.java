@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Timeout;
 import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.rig.BandSetup;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
 
@@ -63,7 +64,7 @@ class DemoWindowTest extends RealWindow {
     void aTakeIsLookedAtFromTenMinutesDownToSingleSamples() throws Exception {
         Sight stored = openLongTake();
         assertThat(stored.lastSeconds()).isCloseTo(600, within(0.1));
-        assertThat(stored.channels().get(0).pulse().meanBpm()).isBetween(65.0, 85.0);
+        assertThat(stored.channels().get(0).reader().orElseThrow().headline()).isBetween(65.0, 85.0);
         assertThat(fx(() -> desk().marks())).hasSize(3);
         assertThat(fx(() -> desk().window().span())).isGreaterThan(600);
 
@@ -122,16 +123,16 @@ class DemoWindowTest extends RealWindow {
     @Test
     void theBandIsDraggedAndThePulseSaysWhichSideItIsOn() throws Exception {
         until(s -> s.channels().size() == 5
-                && s.channels().get(0).pulse() != null
-                && s.channels().get(0).pulse().present());
+                && s.channels().get(0).reader().isPresent()
+                && s.channels().get(0).reader().get().headline() > 0
+                && s.channels().get(0).reader().get().bands().get(0).side() == Band.Side.INSIDE);
         key(KeyCode.DIGIT6);
         awaitText(".bench-line", "Inside:");
         awaitNode(".plot");
-        robot.interact(() -> desk().change(rig -> rig.withPulses(rig.pulses().stream()
-                .map(p -> new zesty.signal.core.rig.PulseSetup(p.column(), p.kind(), new Band(30, 50, 2)))
-                .toList())));
-        awaitText(".bench-line", "Too fast:");
-        awaitText(".stop-value", "too fast");
+        robot.interact(() -> desk().change(rig ->
+                rig.withBand(new BandSetup(rig.readers().get(0).id(), "rate_bpm.mean", new Band(30, 50, 2)))));
+        awaitText(".bench-line", "Too high:");
+        awaitText(".stop-value", "too high");
         // Takes hold of the high edge, where the picture draws it, and pulls it up. The picture follows the rate:
         // should
         // it have moved in between, the next try finds the edge at its new place.
@@ -152,7 +153,7 @@ class DemoWindowTest extends RealWindow {
     /** The band in force; the trail takes a change over within moments. */
     private Band band() throws InterruptedException {
         TimeUnit.MILLISECONDS.sleep(400);
-        return sight().rig().pulses().get(0).band();
+        return sight().rig().bands().get(0).band();
     }
 
     @Test

@@ -25,7 +25,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.scale.Echo;
@@ -196,8 +195,9 @@ class ScaleWindowTest extends RealWindow {
         assertThat(fx(() -> robot.lookup("#caution").query().isVisible())).isFalse();
         assertThat(desk().rig().acknowledged()).containsExactly(Caution.BODY);
         // The kind brought the reader that usually follows.
-        assertThat(desk().rig().pulseOn("sensor").orElseThrow().kind()).isEqualTo(PulseKind.OPTICAL);
-        robot.interact(() -> desk().change(rig -> rig.withPulses(List.of())));
+        assertThat(desk().rig().readersOn("sensor").get(0).settings()).containsEntry("kind", "optical");
+        robot.interact(() ->
+                desk().change(rig -> rig.withoutReader(rig.readers().get(0).id())));
 
         // 800 of 1024 steps of 5 V through 30 kΩ over 7.5 kΩ are 19.53 V; the cell must not go above 15 V.
         choose("#kind", kind("voltage through a divider"));

@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -28,9 +29,10 @@ class WindowTest extends RealWindow {
         robot.clickOn("#plug-deck");
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         key(KeyCode.DIGIT5);
-        robot.clickOn("#read-pulse");
-        until(s -> s.channels().get(0).pulse() != null
-                && s.channels().get(0).pulse().present());
+        ComboBox<String> reader = robot.lookup("#reader").query();
+        robot.interact(() -> reader.setValue("pulse"));
+        until(s -> s.channels().get(0).reader().isPresent()
+                && s.channels().get(0).reader().get().headline() > 0);
         key(KeyCode.ESCAPE);
 
         robot.clickOn("#record");
@@ -75,7 +77,7 @@ class WindowTest extends RealWindow {
         List<Double> truth =
                 board.pulse().truth().stream().filter(t -> t > from && t < to).toList();
         double rate = 60 * (truth.size() - 1) / (truth.get(truth.size() - 1) - truth.get(0));
-        assertThat(stored.channels().get(0).pulse().meanBpm()).isCloseTo(rate, within(1.0));
+        assertThat(stored.channels().get(0).reader().orElseThrow().headline()).isCloseTo(rate, within(1.0));
 
         // The next start finds the rig, with its source and its reader, as it was left.
         close();
@@ -83,7 +85,7 @@ class WindowTest extends RealWindow {
         Sight next =
                 until(s -> s.health().state() == LinkState.LIVE && !s.channels().isEmpty());
         assertThat(next.rig().source()).isEqualTo("sim:deck");
-        assertThat(next.rig().pulseOn("pulse")).isPresent();
+        assertThat(next.rig().readersOn("pulse")).isNotEmpty();
     }
 
     private static List<String> lines(int count) {

@@ -4,6 +4,7 @@ import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.Role;
 
@@ -30,6 +31,7 @@ public final class DeckBoard implements SimulatedBoard {
     }
 
     private final PulseModel pulse;
+    private final FingerSignal hard;
     private final Random random;
     private final double[] row = new double[6];
     private final long highest;
@@ -45,10 +47,12 @@ public final class DeckBoard implements SimulatedBoard {
     private int filled;
 
     public DeckBoard(Settings settings) {
-        this(settings, false);
+        this(settings, false, Set.of());
     }
 
-    DeckBoard(Settings settings, boolean clipped) {
+    /** @param modes what makes the pulse hard to read; none for the usual one, which slips now and then */
+    DeckBoard(Settings settings, boolean clipped, Set<PulseMode> modes) {
+        hard = modes.isEmpty() ? null : new FingerSignal(settings.seed(), RATE_HZ, modes);
         highest = clipped ? 560 : 1023;
         if (settings.pulse().rateHz() != RATE_HZ) {
             throw new IllegalArgumentException("the deck board runs at 200 lines/s, not "
@@ -97,6 +101,11 @@ public final class DeckBoard implements SimulatedBoard {
         return new double[][] {row.clone()};
     }
 
+    /** @return the pulse signal that is hard to read, with its truth; null for the usual one */
+    public FingerSignal hardPulse() {
+        return hard;
+    }
+
     /** @return the pulse signal with its truth */
     public PulseModel pulse() {
         return pulse;
@@ -110,7 +119,7 @@ public final class DeckBoard implements SimulatedBoard {
         row[0] = Math.floorMod(clock + sample * PERIOD_US + jitter, WRAP);
         line.append((long) row[0]);
         filled = 1;
-        append(counts(pulse.next()));
+        append(counts(hard == null ? pulse.next() : hard.next()));
         append(counts(forearm(t)));
         heelSway += (random.nextGaussian() * 9 - heelSway) / 60;
         append(Math.round(118

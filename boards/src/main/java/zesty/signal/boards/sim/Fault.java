@@ -2,6 +2,7 @@ package zesty.signal.boards.sim;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /** What can go wrong with a board, on demand. */
 public enum Fault {
@@ -31,12 +32,14 @@ public enum Fault {
     }
 
     /** @throws IllegalArgumentException when no fault is called so */
-    static Fault called(String word) {
+    static Fault called(String word, String board) {
         List<String> words = Arrays.stream(values()).map(Fault::word).toList();
         int index = words.indexOf(word);
         if (index < 0) {
+            String modes =
+                    PulseMode.of(board).stream().map(mode -> ", " + mode.word()).collect(Collectors.joining());
             throw new IllegalArgumentException(
-                    "no fault is called '" + word + "'; there are " + String.join(", ", words));
+                    "no fault is called '" + word + "'; there are " + String.join(", ", words) + modes);
         }
         return values()[index];
     }

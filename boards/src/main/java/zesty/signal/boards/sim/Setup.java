@@ -1,8 +1,11 @@
 package zesty.signal.boards.sim;
 
+import java.util.Set;
+
 /**
  * What a simulated board is made with.
  *
  * @param clipped whether its sensor's range is too small for what it measures
+ * @param modes how bad its pulse signal is, where it has one
  */
-record Setup(long seed, boolean clipped) {}
+record Setup(long seed, boolean clipped, Set<PulseMode> modes) {}

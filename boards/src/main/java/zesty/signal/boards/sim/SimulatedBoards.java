@@ -7,10 +7,12 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
 
-/** The boards that ship with the product. A name may be followed by faults, each after a plus sign: hull+noise. */
+/** The boards that ship with the product. A name may be followed by faults, each after a plus sign:
+ * hull+noise; deck and chest also by what makes their pulse hard to read: deck+wander+hum. */
 public final class SimulatedBoards {
     private static final List<Entry> ALL = List.of(
             new Entry("deck", "the dinghy's deck board: pulse, forearm, heel, trim and bilge, comma text, 200 lines/s"),
+            new Entry("chest", "electrodes on the helm's chest, comma text, 500 lines/s"),
             new Entry("hull", "acceleration at the rudder stock, three axes, zero-byte-stuffed packets, 1600/s"),
             new Entry("forearm", "the sheet hand's forearm, raw, 24-bit frames, 1000/s"),
             new Entry("motion", "nine axes at the mast foot, comma text, 100/s"),
@@ -43,8 +45,16 @@ public final class SimulatedBoards {
     public static SimulatedBoard create(String words, long seed) {
         String[] parts = words.split("\\+", -1);
         Set<Fault> faults = EnumSet.noneOf(Fault.class);
-        Arrays.stream(parts).skip(1).map(Fault::called).forEach(faults::add);
-        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED));
+        Set<PulseMode> modes = EnumSet.noneOf(PulseMode.class);
+        for (String word : Arrays.asList(parts).subList(1, parts.length)) {
+            PulseMode mode = PulseMode.called(parts[0], word);
+            if (mode == null) {
+                faults.add(Fault.called(word, parts[0]));
+            } else {
+                modes.add(mode);
+            }
+        }
+        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED), modes);
         Function<Setup, SimulatedBoard> maker = maker(parts[0]);
         Supplier<SimulatedBoard> fresh = () -> maker.apply(setup);
         return faults.isEmpty() ? fresh.get() : new FaultyBoard(fresh, faults, seed);
@@ -52,7 +62,9 @@ public final class SimulatedBoards {
 
     private static Function<Setup, SimulatedBoard> maker(String name) {
         return switch (name) {
-            case "deck" -> setup -> new DeckBoard(DeckBoard.Settings.usual(setup.seed()), setup.clipped());
+            case "deck" ->
+                setup -> new DeckBoard(DeckBoard.Settings.usual(setup.seed()), setup.clipped(), setup.modes());
+            case "chest" -> ChestBoard::new;
             case "hull" -> HullBoard::new;
             case "forearm" -> ForearmBoard::new;
             case "motion" -> MotionBoard::new;

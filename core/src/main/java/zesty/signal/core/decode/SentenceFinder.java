@@ -155,6 +155,8 @@ final class SentenceFinder {
         if (delimiter == null) {
             return null;
         }
+        // Of several, a banner among them, the last one stands right above the numbers.
+        String[] last = null;
         for (String line : text.lines()) {
             String[] fields = line.split(delimiter, -1);
             boolean labels = fields.length == pieces.size() - 1;
@@ -164,10 +166,10 @@ final class SentenceFinder {
             if (labels && !part(line, false).signature().equals(String.join("\0", pieces))) {
                 String[] found = java.util.Arrays.copyOf(fields, fields.length + 1);
                 found[fields.length] = line;
-                return found;
+                last = found;
             }
         }
-        return null;
+        return last;
     }
 
     private static List<Column> columns(List<String> pieces, String[] header) {

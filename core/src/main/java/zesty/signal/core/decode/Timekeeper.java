@@ -15,9 +15,6 @@ import zesty.signal.core.sample.TimeBase;
  * <p>Arrival times are seconds on the computer's steady clock, from any zero.
  */
 public final class Timekeeper {
-    /** A step longer than this many periods is a gap: a missed row makes a step of two. */
-    private static final double GAP_PERIODS = 1.6;
-
     /** Without a clock, a silence longer than this is a gap rather than a late delivery, in seconds. */
     private static final double SILENCE_SECONDS = 0.75;
 
@@ -250,7 +247,7 @@ public final class Timekeeper {
     private void step(double before, boolean bridged, List<Gap> gaps) {
         double step = lastSeconds - before;
         boolean known = steps >= recentSteps.length;
-        if (known && step > GAP_PERIODS * stepSeconds || bridged && step > 0 && !(step < GAP_PERIODS * stepSeconds)) {
+        if (known && step > Gap.PERIODS * stepSeconds || bridged && step > 0 && !(step < Gap.PERIODS * stepSeconds)) {
             long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step * steps / stepSum) - 1);
             if (numbered >= 0 && !bridged) {
                 missing = numbered;
@@ -276,7 +273,7 @@ public final class Timekeeper {
     /** The first steps were taken before the period was known: what was a gap among them is counted now. */
     private void countEarlyLosses() {
         for (double step : recentSteps) {
-            if (step > GAP_PERIODS * stepSeconds) {
+            if (step > Gap.PERIODS * stepSeconds) {
                 gapCount++;
                 lostRows += Math.round(step / stepSeconds) - 1;
                 stepSum -= step - stepSeconds;

@@ -19,11 +19,17 @@ import zesty.signal.core.scale.Scaling;
  * @param name what the maker calls it
  * @param sources where the bytes come from; the first has no name, each of the others one of its own
  * @param channels in the order of their lanes
- * @param pulses the pulse readers, at most one a channel
+ * @param readers what is read of them; none twice
+ * @param bands what their numbers are meant to stay in, at most one a number
  * @param acknowledged the cautions that the maker has read and acknowledged for this rig
  */
 public record Rig(
-        String name, List<Source> sources, List<Channel> channels, List<PulseSetup> pulses, Set<Caution> acknowledged) {
+        String name,
+        List<Source> sources,
+        List<Channel> channels,
+        List<ReaderSetup> readers,
+        List<BandSetup> bands,
+        Set<Caution> acknowledged) {
     /** A rig reads up to so many sources at once. */
     public static final int MOST_SOURCES = 8;
 
@@ -33,7 +39,8 @@ public record Rig(
         }
         sources = List.copyOf(sources);
         channels = List.copyOf(channels);
-        pulses = List.copyOf(pulses);
+        readers = List.copyOf(readers);
+        bands = List.copyOf(bands);
         acknowledged = Set.copyOf(acknowledged);
         if (sources.isEmpty() || sources.size() > MOST_SOURCES) {
             throw new IllegalArgumentException(
@@ -47,14 +54,14 @@ public record Rig(
         }
     }
 
-    /** A rig of one source. */
-    public Rig(String name, SourceSetup link, StreamFormat format, List<Channel> channels, List<PulseSetup> pulses) {
-        this(name, List.of(new Source("", link, format)), channels, pulses, Set.of());
+    /** A rig of one source that reads nothing yet. */
+    public Rig(String name, SourceSetup link, StreamFormat format, List<Channel> channels) {
+        this(name, List.of(new Source("", link, format)), channels, List.of(), List.of(), Set.of());
     }
 
     /** @return a rig that knows nothing but where the bytes come from */
     public static Rig blank(String name, String source) {
-        return new Rig(name, SourceSetup.at(source), null, List.of(), List.of());
+        return new Rig(name, SourceSetup.at(source), null, List.of());
     }
 
     private Source first() {
@@ -97,7 +104,7 @@ public record Rig(
     }
 
     public Rig withName(String other) {
-        return new Rig(other, sources, channels, pulses, acknowledged);
+        return new Rig(other, sources, channels, readers, bands, acknowledged);
     }
 
     /** @return the same rig with its first source at another address */
@@ -109,7 +116,7 @@ public record Rig(
     public Rig withSource(int index, UnaryOperator<Source> change) {
         List<Source> changed = new ArrayList<>(sources);
         changed.set(index, change.apply(sources.get(index)));
-        return new Rig(name, changed, channels, pulses, acknowledged);
+        return new Rig(name, changed, channels, readers, bands, acknowledged);
     }
 
     /** @return the same rig with another source after the others, under a name made of the given one */
@@ -122,7 +129,7 @@ public record Rig(
         }
         List<Source> more = new ArrayList<>(sources);
         more.add(new Source(own, setup, null));
-        return new Rig(name, more, channels, pulses, acknowledged);
+        return new Rig(name, more, channels, readers, bands, acknowledged);
     }
 
     private boolean taken(String called) {
@@ -136,11 +143,17 @@ public record Rig(
         }
         List<Source> fewer = new ArrayList<>(sources);
         fewer.remove(index);
+        List<ReaderSetup> left = readers.stream()
+                .filter(r -> r.columns().stream().noneMatch(c -> sourceOf(c) == index))
+                .toList();
         return new Rig(
                 name,
                 fewer,
                 channels.stream().filter(c -> sourceOf(c.column()) != index).toList(),
-                pulses.stream().filter(p -> sourceOf(p.column()) != index).toList(),
+                left,
+                bands.stream()
+                        .filter(b -> left.stream().anyMatch(r -> r.id().equals(b.reader())))
+                        .toList(),
                 acknowledged);
     }
 
@@ -155,11 +168,90 @@ public record Rig(
     }
 
     public Rig withChannels(List<Channel> others) {
-        return new Rig(name, sources, others, pulses, acknowledged);
+        return new Rig(name, sources, others, readers, bands, acknowledged);
     }
 
-    public Rig withPulses(List<PulseSetup> others) {
-        return new Rig(name, sources, channels, others, acknowledged);
+    public Rig withReaders(List<ReaderSetup> others, List<BandSetup> otherBands) {
+        return new Rig(name, sources, channels, others, otherBands, acknowledged);
+    }
+
+    /** @return the same rig with a reader, in the place of one of the same kind and columns; the usual bands come with it */
+    public Rig withReader(ReaderSetup reader) {
+        List<ReaderSetup> more = new ArrayList<>(readers);
+        int at = indexOf(reader.id());
+        if (at >= 0) {
+            more.set(at, reader);
+            return withReaders(more, bands);
+        }
+        more.add(reader);
+        List<BandSetup> moreBands = new ArrayList<>(bands);
+        reader.readerKind()
+                .usualBands()
+                .forEach((scalar, band) -> moreBands.add(new BandSetup(reader.id(), scalar, band)));
+        return withReaders(more, moreBands);
+    }
+
+    /** @return the same rig without a reader and its bands */
+    public Rig withoutReader(String id) {
+        return withReaders(
+                readers.stream().filter(r -> !r.id().equals(id)).toList(),
+                bands.stream().filter(b -> !b.reader().equals(id)).toList());
+    }
+
+    /** @return the same rig with a band on a number, in the place of the one there was */
+    public Rig withBand(BandSetup band) {
+        List<BandSetup> more = new ArrayList<>(bands);
+        more.removeIf(b -> b.reader().equals(band.reader()) && b.scalar().equals(band.scalar()));
+        more.add(band);
+        return withReaders(readers, more);
+    }
+
+    /** @return the same rig without the band on a number */
+    public Rig withoutBand(String reader, String scalar) {
+        return withReaders(
+                readers,
+                bands.stream()
+                        .filter(b -> !(b.reader().equals(reader) && b.scalar().equals(scalar)))
+                        .toList());
+    }
+
+    private int indexOf(String reader) {
+        for (int i = 0; i < readers.size(); i++) {
+            if (readers.get(i).id().equals(reader)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** @return the readers that have the column as their first */
+    public List<ReaderSetup> readersOn(String column) {
+        return readers.stream()
+                .filter(r -> !r.columns().isEmpty() && r.columns().get(0).equals(column))
+                .toList();
+    }
+
+    /** @return the bands on a reader's numbers */
+    public List<BandSetup> bandsOn(String reader) {
+        return bands.stream().filter(b -> b.reader().equals(reader)).toList();
+    }
+
+    /** @return the same rig with a column called otherwise: its channel, readers and bands go along */
+    public Rig renamed(String column, String other, String name) {
+        List<Channel> moved = new ArrayList<>(channels);
+        moved.removeIf(channel -> channel.column().equals(other));
+        moved.replaceAll(channel -> channel.column().equals(column) ? channel.onColumn(other, name) : channel);
+        List<ReaderSetup> movedReaders = new ArrayList<>();
+        List<BandSetup> movedBands = new ArrayList<>(bands);
+        for (ReaderSetup reader : readers) {
+            ReaderSetup now = reader.onColumns(reader.columns().stream()
+                    .map(c -> c.equals(column) ? other : c)
+                    .toList());
+            movedReaders.add(now);
+            movedBands.replaceAll(
+                    b -> b.reader().equals(reader.id()) ? new BandSetup(now.id(), b.scalar(), b.band()) : b);
+        }
+        return withChannels(moved).withReaders(movedReaders, movedBands);
     }
 
     /** @return the same rig with the channel of that column changed */
@@ -179,9 +271,12 @@ public record Rig(
         return List.copyOf(due);
     }
 
-    /** A pulse is read from a body, whether or not the maker said what the sensor is; but not one that is made up. */
+    /** What is read of a body is on one, whether or not the maker said what the sensor is; but not what is made up. */
     private Optional<Caution> cautionOf(Channel channel) {
-        return pulseOn(channel.column()).isPresent() && !madeUp(channel)
+        return readers.stream()
+                                .anyMatch(r -> r.columns().contains(channel.column())
+                                        && r.readerKind().onBody())
+                        && !madeUp(channel)
                 ? Optional.of(Caution.BODY)
                 : channel.sensor().takesCare();
     }
@@ -202,11 +297,7 @@ public record Rig(
     public Rig acknowledging(Caution caution) {
         Set<Caution> more = EnumSet.of(caution);
         more.addAll(acknowledged);
-        return new Rig(name, sources, channels, pulses, more);
-    }
-
-    public Optional<PulseSetup> pulseOn(String column) {
-        return pulses.stream().filter(pulse -> pulse.column().equals(column)).findFirst();
+        return new Rig(name, sources, channels, readers, bands, more);
     }
 
     /** As {@link #fittedTo(int, StreamFormat)}, of the first source. */
@@ -215,9 +306,10 @@ public record Rig(
     }
 
     /**
-     * @return the rig as it applies to a source's stream of that format: channels for columns the stream has not are left
-     *     out, and columns without a channel get one that leaves them as they came; clocks, sequences and pixels get none.
-     *     Where the stream carries stations, theirs come with {@link #withStation}
+     * @return the rig as it applies to a source's stream of that format: channels and readers of columns the stream has
+     *     not are left out, and columns without a channel get one that leaves them as they came; clocks, sequences and
+     *     pixels get none. Where the stream carries stations, theirs come with {@link #withStation}. What is left out is
+     *     not lost: the maker's own rig keeps it, see {@link RigChange}
      */
     public Rig fittedTo(int index, StreamFormat found) {
         List<Channel> fitted = new ArrayList<>();
@@ -231,12 +323,17 @@ public record Rig(
                 addChannel(fitted, index, column, column.name(), true);
             }
         }
-        List<PulseSetup> kept = pulses.stream()
-                .filter(pulse -> sourceOf(pulse.column()) != index || fits(found, ownName(pulse.column())))
+        List<ReaderSetup> kept = readers.stream()
+                .filter(reader -> reader.columns().stream()
+                        .allMatch(column -> sourceOf(column) != index || fits(found, ownName(column))))
                 .toList();
         return withSource(index, source -> source.withFormat(found))
                 .withChannels(fitted)
-                .withPulses(kept);
+                .withReaders(
+                        kept,
+                        bands.stream()
+                                .filter(b -> kept.stream().anyMatch(r -> r.id().equals(b.reader())))
+                                .toList());
     }
 
     /** @return the rig with channels for a station of a source that turned up; the format must be known */

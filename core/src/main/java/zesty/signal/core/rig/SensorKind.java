@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import zesty.signal.core.clean.Recipe;
-import zesty.signal.core.read.PulseKind;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.scale.AnalogTemperature;
 import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
@@ -29,10 +29,10 @@ import zesty.signal.core.scale.ThermocoupleType;
  * @param sensor its name, its plausible range, its traps and its caution
  * @param counts whether it usually arrives as a converter's counts
  * @param recipe as the cleaning usually begins; empty for none
- * @param pulse the kind of pulse that is usually read from it; null for none
+ * @param reader what is usually read from it, without columns; null for none
  */
 public record SensorKind(
-        Sensor sensor, boolean counts, Conversion conversion, String unit, String recipe, PulseKind pulse) {
+        Sensor sensor, boolean counts, Conversion conversion, String unit, String recipe, ReaderSetup reader) {
     public SensorKind {
         Objects.requireNonNull(sensor, "sensor");
         Objects.requireNonNull(conversion, "conversion");
@@ -55,8 +55,8 @@ public record SensorKind(
         this(new Sensor(name, low, high, trap, caution), counts, conversion, unit, recipe, null);
     }
 
-    private SensorKind reading(PulseKind kind) {
-        return new SensorKind(sensor, counts, conversion, unit, recipe, kind);
+    private SensorKind reading(String kind, Map<String, String> settings) {
+        return new SensorKind(sensor, counts, conversion, unit, recipe, new ReaderSetup(kind, List.of(), settings));
     }
 
     public String name() {
@@ -169,7 +169,7 @@ public record SensorKind(
                             "bandpass:0.5..8@2",
                             "Pressure, motion and light from outside spoil it; the second hump is no beat.",
                             Caution.BODY)
-                    .reading(PulseKind.OPTICAL),
+                    .reading(Pulse.NAME, Map.of(Pulse.SOURCE, "optical")),
             new SensorKind(
                             "electrical heart signal",
                             true,
@@ -180,7 +180,7 @@ public record SensorKind(
                             "bandpass:0.5..40@2 | notch:50@30",
                             "Mains comes in by the leads; extra beats that come early are beats.",
                             Caution.BODY)
-                    .reading(PulseKind.ELECTRICAL),
+                    .reading(Pulse.NAME, Map.of(Pulse.SOURCE, "electrical")),
             new SensorKind(
                     "muscle, raw",
                     true,

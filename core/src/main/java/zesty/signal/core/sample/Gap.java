@@ -8,6 +8,9 @@ package zesty.signal.core.sample;
  * @param missing how many samples should have been there, as far as the rate tells
  */
 public record Gap(double startSeconds, double endSeconds, long missing) {
+    /** A step longer than this many usual ones is a gap: a missed sample makes a step of two. */
+    public static final double PERIODS = 1.6;
+
     public Gap {
         if (!(endSeconds >= startSeconds) || missing < 0) {
             throw new IllegalArgumentException("a gap runs forward and misses at least 0 samples, was " + startSeconds

@@ -4,9 +4,6 @@ import java.util.Arrays;
 
 /** The sample rate that a list of times says, and where it has gaps. */
 public final class SampleRate {
-    /** A step longer than this many usual ones is a gap: a missed sample makes a step of two. */
-    public static final double GAP_STEPS = 1.6;
-
     private static final double ROUNDING = 1e-6;
 
     private SampleRate() {}
@@ -16,7 +13,7 @@ public final class SampleRate {
      * @return samples a second outside the gaps, a whole number where it is one but for rounding; NaN when no time passes
      */
     public static double of(double[] seconds) {
-        double longest = GAP_STEPS * usualStep(seconds);
+        double longest = Gap.PERIODS * usualStep(seconds);
         double sum = 0;
         int count = 0;
         for (int i = 1; i < seconds.length; i++) {
@@ -46,7 +43,7 @@ public final class SampleRate {
 
     /** @return the indices at which a new stretch begins after a gap, in order */
     public static int[] gapsIn(double[] seconds) {
-        double longest = GAP_STEPS * usualStep(seconds);
+        double longest = Gap.PERIODS * usualStep(seconds);
         int[] found = new int[seconds.length];
         int n = 0;
         for (int i = 1; i < seconds.length; i++) {

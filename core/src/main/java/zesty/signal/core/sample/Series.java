@@ -2,8 +2,8 @@ package zesty.signal.core.sample;
 
 /**
  * The recent samples of one signal with the pyramid of their extremes, so that the range of any stretch costs about the
- * logarithm of its length. A ring: the newest {@code capacity} samples are kept. Values are single precision, enough
- * for any screen; the exact ones are in the take.
+ * logarithm of its length. A ring: the newest {@code capacity} samples are kept, in single precision, enough for any
+ * screen, or exactly where they are to be worked out again.
  *
  * <p>One thread writes. Others may read at the same time: {@link #end()} is published last, and a reader that stays
  * {@link #MARGIN} samples clear of the oldest one never sees a cell being rewritten.
@@ -17,6 +17,9 @@ public final class Series {
 
     private final int capacity;
     private final int mask;
+    /** One of these two holds the samples. */
+    private final double[] exact;
+
     private final float[] values;
     private final float[][] lows;
     private final float[][] highs;
@@ -24,12 +27,18 @@ public final class Series {
 
     /** @param minimumCapacity samples to keep, at least; rounded up to a power of two, 65536 or more */
     public Series(long minimumCapacity) {
+        this(minimumCapacity, false);
+    }
+
+    /** @param exactly whether each sample is kept to its last bit, in twice the memory */
+    public Series(long minimumCapacity, boolean exactly) {
         if (minimumCapacity < 0 || minimumCapacity > 1 << 29) {
             throw new IllegalArgumentException("minimumCapacity must be 0…" + (1 << 29) + ", was " + minimumCapacity);
         }
         capacity = Integer.highestOneBit((int) Math.max(minimumCapacity * 2 - 1, 1 << 16));
         mask = capacity - 1;
-        values = new float[capacity];
+        exact = exactly ? new double[capacity] : null;
+        values = exactly ? null : new float[capacity];
         int levels = 0;
         while (capacity >> (FAN_BITS * (levels + 1)) >= FAN) {
             levels++;
@@ -54,7 +63,11 @@ public final class Series {
             float high = Float.NaN;
             for (int k = 0; k < run; k++) {
                 float value = (float) source[i + k];
-                values[(int) (position + k) & mask] = value;
+                if (exact == null) {
+                    values[(int) (position + k) & mask] = value;
+                } else {
+                    exact[(int) (position + k) & mask] = source[i + k];
+                }
                 // Written so that a NaN on either side gives way to the other.
                 low = value >= low ? low : value == value ? value : low;
                 high = value <= high ? high : value == value ? value : high;
@@ -95,8 +108,8 @@ public final class Series {
     }
 
     /** @return the sample; NaN for a missing one. The index must lie in {@code start() … end() - 1} */
-    public float value(long index) {
-        return values[(int) index & mask];
+    public double value(long index) {
+        return exact == null ? values[(int) index & mask] : exact[(int) index & mask];
     }
 
     /**
@@ -113,7 +126,7 @@ public final class Series {
             float cellLow;
             float cellHigh;
             if (level < 0) {
-                cellLow = values[(int) position & mask];
+                cellLow = (float) value(position);
                 cellHigh = cellLow;
                 position++;
             } else {

@@ -4,37 +4,83 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.read.level.Level;
 import zesty.signal.core.sample.TimeBase;
 
 class LevelAndBandTest {
-    @Test
-    void noiseIsMeasuredOnASlopeAndTheWindowForgets() {
-        LevelReader reader = new LevelReader(10, 100);
-        Random random = new Random(3);
-        double[] data = new double[5000];
-        for (int i = 0; i < data.length; i++) {
-            data[i] = i * 0.01 + 0.3 * random.nextGaussian();
-        }
-        reader.accept(data, data.length, new TimeBase.Steady(0, 0.01));
-        LevelReader.Level level = reader.level();
-        assertThat(level.samples()).isEqualTo(1001);
-        assertThat(level.mean()).isCloseTo(44.99, within(0.05));
-        // 1000 differences: the deviation of a standard deviation is about 2.7 %.
-        assertThat(level.noise()).isCloseTo(0.3, within(0.025));
+    private static Reader level(double rate, Map<String, String> settings) {
+        Level kind = new Level();
+        return kind.reader(Settings.of(kind, settings), rate);
+    }
 
-        // All at once, as of a stored take, it is the same as one sample after the other.
-        data[77] = Double.NaN;
-        LevelReader all = new LevelReader(1000, 100);
-        all.accept(data, data.length, new TimeBase.Steady(0, 0.01));
-        LevelReader.Level whole = LevelReader.of(data, data.length);
-        assertThat(whole.samples()).isEqualTo(all.level().samples()).isEqualTo(4999);
-        assertThat(whole.mean()).isCloseTo(all.level().mean(), within(1e-9));
-        assertThat(whole.noise()).isCloseTo(all.level().noise(), within(1e-9));
-        assertThat(whole.lowest()).isEqualTo(all.level().lowest());
-        assertThat(whole.highest()).isEqualTo(all.level().highest());
+    private static void feed(Reader reader, double rate, double... values) {
+        reader.accept(new double[][] {values}, values.length, new TimeBase.Steady(0, 1 / rate));
+    }
+
+    @Test
+    void noiseIsThatOfOneSampleWhateverTheSlopeTheBendAndTheJumps() {
+        Random random = new Random(3);
+        double[] data = new double[6000];
+        for (int i = 0; i < data.length; i++) {
+            data[i] = i * 0.01 + 5 * Math.sin(i / 300.0) + 3 * (i / 850 % 2) + 0.3 * random.nextGaussian();
+        }
+        Reader reader = level(100, Map.of());
+        feed(reader, 100, data);
+        Reading whole = reader.reading();
+        // Six thousand second differences, neighbours of which are alike: about 1.2 %.
+        assertThat(whole.scalar("noise")).isCloseTo(0.3, within(0.015));
+        assertThat(whole.scalar("mean")).isCloseTo(Arrays.stream(data).average().orElseThrow(), within(1e-9));
+        assertThat(whole.scalar("min")).isEqualTo(Arrays.stream(data).min().orElseThrow());
+        assertThat(whole.scalar("max")).isEqualTo(Arrays.stream(data).max().orElseThrow());
+        // A window speaks of its own samples only.
+        Reading last = reader.reading(55, 60);
+        assertThat(last.scalar("samples")).isEqualTo(500);
+        assertThat(last.scalar("mean"))
+                .isCloseTo(Arrays.stream(data, 5500, 6000).average().orElseThrow(), within(1e-9));
+    }
+
+    @Test
+    void bandsAreCrossedByTheRuleToTheSample() {
+        Reader reader = level(10, Map.of("bands", "10,20", "hysteresis", "2"));
+        // Starts in band 0 as it lies; up at 11 or more, over two edges at once, down below 19 and below 9.
+        feed(reader, 10, 9.5, 10.5, 11, 10.2, 9, 8.9, 25, 19.5, 18.9, 18.9);
+        Reading reading = reader.reading();
+        List<Event> crossings = reading.events("crossings");
+        assertThat(crossings).extracting(Event::startSeconds).containsExactly(0.2, 0.5, 0.6000000000000001, 0.8);
+        assertThat(crossings.stream().map(Event::values).toList())
+                .containsExactly(new double[] {0, 1}, new double[] {1, 0}, new double[] {0, 2}, new double[] {2, 1});
+        Item.Numbers held = (Item.Numbers) reading.items().stream()
+                .filter(item -> item.key().equals("time_in_band"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(held.values()).containsExactly(new double[] {0.3, 0.5, 0.2}, within(1e-12));
+        // An edge itself belongs to the band above it, at the very first sample too.
+        Reader at = level(10, Map.of("bands", "10"));
+        feed(at, 10, 10, 9.999, 10);
+        assertThat(at.reading().events("crossings")).hasSize(2);
+    }
+
+    @Test
+    void noiseBelowTheSlackCrossesNothing() {
+        Random random = new Random(8);
+        double[] data = random.doubles(20_000, 19.6, 20.4).toArray();
+        Reader calm = level(10, Map.of("bands", "20", "hysteresis", "1"));
+        feed(calm, 10, data);
+        assertThat(calm.reading().events("crossings")).isEmpty();
+        Reader bare = level(10, Map.of("bands", "20"));
+        feed(bare, 10, data);
+        assertThat(bare.reading().events("crossings")).hasSizeGreaterThan(5000);
+        assertThatThrownBy(() -> level(10, Map.of("bands", "20,10"))).hasMessageContaining("rising numbers");
+        assertThatThrownBy(() -> level(10, Map.of("bands", "10,11", "hysteresis", "3")))
+                .hasMessage("hysteresis must be less than twice the narrowest band, which is 1 wide; was 3");
+        assertThatThrownBy(() -> level(10, Map.of("band", "20")))
+                .hasMessage("level has no setting 'band'; it has bands, hysteresis");
     }
 
     @Test

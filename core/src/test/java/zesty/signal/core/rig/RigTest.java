@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
@@ -17,7 +18,6 @@ import zesty.signal.core.prove.Check;
 import zesty.signal.core.prove.FitModel;
 import zesty.signal.core.prove.Proof;
 import zesty.signal.core.prove.ReferencePoint;
-import zesty.signal.core.read.PulseKind;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Formula;
@@ -129,7 +129,7 @@ class RigTest {
         // A pulse that is read is a body's, whatever the sensor is said to be.
         Rig reading = Rig.blank("r", "tcp:board:7070")
                 .fittedTo(format("x"))
-                .withPulses(List.of(new PulseSetup("x", PulseKind.OPTICAL, PulseSetup.RESTING)));
+                .withReader(ReaderSetup.on("x", "pulse", Map.of()));
         assertThat(reading.cautions()).containsExactly(Caution.BODY);
         assertThat(reading.withSource("file:x.txt").cautions()).isEmpty();
     }
@@ -214,5 +214,57 @@ class RigTest {
                 .isEqualTo("Fail: 2 of 3 readings within ± 0.5 °C; the worst is off by 0.45 °C at 20 °C.");
         assertThat(new Check(points, 1).words("°C")).startsWith("Pass: all 3 readings within ± 1 °C");
         assertThatThrownBy(() -> new Check(points, 0)).hasMessage("a tolerance is a number above 0, was 0");
+    }
+
+    @Test
+    void whatTheMakerDecidedOutlivesAStreamThatDoesNotFit() {
+        Rig decided = Rig.blank("r", "sim:deck")
+                .fittedTo(format("pulse", "heel"))
+                .withChannel("pulse", c -> c.withName("Helm pulse"))
+                .withReader(ReaderSetup.on("pulse", "pulse", Map.of("kind", "optical")));
+        // The board once speaks another way: what is seen has only its columns …
+        Rig seen = decided.fittedTo(format("volts"));
+        assertThat(columns(seen)).containsExactly("volts");
+        assertThat(seen.readers()).isEmpty();
+        Rig changed = seen.withChannel("volts", c -> c.withName("Battery")).withName("other");
+        // … and a change of what is seen changes that and nothing else of what was decided.
+        Rig kept = RigChange.between(seen, changed).onto(decided);
+        assertThat(columns(kept)).containsExactly("pulse", "heel", "volts");
+        assertThat(kept.channels()).extracting(Channel::name).containsExactly("Helm pulse", "heel", "Battery");
+        assertThat(kept.readers()).isEqualTo(decided.readers());
+        assertThat(kept.bands()).hasSize(1);
+        assertThat(kept.name()).isEqualTo("other");
+        assertThat(kept.format()).isEqualTo(decided.format());
+        // Taken back it is as before, whatever came in between.
+        Rig between = kept.withChannel("heel", c -> c.withShown(false));
+        Rig back = RigChange.between(seen, changed).reversed().onto(between);
+        assertThat(back.name()).isEqualTo("r");
+        assertThat(back.channels().get(1).shown()).isFalse();
+        assertThat(back.channels().get(2).name()).isEqualTo("volts");
+    }
+
+    @Test
+    void aChangeTakenBackBeforeTheFormatWasKnownLeavesTheChannels() {
+        Rig blank = Rig.blank("r", "sim:deck");
+        RigChange named = RigChange.between(blank, blank.withName("mine"));
+        Rig later = named.onto(blank).fittedTo(format("pulse", "heel"));
+        assertThat(columns(named.reversed().onto(later))).containsExactly("pulse", "heel");
+    }
+
+    @Test
+    void aRenamedColumnTakesItsReaderAndBandAlong() {
+        Rig rig = Rig.blank("r", "sim:deck")
+                .fittedTo(format("a", "b"))
+                .withReader(ReaderSetup.on("a", "pulse", Map.of("kind", "electrical")));
+        rig = rig.withBand(new BandSetup("pulse(a)", "rate_bpm.mean", new Band(50, 90, 1)));
+        Rig moved = rig.renamed("a", "heart", "heart");
+        assertThat(columns(moved)).containsExactly("heart", "b");
+        assertThat(moved.readersOn("heart")).singleElement().satisfies(reader -> assertThat(reader.settings())
+                .containsEntry("kind", "electrical"));
+        assertThat(moved.bandsOn("pulse(heart)")).singleElement().satisfies(band -> assertThat(band.band())
+                .isEqualTo(new Band(50, 90, 1)));
+        assertThat(moved.withoutReader("pulse(heart)").bands()).isEmpty();
+        assertThatThrownBy(() -> new ReaderSetup("pulse", List.of("a", "b"), Map.of()))
+                .hasMessage("pulse reads 1 column, not 2");
     }
 }

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
@@ -16,41 +18,75 @@ import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.core.act.Band;
-import zesty.signal.core.rig.PulseSetup;
-import zesty.signal.core.rig.Rig;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.level.Level;
+import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.BandSight;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 
-/** Act: the rate over time with its band as a wash; the edges can be dragged. */
+/** Act: a number of a reader over time with its band as a wash; the edges can be dragged. */
 public final class ActBench extends Bench {
-    /** Rates beat by beat are averaged over this many, as the eye would. */
-    private static final int SMOOTH = 5;
-
     private static final double GRAB_PIXELS = 10;
+    private static final String LEVEL_MEAN = "mean";
 
     private final Label words = new Label();
     private final Label error = new Label();
-    private final TextField low = field("lowest rate that is all right, in beats/min");
-    private final TextField high = field("highest rate that is all right, in beats/min");
-    private final TextField slack = field("how far the rate must come back inside before the alarm ends");
+    private final ComboBox<Choice> number = new ComboBox<>();
+    private final TextField low = field("lowest value that is all right");
+    private final TextField high = field("highest value that is all right");
+    private final TextField slack = field("how far it must come back inside before the alarm ends");
+    private final Button none = new Button("No band");
     private final Plot plot = new Plot();
     private final HBox fields;
     private Band filled;
+    private BandSight seen;
+    private Choice chosen;
+    private boolean filling;
     private String column = "";
     private int dragged;
+
+    /** A number that a band may stand on. */
+    private record Choice(ReaderSetup reader, ScalarInfo scalar, String unit) {
+        @Override
+        public String toString() {
+            return reader.kind() + ": " + scalar.words() + (unit.isEmpty() ? "" : ", " + unit);
+        }
+    }
 
     public ActBench(Desk desk) {
         super(desk, Stop.ACT);
         words.getStyleClass().add("bench-line");
         words.setWrapText(true);
         error.getStyleClass().add("error");
+        number.setId("band-number");
+        number.setTooltip(new Tooltip("which number the band is on"));
+        number.setOnAction(event -> {
+            if (!filling) {
+                chosen = number.getValue();
+                filled = null;
+            }
+        });
+        none.getStyleClass().add("small-button");
+        none.setTooltip(new Tooltip("takes the band off (U puts it back)"));
+        none.setOnAction(event -> {
+            if (chosen != null) {
+                Choice off = chosen;
+                desk.change(
+                        rig -> rig.withoutBand(off.reader().id(), off.scalar().key()));
+            }
+        });
         fields = new HBox(
                 12,
-                labelled("Low edge, beats/min", low),
-                labelled("High edge, beats/min", high),
-                labelled("Slack, beats/min", slack),
+                labelled("Number", number),
+                labelled("Low edge", low),
+                labelled("High edge", high),
+                labelled("Slack", slack),
+                none,
                 error);
         fields.setAlignment(Pos.BOTTOM_LEFT);
         plot.setOnMousePressed(this::grab);
@@ -73,7 +109,9 @@ public final class ActBench extends Bench {
             change(new Band(
                     Double.parseDouble(low.getText().strip()),
                     Double.parseDouble(high.getText().strip()),
-                    Double.parseDouble(slack.getText().strip())));
+                    slack.getText().isBlank()
+                            ? 0
+                            : Double.parseDouble(slack.getText().strip())));
             error.setText("");
         } catch (NumberFormatException e) {
             error.setText("Edges and slack are numbers such as 60. The old band stays.");
@@ -83,14 +121,15 @@ public final class ActBench extends Bench {
     }
 
     private void change(Band band) {
-        String target = column;
-        desk.change(rig -> withBand(rig, target, band));
-    }
-
-    private static Rig withBand(Rig rig, String column, Band band) {
-        List<PulseSetup> pulses = new ArrayList<>(rig.pulses());
-        pulses.replaceAll(p -> p.column().equals(column) ? new PulseSetup(column, p.kind(), band) : p);
-        return rig.withPulses(pulses);
+        Choice on = chosen;
+        if (on != null) {
+            desk.change(rig -> {
+                boolean there = rig.readers().stream()
+                        .anyMatch(r -> r.id().equals(on.reader().id()));
+                return (there ? rig : rig.withReader(on.reader()))
+                        .withBand(new BandSetup(on.reader().id(), on.scalar().key(), band));
+            });
+        }
     }
 
     private void grab(MouseEvent event) {
@@ -105,11 +144,12 @@ public final class ActBench extends Bench {
         if (dragged == 0 || filled == null) {
             return;
         }
-        double value = Math.rint(plot.valueY(event.getY()));
-        double room = 2 * filled.slack() + 2;
+        double grain = Math.pow(10, Math.floor(Math.log10(filled.high() - filled.low())) - 1);
+        double value = Math.rint(plot.valueY(event.getY()) / grain) * grain;
+        double room = 2 * filled.slack() + 2 * grain;
         Band band = dragged < 0
-                ? new Band(Math.max(20, Math.min(value, filled.high() - room)), filled.high(), filled.slack())
-                : new Band(filled.low(), Math.min(220, Math.max(value, filled.low() + room)), filled.slack());
+                ? new Band(Math.min(value, filled.high() - room), filled.high(), filled.slack())
+                : new Band(filled.low(), Math.max(value, filled.low() + room), filled.slack());
         if (!band.equals(filled)) {
             change(band);
         }
@@ -118,6 +158,7 @@ public final class ActBench extends Bench {
     @Override
     public void opened(Sight sight) {
         filled = null;
+        chosen = null;
         show(sight);
     }
 
@@ -125,53 +166,113 @@ public final class ActBench extends Bench {
     public void show(Sight sight) {
         head(sight);
         Optional<ChannelSight> focused = focused(sight);
-        column = focused.map(c -> c.channel().column()).orElse("");
-        Optional<PulseSetup> setup = sight.rig().pulseOn(column);
-        fields.setVisible(setup.isPresent());
-        plot.setVisible(setup.isPresent());
-        if (setup.isEmpty() || focused.get().pulse() == null) {
-            words.setText(
-                    "Bands belong to a pulse so far. Choose a channel with a pulse reader, or switch one on under Read "
-                            + "(key 5).");
+        fields.setVisible(focused.isPresent());
+        plot.setVisible(focused.isPresent());
+        if (focused.isEmpty()) {
+            words.setText("No channel yet.");
             return;
         }
-        Band band = setup.get().band();
-        if (!band.equals(filled)) {
-            filled = band;
-            low.setText(Digits.exact(band.low()));
-            high.setText(Digits.exact(band.high()));
-            slack.setText(Digits.exact(band.slack()));
-        }
         ChannelSight channel = focused.get();
-        double rate = channel.pulse().meanBpm();
-        words.setText(
-                switch (channel.side()) {
-                    case UNKNOWN -> "No rate, so nothing to decide.";
-                    case BELOW ->
-                        "Too slow: " + Digits.fixed(rate, 0) + " beats/min. It counts as inside again from "
-                                + Digits.of(band.low() + band.slack()) + " on.";
-                    case INSIDE -> "Inside: " + Digits.fixed(rate, 0) + " beats/min.";
-                    case ABOVE ->
-                        "Too fast: " + Digits.fixed(rate, 0) + " beats/min. It counts as inside again below "
-                                + Digits.of(band.high() - band.slack()) + ".";
-                });
-        draw(sight, channel, band);
+        offer(channel);
+        Optional<BandSetup> setup = desk.rig().bands().stream()
+                .filter(b -> chosen != null
+                        && b.reader().equals(chosen.reader().id())
+                        && b.scalar().equals(chosen.scalar().key()))
+                .findFirst();
+        none.setVisible(setup.isPresent());
+        seen = channel.readers().stream()
+                .filter(r ->
+                        chosen != null && r.setup().id().equals(chosen.reader().id()))
+                .findFirst()
+                .flatMap(r -> r.band(chosen.scalar().key()))
+                .orElse(null);
+        fill(setup.map(BandSetup::band).orElse(null));
+        if (setup.isEmpty() || seen == null) {
+            words.setText("No band on this number yet: write its edges and press Enter.");
+            plot.setVisible(false);
+            return;
+        }
+        words.setText(words(channel));
+        draw(sight, channel);
     }
 
-    private void draw(Sight sight, ChannelSight channel, Band band) {
-        double[] beats = channel.pulse().beats();
-        int n = Math.max(0, beats.length - SMOOTH);
+    /** The numbers that bands may stand on, those that have one first. */
+    private void offer(ChannelSight channel) {
+        List<Choice> choices = new ArrayList<>();
+        String unit = channel.channel().scaling().unit();
+        for (ReaderSetup reader : desk.rig().readersOn(channel.channel().column())) {
+            for (ScalarInfo scalar : reader.readerKind().scalars()) {
+                choices.add(new Choice(reader, scalar, scalar.unit(unit)));
+            }
+        }
+        boolean level = choices.stream().anyMatch(c -> c.reader().kind().equals(Level.NAME));
+        if (!level) {
+            ReaderSetup reader = ReaderSetup.on(channel.channel().column(), Level.NAME, java.util.Map.of());
+            ScalarInfo mean = reader.readerKind().scalar(LEVEL_MEAN);
+            choices.add(new Choice(reader, mean, mean.unit(unit)));
+        }
+        List<BandSetup> bands = desk.rig().bands();
+        boolean moved = !channel.channel().column().equals(column);
+        column = channel.channel().column();
+        if (moved || chosen == null || !choices.contains(chosen)) {
+            chosen = choices.stream()
+                    .filter(c -> bands.stream()
+                            .anyMatch(b -> b.reader().equals(c.reader().id())
+                                    && b.scalar().equals(c.scalar().key())))
+                    .findFirst()
+                    .orElse(choices.get(0));
+            filled = null;
+            error.setText("");
+        }
+        filling = true;
+        if (!number.getItems().equals(choices)) {
+            number.getItems().setAll(choices);
+        }
+        number.setValue(chosen);
+        filling = false;
+    }
+
+    private void fill(Band band) {
+        if (band == null ? filled != null : !band.equals(filled)) {
+            filled = band;
+            low.setText(band == null ? "" : Digits.exact(band.low()));
+            high.setText(band == null ? "" : Digits.exact(band.high()));
+            slack.setText(band == null ? "" : Digits.exact(band.slack()));
+        }
+    }
+
+    private String words(ChannelSight channel) {
+        Band band = seen.setup().band();
+        double value = seen.values().length == 0 ? Double.NaN : seen.values()[seen.values().length - 1];
+        String now = Wording.scalar(channel, chosen.scalar(), value) + " " + chosen.unit();
+        String changes = desk.isStored() || !seen.decisions().isEmpty()
+                ? " Changed sides " + Math.max(0, seen.decisions().size() - 1) + " times."
+                : "";
+        return switch (seen.side()) {
+            case UNKNOWN -> "There is no number, so nothing to decide." + changes;
+            case BELOW ->
+                "Too low: " + now + ". It counts as inside again from " + Digits.of(band.low() + band.slack()) + " on."
+                        + changes;
+            case INSIDE -> "Inside: " + now + "." + changes;
+            case ABOVE ->
+                "Too high: " + now + ". It counts as inside again below " + Digits.of(band.high() - band.slack()) + "."
+                        + changes;
+        };
+    }
+
+    private void draw(Sight sight, ChannelSight channel) {
+        Band band = seen.setup().band();
+        double zero = desk.isStored() ? 0 : sight.lastSeconds();
+        int n = seen.seconds().length;
         double[] x = new double[n];
-        double[] y = new double[n];
-        double lowest = band.low() - 15;
-        double highest = band.high() + 15;
+        double room = 0.4 * (band.high() - band.low());
+        double lowest = band.low() - room;
+        double highest = band.high() + room;
         for (int i = 0; i < n; i++) {
-            x[i] = beats[i + SMOOTH] - (desk.isStored() ? 0 : sight.lastSeconds());
-            double mean = (beats[i + SMOOTH] - beats[i]) / SMOOTH;
-            // A gap or a spoilt stretch is no slow pulse.
-            y[i] = mean < 1.7 ? 60 / mean : Double.NaN;
-            lowest = y[i] < lowest ? y[i] - 5 : lowest;
-            highest = y[i] > highest ? y[i] + 5 : highest;
+            double y = seen.values()[i];
+            x[i] = seen.seconds()[i] - zero;
+            lowest = y < lowest ? y - room / 5 : lowest;
+            highest = y > highest ? y + room / 5 : highest;
         }
         boolean night = desk.night().get();
         Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
@@ -182,10 +283,16 @@ public final class ActBench extends Bench {
                 "s",
                 lowest,
                 highest,
-                "beats/min, mean of " + SMOOTH + " beats");
+                chosen.scalar().words() + (chosen.unit().isEmpty() ? "" : ", " + chosen.unit()));
         plot.wash(band.low(), band.high(), colour.deriveColor(0, 1, 1, 0.10));
+        for (BandSight.Decision decision : seen.decisions()) {
+            plot.upright(
+                    decision.seconds() - zero,
+                    decision.seconds() - zero,
+                    colour.deriveColor(0, 1, 1, decision.side() == Band.Side.INSIDE ? 0.25 : 0.7));
+        }
         plot.limit(band.low(), "low edge", colour);
         plot.limit(band.high(), "high edge", colour);
-        plot.line(x, y, n, colour, 2);
+        plot.line(x, seen.values(), n, colour, 2);
     }
 }

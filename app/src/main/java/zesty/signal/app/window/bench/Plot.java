@@ -158,6 +158,20 @@ final class Plot extends Pane {
         g.restore();
     }
 
+    /** @return the value that stands at a distance from the left */
+    double valueX(double pixel) {
+        return fromX + (pixel - LEFT) / (canvas.getWidth() - LEFT - RIGHT) * (toX - fromX);
+    }
+
+    /** Lays a wash over a stretch, or draws an upright line where it is none. */
+    void upright(double from, double to, Color colour) {
+        GraphicsContext g = clipped();
+        g.setFill(colour);
+        double left = pixelX(from);
+        g.fillRect(left, TOP, Math.max(1.5, pixelX(to) - left), canvas.getHeight() - TOP - BOTTOM);
+        g.restore();
+    }
+
     /** Lays a wash over a range of heights. */
     void wash(double low, double high, Color colour) {
         GraphicsContext g = clipped();

@@ -2,12 +2,11 @@ package zesty.signal.app.window.bench;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import javafx.geometry.Pos;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -17,179 +16,198 @@ import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
-import zesty.signal.core.read.PulseKind;
-import zesty.signal.core.read.PulseReading;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
-/** Read: the pulse reader's own picture, beats laid over each other and the run of their intervals. */
+/** Read: which reader works on the channel, its settings from the kind's own description, and its picture. */
 public final class ReadBench extends Bench {
-    private static final int BEATS = 24;
-    private static final double BEFORE = 0.3;
-    private static final double AFTER = 0.7;
+    private static final String NOTHING = "nothing but its level";
 
-    private final CheckBox on = new CheckBox("Read a pulse on this channel");
     private final ComboBox<String> kind = new ComboBox<>();
+    private final HBox settings = new HBox(10);
     private final Label words = new Label();
-    private final Plot shapes = new Plot();
-    private final Plot intervals = new Plot();
+    private final Label error = new Label();
+    private final VBox room = new VBox();
+    private ReaderPicture picture;
+    private String pictureOf = "";
+    private ReaderSetup filled;
     private boolean filling;
     private String column = "";
 
     public ReadBench(Desk desk) {
         super(desk, Stop.READ);
-        on.setId("read-pulse");
-        on.setTooltip(new Tooltip("finds beats in the cleaned signal"));
-        on.setOnAction(event -> adopt());
-        kind.getItems().setAll("optical", "electrical");
-        kind.setTooltip(new Tooltip("light through the skin, or electrodes"));
-        kind.setOnAction(event -> adopt());
-        HBox line = new HBox(12, on, kind);
-        line.setAlignment(Pos.CENTER_LEFT);
+        kind.setId("reader");
+        kind.getItems().add(NOTHING);
+        ReaderKinds.all().stream().filter(k -> k.ports().size() == 1).forEach(k -> kind.getItems()
+                .add(k.name()));
+        kind.setTooltip(new Tooltip("what is read of this channel"));
+        kind.setOnAction(event -> choose());
         words.getStyleClass().add("bench-line");
         words.setWrapText(true);
-        VBox left = new VBox(4, small("The last beats laid over each other, tops at 0"), shapes);
-        VBox right = new VBox(4, small("The time from each beat to the next"), intervals);
-        for (VBox box : new VBox[] {left, right}) {
-            box.setMinWidth(0);
-            box.setPrefWidth(300);
-            HBox.setHgrow(box, Priority.ALWAYS);
-        }
-        VBox.setVgrow(shapes, Priority.ALWAYS);
-        VBox.setVgrow(intervals, Priority.ALWAYS);
-        HBox both = new HBox(14, left, right);
-        both.setMinHeight(0);
-        VBox.setVgrow(both, Priority.ALWAYS);
-        getChildren().addAll(line, words, both);
+        words.setId("reader-words");
+        error.getStyleClass().add("error");
+        settings.setAlignment(Pos.CENTER_LEFT);
+        HBox line = new HBox(12, small("Read"), kind, settings, error);
+        line.setAlignment(Pos.CENTER_LEFT);
+        room.setMinHeight(0);
+        VBox.setVgrow(room, Priority.ALWAYS);
+        getChildren().addAll(line, words, room);
     }
 
-    private void adopt() {
+    private void choose() {
         if (filling || column.isEmpty()) {
             return;
         }
-        PulseKind chosen = PulseKind.valueOf(kind.getValue().toUpperCase(Locale.ROOT));
-        boolean wanted = on.isSelected();
+        String chosen = kind.getValue();
         String target = column;
-        desk.change(rig -> withPulse(rig, target, wanted ? chosen : null));
+        desk.change(rig -> {
+            Rig without = rig;
+            for (ReaderSetup old : rig.readersOn(target)) {
+                without = old.columns().size() == 1 && !old.kind().equals(chosen)
+                        ? without.withoutReader(old.id())
+                        : without;
+            }
+            boolean there =
+                    without.readersOn(target).stream().anyMatch(r -> r.kind().equals(chosen));
+            return chosen.equals(NOTHING) || there
+                    ? without
+                    : without.withReader(ReaderSetup.on(target, chosen, java.util.Map.of()));
+        });
     }
 
-    private static Rig withPulse(Rig rig, String column, PulseKind kind) {
-        List<PulseSetup> pulses = new ArrayList<>(rig.pulses());
-        pulses.removeIf(p -> p.column().equals(column));
-        if (kind != null) {
-            pulses.add(new PulseSetup(
-                    column, kind, rig.pulseOn(column).map(PulseSetup::band).orElse(PulseSetup.RESTING)));
+    private void set(ReaderSetup reader, String key, String value) {
+        try {
+            ReaderSetup changed = reader.with(key, value.strip());
+            error.setText("");
+            desk.change(rig -> rig.withReader(changed));
+        } catch (ReaderException e) {
+            error.setText(e.getMessage());
         }
-        return rig.withPulses(pulses);
+    }
+
+    /** One control a setting, made of its description. */
+    private void fillSettings(ReaderSetup reader) {
+        settings.getChildren().clear();
+        error.setText("");
+        if (reader == null) {
+            return;
+        }
+        Settings now = reader.checked();
+        for (Setting setting : reader.readerKind().settings()) {
+            Tooltip tip = new Tooltip(setting.tip() + " (" + setting.allowed() + ")");
+            settings.getChildren().add(small(setting.words()));
+            if (setting.shape() == Setting.Shape.CHOICE) {
+                ComboBox<String> box = new ComboBox<>();
+                box.setId("setting-" + setting.key());
+                box.getItems().setAll(setting.choices());
+                box.setValue(now.text(setting.key()));
+                box.setTooltip(tip);
+                box.setOnAction(event -> set(reader, setting.key(), box.getValue()));
+                settings.getChildren().add(box);
+            } else {
+                TextField field = new TextField(now.text(setting.key()));
+                field.setId("setting-" + setting.key());
+                field.setPrefColumnCount(setting.shape() == Setting.Shape.NUMBER ? 5 : 12);
+                field.setTooltip(tip);
+                field.setOnAction(event -> set(reader, setting.key(), field.getText()));
+                settings.getChildren().add(field);
+            }
+        }
+    }
+
+    @Override
+    public void opened(Sight sight) {
+        filled = null;
+        fillSettings(null);
+        show(sight);
     }
 
     @Override
     public void show(Sight sight) {
         head(sight);
         Optional<ChannelSight> focused = focused(sight);
+        kind.setDisable(focused.isEmpty());
         if (focused.isEmpty()) {
             words.setText("No channel yet.");
             return;
         }
         ChannelSight channel = focused.get();
         column = channel.channel().column();
+        ReaderSetup setup = desk.rig().readersOn(column).stream().findFirst().orElse(null);
         filling = true;
-        Optional<PulseSetup> setup = sight.rig().pulseOn(column);
-        on.setSelected(setup.isPresent());
-        kind.setValue(setup.map(p -> p.kind().name().toLowerCase(Locale.ROOT)).orElse("optical"));
-        kind.setDisable(setup.isEmpty());
+        kind.setValue(setup == null ? NOTHING : setup.kind());
         filling = false;
-        PulseReading pulse = channel.pulse();
+        boolean other = setup == null ? filled != null : !setup.equals(filled);
+        if (other) {
+            filled = setup;
+            fillSettings(setup);
+        }
+        Optional<ReaderSight> reader = channel.reader();
+        words.setText(words(sight, channel, reader));
         Color colour = Color.web(Palette.css(
                 Palette.channel(LaneStack.colourOf(sight, channel.channel())),
                 desk.night().get()));
-        words.setText(words(channel, pulse));
-        drawShapes(sight, channel, pulse, colour);
-        drawIntervals(sight, pulse, colour);
+        String wanted = reader.map(r -> r.setup().kind()).orElse("");
+        if (picture == null || !pictureOf.equals(wanted)) {
+            pictureOf = wanted;
+            picture = ReaderPicture.of(wanted, desk);
+            VBox.setVgrow(picture, Priority.ALWAYS);
+            room.getChildren().setAll(picture);
+        }
+        picture.show(sight, channel, reader.orElse(null), colour);
     }
 
-    private String words(ChannelSight channel, PulseReading pulse) {
+    private String words(Sight sight, ChannelSight channel, Optional<ReaderSight> reader) {
         if (!channel.trouble().isEmpty()) {
             return channel.trouble();
         }
-        if (pulse == null) {
-            return "This channel is read as a level: its mean, range and noise stand on its card.";
+        if (reader.isEmpty()) {
+            List<String> may = new ArrayList<>();
+            for (ReaderKind one : ReaderKinds.all()) {
+                Optional<String> why = one.unsuited(
+                        Settings.of(one, java.util.Map.of()), channel.channel().unit(), channel.rateHz());
+                may.add(one.name() + ": " + why.orElse(one.words()));
+            }
+            return "This channel is read as a level; its mean, range and noise stand on its card. It can be read as "
+                    + String.join("; ", may) + ".";
         }
-        StringBuilder text = new StringBuilder();
-        text.append(
-                pulse.present()
-                        ? Digits.fixed(pulse.meanBpm(), 1) + " beats/min, SDNN " + Digits.fixed(pulse.sdnnMs(), 0)
-                                + " ms, RMSSD " + Digits.fixed(pulse.rmssdMs(), 0) + " ms, trust "
-                                + pulse.quality().segments() + " of 8."
-                        : "No pulse.");
-        for (String reason : pulse.quality().reasons()) {
+        ReaderSight seen = reader.get();
+        if (seen.reading() == null) {
+            return seen.trouble();
+        }
+        List<String> parts = new ArrayList<>();
+        for (ScalarInfo scalar : seen.kind().scalars()) {
+            double value = seen.reading().scalar(scalar.key());
+            if (!Double.isNaN(value)) {
+                String unit = scalar.unit(channel.channel().unit());
+                parts.add(scalar.words() + " " + Wording.scalar(channel, scalar, value)
+                        + (unit.isEmpty() ? "" : " " + unit));
+            }
+        }
+        StringBuilder text = new StringBuilder(String.join(", ", parts));
+        text.append(parts.isEmpty() ? "" : ". ")
+                .append("Trust ")
+                .append(seen.reading().quality().segments())
+                .append(" of 8.");
+        for (String reason : seen.reading().quality().reasons()) {
             text.append(" ")
                     .append(Character.toUpperCase(reason.charAt(0)))
                     .append(reason.substring(1))
                     .append(".");
         }
-        return text.append(" Not a medical device; it diagnoses nothing.").toString();
-    }
-
-    private void drawShapes(Sight sight, ChannelSight channel, PulseReading pulse, Color colour) {
-        double[] beats = pulse == null ? new double[0] : pulse.beats();
-        int n = (int)
-                Math.min(4000, Math.ceil((BEFORE + AFTER) * channel.strand().rateHz()));
-        double low = Double.POSITIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        List<double[]> drawn = new ArrayList<>();
-        List<double[]> times = new ArrayList<>();
-        double end = Math.min(desk.window().to(), channel.strand().lastSeconds());
-        for (int b = beats.length - 1; b >= 0 && drawn.size() < BEATS; b--) {
-            if (beats[b] + AFTER > end) {
-                continue;
-            }
-            long first = channel.strand().times().firstAtOrAfter(beats[b] - BEFORE);
-            if (first + n + channel.lateSamples() >= channel.clean().end()
-                    || first < channel.clean().start()) {
-                continue;
-            }
-            double[] x = new double[n];
-            double[] y = new double[n];
-            for (int i = 0; i < n; i++) {
-                x[i] = channel.strand().times().secondsAt(first + i) - beats[b];
-                y[i] = channel.clean().value(first + i + channel.lateSamples());
-                low = y[i] < low ? y[i] : low;
-                high = y[i] > high ? y[i] : high;
-            }
-            drawn.add(y);
-            times.add(x);
+        if (seen.kind().onBody()) {
+            text.append(" Not a medical device; it diagnoses nothing.");
         }
-        String unit = channel.channel().scaling().unit();
-        boolean some = !drawn.isEmpty();
-        shapes.begin(desk.night().get(), -BEFORE, AFTER, "s", some ? low : 0, some ? high : 1, unit);
-        for (int i = drawn.size() - 1; i >= 0; i--) {
-            shapes.line(times.get(i), drawn.get(i), n, colour.deriveColor(0, 1, 1, i == 0 ? 1 : 0.28), i == 0 ? 2 : 1);
-        }
-    }
-
-    private void drawIntervals(Sight sight, PulseReading pulse, Color colour) {
-        double[] beats = pulse == null ? new double[0] : pulse.beats();
-        int n = Math.max(0, beats.length - 1);
-        double[] x = new double[n];
-        double[] y = new double[n];
-        double from = n == 0 ? 0 : beats[0];
-        double low = 600;
-        double high = 1000;
-        for (int i = 0; i < n; i++) {
-            x[i] = beats[i + 1] - (desk.isStored() ? 0 : sight.lastSeconds());
-            y[i] = 1000 * (beats[i + 1] - beats[i]);
-            if (y[i] < 1700) {
-                low = Math.min(low, y[i] - 30);
-                high = Math.max(high, y[i] + 30);
-            }
-        }
-        double start = n == 0 ? -60 : desk.isStored() ? from : x[0];
-        double stop = desk.isStored() && n > 0 ? x[n - 1] : 0;
-        intervals.begin(desk.night().get(), start, stop, "s", low, high, "ms");
-        intervals.dots(x, y, n, colour, 2.6);
+        return text.toString();
     }
 }

@@ -23,7 +23,6 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.Limits;
-import zesty.signal.core.rig.PulseSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
@@ -304,12 +303,9 @@ public final class ScaleBench extends Bench {
                 Channel scaled = c.withScaling(chosen.on(c.scaling())).withSensor(chosen.sensor());
                 return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
             });
-            if (chosen.pulse() == null || rig.pulseOn(column).isPresent()) {
-                return with;
-            }
-            List<PulseSetup> more = new ArrayList<>(rig.pulses());
-            more.add(new PulseSetup(column, chosen.pulse(), PulseSetup.RESTING));
-            return with.withPulses(more);
+            return chosen.reader() == null || !rig.readersOn(column).isEmpty()
+                    ? with
+                    : with.withReader(chosen.reader().onColumns(List.of(column)));
         });
         refill(channel);
     }
@@ -337,9 +333,10 @@ public final class ScaleBench extends Bench {
                         scaling.conversion(),
                         scaling.unit(),
                         channel.recipe().text(),
-                        desk.rig()
-                                .pulseOn(channel.column())
-                                .map(PulseSetup::kind)
+                        desk.rig().readersOn(channel.column()).stream()
+                                .filter(reader -> reader.columns().size() == 1)
+                                .map(reader -> reader.onColumns(List.of()))
+                                .findFirst()
                                 .orElse(null)));
     }
 

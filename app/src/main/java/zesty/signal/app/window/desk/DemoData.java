@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.core.clean.Recipe;
@@ -13,9 +14,9 @@ import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.Timekeeper;
-import zesty.signal.core.read.PulseKind;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Converter;
@@ -53,12 +54,8 @@ public final class DemoData {
                 new Channel("trim", "Trim", new Scaling(null, 0.1, 0, "°"), Recipe.parse("median:9"), true),
                 new Channel(
                         "bilge", "Bilge water", new Scaling(tenBits, 12, -3, "cm"), Recipe.parse("mean:100"), true));
-        return new Rig(
-                "Wren, training dinghy",
-                SourceSetup.at("sim:deck"),
-                null,
-                channels,
-                List.of(new PulseSetup("pulse", PulseKind.OPTICAL, PulseSetup.RESTING)));
+        return new Rig("Wren, training dinghy", SourceSetup.at("sim:deck"), null, channels)
+                .withReader(ReaderSetup.on("pulse", Pulse.NAME, Map.of(Pulse.SOURCE, "optical")));
     }
 
     /** Makes the demo takes that are not there yet. Takes about a second; not on the window's thread. */

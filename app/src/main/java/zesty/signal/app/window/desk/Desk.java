@@ -7,7 +7,10 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
@@ -32,7 +35,9 @@ import javafx.beans.property.StringProperty;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.RecordingLimit;
@@ -55,11 +60,17 @@ public final class Desk implements AutoCloseable {
 
     private final Places places;
     private final Takes takes;
-    private final ExecutorService worker = Executors.newSingleThreadExecutor(task -> {
-        Thread thread = new Thread(task, "desk worker");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final ExecutorService worker = worker("desk worker");
+    /** What takes long has a thread of its own, so that nothing pressed meanwhile waits for it. */
+    private final ExecutorService longWorker = worker("desk long work");
+
+    private static ExecutorService worker(String name) {
+        return Executors.newSingleThreadExecutor(task -> {
+            Thread thread = new Thread(task, name);
+            thread.setDaemon(true);
+            return thread;
+        });
+    }
 
     private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
@@ -71,7 +82,9 @@ public final class Desk implements AutoCloseable {
     private final DoubleProperty progress = new SimpleDoubleProperty(-1);
     private final TimeWindow window = new TimeWindow();
     private final TimeWindow storedWindow = new TimeWindow();
-    private final ArrayDeque<Rig> undone = new ArrayDeque<>();
+    /** What takes the last changes back, newest last. */
+    private final ArrayDeque<Runnable> undone = new ArrayDeque<>();
+
     private final AtomicBoolean cancelled = new AtomicBoolean();
 
     private final Kinds kinds;
@@ -79,6 +92,15 @@ public final class Desk implements AutoCloseable {
     private Trail trail;
     private Rig rig;
     private StoredTake stored;
+    /** The rig of the open take with all that was changed, also what is still being worked out. */
+    private Rig storedRig;
+
+    private Path storedFile;
+    /** The newest form of the open take; the worker's. */
+    private final AtomicReference<StoredTake> newest = new AtomicReference<>();
+    /** What is being kept of changes made by hand; the worker may not have come to them yet. */
+    private final Map<String, List<HandEdit>> handEdits = new HashMap<>();
+
     private Settings settings;
 
     public Desk(Places places, Rig rig, Settings settings) {
@@ -106,7 +128,12 @@ public final class Desk implements AutoCloseable {
 
     /** @return the rig of what the lanes show */
     public Rig rig() {
-        return stored != null ? stored.sight().rig() : trail != null ? trail.rig() : rig;
+        return stored != null ? storedRig : trail != null ? trail.rig() : rig;
+    }
+
+    /** @return what the maker decided of the live rig, whole, also what does not fit the streams of this moment */
+    private Rig decided() {
+        return trail == null ? rig : trail.decided();
     }
 
     public boolean isStored() {
@@ -199,7 +226,7 @@ public final class Desk implements AutoCloseable {
             trouble("A recording is running on this source; stop it first.");
             return;
         }
-        Rig before = trail == null ? rig : trail.rig();
+        Rig before = decided();
         boolean same = before.source().equals(source);
         Rig alone = before;
         while (!same && alone.sources().size() > 1) {
@@ -275,7 +302,7 @@ public final class Desk implements AutoCloseable {
     /** Lets go of the sources. */
     public void disconnect() {
         if (trail != null) {
-            rig = trail.rig();
+            rig = trail.decided();
             closeTrail();
         }
     }
@@ -302,14 +329,20 @@ public final class Desk implements AutoCloseable {
             trouble(e.getMessage());
             return;
         }
-        if (after.equals(before)) {
+        RigChange made = RigChange.between(before, after);
+        if (made.isNothing()) {
             return;
         }
-        undone.addLast(before);
+        undoable(() -> apply(made.reversed()));
+        apply(made);
+    }
+
+    /** @param back what takes back what was just done */
+    private void undoable(Runnable back) {
+        undone.addLast(back);
         if (undone.size() > MOST_UNDO) {
             undone.removeFirst();
         }
-        apply(after);
     }
 
     /** Shows a channel in the next of the units that its quantity is wanted in; the data stays as it is. */
@@ -321,34 +354,85 @@ public final class Desk implements AutoCloseable {
         }));
     }
 
-    private void apply(Rig after) {
+    private void apply(RigChange change) {
         if (stored != null) {
-            StoredTake from = stored;
-            StoredTake[] made = new StoredTake[1];
-            busy.set("Working the take out again");
-            later("the take could not be worked out", () -> made[0] = from.with(after), () -> {
-                busy.set("");
-                if (stored == from) {
-                    stored = made[0];
-                }
-            });
+            storedRig = change.onto(storedRig);
+            Rig wanted = storedRig;
+            workOut(take -> take.with(wanted));
         } else if (trail != null) {
-            trail.change(after);
+            trail.change(change);
             saveSoon();
         } else {
-            rig = after;
+            rig = change.onto(rig);
             saveSoon();
         }
     }
 
-    /** Takes the last change of the rig back. */
+    /** Work on a stored take that may fail. */
+    @FunctionalInterface
+    private interface TakeWork {
+        StoredTake of(StoredTake take) throws TakeException;
+    }
+
+    /** Works the open take out again; what is asked for one after the other is done one after the other. */
+    private void workOut(TakeWork work) {
+        Path file = storedFile;
+        busy.set("Working the take out again");
+        StoredTake[] made = new StoredTake[1];
+        later(
+                "the take could not be worked out",
+                () -> {
+                    made[0] = work.of(newest.get());
+                    newest.set(made[0]);
+                },
+                () -> {
+                    busy.set("");
+                    if (stored != null && file.equals(storedFile)) {
+                        stored = made[0];
+                    }
+                });
+    }
+
+    /**
+     * Changes an event of a reader of the open take by hand; it is kept with the take. {@link #undo()} takes it back.
+     *
+     * @param reader its id in the rig
+     */
+    public void editByHand(String reader, HandEdit edit) {
+        if (stored == null) {
+            trouble("Events are changed by hand in a take: record one and open it.");
+            return;
+        }
+        List<HandEdit> was = handEdits.getOrDefault(reader, stored.edits(reader));
+        List<HandEdit> after = new ArrayList<>(was);
+        HandEdit opposite = new HandEdit(!edit.in(), edit.seconds());
+        if (!after.remove(opposite)) {
+            after.add(edit);
+        }
+        undoable(() -> keepEdits(reader, was));
+        keepEdits(reader, after);
+    }
+
+    private void keepEdits(String reader, List<HandEdit> edits) {
+        List<HandEdit> kept = List.copyOf(edits);
+        handEdits.put(reader, kept);
+        Path file = storedFile;
+        workOut(take -> {
+            try (Take opened = Take.open(file)) {
+                opened.edit(reader, kept);
+            }
+            return take.edited(reader, kept);
+        });
+    }
+
+    /** Takes the last change back. */
     public void undo() {
-        Rig before = undone.pollLast();
-        if (before == null) {
+        Runnable back = undone.pollLast();
+        if (back == null) {
             say("Nothing to take back.");
             return;
         }
-        apply(before);
+        back.run();
         say("Taken back.");
     }
 
@@ -417,6 +501,10 @@ public final class Desk implements AutoCloseable {
                 () -> {
                     busy.set("");
                     stored = made[0];
+                    storedRig = stored.sight().rig();
+                    storedFile = file;
+                    handEdits.clear();
+                    newest.set(stored);
                     undone.clear();
                     storedWindow.extent(0, stored.sight().lastSeconds());
                     storedWindow.showAll();
@@ -444,16 +532,18 @@ public final class Desk implements AutoCloseable {
         cancelled.set(false);
         busy.set(words);
         progress.set(0);
-        fetch(
+        AtomicReference<T> result = new AtomicReference<>();
+        run(
+                longWorker,
                 failing,
-                () -> work.run(share -> {
+                () -> result.set(work.run(share -> {
                     Platform.runLater(() -> progress.set(share));
                     return !cancelled.get();
-                }),
-                result -> {
+                })),
+                () -> {
                     busy.set("");
                     progress.set(-1);
-                    after.accept(result);
+                    after.accept(result.get());
                 });
     }
 
@@ -477,7 +567,7 @@ public final class Desk implements AutoCloseable {
     }
 
     /** What is asked for after the desk was closed is not done any more. */
-    private void onWorker(Runnable task) {
+    private static void on(ExecutorService worker, Runnable task) {
         if (!worker.isShutdown()) {
             worker.execute(task);
         }
@@ -485,7 +575,11 @@ public final class Desk implements AutoCloseable {
 
     /** Runs the work on the worker, then {@code after} here, unless it fails: then says so. */
     public void later(String failing, Work work, Runnable after) {
-        onWorker(() -> {
+        run(worker, failing, work, after);
+    }
+
+    private void run(ExecutorService where, String failing, Work work, Runnable after) {
+        on(where, () -> {
             try {
                 work.run();
                 Platform.runLater(after);
@@ -513,8 +607,8 @@ public final class Desk implements AutoCloseable {
     }
 
     private void saveSoon() {
-        Rig now = trail == null ? rig : trail.rig();
-        onWorker(() -> save(now));
+        Rig now = decided();
+        on(worker, () -> save(now));
     }
 
     private void save(Rig now) {
@@ -545,7 +639,9 @@ public final class Desk implements AutoCloseable {
         if (worker.isShutdown()) {
             return;
         }
-        Rig now = trail == null ? rig : trail.rig();
+        cancelled.set(true);
+        longWorker.shutdown();
+        Rig now = decided();
         Trail old = trail;
         trail = null;
         worker.execute(() -> {

@@ -177,26 +177,32 @@ public final class Wire {
         if (!alike || before.indexOf(Role.STATION) >= 0) {
             return reformatted;
         }
-        List<Channel> channels = new ArrayList<>();
-        for (Channel channel : rig.channels()) {
-            int index = rig.sourceOf(channel.column()) == of ? before.indexOf(rig.ownName(channel.column())) : -1;
-            channels.add(
-                    index < 0
-                            ? channel
-                            : carried(
-                                    channel,
-                                    before.columns().get(index),
-                                    format.columns().get(index),
-                                    source.prefix()));
+        Rig moved = reformatted;
+        // By way of names that nobody has, so that two columns may change places.
+        for (int i = 0; i < before.columns().size(); i++) {
+            moved = moved.renamed(source.prefix() + before.columns().get(i).name(), passing(i), passing(i));
         }
-        return reformatted.withChannels(channels);
+        for (int i = 0; i < before.columns().size(); i++) {
+            Column was = before.columns().get(i);
+            Column is = format.columns().get(i);
+            String called = rig.channels().stream()
+                    .filter(c -> c.column().equals(source.prefix() + was.name()))
+                    .map(Channel::name)
+                    .findFirst()
+                    .orElse(was.name());
+            String column = source.prefix() + is.name();
+            moved = moved.renamed(passing(i), column, called.equals(was.name()) ? is.name() : called);
+            moved = moved.withChannel(
+                    column,
+                    c -> c.scaling().equals(Scaling.asItCame(was.unit()))
+                            ? c.withScaling(Scaling.asItCame(is.unit()))
+                            : c);
+        }
+        return moved;
     }
 
-    private static Channel carried(Channel channel, Column before, Column now, String prefix) {
-        String name = channel.name().equals(before.name()) ? now.name() : channel.name();
-        boolean asItCame = channel.scaling().equals(Scaling.asItCame(before.unit()));
-        Channel moved = channel.onColumn(prefix + now.name(), name);
-        return asItCame ? moved.withScaling(Scaling.asItCame(now.unit())) : moved;
+    private static String passing(int index) {
+        return "\u0001" + index;
     }
 
     /** Writes the format in force to a file to share. */

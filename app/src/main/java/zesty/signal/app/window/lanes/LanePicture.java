@@ -5,22 +5,21 @@ import java.util.List;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /**
- * Paints one lane: grid, gaps, the raw ghost, the cleaned line, beats as seeds above it, and the lane's own edges, so
+ * Paints one lane: grid, gaps, the raw ghost, the cleaned line, what its readers found above it, and the lane's own edges, so
  * that nothing need be drawn below it. Pure pixels.
  */
 final class LanePicture {
-    /** Height of the strip above the line that the seeds stand in, in pixels. */
-    static final int SEED_STRIP = 15;
+    static final int SEED_STRIP = EventPainter.STRIP;
 
     private static final float LINE = 1.5f;
     private static final float GHOST_WEIGHT = 0.30f;
-    private static final int SEED_HALF_WIDTH = 3;
-    private static final int SEED_HEIGHT = 9;
 
     private final SpanPainter spans = new SpanPainter();
+    private final EventPainter events = new EventPainter();
     private final float[] extremes = new float[2];
 
     void paint(
@@ -47,7 +46,7 @@ final class LanePicture {
         double span = scale.high() - scale.low();
         double factor = -(height - SEED_STRIP - 6.0) / span;
         double offset = SEED_STRIP + 2 - factor * scale.high();
-        double longest = 1.6 / channel.strand().rateHz();
+        double longest = Gap.PERIODS / channel.rateHz();
         spans.target(pixels, width, height);
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
         // What other columns were at each sample is not kept: a chain that takes some in has no ghost.
@@ -77,8 +76,8 @@ final class LanePicture {
                 LINE,
                 colours.line(),
                 1);
-        if (channel.pulse() != null) {
-            seeds(pixels, width, channel.pulse().beats(), edges, colours.line());
+        for (ReaderSight reader : channel.readers()) {
+            events.paint(pixels, width, height, reader, edges, colours);
         }
         int border = inFocus ? colours.ink() : colours.gridStrong();
         Arrays.fill(pixels, 0, width, border);
@@ -162,44 +161,6 @@ final class LanePicture {
                 for (int y = 0; y < height; y++) {
                     boolean stripe = Math.floorMod(x + y, 8) < 2;
                     pixels[y * width + x] = stripe ? colours.gapLine() : colours.gap();
-                }
-            }
-        }
-    }
-
-    /** A seed is a drop; where they stand too close for one each, a bar tells that they are there. */
-    private static void seeds(int[] pixels, int width, double[] beats, ColumnEdges edges, int colour) {
-        int first = Arrays.binarySearch(beats, edges.secondsAt(0));
-        first = first < 0 ? -first - 1 : first;
-        double before = -100;
-        for (int i = first; i < beats.length; i++) {
-            double x = edges.pixelOf(beats[i]);
-            if (x > width + SEED_HALF_WIDTH) {
-                return;
-            }
-            if (x - before < 2 * SEED_HALF_WIDTH + 1) {
-                for (int k = (int) before; k <= x && k < width; k++) {
-                    for (int y = 5; y < 9; y++) {
-                        pixels[y * width + Math.max(0, k)] = colour;
-                    }
-                }
-            } else {
-                seed(pixels, width, x, colour);
-            }
-            before = x;
-        }
-    }
-
-    private static void seed(int[] pixels, int width, double centre, int colour) {
-        for (int y = 0; y < SEED_HEIGHT; y++) {
-            double down = (y + 0.5) / SEED_HEIGHT;
-            // Pointed above, round below.
-            double half = SEED_HALF_WIDTH * Math.sqrt(down) * Math.sqrt(Math.max(0, 1 - Math.pow(down, 3.5))) * 1.25;
-            for (int x = (int) Math.floor(centre - half); x <= centre + half; x++) {
-                double cover = Math.min(x + 1, centre + half) - Math.max(x, centre - half);
-                if (x >= 0 && x < width && cover > 0) {
-                    int at = (y + 3) * width + x;
-                    pixels[at] = LaneColours.mix(pixels[at], colour, (float) cover);
                 }
             }
         }

@@ -78,6 +78,7 @@ public final class LaneStack extends VBox {
         empty.setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
         VBox.setVgrow(empty, Priority.ALWAYS);
         VBox.setVgrow(stack, Priority.ALWAYS);
+        stack.heightProperty().addListener((property, was, is) -> resized());
         getChildren().addAll(empty, stack, axis);
         setMinWidth(0);
         stack.setMinWidth(0);
@@ -240,12 +241,10 @@ public final class LaneStack extends VBox {
     }
 
     private void share() {
-        stack.heightProperty().removeListener(this::resized);
-        stack.heightProperty().addListener(this::resized);
-        resized(null, null, null);
+        resized();
     }
 
-    private void resized(Object property, Number before, Number after) {
+    private void resized() {
         double total =
                 shown.stream().mapToDouble(c -> weights.getOrDefault(c, 1.0)).sum();
         double room = stack.getHeight() - stack.getSpacing() * Math.max(0, shown.size() - 1);
@@ -262,7 +261,7 @@ public final class LaneStack extends VBox {
                 ? desk.focus().get()
                 : shown.get(0);
         weights.put(column, Math.max(0.3, Math.min(5, weights.getOrDefault(column, 1.0) * factor)));
-        resized(null, null, null);
+        resized();
     }
 
     private LaneView newLane(String column) {
@@ -318,7 +317,7 @@ public final class LaneStack extends VBox {
                 double wanted = Math.max(46, pulled[1] + event.getScreenY() - pulled[0]);
                 double weight = weights.getOrDefault(lane.column(), 1.0) * wanted / Math.max(1, lane.getHeight());
                 weights.put(lane.column(), Math.max(0.3, Math.min(5, weight)));
-                resized(null, null, null);
+                resized();
                 event.consume();
             }
         });

@@ -17,6 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
+import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
@@ -137,7 +138,7 @@ final class LaneView extends HBox {
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
         unit.setText(lost ? "" : channel.channel().unit());
-        how.setText(Wording.how(channel) + " · " + Wording.rate(channel.strand().rateHz()));
+        how.setText(Wording.how(channel) + " · " + Wording.rate(channel.rateHz()));
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(state)
@@ -219,8 +220,7 @@ final class LaneView extends HBox {
         long sample = row + channel.lateSamples();
         boolean there = row < times.end()
                 && sample < channel.clean().end()
-                && Math.abs(times.secondsAt(row) - seconds)
-                        < Math.max(1.6 / channel.strand().rateHz(), 3 * step);
+                && Math.abs(times.secondsAt(row) - seconds) < Math.max(Gap.PERIODS / channel.rateHz(), 3 * step);
         String time = TimeTicks.text(times.secondsAt(Math.min(row, times.end() - 1)) - zero, step);
         String unitText = channel.channel().unit();
         readOut.setText(

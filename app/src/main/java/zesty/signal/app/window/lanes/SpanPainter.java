@@ -9,6 +9,8 @@ import zesty.signal.core.sample.TimeRing;
  * run. Allocates nothing.
  */
 final class SpanPainter {
+    private static final int FARTHEST_ROW = 64;
+
     private final float[] extremes = new float[2];
     private int[] pixels;
     private int stride;
@@ -83,15 +85,24 @@ final class SpanPainter {
         if (right <= start || right >= end) {
             return Float.NaN;
         }
-        double t0 = times.secondsAt(right - 1);
-        double t1 = times.secondsAt(right);
+        // Of a column that comes with some of the rows only, the nearest rows with a value.
+        long before = right - 1;
+        while (before > start && right - before < FARTHEST_ROW && Double.isNaN(series.value(before + shift))) {
+            before--;
+        }
+        long after = right;
+        while (after + 1 < end && after - right < FARTHEST_ROW && Double.isNaN(series.value(after + shift))) {
+            after++;
+        }
+        double t0 = times.secondsAt(before);
+        double t1 = times.secondsAt(after);
         if (t1 - t0 > longestStep || t1 <= t0) {
             return Float.NaN;
         }
-        float a = series.value(right - 1 + shift);
-        float b = series.value(right + shift);
-        float part = (float) ((edges.secondsAt(x) - t0) / (t1 - t0));
-        return a + (b - a) * Math.max(0, Math.min(1, part));
+        double a = series.value(before + shift);
+        double b = series.value(after + shift);
+        double part = (edges.secondsAt(x) - t0) / (t1 - t0);
+        return (float) (a + (b - a) * Math.max(0, Math.min(1, part)));
     }
 
     private void span(int x, float top, float bottom, int colour, float weight) {

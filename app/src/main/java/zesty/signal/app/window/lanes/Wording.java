@@ -2,7 +2,9 @@ package zesty.signal.app.window.lanes;
 
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Step;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
@@ -29,9 +31,27 @@ public final class Wording {
     public static int decimals(ChannelSight channel) {
         double slope = Math.abs(channel.channel().display().slope());
         double step = channel.scalingNow().stepSize();
-        double noise = channel.level() == null ? Double.NaN : channel.level().noise();
+        double noise = channel.level().noise();
         double finest = noise > 0 ? Math.max(noise / 10, Math.min(step, Math.max(noise, step / 10))) : step;
         return Digits.decimalsFor(slope * finest);
+    }
+
+    /** @return a reader's number as it is shown; a dash for none */
+    public static String scalar(ChannelSight channel, ScalarInfo scalar, double value) {
+        if (Double.isNaN(value)) {
+            return "—";
+        }
+        return scalar.decimals() >= 0 ? Digits.fixed(value, scalar.decimals()) : number(channel, value);
+    }
+
+    /** @return where a number lies in its band, in a word or two */
+    public static String side(Band.Side side) {
+        return switch (side) {
+            case UNKNOWN -> "—";
+            case BELOW -> "too low";
+            case INSIDE -> "inside";
+            case ABOVE -> "too high";
+        };
     }
 
     /** @return the recipe in a few words */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -18,11 +19,14 @@ import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.Wording;
-import zesty.signal.core.read.LevelReader;
-import zesty.signal.core.read.PulseReading;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.LevelNow;
 import zesty.signal.engine.LinkState;
+import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /** The answers at the right: one card a channel. Opening a card tells how far to trust it and why. */
@@ -100,7 +104,7 @@ public final class ReadingCards extends ScrollPane {
     public void show(Sight sight) {
         List<String> wanted = new ArrayList<>();
         for (ChannelSight channel : sight.channels()) {
-            if (channel.channel().shown() || channel.pulse() != null) {
+            if (channel.channel().shown() || channel.reader().isPresent()) {
                 wanted.add(channel.channel().column());
             }
         }
@@ -128,71 +132,76 @@ public final class ReadingCards extends ScrollPane {
         int index = LaneStack.colourOf(sight, channel.channel());
         Color colour =
                 Color.web(Palette.css(Palette.channel(index), desk.night().get()));
-        if (channel.pulse() != null) {
-            pulse(card, channel, colour, lost);
+        Optional<ReaderSight> reader = channel.reader();
+        if (reader.isPresent()) {
+            reader(card, channel, reader.get(), colour, lost);
         } else {
             level(card, channel, lost);
         }
         if (stale) {
             card.detail.setText(lost ? "lost; the link is tried again" : "held: nothing came just now");
         }
-        card.slice.setVisible(channel.pulse() != null);
+        card.slice.setVisible(reader.isPresent());
     }
 
-    private void pulse(Card card, ChannelSight channel, Color colour, boolean lost) {
-        PulseReading pulse = channel.pulse();
+    private void reader(Card card, ChannelSight channel, ReaderSight reader, Color colour, boolean lost) {
+        ReaderKind kind = reader.kind();
+        ScalarInfo headline = kind.scalars().get(0);
+        Reading reading = reader.reading();
         card.name.setText(channel.channel().name());
-        card.value.setText(pulse.present() && !lost ? Digits.fixed(pulse.meanBpm(), 0) : "—");
-        card.unit.setText("beats/min");
-        card.detail.setText(
-                pulse.present()
-                        ? "spread " + Digits.fixed(pulse.sdnnMs(), 0) + " ms · " + pulse.intervalsMs().length
-                                + " intervals · " + pulse.rejected().length + " set aside"
-                        : pulse.quality().reasons().isEmpty()
-                                ? "no pulse"
-                                : pulse.quality().reasons().get(0));
-        card.slice.show(lost ? 0 : pulse.quality().segments(), colour);
+        card.unit.setText(headline.unit(channel.channel().unit()));
+        if (reading == null) {
+            card.value.setText("—");
+            card.detail.setText(reader.trouble());
+            card.slice.show(0, colour);
+            card.why.setText(reader.trouble());
+            return;
+        }
+        boolean held = reading.word("state").equals("held");
+        card.value.setText(lost ? "—" : Wording.scalar(channel, headline, reader.headline()));
+        List<String> reasons = reading.quality().reasons();
+        boolean none = Double.isNaN(reader.headline());
+        card.detail.setText((none || held) && !reasons.isEmpty() ? reasons.get(0) : detail(channel, reader));
+        card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), lost || held);
+        card.slice.show(lost ? 0 : reading.quality().segments(), colour);
         if (card.open) {
-            card.why.setText(why(pulse));
+            card.why.setText(why(reading));
         }
     }
 
-    private String why(PulseReading pulse) {
+    private static String detail(ChannelSight channel, ReaderSight reader) {
+        List<String> parts = new ArrayList<>();
+        for (String key : reader.kind().detailKeys()) {
+            ScalarInfo scalar = reader.kind().scalar(key);
+            double value = reader.reading().scalar(key);
+            if (!Double.isNaN(value)) {
+                String unit = scalar.unit(channel.channel().unit());
+                parts.add(scalar.words() + " " + Wording.scalar(channel, scalar, value)
+                        + (unit.isEmpty() ? "" : " " + unit));
+            }
+        }
+        return String.join(" · ", parts);
+    }
+
+    private static String why(Reading reading) {
         StringBuilder text = new StringBuilder();
-        text.append("Trust ").append(pulse.quality().segments()).append(" of 8. ");
-        if (pulse.quality().reasons().isEmpty()) {
+        text.append("Trust ").append(reading.quality().segments()).append(" of 8. ");
+        if (reading.quality().reasons().isEmpty()) {
             text.append("Nothing speaks against it.");
         }
-        for (String reason : pulse.quality().reasons()) {
+        for (String reason : reading.quality().reasons()) {
             text.append("\n· ").append(reason);
         }
-        if (pulse.present()) {
-            text.append("\n\nMean of ")
-                    .append(pulse.intervalsMs().length)
-                    .append(" intervals: ")
-                    .append(Digits.fixed(pulse.meanIntervalMs(), 1))
-                    .append(" ms; 60000 ÷ ")
-                    .append(Digits.fixed(pulse.meanIntervalMs(), 1))
-                    .append(" = ")
-                    .append(Digits.fixed(pulse.meanBpm(), 1))
-                    .append(" beats/min.\nBetween beats ")
-                    .append(Digits.fixed(pulse.lowestBpm(), 0))
-                    .append(" to ")
-                    .append(Digits.fixed(pulse.highestBpm(), 0))
-                    .append(".\nSDNN ")
-                    .append(Digits.fixed(pulse.sdnnMs(), 1))
-                    .append(" ms, RMSSD ")
-                    .append(Digits.fixed(pulse.rmssdMs(), 1))
-                    .append(" ms.\nBeats point ")
-                    .append(pulse.upright() ? "up" : "down")
-                    .append(" in the signal.");
+        text.append("\n");
+        for (String line : reading.working()) {
+            text.append("\n").append(line);
         }
-        return text.append("\n\nNot a medical device; it diagnoses nothing.").toString();
+        return text.toString();
     }
 
     private void level(Card card, ChannelSight channel, boolean lost) {
-        LevelReader.Level level = channel.level();
-        boolean some = level != null && level.samples() > 0 && !lost;
+        LevelNow level = channel.level();
+        boolean some = level.samples() > 0 && !lost;
         String unit = channel.channel().unit();
         card.name.setText(channel.channel().name());
         card.value.setText(some ? Wording.number(channel, level.mean()) : "—");

@@ -2,6 +2,7 @@ package zesty.signal.app.window.parts;
 
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -22,14 +23,16 @@ import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
-import zesty.signal.core.rig.PulseSetup;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.BandSight;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
+import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. */
@@ -217,14 +220,23 @@ public final class TrailBar extends VBox {
 
     private void read(ChannelSight channel, boolean lost) {
         Face face = faces.get(Stop.READ);
-        if (channel.pulse() != null) {
-            boolean none = lost || !channel.pulse().present();
+        Optional<ReaderSight> reader = channel.reader();
+        if (reader.isPresent()) {
+            ReaderSight seen = reader.get();
+            ScalarInfo headline = seen.kind().scalars().get(0);
+            boolean none = lost || Double.isNaN(seen.headline());
+            String unit = headline.unit(channel.channel().unit());
             face.say(
-                    none ? "no pulse" : Digits.fixed(channel.pulse().meanBpm(), 0) + " beats/min",
-                    "pulse · quality " + channel.pulse().quality().segments() + " of 8");
+                    none
+                            ? "no " + seen.setup().kind()
+                            : Wording.scalar(channel, headline, seen.headline()) + " " + unit,
+                    seen.setup().kind()
+                            + (seen.reading() == null
+                                    ? " · cannot read"
+                                    : " · quality " + seen.reading().quality().segments() + " of 8"));
             return;
         }
-        if (channel.level() == null || channel.level().samples() == 0) {
+        if (channel.level().samples() == 0) {
             face.say("—", "no samples yet");
             return;
         }
@@ -238,22 +250,22 @@ public final class TrailBar extends VBox {
 
     private void act(Sight sight, ChannelSight channel, boolean lost) {
         Face face = faces.get(Stop.ACT);
-        Optional<PulseSetup> setup = sight.rig().pulseOn(channel.channel().column());
-        if (setup.isEmpty()) {
+        Optional<BandSight> band = channel.readers().stream()
+                .flatMap(reader -> reader.bands().stream())
+                .findFirst();
+        if (band.isEmpty()) {
             face.say("—", "no band on this channel");
             return;
         }
-        String side = lost || channel.side() == null
-                ? "—"
-                : switch (channel.side()) {
-                    case UNKNOWN -> "—";
-                    case BELOW -> "too slow";
-                    case INSIDE -> "inside";
-                    case ABOVE -> "too fast";
-                };
-        var band = setup.get().band();
+        ScalarInfo scalar = channel.readers().stream()
+                .map(reader -> reader.kind().scalar(band.get().setup().scalar()))
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElseThrow();
+        var edges = band.get().setup().band();
         face.say(
-                side,
-                Digits.of(band.low()) + "–" + Digits.of(band.high()) + " beats/min · slack " + Digits.of(band.slack()));
+                lost ? "—" : Wording.side(band.get().side()),
+                Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " "
+                        + scalar.unit(channel.channel().unit()) + " · slack " + Digits.of(edges.slack()));
     }
 }

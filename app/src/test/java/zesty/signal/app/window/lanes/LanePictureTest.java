@@ -37,6 +37,7 @@ class LanePictureTest {
         ChannelSight sightOfChannel = new ChannelSight(
                 channel,
                 strand,
+                rateHz,
                 series,
                 series,
                 0,
@@ -44,8 +45,7 @@ class LanePictureTest {
                 0,
                 0,
                 null,
-                null,
-                null,
+                List.of(),
                 false,
                 Double.NaN,
                 channel.scaling(),

@@ -1,0 +1,207 @@
+package zesty.signal.app.window.bench;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.HandEdit;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.Sight;
+
+/**
+ * The pulse: its last beats laid over each other, early ones apart, and its rate from beat to beat, on which a beat is
+ * chosen and taken out, or one put in.
+ */
+final class PulsePicture extends ReaderPicture {
+    private static final int BEATS = 24;
+    private static final double BEFORE = 0.35;
+    private static final double AFTER = 0.65;
+    private static final double EARLY_DARK = 0.55;
+
+    private final Plot shapes = new Plot();
+    private final Plot rates = new Plot();
+    private final Label hand = new Label();
+    private final Button out = new Button("Take this beat out");
+    private final Button in = new Button("Put a beat in here");
+    private String reader = "";
+    private double zero;
+    private double chosen = Double.NaN;
+    private boolean onBeat;
+    private List<Event> beats = List.of();
+
+    PulsePicture(Desk desk) {
+        super(desk);
+        hand.getStyleClass().add("hint");
+        out.setId("beat-out");
+        out.setTooltip(new Tooltip("the beat chosen on the run of rates is none (U takes it back)"));
+        out.setOnAction(event -> edit(false));
+        in.setId("beat-in");
+        in.setTooltip(new Tooltip("a beat at the moment chosen on the run of rates (U takes it back)"));
+        in.setOnAction(event -> edit(true));
+        for (Button button : new Button[] {out, in}) {
+            button.getStyleClass().add("small-button");
+        }
+        HBox line = new HBox(8, hand, out, in);
+        line.setAlignment(Pos.CENTER_LEFT);
+        rates.setId("rates");
+        rates.setOnMouseClicked(event -> choose(rates.valueX(event.getX()) + zero));
+        VBox left = new VBox(
+                4,
+                Bench.small("The last beats laid over each other; a beat's moment is its steepest rise, or R"),
+                shapes);
+        VBox right = new VBox(
+                4, Bench.small("The rate from each beat to the next; press on it to choose a beat"), rates, line);
+        for (VBox box : new VBox[] {left, right}) {
+            box.setMinWidth(0);
+            box.setPrefWidth(300);
+            HBox.setHgrow(box, Priority.ALWAYS);
+        }
+        VBox.setVgrow(shapes, Priority.ALWAYS);
+        VBox.setVgrow(rates, Priority.ALWAYS);
+        HBox both = new HBox(14, left, right);
+        both.setMinHeight(0);
+        VBox.setVgrow(both, Priority.ALWAYS);
+        getChildren().add(both);
+    }
+
+    /** Chooses the beat nearest to a moment, or the moment itself where there is none near. */
+    private void choose(double seconds) {
+        Event nearest = null;
+        for (Event beat : beats) {
+            boolean nearer = nearest == null
+                    || Math.abs(beat.startSeconds() - seconds) < Math.abs(nearest.startSeconds() - seconds);
+            nearest = nearer ? beat : nearest;
+        }
+        double reach = 6 * (rates.highX() - rates.lowX()) / Math.max(1, rates.getWidth());
+        onBeat = nearest != null && Math.abs(nearest.startSeconds() - seconds) < Math.max(0.15, reach);
+        chosen = onBeat ? nearest.startSeconds() : seconds;
+    }
+
+    private void edit(boolean put) {
+        if (!Double.isNaN(chosen)) {
+            desk.editByHand(reader, new HandEdit(put, chosen));
+            chosen = Double.NaN;
+        }
+    }
+
+    @Override
+    void show(Sight sight, ChannelSight channel, ReaderSight seen, Color colour) {
+        zero = zero(sight);
+        reader = seen == null ? "" : seen.setup().id();
+        beats = seen == null
+                ? List.of()
+                : seen.events().stream()
+                        .filter(event -> event.believed() && !event.lasts())
+                        .toList();
+        drawShapes(channel, seen, colour);
+        drawRates(seen, colour);
+        boolean some = !Double.isNaN(chosen);
+        hand.setText(
+                !desk.isStored()
+                        ? "Beats can be taken out and put in once a take is open."
+                        : some
+                                ? (onBeat ? "Beat at " : "No beat at ") + Digits.fixed(chosen, 2) + " s"
+                                : "Press on the run above to choose a beat or a moment.");
+        out.setVisible(desk.isStored() && some && onBeat);
+        out.setManaged(out.isVisible());
+        in.setVisible(desk.isStored() && some && !onBeat);
+        in.setManaged(in.isVisible());
+    }
+
+    private void drawShapes(ChannelSight channel, ReaderSight seen, Color colour) {
+        int n = (int) Math.min(4000, Math.ceil((BEFORE + AFTER) * channel.rateHz()));
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        List<double[]> x = new ArrayList<>();
+        List<double[]> y = new ArrayList<>();
+        List<Event> drawn = new ArrayList<>();
+        double late = seen == null ? 0 : seen.lateSeconds();
+        double end = Math.min(desk.window().to(), channel.strand().lastSeconds());
+        for (int b = beats.size() - 1; b >= 0 && drawn.size() < BEATS; b--) {
+            double at = beats.get(b).startSeconds() + late;
+            long first = channel.strand().times().firstAtOrAfter(at - BEFORE);
+            boolean there = at + AFTER <= end
+                    && first + n < channel.clean().end()
+                    && first >= channel.clean().start();
+            if (!there) {
+                continue;
+            }
+            double[] own = new double[n];
+            double[] when = new double[n];
+            for (int i = 0; i < n; i++) {
+                when[i] = channel.strand().times().secondsAt(first + i) - at;
+                own[i] = channel.channel().display().apply(channel.clean().value(first + i));
+                low = own[i] < low ? own[i] : low;
+                high = own[i] > high ? own[i] : high;
+            }
+            drawn.add(beats.get(b));
+            x.add(when);
+            y.add(own);
+        }
+        boolean some = high >= low;
+        shapes.begin(
+                desk.night().get(),
+                -BEFORE,
+                AFTER,
+                "s",
+                some ? low : 0,
+                some ? high : 1,
+                channel.channel().unit());
+        for (int i = drawn.size() - 1; i >= 0; i--) {
+            boolean early = drawn.get(i).kind().equals("early");
+            shapes.line(
+                    x.get(i),
+                    y.get(i),
+                    n,
+                    early
+                            ? Color.GRAY.deriveColor(0, 1, EARLY_DARK, 0.9)
+                            : colour.deriveColor(0, 1, 1, i == 0 ? 1 : 0.28),
+                    i == 0 || early ? 2 : 1);
+        }
+    }
+
+    private void drawRates(ReaderSight seen, Color colour) {
+        Item.Trace trace = seen == null || seen.reading() == null
+                ? null
+                : seen.reading().trace("rate").orElse(null);
+        int n = trace == null ? 0 : trace.seconds().length;
+        double[] x = new double[n];
+        double[] y = new double[n];
+        double low = 60;
+        double high = 90;
+        for (int i = 0; i < n; i++) {
+            x[i] = trace.seconds()[i] - zero;
+            y[i] = trace.values()[i];
+            low = Math.min(low, y[i] - 4);
+            high = Math.max(high, y[i] + 4);
+        }
+        double start = n == 0 ? -20 : x[0];
+        rates.begin(desk.night().get(), start, n == 0 ? 0 : Math.max(x[n - 1], start + 1), "s", low, high, "beats/min");
+        if (seen != null) {
+            for (Event event : seen.events()) {
+                if (event.lasts()) {
+                    rates.upright(
+                            event.startSeconds() - zero,
+                            event.endSeconds() - zero,
+                            Color.GRAY.deriveColor(0, 1, 1, 0.22));
+                }
+            }
+        }
+        rates.line(x, y, n, colour.deriveColor(0, 1, 1, 0.4), 1);
+        rates.dots(x, y, n, colour, n > 400 ? 1.4 : 2.6);
+        if (!Double.isNaN(chosen)) {
+            rates.upright(chosen - zero, chosen - zero, Color.web("#B87A00"));
+        }
+    }
+}

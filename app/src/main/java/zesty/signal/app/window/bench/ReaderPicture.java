@@ -1,0 +1,32 @@
+package zesty.signal.app.window.bench;
+
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.Sight;
+
+/** The picture a kind of reader is looked at in: its own where it earns one, else its traces and events. */
+abstract class ReaderPicture extends VBox {
+    final Desk desk;
+
+    ReaderPicture(Desk desk) {
+        super(6);
+        this.desk = desk;
+        setMinHeight(0);
+    }
+
+    static ReaderPicture of(String kind, Desk desk) {
+        return kind.equals(Pulse.NAME) ? new PulsePicture(desk) : new TracePicture(desk);
+    }
+
+    /** @param reader null where the channel has none */
+    abstract void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour);
+
+    /** @return what times are shown against: now on a live trail, the beginning of a take */
+    final double zero(Sight sight) {
+        return desk.isStored() ? 0 : sight.lastSeconds();
+    }
+}

@@ -1,0 +1,90 @@
+package zesty.signal.app.window.bench;
+
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.TimeWindow;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.Sight;
+
+/** Any reader: its first trace over time, or else the cleaned signal, with its events along it. */
+final class TracePicture extends ReaderPicture {
+    private static final int MOST_POINTS = 4000;
+
+    private final Plot plot = new Plot();
+
+    TracePicture(Desk desk) {
+        super(desk);
+        VBox.setVgrow(plot, Priority.ALWAYS);
+        getChildren().add(plot);
+    }
+
+    @Override
+    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
+        Item.Trace trace = reader == null || reader.reading() == null
+                ? null
+                : reader.reading().items().stream()
+                        .filter(Item.Trace.class::isInstance)
+                        .map(Item.Trace.class::cast)
+                        .findFirst()
+                        .orElse(null);
+        double zero = zero(sight);
+        double[] x;
+        double[] y;
+        String unit;
+        if (trace != null) {
+            x = trace.seconds().clone();
+            y = trace.values();
+            unit = trace.unit();
+        } else {
+            TimeWindow window = desk.window();
+            TimeRing times = channel.strand().times();
+            long first = times.firstAtOrAfter(window.from());
+            long last =
+                    Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
+            int step = (int) Math.max(1, (last - first) / MOST_POINTS);
+            int n = (int) Math.max(0, (last - first) / step);
+            x = new double[n];
+            y = new double[n];
+            for (int i = 0; i < n; i++) {
+                x[i] = times.secondsAt(first + (long) i * step);
+                y[i] = channel.channel()
+                        .display()
+                        .apply(channel.clean().value(first + (long) i * step + channel.lateSamples()));
+            }
+            unit = channel.channel().unit();
+        }
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < x.length; i++) {
+            x[i] -= zero;
+            low = y[i] < low ? y[i] : low;
+            high = y[i] > high ? y[i] : high;
+        }
+        boolean some = high >= low;
+        double room = some ? Math.max(1e-9, 0.08 * (high - low)) : 0;
+        plot.begin(
+                desk.night().get(),
+                x.length == 0 ? -20 : x[0],
+                x.length == 0 ? 0 : x[x.length - 1],
+                "s",
+                some ? low - room : 0,
+                some ? high + room : 1,
+                unit);
+        if (reader != null) {
+            for (Event event : reader.events()) {
+                double late = reader.lateSeconds();
+                plot.upright(
+                        event.startSeconds() + late - zero,
+                        event.endSeconds() + late - zero,
+                        colour.deriveColor(0, 1, 1, event.believed() ? 0.5 : 0.2));
+            }
+        }
+        plot.line(x, y, x.length, colour, 1.6);
+    }
+}

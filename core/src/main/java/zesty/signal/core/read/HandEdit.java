@@ -1,0 +1,15 @@
+package zesty.signal.core.read;
+
+/**
+ * A change to a reader's events made by hand.
+ *
+ * @param in whether an event was put in; else one was taken out
+ * @param seconds when it is; one is taken out by the time that the reader gave it
+ */
+public record HandEdit(boolean in, double seconds) {
+    public HandEdit {
+        if (!Double.isFinite(seconds)) {
+            throw new IllegalArgumentException("seconds must be a number, was " + seconds);
+        }
+    }
+}

@@ -1,0 +1,41 @@
+package zesty.signal.core.read;
+
+import java.util.List;
+import zesty.signal.core.sample.TimeBase;
+
+/**
+ * A reader at work on a stream: it takes samples as they come and answers the same whatever the size of the pieces. One
+ * instance serves one stream and one thread.
+ */
+public interface Reader {
+
+    /**
+     * Takes the next samples, with no gap within.
+     *
+     * @param ports one array a port, aligned: {@code ports[p][i]} belongs to time {@code i}. Borrowed for the call and not
+     *     written to. NaN is a missing value
+     * @param time never falling, in s
+     */
+    void accept(double[][] ports, int length, TimeBase time);
+
+    /** Samples are missing here: nothing is stretched across. */
+    void gap();
+
+    /** The record is over: what is under way is finished. Nothing may be accepted after it. */
+    void finish();
+
+    /**
+     * @param fromSeconds and toSeconds the stretch to speak of; what lies before the reader's own memory is not in it.
+     *     Negative and positive infinity for all
+     * @return the reading of it; asked for at any moment, it changes nothing
+     */
+    Reading reading(double fromSeconds, double toSeconds);
+
+    /** @return the reading of all */
+    default Reading reading() {
+        return reading(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+    }
+
+    /** Takes changes made by hand into force, in place of those before; a reader without events has none. */
+    default void edited(List<HandEdit> edits) {}
+}

@@ -1,0 +1,78 @@
+package zesty.signal.core.read;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import zesty.signal.core.act.Band;
+
+/**
+ * A kind of reader describes itself once; the command line, the rig's JSON, the controls, tooltips, cards, exports and
+ * what a band may watch all come from this. Kinds are stateless. {@code ReaderKinds} lists them.
+ */
+public interface ReaderKind {
+    /** @return its name on the command line and in rigs, one lower-case word */
+    String name();
+
+    /** @return what it is for, in a sentence */
+    String words();
+
+    /** @return the signals it takes, in order; the last ones may be left away down to {@link #fewestPorts()} */
+    List<Port> ports();
+
+    /** @return how many of the ports there must be */
+    default int fewestPorts() {
+        return ports().size();
+    }
+
+    /** @return what can be set */
+    List<Setting> settings();
+
+    /** @return the numbers it gives, the headline first */
+    List<ScalarInfo> scalars();
+
+    /** @return keys of the numbers that stand below the headline on a card */
+    default List<String> detailKeys() {
+        return scalars().stream().skip(1).limit(2).map(ScalarInfo::key).toList();
+    }
+
+    /** @return keys of what else it gives: events, words, traces, lists */
+    List<String> otherKeys();
+
+    /** @return whether its sensor sits on a body */
+    default boolean onBody() {
+        return false;
+    }
+
+    /** @return whether events can be taken out and put in by hand */
+    default boolean editable() {
+        return false;
+    }
+
+    /** @return the bands that its numbers are usually meant to stay in, by key; none unless something is usual */
+    default Map<String, Band> usualBands() {
+        return Map.of();
+    }
+
+    /** @return how long a stretch a live reading speaks of, in s */
+    double windowSeconds();
+
+    /** @return how far back events are shown live, in s, at least the window */
+    default double eventSeconds() {
+        return windowSeconds();
+    }
+
+    /** @return the reason why it does not suit a signal of that unit and rate, and what would; empty when it suits */
+    Optional<String> unsuited(Settings settings, String unit, double rateHz);
+
+    /**
+     * @param rateHz samples a second
+     * @return a reader at its beginning
+     * @throws ReaderException when it cannot work like this, saying what would do
+     */
+    Reader reader(Settings settings, double rateHz);
+
+    /** @return the description of a number; null when it gives none of that key */
+    default ScalarInfo scalar(String key) {
+        return scalars().stream().filter(s -> s.key().equals(key)).findFirst().orElse(null);
+    }
+}

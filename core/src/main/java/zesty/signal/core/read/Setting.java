@@ -1,0 +1,139 @@
+package zesty.signal.core.read;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * Something that can be set of a reader. From this one description come the command line's {@code --set}, the rig's
+ * JSON, the control on screen and its tooltip.
+ *
+ * @param key as written after {@code --set}
+ * @param shape what kind of value it takes
+ * @param usual what it is unless it is set; {@link #AUTO} where the reader finds it itself
+ * @param choices the words to choose from; empty unless it is a choice
+ * @param low least number allowed
+ * @param high greatest number allowed
+ * @param unit of the number; empty for none or the port's own
+ * @param words what it is, short, for a label
+ * @param tip what it does, in a sentence, for a tooltip
+ */
+public record Setting(
+        String key,
+        Shape shape,
+        String usual,
+        List<String> choices,
+        double low,
+        double high,
+        String unit,
+        String words,
+        String tip) {
+    /** Found by the reader itself. */
+    public static final String AUTO = "auto";
+
+    /** What kind of value a setting takes. */
+    public enum Shape {
+        /** One of some words. */
+        CHOICE,
+        /** A number. */
+        NUMBER,
+        /** Rising numbers parted by commas, or nothing. */
+        RISING,
+        /** A stretch of time, {@code A..B} in s, or nothing. */
+        SPAN
+    }
+
+    public Setting {
+        choices = List.copyOf(choices);
+    }
+
+    public static Setting choice(String key, List<String> choices, String words, String tip) {
+        return new Setting(key, Shape.CHOICE, choices.get(0), choices, Double.NaN, Double.NaN, "", words, tip);
+    }
+
+    public static Setting number(
+            String key, String usual, double low, double high, String unit, String words, String tip) {
+        return new Setting(key, Shape.NUMBER, usual, List.of(), low, high, unit, words, tip);
+    }
+
+    public static Setting rising(String key, String words, String tip) {
+        return new Setting(key, Shape.RISING, "", List.of(), -Double.MAX_VALUE, Double.MAX_VALUE, "", words, tip);
+    }
+
+    public static Setting span(String key, String words, String tip) {
+        return new Setting(key, Shape.SPAN, "", List.of(), 0, Double.MAX_VALUE, "s", words, tip);
+    }
+
+    /** @return what may be written, in words */
+    public String allowed() {
+        return switch (shape) {
+            case CHOICE -> String.join(" or ", choices);
+            case NUMBER ->
+                (usual.equals(AUTO) ? AUTO + " or " : "") + "a number" + range() + (unit.isEmpty() ? "" : " " + unit);
+            case RISING -> "rising numbers parted by commas, such as 10,20,30";
+            case SPAN -> "a stretch from..to in s, such as 2..5";
+        };
+    }
+
+    private String range() {
+        boolean from = low > -Double.MAX_VALUE;
+        boolean to = high < Double.MAX_VALUE;
+        return from && to
+                ? " from " + Digits.of(low) + " to " + Digits.of(high)
+                : from ? " of " + Digits.of(low) + " or more" : to ? " of " + Digits.of(high) + " or less" : "";
+    }
+
+    /** @throws ReaderException when the text is no value for it, saying what would be */
+    void check(String text) {
+        boolean right = text.equals(usual)
+                || switch (shape) {
+                    case CHOICE -> choices.contains(text);
+                    case NUMBER -> {
+                        double value = parse(text);
+                        yield value >= low && value <= high;
+                    }
+                    case RISING -> rising(text) != null;
+                    case SPAN -> stretch(text) != null;
+                };
+        if (!right) {
+            throw new ReaderException(key + " takes " + allowed() + ", was '" + text + "'");
+        }
+    }
+
+    /** @return the numbers; null when they are no rising numbers */
+    static double[] rising(String text) {
+        if (text.isBlank()) {
+            return new double[0];
+        }
+        List<Double> numbers = new ArrayList<>();
+        for (String part : text.split(",", -1)) {
+            double value = parse(part);
+            if (Double.isNaN(value) || !numbers.isEmpty() && !(value > numbers.get(numbers.size() - 1))) {
+                return null;
+            }
+            numbers.add(value);
+        }
+        return numbers.stream().mapToDouble(Double::doubleValue).toArray();
+    }
+
+    /** @return from and to; null when it is no stretch */
+    static double[] stretch(String text) {
+        double[] ends = Arrays.stream(text.split("\\.\\.", -1))
+                .mapToDouble(Setting::parse)
+                .toArray();
+        return ends.length == 2 && ends[0] >= 0 && ends[1] > ends[0] ? ends : null;
+    }
+
+    /** @return the number; NaN when it is none that counts */
+    static double parse(String text) {
+        String plain = text.strip();
+        try {
+            // Words such as NaN and suffixes such as 1d are numbers for the language only.
+            double value = plain.matches("[-+0-9.eE]+") ? Double.parseDouble(plain) : Double.NaN;
+            return Double.isInfinite(value) ? Double.NaN : value;
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
+    }
+}

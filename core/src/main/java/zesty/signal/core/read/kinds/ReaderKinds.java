@@ -1,0 +1,27 @@
+package zesty.signal.core.read.kinds;
+
+import java.util.List;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.level.Level;
+import zesty.signal.core.read.pulse.Pulse;
+
+/** All kinds of readers there are: a new one is one more line here. */
+public final class ReaderKinds {
+    private static final List<ReaderKind> ALL = List.of(new Pulse(), new Level());
+
+    private ReaderKinds() {}
+
+    public static List<ReaderKind> all() {
+        return ALL;
+    }
+
+    /** @throws ReaderException when there is none of that name, saying which there are */
+    public static ReaderKind of(String name) {
+        return ALL.stream()
+                .filter(kind -> kind.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new ReaderException("no reader is called '" + name + "'; there are "
+                        + String.join(", ", ALL.stream().map(ReaderKind::name).toList())));
+    }
+}

@@ -1,0 +1,2 @@
+/** The list of all kinds of readers. */
+package zesty.signal.core.read.kinds;

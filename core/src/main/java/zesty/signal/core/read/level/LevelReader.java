@@ -1,0 +1,206 @@
+package zesty.signal.core.read.level;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Quality;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * Sums up all samples, keeps the newest for readings of less than all, and notes each crossing. Crossings grow by some
+ * dozen bytes each.
+ */
+final class LevelReader implements Reader {
+    private static final int MOST_KEPT = 1 << 20;
+
+    private final double[] edges;
+    private final double slack;
+    private final double periodSeconds;
+    private final LevelSums all = new LevelSums();
+    private final double[] values;
+    private final double[] seconds;
+    private long end;
+    /** Where a stretch without a gap begins among the samples; noise is not measured across. */
+    private boolean broken = true;
+
+    private double firstSeconds = Double.NaN;
+    private double lastSeconds = Double.NaN;
+    private int band = -1;
+    private int firstBand;
+    private final List<Crossing> crossings = new ArrayList<>();
+    /** Until when each band was held since the first sample, gaps left out. */
+    private final double[] held;
+
+    private record Crossing(double seconds, int from, int to) {}
+
+    LevelReader(double[] edges, double hysteresis, double rateHz) {
+        this.edges = edges;
+        slack = hysteresis / 2;
+        periodSeconds = 1 / rateHz;
+        held = new double[edges.length + 1];
+        int kept = (int) Math.min(MOST_KEPT, Math.ceil(Level.WINDOW_SECONDS * rateHz * 1.05) + 16);
+        values = new double[kept];
+        seconds = new double[kept];
+    }
+
+    @Override
+    public void accept(double[][] ports, int length, TimeBase time) {
+        double[] data = ports[0];
+        for (int i = 0; i < length; i++) {
+            if (data[i] == data[i]) {
+                accept(data[i], time.secondsAt(i));
+            }
+        }
+    }
+
+    private void accept(double value, double at) {
+        if (broken) {
+            all.gap();
+            broken = false;
+        }
+        all.add(value);
+        int cell = (int) (end++ % values.length);
+        values[cell] = value;
+        seconds[cell] = at;
+        if (Double.isNaN(firstSeconds)) {
+            firstSeconds = at;
+            band = bandOf(value);
+            firstBand = band;
+        } else {
+            cross(value, at);
+        }
+        // A sample stands for the time until the next one would come.
+        held[band] += periodSeconds;
+        lastSeconds = at;
+    }
+
+    /** The first sample's band is the one it lies in, whatever the slack. */
+    private int bandOf(double value) {
+        int found = 0;
+        while (found < edges.length && value >= edges[found]) {
+            found++;
+        }
+        return found;
+    }
+
+    private void cross(double value, double at) {
+        int to = band;
+        while (to < edges.length && value >= edges[to] + slack) {
+            to++;
+        }
+        while (to > 0 && value < edges[to - 1] - slack) {
+            to--;
+        }
+        if (to != band) {
+            crossings.add(new Crossing(at, band, to));
+            band = to;
+        }
+    }
+
+    @Override
+    public void gap() {
+        broken = true;
+    }
+
+    @Override
+    public void finish() {
+        // Nothing is under way: each sample is answered as it comes.
+    }
+
+    @Override
+    public Reading reading(double fromSeconds, double toSeconds) {
+        boolean whole = !(fromSeconds > firstSeconds) && !(toSeconds < lastSeconds);
+        LevelSums sums = whole ? all : window(fromSeconds, toSeconds);
+        List<Item> items = new ArrayList<>();
+        double noise = sums.noise();
+        items.add(
+                new Item.Scalar("mean", sums.mean(), sums.count() > 0 ? noise / Math.sqrt(sums.count()) : Double.NaN));
+        items.add(new Item.Scalar("noise", noise));
+        items.add(new Item.Scalar("min", sums.lowest()));
+        items.add(new Item.Scalar("max", sums.highest()));
+        items.add(new Item.Events("crossings", List.of("t_s", "from", "to"), events(fromSeconds, toSeconds)));
+        items.add(
+                new Item.Numbers("time_in_band", "s", whole ? held.clone() : heldWithin(sums, fromSeconds, toSeconds)));
+        items.add(new Item.Scalar("samples", sums.count()));
+        return new Reading(quality(sums), items, working(sums, noise));
+    }
+
+    private LevelSums window(double from, double to) {
+        LevelSums sums = new LevelSums();
+        long first = Math.max(0, end - values.length);
+        double before = Double.NaN;
+        for (long i = first; i < end; i++) {
+            int cell = (int) (i % values.length);
+            if (seconds[cell] >= from && seconds[cell] <= to) {
+                if (seconds[cell] - before > 1.6 * periodSeconds) {
+                    sums.gap();
+                }
+                sums.add(values[cell]);
+                before = seconds[cell];
+            }
+        }
+        return sums;
+    }
+
+    private List<Event> events(double from, double to) {
+        List<Event> events = new ArrayList<>();
+        for (Crossing one : crossings) {
+            if (one.seconds() >= from && one.seconds() <= to) {
+                String kind = one.to() > one.from() ? "up" : "down";
+                events.add(new Event(kind, one.seconds(), one.seconds(), Double.NaN, true, "", one.from(), one.to()));
+            }
+        }
+        return events;
+    }
+
+    /** Of a part of the record: from crossing to crossing. */
+    private double[] heldWithin(LevelSums sums, double from, double to) {
+        double[] within = new double[edges.length + 1];
+        if (sums.count() == 0) {
+            return within;
+        }
+        double since = Math.max(from, firstSeconds);
+        double until = Math.min(to, lastSeconds + periodSeconds);
+        int now = firstBand;
+        for (Crossing one : crossings) {
+            if (one.seconds() > since) {
+                within[now] += Math.max(0, Math.min(one.seconds(), until) - since);
+                since = Math.max(since, Math.min(one.seconds(), until));
+            }
+            now = one.to();
+        }
+        within[now] += Math.max(0, until - since);
+        return within;
+    }
+
+    private static Quality quality(LevelSums sums) {
+        if (sums.count() == 0) {
+            return new Quality(0, List.of("no samples yet"));
+        }
+        return sums.count() < 3
+                ? new Quality(0.4, List.of("only " + sums.count() + " samples so far"))
+                : new Quality(1, List.of());
+    }
+
+    private List<String> working(LevelSums sums, double noise) {
+        if (sums.count() == 0) {
+            return List.of();
+        }
+        List<String> lines = new ArrayList<>();
+        lines.add("Mean of " + sums.count() + " cleaned samples.");
+        lines.add("Noise from second differences, the root of their mean square over √6: " + Digits.about(noise, 3)
+                + " (standard deviation of one sample; slopes and jumps do not count).");
+        if (edges.length > 0) {
+            lines.add("Band edges at "
+                    + String.join(
+                            ", ", Arrays.stream(edges).mapToObj(Digits::of).toList()) + "; a band is left "
+                    + Digits.of(slack) + " beyond its edge.");
+        }
+        return lines;
+    }
+}

@@ -1,0 +1,2 @@
+/** The level reader: mean, range and noise of a channel, and the bands that it crosses. */
+package zesty.signal.core.read.level;

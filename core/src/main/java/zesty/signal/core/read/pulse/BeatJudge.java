@@ -1,0 +1,468 @@
+package zesty.signal.core.read.pulse;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedList;
+import java.util.List;
+import java.util.function.DoubleConsumer;
+
+/**
+ * Decides which of the chosen candidates are beats. At first, and again after it lost them, it waits for a run that is
+ * as even as noise never is: a short one must be nearly perfect, a longer one may be worse ({@link Run}). From then on
+ * a candidate is a beat if it stands out as much as beats do; its shape speaks to how sure it is. Where the rhythm leaves
+ * a hole, a lower one that was passed over is taken after all (search-back, as in J. Pan and W. J. Tompkins 1985). What
+ * beats look like is remembered over a loss.
+ */
+final class BeatJudge {
+    private static final double SCALE_SECONDS = 5;
+    /** The height of a beat before any is known is that of the fourth highest candidate in {@link #SCALE_SECONDS}. */
+    private static final int SCALE_RANK = 4;
+
+    /** After such a change of it, as a share, all that waits is weighed anew. */
+    private static final double SCALE_CHANGE = 0.1;
+
+    /** Where no beat is known, candidates so high are told as turned away, as a share of what a beat would be. */
+    private static final double WORTH_TELLING = 0.8;
+
+    /** So long a candidate waits for a run that it may belong to, in s. */
+    private static final double WAITING_SECONDS = 30;
+
+    /** What came before a run is a beat if it is so much like it. */
+    private static final double LOOK_BACK = 0.8;
+
+    private static final double HOLE = 1.4;
+    /** An electrical bump of this share of the usual height is a beat … */
+    private static final double STANDS_OUT = 0.38;
+    /** … unless it comes so soon, in s, and has less than this share of the slope before it: then it is a T wave. */
+    private static final double T_SECONDS = 0.38;
+
+    private static final double T_SHARE = 0.65;
+    /** A step of the contact stands as far above the level around it as below, within this share. */
+    private static final double NO_STEP = 0.1;
+
+    /** Without a beat for so long, or so many intervals, it is lost: taps spoil an optical one, pauses are no loss. */
+    private static final double LOST_SECONDS = 2.2;
+
+    private static final double LOST_INTERVALS = 2.6;
+    private static final double ELECTRICAL_LOST_SECONDS = 3.2;
+    /** After so many beats in a row that have their like behind them, not before them, they are second humps. */
+    private static final int SECOND_HUMPS = 3;
+
+    private static final int MEMORY = 8;
+    /** After so many shaky beats among the newest {@link #MEMORY} it is taken for lost. */
+    private static final int MOST_SHAKY = 5;
+
+    private final PulseSource source;
+    private final DoubleConsumer usualHeight;
+    private final BeatPath path;
+    private final BeatLog log = new BeatLog();
+    private final ArrayDeque<Candidate> seen = new ArrayDeque<>();
+    private final ArrayDeque<Candidate> waiting = new ArrayDeque<>();
+    private double firstSeen = Double.NaN;
+    private Candidate tested;
+    private double weighedBy;
+
+    private boolean locked;
+    private double[] template;
+    private double usual;
+    private final double[] heights = new double[MEMORY];
+    private int heightCount;
+    private double lastBeat = Double.NaN;
+    private double lastHeight;
+    private int secondHumps;
+    private double usualLikeness;
+    private boolean lastSure;
+    private boolean disturbed;
+    private final boolean[] shaky = new boolean[MEMORY];
+    private int judged;
+
+    /** @param usualHeight told how high a beat usually is whenever that changes, 0 when it is not known */
+    BeatJudge(PulseSource source, DoubleConsumer usualHeight) {
+        this.source = source;
+        this.usualHeight = usualHeight;
+        path = new BeatPath(this::worth, this::chosen);
+    }
+
+    BeatLog log() {
+        return log;
+    }
+
+    /** @return whether a pulse is followed now */
+    boolean locked() {
+        return locked;
+    }
+
+    /** @return the usual interval between beats now, in s; NaN before there is one */
+    double intervalSeconds() {
+        return path.intervalSeconds();
+    }
+
+    /** @param nowSeconds up to when all candidates have been told */
+    void accept(Candidate candidate, double nowSeconds) {
+        if (Double.isNaN(firstSeen)) {
+            firstSeen = candidate.seconds();
+        }
+        seen.addLast(candidate);
+        while (candidate.seconds() - seen.getFirst().seconds() > SCALE_SECONDS) {
+            seen.removeFirst();
+        }
+        waiting.addLast(candidate);
+        while (candidate.seconds() - waiting.getFirst().seconds() > WAITING_SECONDS) {
+            turnAway(waiting.removeFirst());
+        }
+        double scale = scale();
+        if (!locked && Math.abs(scale - weighedBy) > SCALE_CHANGE * weighedBy) {
+            weighedBy = scale;
+            path.weighAnew();
+        }
+        path.add(candidate);
+        advance(nowSeconds);
+    }
+
+    /** Time goes on without a candidate. */
+    void advance(double nowSeconds) {
+        if (locked) {
+            path.settle(nowSeconds);
+            if (locked && nowSeconds - lastBeat > lostAfter()) {
+                lose();
+            }
+        } else if (!waiting.isEmpty()) {
+            gather(nowSeconds);
+        }
+    }
+
+    /**
+     * @param nowSeconds up to when all candidates have been told
+     * @return how long nothing like a beat has been seen, in usual intervals; 0 while no pulse is followed
+     */
+    double quietIntervals(double nowSeconds) {
+        if (!locked) {
+            return 0;
+        }
+        double last = lastBeat;
+        for (Candidate one : waiting) {
+            last = one.height() > 0.5 * usual ? Math.max(last, one.seconds()) : last;
+        }
+        return (nowSeconds - last) / path.intervalSeconds();
+    }
+
+    private double lostAfter() {
+        double interval = path.intervalSeconds();
+        return source == PulseSource.ELECTRICAL
+                ? Math.max(ELECTRICAL_LOST_SECONDS, Double.isNaN(interval) ? 0 : ELECTRICAL_LOST_SECONDS * interval)
+                : Math.max(LOST_SECONDS, Double.isNaN(interval) ? 0 : LOST_INTERVALS * interval);
+    }
+
+    /** The record is over: what waits is decided. */
+    void finish() {
+        advance(Double.POSITIVE_INFINITY);
+        waiting.forEach(this::turnAway);
+        waiting.clear();
+    }
+
+    /** The signal stops here and goes on later. */
+    void gap() {
+        finish();
+        lose();
+        path.clear();
+        seen.clear();
+        firstSeen = Double.NaN;
+        weighedBy = 0;
+    }
+
+    private void lose() {
+        locked = false;
+        path.free();
+        weighedBy = 0;
+        usualHeight.accept(0);
+        tested = null;
+        lastBeat = Double.NaN;
+        Arrays.fill(shaky, false);
+    }
+
+    private void turnAway(Candidate candidate) {
+        if (candidate.height() >= WORTH_TELLING * (locked ? usual : scale())) {
+            log.reject(candidate.seconds());
+        }
+    }
+
+    private double worth(Candidate candidate) {
+        double h = candidate.height() / (locked ? usual : weighedBy);
+        if (source == PulseSource.ELECTRICAL) {
+            double alike = locked ? 0.75 + 0.25 * Math.max(0, candidate.likeness(template)) : 1;
+            return Math.min(h, 1) * alike - 0.35 - 0.3 * Math.max(0, h - 2.5);
+        }
+        double alike = locked ? 0.4 + 0.6 * Math.max(0, candidate.likeness(template)) : 1;
+        return Math.min(h, 1) * alike - 0.45 - 0.3 * Math.max(0, h - 1.8);
+    }
+
+    private double scale() {
+        if (seen.isEmpty()) {
+            return 0;
+        }
+        double[] sorted = seen.stream().mapToDouble(Candidate::height).sorted().toArray();
+        // A beat comes about every 1.2 s: at the beginning fewer than four have come.
+        double since = seen.getLast().seconds() - firstSeen;
+        int rank = (int) Math.max(1, Math.min(SCALE_RANK, Math.ceil(since / 1.2)));
+        return sorted[Math.max(0, sorted.length - rank)];
+    }
+
+    private void chosen(Candidate candidate, List<Candidate> passed) {
+        Candidate first = source == PulseSource.OPTICAL ? firstHump(candidate, passed) : null;
+        if (first != null) {
+            judge(first);
+            path.restart(first, path.intervalSeconds());
+        } else {
+            searchBack(candidate, passed);
+            judge(candidate);
+        }
+        while (!waiting.isEmpty() && waiting.getFirst().seconds() <= candidate.seconds()) {
+            waiting.removeFirst();
+        }
+    }
+
+    /** @return the first hump passed over, once it is clear that the second ones are being taken; else null */
+    private Candidate firstHump(Candidate candidate, List<Candidate> passed) {
+        Candidate hump = null;
+        for (Candidate one : passed) {
+            boolean like = one.height() > 0.65 * usual
+                    && one.likeness(template) > 0.75
+                    && one.seconds() - lastBeat > 0.53 * (candidate.seconds() - lastBeat);
+            hump = like ? one : hump;
+        }
+        boolean even = candidate.seconds() - lastBeat < HOLE * path.intervalSeconds();
+        secondHumps = hump != null && even ? secondHumps + 1 : 0;
+        if (secondHumps < SECOND_HUMPS) {
+            return null;
+        }
+        secondHumps = 0;
+        disturbed = true;
+        return hump;
+    }
+
+    private void gather(double nowSeconds) {
+        List<Candidate> run = path.newest(nowSeconds, Run.LONGEST);
+        if (run.isEmpty() || run.get(run.size() - 1) == tested) {
+            return;
+        }
+        tested = run.get(run.size() - 1);
+        List<Candidate> believed = Run.believable(source, run, path::between, template, usual);
+        if (believed.isEmpty()) {
+            return;
+        }
+        if (source == PulseSource.OPTICAL) {
+            believed = Run.firstHumps(believed, path::between);
+        }
+        template = Run.mean(believed);
+        usualLikeness = believed.stream()
+                .mapToDouble(one -> one.likeness(template))
+                .average()
+                .orElse(1);
+        heightCount = 0;
+        believed.forEach(this::remember);
+        locked = true;
+        lastBeat = Double.NaN;
+        disturbed = false;
+        lastSure = false;
+        log.newStretch();
+        List<Candidate> early = before(believed);
+        double last = believed.get(believed.size() - 1).seconds();
+        for (Candidate one : waiting) {
+            boolean taken =
+                    early.contains(one) || one.seconds() >= believed.get(0).seconds();
+            if (!taken && !early.isEmpty() && one.seconds() < early.get(0).seconds()) {
+                turnAway(one);
+            }
+        }
+        List<Candidate> kept = List.copyOf(waiting);
+        waiting.removeIf(one -> one.seconds() <= last);
+        path.fix(believed.get(believed.size() - 1), (last - believed.get(0).seconds()) / (believed.size() - 1));
+        Candidate before = null;
+        for (Candidate one : early) {
+            if (before != null) {
+                searchBack(one, between(kept, before, one));
+            }
+            judge(one);
+            before = one;
+        }
+        if (before != null) {
+            searchBack(believed.get(0), between(kept, before, believed.get(0)));
+        }
+        believed.forEach(this::judge);
+        path.settle(last);
+    }
+
+    private static List<Candidate> between(List<Candidate> all, Candidate from, Candidate to) {
+        return all.stream()
+                .filter(c -> c.seconds() > from.seconds() && c.seconds() < to.seconds())
+                .toList();
+    }
+
+    /** What came before the run is looked at again with what the run has taught, from its first beat back. */
+    private List<Candidate> before(List<Candidate> run) {
+        LinkedList<Candidate> found = new LinkedList<>();
+        double interval = (run.get(run.size() - 1).seconds() - run.get(0).seconds()) / (run.size() - 1);
+        Candidate next = run.get(0);
+        while (true) {
+            Candidate best = null;
+            double most = 0;
+            for (Candidate one : waiting) {
+                double apart = next.seconds() - one.seconds();
+                boolean fits = apart > Math.max(BeatPath.SHORTEST_SECONDS, 0.6 * interval) && apart < 2.4 * interval;
+                boolean missed = apart > 1.5 * interval;
+                double off = Math.log(apart / (missed ? 2 * interval : interval));
+                double fit = merit(one) - off * off - (missed ? 0.4 : 0);
+                if (fits
+                        && plausible(one)
+                        && one.height() < 1.7 * usual
+                        && one.likeness(template) > LOOK_BACK
+                        && fit > most) {
+                    most = fit;
+                    best = one;
+                }
+            }
+            if (best == null) {
+                return found;
+            }
+            double apart = next.seconds() - best.seconds();
+            interval += apart < 1.5 * interval ? 0.3 * (apart - interval) : 0;
+            found.addFirst(best);
+            next = best;
+        }
+    }
+
+    /** A hole in the rhythm: the best of those passed over in it is a beat after all, if it looks like one. */
+    private void searchBack(Candidate next, List<Candidate> passed) {
+        if (source == PulseSource.ELECTRICAL) {
+            takeAllThatStandOut(next, passed);
+        }
+        double interval = path.intervalSeconds();
+        List<Candidate> rest = new ArrayList<>(passed);
+        rest.removeIf(one -> one.seconds() <= lastBeat);
+        double from = lastBeat;
+        while (next.seconds() - from > HOLE * interval) {
+            Candidate best = null;
+            for (Candidate one : rest) {
+                boolean room = one.seconds() - from > Math.max(BeatPath.SHORTEST_SECONDS, 0.45 * interval)
+                        && next.seconds() - one.seconds() > Math.max(BeatPath.SHORTEST_SECONDS, 0.35 * interval);
+                if (room && plausible(one) && (best == null || merit(one) > merit(best))) {
+                    best = one;
+                }
+            }
+            if (best == null) {
+                break;
+            }
+            judge(best);
+            from = best.seconds();
+            double since = from;
+            rest.removeIf(one -> one.seconds() <= since);
+        }
+        for (Candidate one : rest) {
+            if (one.height() > 1.1 * usual && one.seconds() > lastBeat) {
+                log.reject(one.seconds());
+                disturbed = true;
+            }
+        }
+    }
+
+    /** An electrical beat stands out by itself, whatever the rhythm: early ones are beats. */
+    private void takeAllThatStandOut(Candidate next, List<Candidate> passed) {
+        for (Candidate one : passed) {
+            double apart = one.seconds() - lastBeat;
+            double h = one.height() / usual;
+            boolean wave = apart < T_SECONDS && h < T_SHARE * lastHeight;
+            if (apart > BeatPath.SHORTEST_SECONDS
+                    && next.seconds() - one.seconds() > BeatPath.SHORTEST_SECONDS
+                    && h > STANDS_OUT
+                    && (h < 1.1 || h < 1.7 && one.likeness(template) > 0.85)
+                    && one.floor() < 0.45
+                    && Math.abs(one.upright()) > NO_STEP
+                    && !wave) {
+                judge(one);
+            }
+        }
+    }
+
+    private double merit(Candidate candidate) {
+        return Math.min(candidate.height() / usual, 1.2)
+                * (source == PulseSource.OPTICAL ? Math.max(0, candidate.likeness(template)) : 1);
+    }
+
+    private boolean plausible(Candidate candidate) {
+        double h = candidate.height() / usual;
+        return source == PulseSource.OPTICAL
+                ? h > 0.35 && h < 2.5 && candidate.likeness(template) > 0.6
+                : h > 0.3 && h < 3 && candidate.floor() < 0.5;
+    }
+
+    private void judge(Candidate candidate) {
+        double alike = candidate.likeness(template);
+        double h = candidate.height() / usual;
+        boolean beat;
+        boolean sure;
+        // A beat that is far less like the others than they are is not sure, and its intervals do not count.
+        boolean usualShape = alike > usualLikeness - 0.3;
+        if (source == PulseSource.OPTICAL) {
+            beat = alike > 0.5 && h > 0.33 && h < 2.2;
+            sure = beat && alike > 0.65 && usualShape && h > 0.5 && h < 1.6;
+        } else {
+            beat = h > 0.27 && candidate.floor() < 0.65 && (alike > 0.75 && h < 2 || h < 1.25);
+            // One of another shape is as sure where it stands clear of all around it and is no step of the contact.
+            boolean clear = h < 1.3 && candidate.floor() < 0.3 && Math.abs(candidate.upright()) > NO_STEP;
+            sure = beat && h < 1.6 && (usualShape && candidate.floor() < 0.5 || clear);
+        }
+        shaky[judged++ % MEMORY] = !sure;
+        if (!beat) {
+            log.reject(candidate.seconds());
+            disturbed = true;
+        } else {
+            double apart = candidate.seconds() - lastBeat;
+            boolean follows = !disturbed && sure && lastSure && apart < 1.75 * path.intervalSeconds();
+            log.add(candidate, Math.max(0, alike), follows);
+            lastBeat = candidate.seconds();
+            lastHeight = h;
+            usualLikeness += 0.1 * (alike - usualLikeness);
+            // After a disturbance the first beat ends it; intervals count from the next one on.
+            lastSure = sure && !disturbed;
+            disturbed = false;
+            if (sure && alike > 0.6) {
+                remember(candidate);
+            }
+        }
+        if (countShaky() >= MOST_SHAKY) {
+            giveUp();
+        }
+    }
+
+    private int countShaky() {
+        int n = 0;
+        for (boolean one : shaky) {
+            n += one ? 1 : 0;
+        }
+        return n;
+    }
+
+    /** What was taken for beats lately is none: the newest ones that were not sure are withdrawn. */
+    private void giveUp() {
+        int newest = 0;
+        while (newest < MEMORY && newest < judged && shaky[(judged - 1 - newest) % MEMORY] && newest < log.count()) {
+            newest++;
+        }
+        log.withdraw(newest);
+        lose();
+    }
+
+    private void remember(Candidate candidate) {
+        heights[heightCount++ % MEMORY] = candidate.height();
+        double[] sorted = Arrays.copyOf(heights, Math.min(heightCount, MEMORY));
+        Arrays.sort(sorted);
+        usual = sorted[sorted.length / 2];
+        usualHeight.accept(usual);
+        double[] shape = candidate.fitted(template);
+        for (int i = 0; i < template.length; i++) {
+            template[i] += 0.1 * (shape[i] - template[i]);
+        }
+        Candidate.normalise(template);
+    }
+}

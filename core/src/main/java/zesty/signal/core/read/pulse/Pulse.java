@@ -1,0 +1,129 @@
+package zesty.signal.core.read.pulse;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import zesty.signal.core.act.Band;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.scale.Digits;
+
+/** The pulse: beats, their rate and its spread, from light through the skin or from electrodes. */
+public final class Pulse implements ReaderKind {
+    /** Its name. */
+    public static final String NAME = "pulse";
+    /** The headline's key. */
+    public static final String RATE = "rate_bpm.mean";
+    /** The setting that says where the signal comes from. */
+    public static final String SOURCE = "kind";
+
+    private static final double HIGHEST_RATE_HZ = 1e5;
+    private static final String BPM = "beats/min";
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "beats, their rate and its spread, from light through the skin or from electrodes";
+    }
+
+    @Override
+    public List<Port> ports() {
+        return List.of(new Port("signal", "", "the pulse as it is measured, of either polarity"));
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(Setting.choice(
+                SOURCE,
+                List.of(PulseSource.OPTICAL.word(), PulseSource.ELECTRICAL.word()),
+                "measured by",
+                "light through the skin, or electrodes"));
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo(RATE, "rate", BPM, 0, "60000 over the mean interval in ms"),
+                new ScalarInfo("rate_bpm.min", "slowest", BPM, 0, "from the longest interval"),
+                new ScalarInfo("rate_bpm.max", "fastest", BPM, 0, "from the shortest interval"),
+                new ScalarInfo("interval_ms.mean", "interval", "ms", 1, "mean time from beat to beat"),
+                new ScalarInfo("interval_ms.sdnn", "spread", "ms", 0, "SDNN: standard deviation of the intervals"),
+                new ScalarInfo(
+                        "interval_ms.rmssd",
+                        "RMSSD",
+                        "ms",
+                        0,
+                        "root mean square of the change from interval to interval"),
+                new ScalarInfo("pnn50_percent", "pNN50", "%", 0, "share of such changes of over 50 ms"),
+                new ScalarInfo("set_aside_percent", "set aside", "%", 0, "share of the bumps that is not believed"),
+                new ScalarInfo("early", "early beats", "", 0, "beats well before their time"),
+                new ScalarInfo("lf_ms2", "slow part", "ms²", 0, "power of the intervals from 0.04 to 0.15 Hz"),
+                new ScalarInfo("hf_ms2", "fast part", "ms²", 0, "power of the intervals from 0.15 to 0.4 Hz"),
+                new ScalarInfo("breathing_per_min", "breaths", "/min", 0, "from the beats' height and their intervals"),
+                new ScalarInfo(
+                        "recovery_bpm", "recovery", BPM, 0, "fall in the minute after the fastest quarter minute"));
+    }
+
+    @Override
+    public List<String> detailKeys() {
+        return List.of("interval_ms.sdnn", "early", "set_aside_percent");
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("beats", "rejected", "rate", "doubtful", "state");
+    }
+
+    @Override
+    public boolean onBody() {
+        return true;
+    }
+
+    @Override
+    public boolean editable() {
+        return true;
+    }
+
+    @Override
+    public Map<String, Band> usualBands() {
+        // A resting adult's pulse is usually within 60 to 100 beats a minute.
+        return Map.of(RATE, new Band(60, 100, 3));
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 20;
+    }
+
+    @Override
+    public double eventSeconds() {
+        return 180;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        PulseSource source = PulseSource.of(settings.text(SOURCE));
+        if (rateHz >= source.lowestRateHz && rateHz <= HIGHEST_RATE_HZ) {
+            return Optional.empty();
+        }
+        return Optional.of("a pulse of kind " + source.word() + " needs " + Digits.of(source.lowestRateHz) + " to "
+                + Digits.of(HIGHEST_RATE_HZ) + " samples/s, not " + Digits.of(rateHz));
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        unsuited(settings, "", rateHz).ifPresent(why -> {
+            throw new ReaderException(why);
+        });
+        return new PulseReader(PulseSource.of(settings.text(SOURCE)), rateHz);
+    }
+}

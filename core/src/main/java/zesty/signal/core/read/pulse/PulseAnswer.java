@@ -1,0 +1,433 @@
+package zesty.signal.core.read.pulse;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Quality;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * The numbers of a pulse, from its beats. SDNN, RMSSD, pNN50 and the bands of the spectrum as in the Task Force of the
+ * European Society of Cardiology and the North American Society of Pacing and Electrophysiology 1996, "Heart rate
+ * variability: standards of measurement, physiological interpretation, and clinical use". Early beats count for the
+ * rate but not for the spread, which is one of normal beats.
+ */
+final class PulseAnswer {
+    private static final double EARLY = 0.82;
+    private static final double ALIKE = 0.6;
+    private static final double SPECTRUM_SECONDS = 120;
+    private static final double BREATHING_SECONDS = 25;
+    private static final double SLOWEST_BREATH_HZ = 0.08;
+    private static final double FASTEST_BREATH_HZ = 0.5;
+    /** Of noise alone, a peak as high as this among some thirty independent frequencies comes once in forty times. */
+    private static final double CLEAR_BREATH = 7;
+
+    private static final double EFFORT_SECONDS = 15;
+    private static final double RECOVERY_SECONDS = 60;
+    private static final double EFFORT_BPM = 15;
+
+    private final Beats beats;
+    private final double from;
+    private final double to;
+    private final boolean held;
+    private final boolean[] early;
+    /** Beats whose intervals do not count for the spread: early ones, and those of another shape. */
+    private final boolean[] odd;
+
+    private final double usual;
+
+    /** @param held whether the pulse has just gone, so that what is said of it is held */
+    PulseAnswer(Beats beats, double from, double to, boolean held) {
+        this.beats = beats;
+        this.from = from;
+        this.to = to;
+        this.held = held;
+        double[] all = intervals(false, new boolean[beats.count()]);
+        Arrays.sort(all);
+        usual = all.length == 0 ? Double.NaN : all[all.length / 2] / 1000;
+        early = early();
+        odd = early.clone();
+        for (int i = 0; i < odd.length; i++) {
+            odd[i] |= beats.likeness()[i] < ALIKE;
+        }
+    }
+
+    /** A beat is early when it comes well before its time for what the beats around it do, and the next one waits. */
+    private boolean[] early() {
+        boolean[] found = new boolean[beats.count()];
+        for (int i = 1; i < found.length; i++) {
+            double around = around(i);
+            double before = beats.seconds()[i] - beats.seconds()[i - 1];
+            boolean soon = beats.followsOn()[i] && before < EARLY * around && !found[i - 1];
+            boolean waits = i + 1 < found.length
+                    && beats.followsOn()[i + 1]
+                    && beats.seconds()[i + 1] - beats.seconds()[i] > 1.08 * around;
+            boolean other = beats.likeness()[i] < ALIKE;
+            found[i] = soon && (waits || other);
+        }
+        return found;
+    }
+
+    /** The usual interval around a beat: the median of the nine nearest. */
+    private double around(int i) {
+        int first = Math.max(1, i - 4);
+        int last = Math.min(beats.count() - 1, i + 4);
+        double[] near = new double[last - first + 1];
+        int n = 0;
+        for (int k = first; k <= last; k++) {
+            if (beats.followsOn()[k]) {
+                near[n++] = beats.seconds()[k] - beats.seconds()[k - 1];
+            }
+        }
+        Arrays.sort(near, 0, n);
+        return n == 0 ? Double.NaN : near[n / 2];
+    }
+
+    /** @return the intervals in ms, those at an early beat only if asked for */
+    private double[] intervals(boolean normalOnly, boolean[] soon) {
+        double[] found = new double[beats.count()];
+        int n = 0;
+        for (int i = 1; i < beats.count(); i++) {
+            if (beats.followsOn()[i] && !(normalOnly && (soon[i] || soon[i - 1]))) {
+                found[n++] = 1000 * (beats.seconds()[i] - beats.seconds()[i - 1]);
+            }
+        }
+        return Arrays.copyOf(found, n);
+    }
+
+    Reading reading() {
+        double[] all = intervals(false, early);
+        double[] normal = intervals(true, odd);
+        double mean = mean(all);
+        double deviation = deviation(normal);
+        double[] steps = steps();
+        int judged = beats.count() + beats.rejected().length;
+        double share = judged == 0 ? Double.NaN : (double) beats.rejected().length / judged;
+        List<Item> items = new ArrayList<>();
+        items.add(new Item.Events("beats", List.of(), beatEvents()));
+        items.add(new Item.Scalar("rate_bpm.mean", 60000 / mean, 60000 / mean / mean * standardError(all)));
+        items.add(new Item.Scalar("rate_bpm.min", 60000 / extreme(all, 1)));
+        items.add(new Item.Scalar("rate_bpm.max", 60000 / extreme(all, -1)));
+        items.add(new Item.Scalar("interval_ms.mean", mean, standardError(all)));
+        items.add(new Item.Scalar("interval_ms.sdnn", deviation));
+        items.add(new Item.Scalar("interval_ms.rmssd", rootMeanSquare(steps)));
+        items.add(new Item.Events("rejected", List.of(), rejectedEvents()));
+        items.add(new Item.Scalar("pnn50_percent", over50(steps)));
+        items.add(new Item.Scalar("set_aside_percent", 100 * share));
+        items.add(new Item.Scalar("early", count(early)));
+        List<String> notes = new ArrayList<>();
+        spectrum(items, notes);
+        items.add(new Item.Scalar("breathing_per_min", breathing()));
+        items.add(new Item.Scalar("recovery_bpm", recovery()));
+        items.add(new Item.Trace("rate", "beats/min", rateTimes(), rates()));
+        items.add(new Item.Events("doubtful", List.of("t_s", "end_s"), doubtful()));
+        items.add(new Item.Word("state", state(all.length)));
+        Quality quality = quality(all.length);
+        return new Reading(quality, items, working(all, normal, mean, deviation, steps, notes));
+    }
+
+    private List<Event> beatEvents() {
+        List<Event> events = new ArrayList<>();
+        for (int i = 0; i < beats.count(); i++) {
+            boolean hand = beats.byHand()[i];
+            String kind = early[i] ? "early" : "beat";
+            String why = hand
+                    ? "put in by hand"
+                    : early[i] ? "it came before its time" : odd[i] ? "its shape is another" : "";
+            double t = beats.seconds()[i];
+            events.add(new Event(kind, t, t, beats.height()[i], true, why));
+        }
+        return events;
+    }
+
+    private List<Event> rejectedEvents() {
+        List<Event> events = new ArrayList<>();
+        for (double t : beats.rejected()) {
+            events.add(new Event("bump", t, t, Double.NaN, false, "not believed to be a beat"));
+        }
+        return events;
+    }
+
+    /** Stretches in which beats should have been and none is believed. */
+    private List<Event> doubtful() {
+        List<Event> events = new ArrayList<>();
+        if (beats.count() == 0) {
+            return events;
+        }
+        double longest = 1.75 * (Double.isNaN(usual) ? 1 : usual);
+        for (int i = 0; i <= beats.count(); i++) {
+            double start = i == 0 ? from : beats.seconds()[i - 1];
+            double end = i == beats.count() ? to : beats.seconds()[i];
+            double least = i == 0 || i == beats.count() ? Math.max(2.5, longest) : longest;
+            if (end - start > least) {
+                long bumps = Arrays.stream(beats.rejected())
+                        .filter(t -> t > start && t < end)
+                        .count();
+                String why = bumps > 0
+                        ? "bumps that are no believable beats: movement, or noise"
+                        : "nothing stands out: no contact, or too weak";
+                events.add(new Event("doubtful", start, end, Double.NaN, false, why));
+            }
+        }
+        return events;
+    }
+
+    private String state(int intervals) {
+        return intervals == 0 ? "none" : held ? "held" : "live";
+    }
+
+    private double[] steps() {
+        double[] found = new double[beats.count()];
+        int n = 0;
+        for (int i = 2; i < beats.count(); i++) {
+            boolean both = beats.followsOn()[i] && beats.followsOn()[i - 1] && !odd[i] && !odd[i - 1] && !odd[i - 2];
+            if (both) {
+                double[] t = beats.seconds();
+                found[n++] = 1000 * ((t[i] - t[i - 1]) - (t[i - 1] - t[i - 2]));
+            }
+        }
+        return Arrays.copyOf(found, n);
+    }
+
+    private static double over50(double[] steps) {
+        return steps.length == 0
+                ? Double.NaN
+                : 100.0 * Arrays.stream(steps).filter(d -> Math.abs(d) > 50).count() / steps.length;
+    }
+
+    private void spectrum(List<Item> items, List<String> notes) {
+        double low = Double.NaN;
+        double high = Double.NaN;
+        double[][] run = normalRun();
+        boolean enough = run[0].length > 30
+                && run[0][run[0].length - 1] - run[0][0] >= SPECTRUM_SECONDS * 0.97
+                && run[0].length > 0.8 * beats.count();
+        if (enough) {
+            Lomb lomb = new Lomb(run[0], run[1]);
+            low = lomb.band(0.04, 0.15);
+            high = lomb.band(0.15, 0.4);
+            notes.add("Slow part (0.04 to 0.15 Hz) " + Digits.fixed(low, 0) + " ms², fast part (0.15 to 0.4 Hz) "
+                    + Digits.fixed(high, 0) + " ms², by least squares at uneven times.");
+        } else if (to - from < SPECTRUM_SECONDS) {
+            notes.add(
+                    "The spectrum of the intervals needs two minutes; these are " + Digits.fixed(to - from, 0) + " s.");
+        } else {
+            notes.add("The spectrum of the intervals needs two minutes with few holes; there are too many here.");
+        }
+        items.add(new Item.Scalar("lf_ms2", low));
+        items.add(new Item.Scalar("hf_ms2", high));
+    }
+
+    /** Times and lengths of the intervals between normal beats, in s and ms. */
+    private double[][] normalRun() {
+        double[] t = new double[beats.count()];
+        double[] ms = new double[beats.count()];
+        int n = 0;
+        for (int i = 1; i < beats.count(); i++) {
+            if (beats.followsOn()[i] && !odd[i] && !odd[i - 1]) {
+                t[n] = beats.seconds()[i];
+                ms[n++] = 1000 * (beats.seconds()[i] - beats.seconds()[i - 1]);
+            }
+        }
+        return new double[][] {Arrays.copyOf(t, n), Arrays.copyOf(ms, n)};
+    }
+
+    /**
+     * Breathing makes beats higher and lower and their intervals longer and shorter (P. H. Charlton et al. 2016, "An
+     * assessment of algorithms to estimate respiratory rate from the electrocardiogram and photoplethysmogram"): the
+     * frequency at which both together have most power, where it stands out. Per minute; NaN where it does not.
+     */
+    private double breathing() {
+        double[][] run = normalRun();
+        int n = run[0].length;
+        if (n < 16 || run[0][n - 1] - run[0][0] < BREATHING_SECONDS) {
+            return Double.NaN;
+        }
+        double[] heights = new double[n];
+        int k = 0;
+        for (int i = 1; i < beats.count(); i++) {
+            if (beats.followsOn()[i] && !odd[i] && !odd[i - 1]) {
+                heights[k++] = Double.isNaN(beats.height()[i]) ? 0 : beats.height()[i];
+            }
+        }
+        // The last minutes tell how it is now, and are quick to work out.
+        int first = Math.max(0, n - 200);
+        double[] t = Arrays.copyOfRange(run[0], first, n);
+        Lomb byInterval = new Lomb(t, Arrays.copyOfRange(run[1], first, n));
+        Lomb byHeight = new Lomb(t, Arrays.copyOfRange(heights, first, n));
+        double top = Math.min(FASTEST_BREATH_HZ, 0.45 / usual);
+        double best = 0;
+        double at = Double.NaN;
+        double step = 0.2 / (t[t.length - 1] - t[0]);
+        for (double hz = SLOWEST_BREATH_HZ; hz < top; hz += step) {
+            double power = Math.max(byHeight.power(hz), 0.5 * (byHeight.power(hz) + byInterval.power(hz)));
+            if (power > best) {
+                best = power;
+                at = hz;
+            }
+        }
+        return best > CLEAR_BREATH ? 60 * at : Double.NaN;
+    }
+
+    /** How much the rate falls in the minute after the fastest quarter minute; NaN where there was no effort. */
+    private double recovery() {
+        double[] t = rateTimes();
+        double[] bpm = rates();
+        if (t.length < 20 || t[t.length - 1] - t[0] < EFFORT_SECONDS + RECOVERY_SECONDS) {
+            return Double.NaN;
+        }
+        double fastest = 0;
+        double ends = Double.NaN;
+        int first = 0;
+        double sum = 0;
+        for (int i = 0; i < t.length; i++) {
+            sum += bpm[i];
+            while (t[i] - t[first] > EFFORT_SECONDS) {
+                sum -= bpm[first++];
+            }
+            double mean = sum / (i - first + 1);
+            if (i - first > 5 && mean > fastest) {
+                fastest = mean;
+                ends = t[i];
+            }
+        }
+        double after = meanRate(ends + RECOVERY_SECONDS - 5, ends + RECOVERY_SECONDS + 5);
+        return fastest - after > EFFORT_BPM ? fastest - after : Double.NaN;
+    }
+
+    private double meanRate(double start, double end) {
+        double[] t = rateTimes();
+        double[] bpm = rates();
+        double sum = 0;
+        int n = 0;
+        for (int i = 0; i < t.length; i++) {
+            if (t[i] >= start && t[i] <= end) {
+                sum += bpm[i];
+                n++;
+            }
+        }
+        return n == 0 ? Double.NaN : sum / n;
+    }
+
+    private double[] rateTimes() {
+        double[] t = new double[beats.count()];
+        int n = 0;
+        for (int i = 1; i < beats.count(); i++) {
+            if (beats.followsOn()[i]) {
+                t[n++] = beats.seconds()[i];
+            }
+        }
+        return Arrays.copyOf(t, n);
+    }
+
+    private double[] rates() {
+        return Arrays.stream(intervals(false, early)).map(ms -> 60000 / ms).toArray();
+    }
+
+    private Quality quality(int intervals) {
+        List<String> reasons = new ArrayList<>();
+        double length = to - from;
+        if (intervals == 0) {
+            boolean bumps = beats.rejected().length > 2;
+            reasons.add(
+                    !(length >= 5)
+                            ? "not enough signal yet: some beats alike are needed"
+                            : bumps
+                                    ? "no pulse: there are bumps, but no run of beats alike. Is the sensor on, and still?"
+                                    : "no pulse: nothing stands out of the noise. Is the sensor on?");
+            return new Quality(0, reasons);
+        }
+        double alike = 0;
+        for (double one : beats.likeness()) {
+            alike += Math.min(1, one) / beats.count();
+        }
+        double shape = Math.max(0, Math.min(1, (alike - 0.35) / 0.5));
+        double kept = (double) beats.count() / (beats.count() + beats.rejected().length);
+        double covered = Arrays.stream(intervals(false, early)).sum() / 1000;
+        double share = Math.min(1, covered / Math.max(length - 2.5 * usual, usual));
+        double few = Math.min(1, intervals / 3.0);
+        if (state(intervals).equals("held")) {
+            double silent = to - beats.seconds()[beats.count() - 1];
+            reasons.add("held: no beat for " + Digits.fixed(silent, 0) + " s");
+            share *= 0.3;
+        }
+        if (share < 0.9) {
+            reasons.add("only " + Math.round(100 * Math.min(1, covered / length)) + " % of the time could be read");
+        }
+        if (beats.rejected().length > 0) {
+            int n = beats.rejected().length;
+            reasons.add(n + (n == 1 ? " bump was" : " bumps were") + " no believable beat");
+        }
+        if (shape < 0.8) {
+            reasons.add("the beats differ in shape: noise or movement");
+        }
+        if (intervals < 4) {
+            reasons.add("only " + intervals + (intervals == 1 ? " interval" : " intervals") + " so far");
+        }
+        return new Quality(Math.max(0, Math.min(1, shape * kept * share * few)), reasons);
+    }
+
+    private List<String> working(
+            double[] all, double[] normal, double mean, double deviation, double[] steps, List<String> notes) {
+        List<String> lines = new ArrayList<>();
+        if (all.length > 0) {
+            lines.add("Mean of " + all.length + (all.length == 1 ? " interval: " : " intervals: ")
+                    + Digits.fixed(mean, 1) + " ms; 60000 ÷ " + Digits.fixed(mean, 1) + " = "
+                    + Digits.fixed(60000 / mean, 1) + " beats/min.");
+            lines.add("Between beats " + Digits.fixed(60000 / extreme(all, 1), 0) + " to "
+                    + Digits.fixed(60000 / extreme(all, -1), 0) + ".");
+            if (normal.length > 1) {
+                lines.add("SDNN " + Digits.fixed(deviation, 1) + " ms over " + normal.length
+                        + " intervals between normal beats"
+                        + (steps.length > 0 ? ", RMSSD " + Digits.fixed(rootMeanSquare(steps), 1) + " ms" : "")
+                        + ".");
+            }
+            if (count(early) > 0) {
+                lines.add(count(early) + " early: they count for the rate, not for the spread.");
+            }
+            lines.add("Beats point " + (beats.upright() ? "up" : "down") + " in the signal.");
+            lines.addAll(notes);
+        }
+        lines.add("Not a medical device; it diagnoses nothing.");
+        return lines;
+    }
+
+    private static int count(boolean[] flags) {
+        int n = 0;
+        for (boolean flag : flags) {
+            n += flag ? 1 : 0;
+        }
+        return n;
+    }
+
+    private static double mean(double[] values) {
+        return Arrays.stream(values).average().orElse(Double.NaN);
+    }
+
+    private static double deviation(double[] values) {
+        if (values.length < 2) {
+            return Double.NaN;
+        }
+        double mean = mean(values);
+        double squares = Arrays.stream(values).map(v -> (v - mean) * (v - mean)).sum();
+        return Math.sqrt(squares / (values.length - 1));
+    }
+
+    private static double standardError(double[] values) {
+        return values.length < 2 ? Double.NaN : deviation(values) / Math.sqrt(values.length);
+    }
+
+    private static double rootMeanSquare(double[] values) {
+        return values.length == 0
+                ? Double.NaN
+                : Math.sqrt(Arrays.stream(values).map(v -> v * v).sum() / values.length);
+    }
+
+    /** @param sign 1 for the greatest, −1 for the least; NaN without any */
+    private static double extreme(double[] values, int sign) {
+        return sign * Arrays.stream(values).map(v -> sign * v).max().orElse(Double.NaN);
+    }
+}

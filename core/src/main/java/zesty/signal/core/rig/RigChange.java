@@ -1,0 +1,120 @@
+package zesty.signal.core.rig;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Function;
+
+/**
+ * What differs between two rigs, carried over to a third. The maker works on a rig as it fits the stream of this moment;
+ * what was changed of it goes into the rig that is kept, in which all the rest stays. Taking a change back is carrying
+ * it over the other way round, whatever has come in between.
+ */
+public final class RigChange {
+    private final Rig before;
+    private final Rig after;
+
+    private RigChange(Rig before, Rig after) {
+        this.before = before;
+        this.after = after;
+    }
+
+    public static RigChange between(Rig before, Rig after) {
+        return new RigChange(before, after);
+    }
+
+    /** @return the change that takes this one back */
+    public RigChange reversed() {
+        return new RigChange(after, before);
+    }
+
+    /** @return whether nothing differs */
+    public boolean isNothing() {
+        return before.equals(after);
+    }
+
+    /** @return the rig with what differs as it is after; sources come and go otherwise and stay */
+    public Rig onto(Rig rig) {
+        List<Source> sources = new ArrayList<>(rig.sources());
+        sources.replaceAll(this::source);
+        List<Channel> channels = ordered(merged(rig.channels(), before.channels(), after.channels(), Channel::column));
+        List<ReaderSetup> readers = merged(rig.readers(), before.readers(), after.readers(), ReaderSetup::id);
+        List<BandSetup> bands =
+                merged(rig.bands(), before.bands(), after.bands(), band -> band.reader() + " " + band.scalar());
+        Set<Caution> acknowledged = EnumSet.noneOf(Caution.class);
+        acknowledged.addAll(rig.acknowledged());
+        for (Caution caution : Caution.values()) {
+            if (before.acknowledged().contains(caution) != after.acknowledged().contains(caution)) {
+                if (after.acknowledged().contains(caution)) {
+                    acknowledged.add(caution);
+                } else {
+                    acknowledged.remove(caution);
+                }
+            }
+        }
+        String name = before.name().equals(after.name()) ? rig.name() : after.name();
+        return new Rig(name, sources, channels, readers, bands, acknowledged);
+    }
+
+    private Source source(Source source) {
+        Source was = find(before.sources(), Source::name, source.name());
+        Source is = find(after.sources(), Source::name, source.name());
+        if (was == null || is == null) {
+            return source;
+        }
+        Source changed = was.setup().equals(is.setup()) ? source : source.withSetup(is.setup());
+        return Objects.equals(was.format(), is.format()) ? changed : changed.withFormat(is.format());
+    }
+
+    private static <T> T find(List<T> all, Function<T, String> name, String wanted) {
+        return all.stream()
+                .filter(one -> name.apply(one).equals(wanted))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static <T> List<T> merged(List<T> onto, List<T> before, List<T> after, Function<T, String> name) {
+        List<T> merged = new ArrayList<>(onto);
+        for (T was : before) {
+            if (find(after, name, name.apply(was)) == null) {
+                merged.removeIf(one -> name.apply(one).equals(name.apply(was)));
+            }
+        }
+        for (T is : after) {
+            if (is.equals(find(before, name, name.apply(is)))) {
+                continue;
+            }
+            T there = find(merged, name, name.apply(is));
+            if (there == null) {
+                merged.add(is);
+            } else {
+                merged.set(merged.indexOf(there), is);
+            }
+        }
+        return merged;
+    }
+
+    /** Where the order of the channels was changed, it is taken over for those that both rigs have. */
+    private List<Channel> ordered(List<Channel> channels) {
+        List<String> was = common(before.channels(), after.channels());
+        List<String> is = common(after.channels(), before.channels());
+        if (was.equals(is)) {
+            return channels;
+        }
+        List<Channel> inOrder = new ArrayList<>();
+        for (Channel channel : after.channels()) {
+            channels.stream().filter(c -> c.column().equals(channel.column())).forEach(inOrder::add);
+        }
+        channels.stream().filter(c -> !inOrder.contains(c)).forEach(inOrder::add);
+        return inOrder;
+    }
+
+    private static List<String> common(List<Channel> of, List<Channel> with) {
+        return of.stream()
+                .map(Channel::column)
+                .filter(column -> with.stream().anyMatch(c -> c.column().equals(column)))
+                .toList();
+    }
+}

@@ -1,0 +1,254 @@
+package zesty.signal.engine;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.act.Band;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.HandEdit;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.sample.TimeBase;
+
+/**
+ * A reader at work on the channels of one line of samples: brings several of them in line by what their cleaning delays,
+ * takes that delay off the times, and moves the bands on its numbers with the stream, so that a take replays the same
+ * decisions. One thread.
+ */
+final class ReaderRunner {
+    /** Bands are looked at so often on the stream's own time. */
+    private static final double TICK_SECONDS = 0.5;
+
+    private static final int MOST_DECISIONS = 4096;
+    /** So many looks are kept: forty minutes of them. */
+    private static final int MOST_LOOKS = 4800;
+
+    private final ReaderSetup setup;
+    private final List<ChannelChain> chains;
+    private final ReaderKind kind;
+    private final Reader reader;
+    private final String trouble;
+    private final double delaySeconds;
+    /** What each port waits for the latest one, and the values on their way. */
+    private final double[][] waiting;
+
+    private final int[] held;
+    private final List<Watched> bands = new ArrayList<>();
+    private double nextTick = Double.NaN;
+    private double lastSeconds = Double.NaN;
+
+    private static final class Watched {
+        final BandSetup setup;
+        final List<BandSight.Decision> decisions = new ArrayList<>();
+        Band.Side side = Band.Side.UNKNOWN;
+        final double[] seconds = new double[MOST_LOOKS];
+        final double[] values = new double[MOST_LOOKS];
+        int looks;
+
+        Watched(BandSetup setup) {
+            this.setup = setup;
+        }
+
+        void look(double at, double value) {
+            seconds[looks % MOST_LOOKS] = at;
+            values[looks++ % MOST_LOOKS] = value;
+        }
+
+        private double[] inOrder(double[] ring) {
+            int n = Math.min(looks, MOST_LOOKS);
+            double[] straight = new double[n];
+            for (int i = 0; i < n; i++) {
+                straight[i] = ring[(looks - n + i) % MOST_LOOKS];
+            }
+            return straight;
+        }
+
+        BandSight sight() {
+            return new BandSight(setup, side, decisions, inOrder(seconds), inOrder(values));
+        }
+    }
+
+    /** @param chains of its ports in their order, of one strand */
+    ReaderRunner(ReaderSetup setup, List<BandSetup> watch, List<ChannelChain> chains) {
+        this.setup = setup;
+        this.chains = List.copyOf(chains);
+        kind = setup.readerKind();
+        double rateHz = chains.get(0).rateHz();
+        double latest = 0;
+        for (ChannelChain chain : chains) {
+            latest = Math.max(latest, chain.delaySeconds());
+        }
+        delaySeconds = latest;
+        waiting = new double[chains.size()][];
+        held = new int[chains.size()];
+        for (int p = 0; p < waiting.length; p++) {
+            waiting[p] = new double[(int) Math.round((latest - chains.get(p).delaySeconds()) * rateHz)];
+        }
+        Reader made = null;
+        String wrong = "";
+        try {
+            boolean oneRate = chains.stream().allMatch(c -> c.rateHz() == rateHz);
+            if (!oneRate) {
+                throw new ReaderException(setup.kind() + " needs columns that come with the same rows; "
+                        + String.join(" and ", setup.columns()) + " come at different rates");
+            }
+            made = kind.reader(setup.checked(), rateHz);
+        } catch (ReaderException e) {
+            wrong = e.getMessage();
+        }
+        reader = made;
+        trouble = wrong;
+        watch.forEach(band -> bands.add(new Watched(band)));
+    }
+
+    ReaderSetup setup() {
+        return setup;
+    }
+
+    List<ChannelChain> chains() {
+        return chains;
+    }
+
+    /** @return whether it watches just these bands */
+    boolean watchesOnly(List<BandSetup> others) {
+        return bands.stream().map(watched -> watched.setup).toList().equals(others);
+    }
+
+    /** Watches these bands from here on; those it watched before go on as they are. */
+    void watch(List<BandSetup> others) {
+        List<Watched> before = List.copyOf(bands);
+        bands.clear();
+        for (BandSetup other : others) {
+            bands.add(before.stream()
+                    .filter(watched -> watched.setup.equals(other))
+                    .findFirst()
+                    .orElseGet(() -> new Watched(other)));
+        }
+    }
+
+    /** Takes what came out of its channels for the same rows, no gap within. */
+    void part(List<ChannelChain.Part> parts) {
+        int n = parts.get(0).values.length;
+        if (reader == null || n == 0) {
+            return;
+        }
+        double[][] ports = new double[parts.size()][];
+        for (int p = 0; p < ports.length; p++) {
+            ports[p] = delayed(p, parts.get(p).values);
+        }
+        double[] seconds = parts.get(0).seconds;
+        if (delaySeconds > 0) {
+            seconds = seconds.clone();
+            for (int i = 0; i < n; i++) {
+                seconds[i] -= delaySeconds;
+            }
+        }
+        lastSeconds = seconds[n - 1];
+        if (bands.isEmpty()) {
+            reader.accept(ports, n, new TimeBase.Explicit(seconds));
+            return;
+        }
+        int from = 0;
+        for (int i = 0; i < n; i++) {
+            if (!(seconds[i] < nextTick)) {
+                accept(ports, seconds, from, i + 1);
+                from = i + 1;
+                if (!Double.isNaN(nextTick)) {
+                    decide(seconds[i]);
+                }
+                nextTick = (Math.floor(seconds[i] / TICK_SECONDS) + 1) * TICK_SECONDS;
+            }
+        }
+        accept(ports, seconds, from, n);
+    }
+
+    private void accept(double[][] ports, double[] seconds, int from, int to) {
+        if (to <= from) {
+            return;
+        }
+        double[][] some = new double[ports.length][];
+        for (int p = 0; p < some.length; p++) {
+            some[p] = Arrays.copyOfRange(ports[p], from, to);
+        }
+        reader.accept(some, to - from, new TimeBase.Explicit(Arrays.copyOfRange(seconds, from, to)));
+    }
+
+    private double[] delayed(int port, double[] values) {
+        double[] line = waiting[port];
+        if (line.length == 0) {
+            return values;
+        }
+        double[] out = new double[values.length];
+        for (int i = 0; i < values.length; i++) {
+            int cell = held[port] % line.length;
+            out[i] = held[port] < line.length ? Double.NaN : line[cell];
+            line[cell] = values[i];
+            held[port]++;
+        }
+        return out;
+    }
+
+    private void decide(double seconds) {
+        Reading now = reader.reading(seconds - kind.windowSeconds(), seconds);
+        for (Watched band : bands) {
+            double value = now.scalar(band.setup.scalar());
+            band.look(seconds, value);
+            Band.Side next = band.setup.band().next(band.side, value);
+            if (next != band.side) {
+                if (band.decisions.size() == MOST_DECISIONS) {
+                    band.decisions.remove(0);
+                }
+                band.decisions.add(new BandSight.Decision(seconds, next, value));
+                band.side = next;
+            }
+        }
+    }
+
+    void gap() {
+        if (reader != null) {
+            reader.gap();
+        }
+        Arrays.fill(held, 0);
+    }
+
+    void finish() {
+        if (reader != null) {
+            reader.finish();
+        }
+    }
+
+    void edited(List<HandEdit> edits) {
+        if (reader != null) {
+            reader.edited(edits);
+        }
+    }
+
+    /** @return what there is to see of it now: of the last stretch of the length that its kind speaks of */
+    ReaderSight recent() {
+        if (reader == null) {
+            return new ReaderSight(setup, null, List.of(), sights(), delaySeconds, trouble);
+        }
+        Reading reading = reader.reading(lastSeconds - kind.windowSeconds(), lastSeconds);
+        List<Event> events = kind.eventSeconds() > kind.windowSeconds()
+                ? reader.reading(lastSeconds - kind.eventSeconds(), lastSeconds).events()
+                : reading.events();
+        return new ReaderSight(setup, reading, events, sights(), delaySeconds, trouble);
+    }
+
+    /** @return what there is to see of all of it */
+    ReaderSight whole() {
+        if (reader == null) {
+            return new ReaderSight(setup, null, List.of(), sights(), 0, trouble);
+        }
+        Reading reading = reader.reading();
+        return new ReaderSight(setup, reading, reading.events(), sights(), 0, trouble);
+    }
+
+    private List<BandSight> sights() {
+        return bands.stream().map(Watched::sight).toList();
+    }
+}
