@@ -18,7 +18,8 @@ install_packages() {
   exit 1
 }
 
-java_version() { "$1" -version 2>&1 | sed -n '1s/[^"]*"\([0-9]*\).*/\1/p'; }
+# Whatever the variables for the virtual machine make it say before, the version is in the line that names it.
+java_version() { "$1" -version 2>&1 | sed -n 's/.* version "\([0-9]*\).*/\1/p' | head -n 1; }
 
 need_java() {
   local candidate

@@ -91,6 +91,12 @@ final class Feed {
             }
             early.clear();
         }
+        if (format.clock() == null && strand.rateIsOther(data.rateHz())) {
+            // What came before was squeezed together by a buffer: its times mean nothing, so the lanes begin anew.
+            strand = newStrand(Double.NaN, rig);
+            strands.put(Double.NaN, strand);
+            strand.begin(data.rateHz(), rig, data.block());
+        }
         strand.accept(data.block(), data.arrivalNanos());
         strand.measured(data.rateHz());
     }

@@ -16,6 +16,7 @@ import zesty.signal.core.decode.SetAside;
  * @param reconnects how often it was opened anew
  * @param driftPpm by how much the board's clock is fast against the computer's, in parts per million; NaN if unknown
  * @param jitterSeconds how unevenly rows arrive against their own time
+ * @param rateUncertainty the standard uncertainty of the rate as a share of it, where arrival alone tells it; else 0
  * @param shiftSeconds what is added to the source's own time to bring it onto the rig's line; NaN while nothing has come
  * @param aside the newest lines set aside
  */
@@ -31,12 +32,16 @@ public record LinkHealth(
         int reconnects,
         double driftPpm,
         double jitterSeconds,
+        double rateUncertainty,
         double shiftSeconds,
         List<SetAside.Item> aside) {
 
+    /** Stands in the reason of a source without a clock that is read faster than time passes. */
+    public static final String ASSUMED = "it has no clock, so 100 samples/s were assumed";
+
     /** A link that was not asked to run. */
     public static final LinkHealth IDLE =
-            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, Double.NaN, List.of());
+            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
 
     LinkHealth withState(LinkState other, String why) {
         return with(other, why, shiftSeconds);
@@ -59,6 +64,7 @@ public record LinkHealth(
                 reconnects,
                 driftPpm,
                 jitterSeconds,
+                rateUncertainty,
                 shift,
                 aside);
     }

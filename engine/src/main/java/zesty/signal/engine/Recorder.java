@@ -11,6 +11,7 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.DoubleSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.core.sample.Block;
@@ -27,6 +28,9 @@ final class Recorder implements Runnable {
     private static final long COMMIT_NANOS = 250_000_000;
     /** A source that is read faster than time passes commits by rows, so that little is ever at stake. */
     private static final long COMMIT_ROWS = 20_000;
+
+    /** A recording for a time ends by the computer's clock, so much later, though the board has fallen silent. */
+    private static final double SILENCE_SECONDS = 0.3;
 
     private static final long ROOM_NANOS = 1_000_000_000;
     /** Far below any sample period, far above the rounding of times. */
@@ -45,6 +49,7 @@ final class Recorder implements Runnable {
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
     private final Thread thread;
     private final boolean mayWait;
+    private final DoubleSupplier periodAtEnd;
 
     private final AtomicLong lostRows = new AtomicLong();
     private volatile boolean running = true;
@@ -54,10 +59,16 @@ final class Recorder implements Runnable {
     private volatile long rows;
     private volatile double seconds;
     private double firstSeconds = Double.NaN;
+    private long firstRowNanos;
     private long roomCheckedNanos;
 
-    /** @param mayWait whether the source may be held up, as a file may; a board may not */
-    Recorder(TakeWriter writer, RecordingLimit limit, boolean mayWait) {
+    /**
+     * @param mayWait whether the source may be held up, as a file may; a board may not
+     * @param periodAtEnd seconds from row to row as they are known at the end, by which the take's times are set right;
+     *     NaN where they need not be
+     */
+    Recorder(TakeWriter writer, RecordingLimit limit, boolean mayWait, DoubleSupplier periodAtEnd) {
+        this.periodAtEnd = periodAtEnd;
         this.writer = writer;
         this.limit = limit;
         this.mayWait = mayWait;
@@ -126,6 +137,7 @@ final class Recorder implements Runnable {
     public void run() {
         try (writer) {
             work();
+            seconds = writer.setRight(periodAtEnd.getAsDouble(), seconds);
             writer.finish();
         } catch (TakeException e) {
             problem = e.getMessage();
@@ -149,6 +161,10 @@ final class Recorder implements Runnable {
                 Block block = writer.holds(data.source())
                         ? cut(data.block())
                         : data.block().head(0);
+                if (!block.gaps().isEmpty()) {
+                    // A gap begins a block of its own, so that times can be set right by whole blocks.
+                    append(gathered);
+                }
                 if (block.rows() > 0) {
                     gathered.computeIfAbsent(data.source(), key -> new ArrayList<>())
                             .add(block);
@@ -161,6 +177,7 @@ final class Recorder implements Runnable {
                 over = true;
             }
             long now = System.nanoTime();
+            over |= !mayWait && firstRowNanos > 0 && (now - firstRowNanos) * 1e-9 > limit.seconds() + SILENCE_SECONDS;
             if (over || now - committed >= COMMIT_NANOS || rows - committedRows >= COMMIT_ROWS) {
                 append(gathered);
                 writer.commit();
@@ -186,6 +203,7 @@ final class Recorder implements Runnable {
         }
         if (Double.isNaN(firstSeconds)) {
             firstSeconds = whole.time().secondsAt(0);
+            firstRowNanos = System.nanoTime();
         }
         int skip = 0;
         while (skip < whole.rows() && whole.time().secondsAt(skip) < firstSeconds) {

@@ -10,6 +10,7 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
+import zesty.signal.core.decode.ArrivalLine;
 import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
@@ -86,13 +87,15 @@ final class SourceReader implements Runnable {
     private volatile long gaps;
     private volatile long overrun;
     private volatile double jitterSeconds;
+    private volatile double rateUncertainty;
+    private volatile double arrivalPeriod = Double.NaN;
     private volatile byte[] sample = {};
     private volatile List<Recogniser.Proposal> proposals = List.of();
     private final SentLog sent = new SentLog();
     private volatile StreamFormat ordered;
     private boolean linkBroke;
 
-    private ArrivalRate arrivals;
+    private ArrivalLine arrivals;
     private StreamDecoder decoder;
     private Timekeeper timekeeper;
     private byte[] unrecognised = new byte[0];
@@ -134,6 +137,11 @@ final class SourceReader implements Runnable {
 
     ByteTail tail() {
         return tail;
+    }
+
+    /** Any thread. @return seconds from row to row as arrival has told by now; NaN where something else tells */
+    double arrivalPeriodSeconds() {
+        return arrivalPeriod;
     }
 
     boolean unpaced() {
@@ -204,6 +212,7 @@ final class SourceReader implements Runnable {
                 reconnects,
                 driftPpm,
                 jitterSeconds,
+                rateUncertainty,
                 Double.NaN,
                 setAside.items());
     }
@@ -276,9 +285,7 @@ final class SourceReader implements Runnable {
                 state = LinkState.OVER;
                 reason = decoder == null
                         ? "it ended without a line of numbers"
-                        : assumedRate
-                                ? "it came to its end; it has no clock, so 100 samples/s were assumed"
-                                : "it came to its end";
+                        : assumedRate ? "it came to its end; " + LinkHealth.ASSUMED : "it came to its end";
                 link.close();
                 return true;
             }
@@ -390,7 +397,7 @@ final class SourceReader implements Runnable {
         assumedRate = link.unpaced()
                 && format.clock() == null
                 && Double.isNaN(source.setup().statedRateHz());
-        arrivals = new ArrivalRate();
+        arrivals = new ArrivalLine();
         unrecognised = new byte[0];
         reason = "";
         flush(now);
@@ -411,8 +418,13 @@ final class SourceReader implements Runnable {
             return false;
         }
         reason = "";
+        double byArrival = 1 / arrivals.periodSeconds();
         timekeeper = new Timekeeper(
-                format.clock(), format.sequence(), stated, Timekeeper.nominal(arrivals.rateHz(ASSUMED_RATE_HZ)));
+                format.clock(),
+                format.sequence(),
+                stated,
+                byArrival > 0 ? Timekeeper.nominal(byArrival, arrivals.uncertainty()) : ASSUMED_RATE_HZ);
+        timekeeper.goOn(arrivals);
         state = LinkState.LIVE;
         return true;
     }
@@ -430,6 +442,8 @@ final class SourceReader implements Runnable {
         gaps = timekeeper.gapCount();
         driftPpm = link.unpaced() ? Double.NaN : timekeeper.driftPpm();
         jitterSeconds = timekeeper.jitterSeconds();
+        rateUncertainty = timekeeper.rateUncertainty();
+        arrivalPeriod = link.unpaced() ? Double.NaN : timekeeper.arrivalPeriodSeconds();
         receiver.block(block, rateHz, now);
     }
 

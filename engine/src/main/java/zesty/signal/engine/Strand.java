@@ -37,6 +37,7 @@ final class Strand {
     /** So much off is worth beginning a channel anew. */
     private static final double OTHER_RATE = 0.15;
 
+    private static final double OTHER_RATE_SHARE = 0.02;
     private static final int PIECE = 4096;
     /** Rows that tell a station's own rate. */
     private static final int RATE_ROWS = 5;
@@ -79,6 +80,11 @@ final class Strand {
     /** The rate as it is measured by now; the filters keep the one they began with. */
     void measured(double hz) {
         measuredHz = Double.isNaN(hz) ? measuredHz : hz;
+    }
+
+    /** @return whether it runs at another rate than it began with, so that its filters are the wrong ones */
+    boolean rateIsOther(double hz) {
+        return Math.abs(hz / rateHz - 1) > OTHER_RATE_SHARE;
     }
 
     boolean hasRate() {

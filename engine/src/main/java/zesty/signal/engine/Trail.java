@@ -273,7 +273,10 @@ public final class Trail implements AutoCloseable {
         }
         TakeWriter writer = TakeWriter.create(file, title, now, started);
         Recorder fresh = new Recorder(
-                writer, limit, feeds.stream().allMatch(feed -> feed.reader().unpaced()));
+                writer,
+                limit,
+                feeds.stream().allMatch(feed -> feed.reader().unpaced()),
+                () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
         for (Source source : now.sources()) {
             if (source.format() == null) {
                 String called = source.name().isEmpty() ? source.setup().address() : source.name();

@@ -271,6 +271,24 @@ public final class TakeWriter implements AutoCloseable {
         return file;
     }
 
+    /**
+     * Sets the times right of a take of one source whose rows came without a clock, once the rate is known better than it
+     * was at the beginning: the rows themselves stay as they are.
+     *
+     * @param periodSeconds from row to row; NaN to leave the times as they are
+     * @param known the take's length so far, in s
+     * @return its length now, in s
+     */
+    public double setRight(double periodSeconds, double known) throws TakeException {
+        if (!(periodSeconds > 0) || shares.size() > 1 || rows() < 2) {
+            return known;
+        }
+        double[] length = {known};
+        guarded(() -> length[0] = new TakeTimes(connection).setRight(periodSeconds, known));
+        lastSeconds = length[0];
+        return length[0];
+    }
+
     /** Ends the take: its pyramid is completed and it is marked as whole. @throws TakeException when the disk will not */
     public void finish() throws TakeException {
         if (!Files.exists(file)) {

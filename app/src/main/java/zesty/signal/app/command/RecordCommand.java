@@ -79,6 +79,11 @@ final class RecordCommand implements Callable<Integer> {
         }
     }
 
+    private void hint(String words) {
+        spec.commandLine().getErr().println("zesty: " + words);
+        spec.commandLine().getErr().flush();
+    }
+
     private static void unhook(Thread whole) {
         try {
             Runtime.getRuntime().removeShutdownHook(whole);
@@ -186,6 +191,19 @@ final class RecordCommand implements Callable<Integer> {
                         sight.links().stream().mapToLong(LinkHealth::setAside).sum(),
                         sight.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows()));
         spec.commandLine().getOut().flush();
+        double wanted = duration == null ? 0 : Inputs.duration(duration);
+        boolean ended = sight.links().stream().allMatch(link -> link.state() == LinkState.OVER);
+        if (recording.seconds() < wanted - 1 && !ended) {
+            hint(String.format(
+                    Locale.ROOT,
+                    "the board was silent at the end: its last row came %.1f s before",
+                    wanted - recording.seconds()));
+        }
+        for (LinkHealth link : sight.links()) {
+            if (link.reason().contains(LinkHealth.ASSUMED)) {
+                hint(link.reason() + "; state the rate in a rig (--rig) if it is another");
+            }
+        }
         return Commands.DONE;
     }
 }

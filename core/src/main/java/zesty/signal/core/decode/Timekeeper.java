@@ -15,6 +15,12 @@ import zesty.signal.core.sample.TimeBase;
  * <p>Arrival times are seconds on the computer's steady clock, from any zero.
  */
 public final class Timekeeper {
+    /** The median of a clock's steps is coarse where its ticks are. */
+    private static final double CLOCK_UNCERTAINTY = 0.0033;
+
+    /** Without a clock, rows that turn out to be dated further off than this are told to be of unknown time, in s. */
+    private static final double UNKNOWN_SECONDS = 1;
+
     /** Without a clock, a silence longer than this is a gap rather than a late delivery, in seconds. */
     private static final double SILENCE_SECONDS = 0.75;
 
@@ -47,8 +53,16 @@ public final class Timekeeper {
     private double lastSeconds = Double.NaN;
     private double lastArrival = Double.NaN;
     private double periodSeconds;
-    private long rowsSinceOrigin;
-    private double originArrival;
+    /** Rows so far, those said to be missing among them, and the arrival of the first of them. */
+    private double rowCount;
+
+    private ArrivalLine line;
+    private double runRows;
+    private double runSeconds;
+    private double runDue = Double.NaN;
+    private double bestSpan;
+    private double bestPeriod = Double.NaN;
+    private double bestUncertainty = 1;
     private long gapCount;
     private long lostRows;
 
@@ -76,6 +90,12 @@ public final class Timekeeper {
         this.sequence = sequence;
         this.statedRateHz = statedRateHz;
         periodSeconds = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);
+        line = new ArrivalLine();
+    }
+
+    /** Goes on with what arrival has told before the first rows were dated; those are the next ones to be. */
+    public void goOn(ArrivalLine seen) {
+        line = seen;
     }
 
     /** The link was opened anew: the next rows come after a silence of unknown length. */
@@ -88,18 +108,29 @@ public final class Timekeeper {
         if (clock != null) {
             return 1 / stepSeconds;
         }
-        return 1 / periodSeconds;
+        return 1 / (Double.isNaN(bestPeriod) ? periodSeconds : bestPeriod);
     }
 
-    /** @return the measured rate, made whole where it is within 0.5 % of a whole number; NaN until known */
+    /** @return the standard uncertainty of the rate as a share of it; 0 where a clock or the maker tells it */
+    public double rateUncertainty() {
+        return clock != null || !Double.isNaN(statedRateHz) ? 0 : bestUncertainty;
+    }
+
+    /** @return seconds from row to row as arrival has told by now; NaN where a clock or the maker tells */
+    public double arrivalPeriodSeconds() {
+        return clock != null || !Double.isNaN(statedRateHz) ? Double.NaN : bestPeriod;
+    }
+
+    /** @return the measured rate, made whole where a whole number is as likely; NaN until known */
     public double nominalRateHz() {
-        return nominal(rateHz());
+        return nominal(rateHz(), clock != null ? CLOCK_UNCERTAINTY : rateUncertainty());
     }
 
-    /** @return the rate, made whole where it is 5 Hz or more and within 0.5 % of a whole number */
-    public static double nominal(double rateHz) {
+    /** @return the rate, made whole where it is 5 Hz or more and a whole number lies within its uncertainty */
+    public static double nominal(double rateHz, double uncertainty) {
         double whole = Math.rint(rateHz);
-        return whole >= 5 && Math.abs(rateHz - whole) < 0.005 * whole ? whole : rateHz;
+        double room = Math.max(1e-4, Math.min(0.02, 1.5 * uncertainty));
+        return whole >= 5 && Math.abs(rateHz - whole) < room * whole ? whole : rateHz;
     }
 
     /** @return gaps so far */
@@ -300,22 +331,16 @@ public final class Timekeeper {
         boolean first = Double.isNaN(lastSeconds);
         if (first) {
             lastSeconds = -periodSeconds;
-            anchor(lastSeconds + (count + sum(missing)) * periodSeconds, arrivalSeconds);
         }
         if (missing != null && !relinked) {
-            if (!first) {
-                rowsSinceOrigin += count + sum(missing);
-                fitPeriod((int) Math.min(Integer.MAX_VALUE, count + sum(missing)), arrivalSeconds);
-            }
-            return withLosses(rows, missing, arrivalSeconds);
+            learn(count + sum(missing), arrivalSeconds, gaps);
+            return withLosses(rows, missing, arrivalSeconds, gaps);
         }
-        if (first) {
-            relinked = false;
-        } else if (relinked || sequence == null && silent(silenceSeconds)) {
+        if (!first && (relinked || sequence == null && silent(silenceSeconds))) {
             bridge(rows, numberBefore, arrivalSeconds, gaps);
         } else {
-            rowsSinceOrigin += count;
-            fitPeriod(count, arrivalSeconds);
+            relinked = false;
+            learn(count, arrivalSeconds, gaps);
         }
         lastArrival = arrivalSeconds;
         double start = lastSeconds + periodSeconds;
@@ -328,10 +353,9 @@ public final class Timekeeper {
     }
 
     /** The sequence says how many rows are missing where: each takes its period on the time line. */
-    private Block withLosses(Rows rows, long[] missing, double arrivalSeconds) {
+    private Block withLosses(Rows rows, long[] missing, double arrivalSeconds, List<Gap> gaps) {
         lastArrival = arrivalSeconds;
         double[] seconds = new double[rows.count()];
-        List<Gap> gaps = new ArrayList<>();
         for (int row = 0; row < seconds.length; row++) {
             double before = lastSeconds;
             lastSeconds += (missing[row] + 1) * periodSeconds;
@@ -367,23 +391,53 @@ public final class Timekeeper {
         gapCount++;
         lostRows += missing;
         lastSeconds = before + silence - periodSeconds;
-        anchor(lastSeconds + count * periodSeconds, arrivalSeconds);
+        // What comes from here on is another run: its line begins anew, at the period known by now.
+        line = new ArrivalLine();
+        rowCount = count;
+        line.saw(rowCount, arrivalSeconds);
+        runRows = 0;
+        runSeconds = lastSeconds + count * periodSeconds;
     }
 
-    private void anchor(double seconds, double arrivalSeconds) {
-        originSeconds = seconds;
-        originArrival = arrivalSeconds;
-        rowsSinceOrigin = 0;
-    }
-
-    private void fitPeriod(int count, double arrivalSeconds) {
-        double elapsed = arrivalSeconds - originArrival;
-        if (!Double.isNaN(statedRateHz) || elapsed < 0.5) {
+    /**
+     * Learns from the arrival of so many more rows. What the time line is off is worked off over two seconds at 2 % at
+     * most; where rows came so squeezed that it is off by more than a second, the rest is a stretch of unknown time.
+     */
+    private void learn(long more, double arrivalSeconds, List<Gap> gaps) {
+        rowCount += more;
+        line.saw(rowCount, arrivalSeconds);
+        if (!Double.isNaN(statedRateHz) || Double.isNaN(line.periodSeconds())) {
             return;
         }
-        double mean = elapsed / rowsSinceOrigin;
-        // What the time line is behind arrival is worked off over two seconds, never in a jump.
-        double behind = elapsed - (lastSeconds + count * mean - originSeconds);
+        if (line.spanSeconds() >= bestSpan || line.spanSeconds() < 0.5 * bestSpan && line.spanSeconds() > 5) {
+            bestSpan = line.spanSeconds();
+            bestPeriod = line.periodSeconds();
+            bestUncertainty = line.uncertainty();
+        }
+        if (runRows == 0) {
+            // From here on the run is held against the line; what was guessed before is replaced without a word.
+            periodSeconds = Double.isNaN(runDue) ? line.periodSeconds() : periodSeconds;
+            runRows = rowCount;
+            runSeconds = lastSeconds + more * periodSeconds;
+            runDue = line.dueSeconds(rowCount);
+        }
+        double mean = line.periodSeconds();
+        double target = runSeconds + line.dueSeconds(rowCount) - runDue;
+        double behind = target - (lastSeconds + more * mean);
+        boolean other = Math.abs(mean / periodSeconds - 1) > 0.1;
+        if (other || behind > UNKNOWN_SECONDS) {
+            double jump = other ? mean : behind;
+            if (lastSeconds >= 0) {
+                gaps.add(new Gap(lastSeconds, lastSeconds + Math.max(2 * mean, jump), 0));
+                gapCount++;
+                lastSeconds += Math.max(2 * mean, jump) - mean;
+            }
+            periodSeconds = mean;
+            runRows = rowCount;
+            runSeconds = lastSeconds + more * mean;
+            runDue = line.dueSeconds(rowCount);
+            return;
+        }
         periodSeconds = mean * (1 + Math.max(-0.02, Math.min(0.02, behind / 2)));
     }
 }
