@@ -116,14 +116,16 @@ public final class CsvExport {
     }
 
     private static String header(String name, String unit) {
-        return unit.isEmpty() ? name : name + " [" + unit + "]";
+        // The time has that name already, and a header with two alike is read by nobody rightly.
+        String own = name.equals(Table.TIME) ? name + "_board" : name;
+        return unit.isEmpty() ? own : own + " [" + unit + "]";
     }
 
     private static boolean write(List<Field> fields, double[] times, Path part, DoublePredicate goOn)
             throws IOException {
         try (CsvWriter csv = CsvWriter.builder().build(part, StandardCharsets.UTF_8)) {
             String[] line = new String[fields.size() + 1];
-            line[0] = "t";
+            line[0] = Table.TIME;
             for (int f = 0; f < fields.size(); f++) {
                 line[f + 1] = fields.get(f).header();
             }

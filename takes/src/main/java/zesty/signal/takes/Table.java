@@ -19,7 +19,7 @@ import zesty.signal.core.decode.Column;
  * asked for, so that text in a column nobody computes with does no harm.
  */
 public final class Table {
-    private static final String TIME = "t";
+    static final String TIME = "t";
 
     private final Path file;
     private final List<String> headers;

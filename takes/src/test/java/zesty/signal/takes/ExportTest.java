@@ -73,6 +73,24 @@ class ExportTest {
     }
 
     @Test
+    void aBoardsOwnColumnOfTimeDoesNotTakeTheNameOfTheTime() throws Exception {
+        DelimitedFormat format =
+                new DelimitedFormat(',', false, false, "", List.of(new Column("t", "ms"), new Column("a", "")), null);
+        Path file = folder.resolve("own.zest");
+        try (TakeWriter writer = TakeWriter.create(
+                file, "own", new Rig("own", SourceSetup.at("stdin"), format, List.of()), Instant.EPOCH)) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.5), new double[][] {{40, 90}, {1, 2}}, 2, List.of()));
+            writer.finish();
+        }
+        Path csv = folder.resolve("own.csv");
+        try (Take take = Take.open(file)) {
+            CsvExport.write(take, csv, share -> true);
+        }
+        assertThat(Files.readAllLines(csv)).containsExactly("t,t_board [ms],a", "0,40,1", "0.5,90,2");
+        assertThat(Table.open(csv).column("t_board")).containsExactly(40, 90);
+    }
+
+    @Test
     void givingUpLeavesNothingAndTheOldFileAsItWas() throws Exception {
         double[] counts = new Random(1).ints(20_000, 0, 1024).asDoubleStream().toArray();
         Path csv = Files.writeString(folder.resolve("old.csv"), "what was here before");

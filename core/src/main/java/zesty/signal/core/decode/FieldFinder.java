@@ -13,6 +13,8 @@ final class FieldFinder {
     /** Bits it takes to say that there is one field more. */
     private static final double FIELD_BITS = 1.5;
 
+    private static final double UNLIKELY_BITS = 4;
+
     /** 2e: a difference of mean size b, both signs alike often, takes log2(2e·b) bits. */
     private static final double LAPLACE = 2 * Math.E;
 
@@ -122,13 +124,46 @@ final class FieldFinder {
     private Piece whole(int at, int n, boolean little) {
         Field unsigned = new Field(at, Field.Type.whole(n, false), little);
         double[] values = values(unsigned);
-        int shift = n == 1 ? 0 : commonZeros(values, n);
+        boolean clocklike = n >= 3 && rises(values);
+        int shift = n == 1 || clocklike ? 0 : commonZeros(values, n);
         Field left = new Field(at, Field.Type.whole(n, false), little, shift, 0, 0);
         double plain = bits(shift == 0 ? values : values(left), 8 * n - shift);
         Field signed = new Field(at, Field.Type.whole(n, true), little, shift, 0, 0);
         double two = bits(values(signed), 8 * n - shift);
+        if (clocklike) {
+            // A clock goes on in even steps, however long they are.
+            plain = Math.min(plain, bits(steps(values), 8 * n));
+        }
+        if (n == 4 && shift == 0 && upperStands(values) && !clocklike) {
+            // Few sensors count that far and hardly move: it is two numbers, or one with a point.
+            plain += UNLIKELY_BITS;
+        }
         boolean high = java.util.Arrays.stream(values).anyMatch(v -> v >= Math.scalb(1.0, 8 * n - 1));
         return high && two <= plain && n > 1 ? new Piece(signed, two) : new Piece(left, plain);
+    }
+
+    /** Whether the upper half of four bytes is the same all along, and no small number. */
+    private static boolean upperStands(double[] values) {
+        double upper = Math.floor(values[0] / 65536);
+        return upper >= 256 && java.util.Arrays.stream(values).allMatch(v -> Math.floor(v / 65536) == upper);
+    }
+
+    private static double[] steps(double[] values) {
+        double[] steps = new double[values.length - 1];
+        for (int i = 0; i < steps.length; i++) {
+            steps[i] = values[i + 1] - values[i];
+        }
+        return steps;
+    }
+
+    /** Whether the numbers never fall, as a clock's do. */
+    private static boolean rises(double[] values) {
+        for (int i = 1; i < values.length; i++) {
+            if (values[i] < values[i - 1]) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** @return low bits that are zero in all values, where it is more than chance; the values must vary */
@@ -171,6 +206,18 @@ final class FieldFinder {
         // Read as a whole number, a float is a huge one that moves by huge steps; a counter moves by even ones.
         double asWhole = whole(field.offset(), Math.min(4, field.type().bytes()), field.littleEndian())
                 .bits();
+        if (mantissa == 24) {
+            double[] whole = values(new Field(field.offset(), Field.Type.U32, field.littleEndian()));
+            boolean round = ((long) whole[0] >> 16 & 0x7f) == 0;
+            if (upperStands(whole) && !rises(whole)) {
+                // A quantity that hardly moves: only the lower half of its digits does. But where the upper half is a
+                // round number, it is a number of its own that stands still.
+                if (!round) {
+                    pieces.add(new Piece(field, bits(whole, 16)));
+                }
+                return;
+            }
+        }
         if (asWhole > 12) {
             pieces.add(new Piece(field, Math.min(bits, asWhole + (mantissa > 24 ? 32 : 0)) - 0.5));
         }

@@ -13,6 +13,9 @@ import java.util.Set;
 final class LabelledDecoder extends LineDecoder {
     private static final int MOST_TEMPLATES = 64;
 
+    /** Lines that carried all labels before one without the last is taken for cut. */
+    private static final int ALWAYS = 8;
+
     private final LabelledFormat format;
     private final NumberText number;
     private final Map<String, Integer> places = new HashMap<>();
@@ -21,6 +24,8 @@ final class LabelledDecoder extends LineDecoder {
     private int filled;
     private final List<LabelledTemplate> templates = new ArrayList<>();
     private int next;
+    private long wholeLines;
+    private boolean otherLines;
 
     LabelledDecoder(LabelledFormat format, SetAside setAside) {
         super(format.columns().size(), "", setAside);
@@ -74,6 +79,9 @@ final class LabelledDecoder extends LineDecoder {
                 if (!format.overLines()) {
                     emit();
                 }
+                if (template.count() == format.labels().size()) {
+                    wholeLines++;
+                }
                 lines++;
                 understood += to - from + 1;
                 next = which + 1;
@@ -109,6 +117,11 @@ final class LabelledDecoder extends LineDecoder {
                 return "'" + pair.label() + "' stands twice in one line";
             }
         }
+        if (!format.overLines() && breaksOff(pairs)) {
+            return "it breaks off before '"
+                    + format.labels().get(format.labels().size() - 1)
+                    + "', which every line has: its last number may be cut";
+        }
         if (!format.overLines() && pairs.stream().allMatch(Labels.Pair::missing)) {
             return "no number behind any label";
         }
@@ -120,6 +133,27 @@ final class LabelledDecoder extends LineDecoder {
             emit();
         }
         return null;
+    }
+
+    /**
+     * Where lines so far have always carried all labels in their order, one that has only the first of them was cut. A
+     * line with other labels ends that for good: some come with some lines only.
+     */
+    private boolean breaksOff(List<Labels.Pair> pairs) {
+        int all = format.labels().size();
+        boolean inOrder = true;
+        for (int i = 0; i < pairs.size(); i++) {
+            inOrder &= pairs.get(i).label().equals(format.labels().get(i));
+        }
+        if (inOrder && pairs.size() == all) {
+            wholeLines++;
+            return false;
+        }
+        if (inOrder && pairs.size() < all && wholeLines >= ALWAYS && !otherLines) {
+            return true;
+        }
+        otherLines = true;
+        return false;
     }
 
     private void put(int place, double value, boolean missing) {

@@ -292,6 +292,7 @@ final class PacketFinder {
             constant[j] = same * 100 >= at.size() * 95;
         }
         PacketFormat unproven = null;
+        PacketFormat proven = null;
         byte[] sample = Arrays.copyOfRange(bytes, at.get(at.size() / 2), at.get(at.size() / 2) + period);
         for (int turn = 0; turn < period; turn++) {
             if (!constant[turn]) {
@@ -318,11 +319,19 @@ final class PacketFinder {
             if (packets.size() < FEWEST) {
                 continue;
             }
-            for (int n = run; n >= 1; n--) {
+            boolean checked = false;
+            for (int n = run; n >= 1 && !checked; n--) {
                 if (check(packets, n).check() != Check.NONE) {
+                    checked = true;
                     byte[] fewer = Arrays.copyOf(start, n);
-                    return Optional.of(format(Framing.START_BYTES, fewer, packets, headers(bytes, length)));
+                    // Of two places that both check, the longer start is the whole of it.
+                    if (proven == null || n > proven.start().length() / 2) {
+                        proven = format(Framing.START_BYTES, fewer, packets, headers(bytes, length));
+                    }
                 }
+            }
+            if (checked) {
+                continue;
             }
             boolean begins = !constant[(turn + period - 1) % period] || (start[0] & 0xff) >= 0x80;
             if (begins
@@ -332,7 +341,7 @@ final class PacketFinder {
                 unproven = format(Framing.START_BYTES, start, packets, headers(bytes, length));
             }
         }
-        return Optional.ofNullable(unproven);
+        return Optional.ofNullable(proven == null ? unproven : proven);
     }
 
     private static boolean starts(byte[] bytes, int at, byte[] start) {
@@ -350,19 +359,31 @@ final class PacketFinder {
     /** The byte, or pair of bytes, whose coming again after one and the same distance covers most of the stream. */
     private static Rhythm rhythm(byte[] bytes, int length) {
         Rhythm best = null;
+        int bestRank = 0;
         for (int width = 2; width >= 1; width--) {
             for (int pattern : frequent(bytes, length, width)) {
                 Rhythm rhythm = rhythm(bytes, length, pattern, width);
                 boolean better = rhythm != null
                         && (best == null
                                 || rhythm.share() > best.share() + 0.1
-                                || rhythm.share() > best.share() - 0.1 && rhythm.period() < best.period());
+                                || rhythm.share() > best.share() - 0.1
+                                        && (rhythm.period() < best.period()
+                                                || rhythm.period() == best.period()
+                                                        && rank(pattern, width) > bestRank));
                 if (better) {
                     best = rhythm;
+                    bestRank = rank(pattern, width);
                 }
             }
         }
         return best;
+    }
+
+    /** Zeros are the upper bytes of small numbers, and move as these grow; a start is chosen to be unlike numbers. */
+    private static int rank(int pattern, int width) {
+        boolean zero = (pattern & 0xff) == 0 || width == 2 && pattern >> 8 == 0;
+        int first = width == 2 ? pattern >> 8 : pattern;
+        return zero ? 0 : first >= 0x80 ? 2 : 1;
     }
 
     private static List<Integer> frequent(byte[] bytes, int length, int width) {

@@ -2,10 +2,13 @@ package zesty.signal.core.decode;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.function.BiConsumer;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -95,6 +98,60 @@ class DialectsTest {
 
     private static int bytesOf(List<String> lines) {
         return lines.stream().mapToInt(line -> line.length() + 1).sum();
+    }
+
+    @Test
+    void aLineCutAfterAWholeNumberIsSetAsideWhereAllLinesCarryAllLabels() {
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < 60; i++) {
+            // The cut one looks whole: "wind: 41" of "wind: 412 mm/s, vane: 7 deg".
+            text.append(i == 40 ? "wind: 41\n" : "wind: " + (400 + i % 9) + " mm/s, vane: 7 deg\n");
+        }
+        byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+        SetAside aside = new SetAside(10);
+        StreamDecoder decoder =
+                Recogniser.recognise(bytes, bytes.length).get(0).format().decoder(aside);
+        decoder.feed(bytes, 0, bytes.length);
+        assertThat(decoder.takeRows().count()).isEqualTo(59);
+        assertThat(aside.items()).singleElement().satisfies(item -> assertThat(item.why())
+                .contains("vane"));
+    }
+
+    private static PacketFormat packets(int length, BiConsumer<ByteBuffer, Integer> write) {
+        ByteBuffer stream = ByteBuffer.allocate(400 * (length + 3)).order(ByteOrder.LITTLE_ENDIAN);
+        for (int i = 0; i < 400; i++) {
+            stream.put((byte) 0xAA).put((byte) 0x55);
+            int from = stream.position();
+            write.accept(stream, i);
+            int sum = 0;
+            for (int at = from; at < stream.position(); at++) {
+                sum += stream.get(at);
+            }
+            stream.put((byte) sum);
+        }
+        return (PacketFormat)
+                Recogniser.recognise(stream.array(), stream.capacity()).get(0).format();
+    }
+
+    /** Packets whose bytes could be taken for other fields: each comes out as the one who wrote it meant it. */
+    @Test
+    void fieldsThatStandStillOrRiseSlowlyAreToldApart() {
+        Random random = new Random(3);
+        for (int noise : new int[] {0, 3, 200}) {
+            PacketFormat two = packets(4, (out, i) -> out.putShort((short) (120 * Math.sin(i / 9.0)))
+                    .putShort((short) (16384 + noise * random.nextGaussian())));
+            assertThat(two.fields()).extracting(field -> field.type().bytes()).containsExactly(2, 2);
+        }
+        PacketFormat pressure = packets(4, (out, i) -> out.putFloat((float) (1013.25 + 0.03 * random.nextGaussian())));
+        assertThat(pressure.fields()).extracting(Field::type).containsExactly(Field.Type.F32);
+        for (int step : new int[] {10, 1000}) {
+            PacketFormat clocked = packets(
+                    6, (out, i) -> out.putInt(i * step + step).putShort((short) (500 + 100 * Math.sin(i / 20.0))));
+            assertThat(clocked.start()).isEqualTo("AA55");
+            assertThat(clocked.check()).isEqualTo(Check.SUM8);
+            assertThat(clocked.clock().ticksPerSecond()).isEqualTo(step == 10 ? 1e3 : 1e6);
+            assertThat(clocked.clock().wrapTicks()).isGreaterThan(1e7);
+        }
     }
 
     @Test

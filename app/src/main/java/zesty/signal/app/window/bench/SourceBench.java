@@ -263,6 +263,11 @@ public final class SourceBench extends Bench {
         }
     }
 
+    /** Twice the standard uncertainty, where arrival alone tells the rate. */
+    private static String doubt(double share) {
+        return share > 0 ? " ± " + Digits.of(Math.max(0.01, Math.rint(share * 2e4) / 100)) + " %" : "";
+    }
+
     private static String words(Sight live, int source) {
         LinkHealth link = live.health(source);
         StringBuilder text = new StringBuilder();
@@ -273,6 +278,7 @@ public final class SourceBench extends Bench {
                 .append(" · ")
                 .append("samples ")
                 .append(Wording.rate(live.rateHz(source)))
+                .append(doubt(link.rateUncertainty()))
                 .append(" · ")
                 .append(link.rows())
                 .append(" samples · ")

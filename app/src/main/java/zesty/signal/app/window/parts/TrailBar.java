@@ -137,7 +137,7 @@ public final class TrailBar extends VBox {
         takes.setText("Takes  " + count);
         Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
         int inHand = focused.map(c -> c.strand().source()).orElse(0);
-        source(sight, inHand);
+        source(sight, inHand, focused);
         decode(sight, focused);
         if (focused.isEmpty()) {
             for (Stop stop : new Stop[] {Stop.SCALE, Stop.CLEAN, Stop.READ, Stop.ACT}) {
@@ -146,7 +146,7 @@ public final class TrailBar extends VBox {
             return;
         }
         ChannelSight channel = focused.get();
-        LinkState state = sight.health(channel.strand().source()).state();
+        LinkState state = sight.state(channel.strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         scale(channel, lost);
         clean(channel, lost);
@@ -154,10 +154,13 @@ public final class TrailBar extends VBox {
         act(sight, channel, lost);
     }
 
-    private void source(Sight sight, int inHand) {
+    private void source(Sight sight, int inHand, Optional<ChannelSight> focused) {
         LinkHealth health = sight.health(inHand);
         Face face = faces.get(Stop.SOURCE);
-        face.sign.show(health.state(), face.button.isSelected() ? ON_LEMON : ON_RIND);
+        // Of stations that share a link, one may be silent while the others go on.
+        LinkState state =
+                focused.map(c -> sight.state(c.strand(), System.nanoTime())).orElse(health.state());
+        face.sign.show(state, face.button.isSelected() ? ON_LEMON : ON_RIND);
         if (health.state() == LinkState.STORED) {
             face.say("stored", Digits.of(sight.rateHz()) + " samples/s");
             return;
@@ -170,7 +173,7 @@ public final class TrailBar extends VBox {
                 LinkAddress.parse(sight.rig().sources().get(inHand).setup().address());
         int sources = sight.rig().sources().size();
         String words = sources > 1 ? address.shortName() + ", " + (inHand + 1) + " of " + sources : address.words();
-        face.say(Wording.speed(health.bytesPerSecond()), Wording.state(health.state()) + " · " + words);
+        face.say(Wording.speed(health.bytesPerSecond()), Wording.state(state) + " · " + words);
     }
 
     private void decode(Sight sight, Optional<ChannelSight> focused) {
