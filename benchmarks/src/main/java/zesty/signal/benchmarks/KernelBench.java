@@ -44,6 +44,8 @@ public class KernelBench {
     private byte[] text;
     private DelimitedDecoder decoder;
     private double[] signal;
+    private double[] finger;
+    private double[] chest;
     private double[] work;
     private Stage band;
 
@@ -63,6 +65,8 @@ public class KernelBench {
         decoder = new DelimitedDecoder(
                 new DelimitedFormat(',', false, false, "", columns, null), new SetAside(SetAside.KEPT));
         signal = random.doubles(SAMPLES).toArray();
+        finger = beating(200, 0.1, 0.12, random);
+        chest = beating(500, 0.012, 0.06, random);
         work = new double[SAMPLES];
         band = Recipe.parse("bandpass:0.5..8@4").stage(200, Start.FROM_REST);
     }
@@ -84,21 +88,42 @@ public class KernelBench {
         return work;
     }
 
-    /** The pulse reader, optical at 200 samples/s: ns a sample. */
+    /** The pulse reader, optical at 200 samples/s, a finger on it: ns a sample. */
     @Benchmark
     @OperationsPerInvocation(SAMPLES)
     public Reader pulse() {
-        return read("optical", 200);
+        return read("optical", finger, 200);
     }
 
-    /** The pulse reader, electrical at 1000 samples/s: ns a sample. */
+    /** The same with nothing but white noise, where all there is to look for is bumps: ns a sample. */
+    @Benchmark
+    @OperationsPerInvocation(SAMPLES)
+    public Reader pulseOfNoise() {
+        return read("optical", signal, 200);
+    }
+
+    /** The pulse reader, electrical at 500 samples/s, electrodes on: ns a sample. */
     @Benchmark
     @OperationsPerInvocation(SAMPLES)
     public Reader heart() {
-        return read("electrical", 1000);
+        return read("electrical", chest, 500);
     }
 
-    private Reader read(String kind, double rate) {
+    /** Bumps at 1.2 a second, each with a smaller one after it, in whole counts and with noise. */
+    private static double[] beating(double rate, double width, double after, Random random) {
+        double[] values = new double[SAMPLES];
+        double phase = 0;
+        for (int i = 0; i < SAMPLES; i++) {
+            phase += (1.2 + 0.05 * Math.sin(1.5 * i / rate)) / rate;
+            double in = phase % 1;
+            double first = Math.exp(-Math.pow((in - 0.3) / width, 2));
+            double second = 0.3 * Math.exp(-Math.pow((in - 0.6) / after, 2));
+            values[i] = Math.rint(500 + 200 * (first + second) + 3 * random.nextGaussian());
+        }
+        return values;
+    }
+
+    private static Reader read(String kind, double[] signal, double rate) {
         Pulse pulse = new Pulse();
         Reader reader = pulse.reader(Settings.of(pulse, Map.of(Pulse.SOURCE, kind)), rate);
         reader.accept(new double[][] {signal}, SAMPLES, new TimeBase.Steady(0, 1 / rate));

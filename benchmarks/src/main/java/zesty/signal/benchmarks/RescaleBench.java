@@ -6,11 +6,14 @@ import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Random;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
@@ -24,7 +27,7 @@ import zesty.signal.engine.StoredTake;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeWriter;
 
-/** A take of one hour at 1000 samples/s, one channel: how long a change of its chain takes to be worked out again. */
+/** A take of one hour at 1000 samples/s, one channel: how long a change of its chain, or a reader, takes to work out. */
 public final class RescaleBench {
     private static final int ROWS = 3_600_000;
     private static final int BLOCK = 10_000;
@@ -39,13 +42,17 @@ public final class RescaleBench {
                 "hour",
                 SourceSetup.at(""),
                 format,
-                List.of(new Channel("counts", "counts", Scaling.asItCame(""), Recipe.NONE, true)),
-                List.of());
+                List.of(new Channel("counts", "counts", Scaling.asItCame(""), Recipe.NONE, true)));
         Random random = new Random(1);
         try (TakeWriter writer = TakeWriter.create(file, "hour", rig, Instant.now())) {
             for (int at = 0; at < ROWS; at += BLOCK) {
-                double[] values =
-                        random.doubles(BLOCK, 100, 900).map(Math::rint).toArray();
+                double[] values = new double[BLOCK];
+                for (int i = 0; i < BLOCK; i++) {
+                    // A pulse of 1.25 beats/s, with noise, in whole counts.
+                    double in = (at + i) * 0.00125 % 1;
+                    values[i] =
+                            Math.rint(300 + 300 * Math.exp(-Math.pow((in - 0.3) / 0.1, 2)) + 3 * random.nextGaussian());
+                }
                 writer.append(
                         new Block(new TimeBase.Steady(at * 0.001, 0.001), new double[][] {values}, BLOCK, List.of()));
             }
@@ -69,16 +76,23 @@ public final class RescaleBench {
                     stored,
                     new Scaling(tenBits, new Line(1, 0), List.of(), "V"),
                     "bandpass:0.5..8@2");
+            for (String kind : List.of("optical", "electrical")) {
+                ReaderSetup pulse = ReaderSetup.on("counts", Pulse.NAME, Map.of(Pulse.SOURCE, kind));
+                report("the " + kind + " pulse reader set on it", stored, rig.withReader(pulse));
+            }
         }
         Files.delete(file);
         Files.delete(file.getParent());
     }
 
     private static void report(String words, StoredTake stored, Scaling scaling, String recipe) {
+        report(words, stored, stored.sight().rig().withChannel("counts", c -> c.withScaling(scaling)
+                .withRecipe(Recipe.parse(recipe))));
+    }
+
+    private static void report(String words, StoredTake stored, Rig changed) {
         double[] ms = new double[TIMES];
         for (int i = 0; i < TIMES; i++) {
-            Rig changed = stored.sight().rig().withChannel("counts", c -> c.withScaling(scaling)
-                    .withRecipe(Recipe.parse(recipe)));
             long before = System.nanoTime();
             stored.with(changed);
             ms[i] = (System.nanoTime() - before) * 1e-6;

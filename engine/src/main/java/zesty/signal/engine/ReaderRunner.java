@@ -193,9 +193,8 @@ final class ReaderRunner {
     }
 
     private void decide(double seconds) {
-        Reading now = reader.reading(seconds - kind.windowSeconds(), seconds);
         for (Watched band : bands) {
-            double value = now.scalar(band.setup.scalar());
+            double value = reader.scalar(band.setup.scalar(), seconds - kind.windowSeconds(), seconds);
             band.look(seconds, value);
             Band.Side next = band.setup.band().next(band.side, value);
             if (next != band.side) {

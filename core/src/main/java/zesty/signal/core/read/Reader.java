@@ -31,6 +31,15 @@ public interface Reader {
      */
     Reading reading(double fromSeconds, double toSeconds);
 
+    /**
+     * One number of a reading, for a band that is asked twice a second of stream.
+     *
+     * @return the same as the reading of that stretch has under the key
+     */
+    default double scalar(String key, double fromSeconds, double toSeconds) {
+        return reading(fromSeconds, toSeconds).scalar(key);
+    }
+
     /** @return the reading of all */
     default Reading reading() {
         return reading(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);

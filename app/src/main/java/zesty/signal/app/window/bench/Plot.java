@@ -72,7 +72,10 @@ final class Plot extends Pane {
             g.setStroke(grid);
             g.strokeLine(LEFT, snap(pixelY(y)), canvas.getWidth() - RIGHT, snap(pixelY(y)));
             g.setFill(ink);
-            g.fillText(words(y, stepY), LEFT - 6, pixelY(y));
+            if (pixelY(y) > TOP + 4) {
+                // Above stands what the numbers are.
+                g.fillText(words(y, stepY), LEFT - 6, pixelY(y));
+            }
         }
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.TOP);

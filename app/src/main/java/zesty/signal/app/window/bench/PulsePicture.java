@@ -14,6 +14,7 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.read.Item;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
@@ -31,6 +32,7 @@ final class PulsePicture extends ReaderPicture {
 
     private final Plot shapes = new Plot();
     private final Plot rates = new Plot();
+    private final Label moment = Bench.small("");
     private final Label hand = new Label();
     private final Button out = new Button("Take this beat out");
     private final Button in = new Button("Put a beat in here");
@@ -56,10 +58,7 @@ final class PulsePicture extends ReaderPicture {
         line.setAlignment(Pos.CENTER_LEFT);
         rates.setId("rates");
         rates.setOnMouseClicked(event -> choose(rates.valueX(event.getX()) + zero));
-        VBox left = new VBox(
-                4,
-                Bench.small("The last beats laid over each other; a beat's moment is its steepest rise, or R"),
-                shapes);
+        VBox left = new VBox(4, moment, shapes);
         VBox right = new VBox(
                 4, Bench.small("The rate from each beat to the next; press on it to choose a beat"), rates, line);
         for (VBox box : new VBox[] {left, right}) {
@@ -104,8 +103,12 @@ final class PulsePicture extends ReaderPicture {
                 : seen.events().stream()
                         .filter(event -> event.believed() && !event.lasts())
                         .toList();
+        boolean electrical =
+                seen != null && seen.setup().checked().text(Pulse.SOURCE).equals("electrical");
+        moment.setText("The last beats laid over each other, from "
+                + (electrical ? "the peak of R, a beat's moment" : "the steepest rise, a beat's moment"));
         drawShapes(channel, seen, colour);
-        drawRates(seen, colour);
+        drawRates(sight, seen, colour);
         boolean some = !Double.isNaN(chosen);
         hand.setText(
                 !desk.isStored()
@@ -171,23 +174,38 @@ final class PulsePicture extends ReaderPicture {
         }
     }
 
-    private void drawRates(ReaderSight seen, Color colour) {
+    private void drawRates(Sight sight, ReaderSight seen, Color colour) {
         Item.Trace trace = seen == null || seen.reading() == null
                 ? null
                 : seen.reading().trace("rate").orElse(null);
-        int n = trace == null ? 0 : trace.seconds().length;
-        double[] x = new double[n];
-        double[] y = new double[n];
+        // Of a take the stretch in sight: beats of ten minutes on one another can be chosen by nobody.
+        double first = desk.isStored() ? desk.window().from() : Double.NEGATIVE_INFINITY;
+        double last = desk.isStored() ? desk.window().to() : Double.POSITIVE_INFINITY;
+        int n = 0;
+        int all = trace == null ? 0 : trace.seconds().length;
+        double[] x = new double[all];
+        double[] y = new double[all];
         double low = 60;
-        double high = 90;
-        for (int i = 0; i < n; i++) {
-            x[i] = trace.seconds()[i] - zero;
-            y[i] = trace.values()[i];
-            low = Math.min(low, y[i] - 4);
-            high = Math.max(high, y[i] + 4);
+        double high = 94;
+        for (int i = 0; i < all; i++) {
+            if (trace.seconds()[i] >= first && trace.seconds()[i] <= last) {
+                x[n] = trace.seconds()[i] - zero;
+                y[n] = trace.values()[i];
+                low = Math.min(low, y[n] - 4);
+                high = Math.max(high, y[n] + 4);
+                n++;
+            }
         }
-        double start = n == 0 ? -20 : x[0];
-        rates.begin(desk.night().get(), start, n == 0 ? 0 : Math.max(x[n - 1], start + 1), "s", low, high, "beats/min");
+        double start = desk.isStored() ? Math.max(first, 0) : n == 0 ? -20 : x[0];
+        double end = n == 0 ? start + 20 : Math.max(x[n - 1], start + 1) + 0.5;
+        rates.begin(
+                desk.night().get(),
+                start,
+                desk.isStored() ? Math.min(last, sight.lastSeconds()) : end,
+                "s",
+                low,
+                high,
+                "beats/min");
         if (seen != null) {
             for (Event event : seen.events()) {
                 if (event.lasts()) {

@@ -176,8 +176,10 @@ public final class ReadingCards extends ScrollPane {
             double value = reader.reading().scalar(key);
             if (!Double.isNaN(value)) {
                 String unit = scalar.unit(channel.channel().unit());
-                parts.add(scalar.words() + " " + Wording.scalar(channel, scalar, value)
-                        + (unit.isEmpty() ? "" : " " + unit));
+                // A number and its unit stay on one line.
+                String part = scalar.words() + " " + Wording.scalar(channel, scalar, value)
+                        + (unit.isEmpty() ? "" : " " + unit);
+                parts.add(part.replace(' ', '\u00a0'));
             }
         }
         return String.join(" · ", parts);

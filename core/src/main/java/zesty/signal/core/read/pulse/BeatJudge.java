@@ -46,6 +46,9 @@ final class BeatJudge {
 
     private static final double LOST_INTERVALS = 2.6;
     private static final double ELECTRICAL_LOST_SECONDS = 3.2;
+    /** How often a pulse is looked for while none is followed; the search costs more than all else. */
+    private static final double LOOK_SECONDS = 0.1;
+
     /** After so many beats in a row that have their like behind them, not before them, they are second humps. */
     private static final int SECOND_HUMPS = 3;
 
@@ -61,6 +64,7 @@ final class BeatJudge {
     private final ArrayDeque<Candidate> waiting = new ArrayDeque<>();
     private double firstSeen = Double.NaN;
     private Candidate tested;
+    private double nextLook = Double.NEGATIVE_INFINITY;
     private double weighedBy;
 
     private boolean locked;
@@ -242,6 +246,10 @@ final class BeatJudge {
     }
 
     private void gather(double nowSeconds) {
+        if (nowSeconds < nextLook) {
+            return;
+        }
+        nextLook = nowSeconds + LOOK_SECONDS;
         List<Candidate> run = path.newest(nowSeconds, Run.LONGEST);
         if (run.isEmpty() || run.get(run.size() - 1) == tested) {
             return;

@@ -14,6 +14,9 @@ final class BeatLog {
     private double[] height = new double[256];
     private boolean[] followsOn = new boolean[256];
     private int[] stretch = new int[256];
+    /** By stretch: the sum of what its beats say about which way they point. */
+    private double[] evidence = new double[16];
+
     private int count;
     private int stretches;
     private double[] rejected = new double[64];
@@ -22,6 +25,10 @@ final class BeatLog {
     /** A new stretch begins: beats that follow have nothing to do with those before. */
     void newStretch() {
         stretches++;
+        if (stretches == evidence.length) {
+            evidence = Arrays.copyOf(evidence, stretches * 2);
+        }
+        evidence[stretches] = 0;
     }
 
     /** @param follows whether the time since the beat before is one undisturbed interval */
@@ -42,6 +49,7 @@ final class BeatLog {
         likeness[count] = (float) alike;
         height[count] = beat.height();
         stretch[count] = stretches;
+        evidence[stretches] += upright[count];
         followsOn[count] = follows && count > 0 && stretch[count - 1] == stretches;
         count++;
     }
@@ -50,8 +58,9 @@ final class BeatLog {
     void withdraw(int newest) {
         int gone = Math.min(newest, count);
         count -= gone;
-        for (int i = 0; i < gone; i++) {
-            reject(up[count + i]);
+        for (int i = count; i < count + gone; i++) {
+            evidence[stretch[i]] -= upright[i];
+            reject(up[i]);
         }
     }
 
@@ -79,8 +88,9 @@ final class BeatLog {
         return down[i];
     }
 
-    double upright(int i) {
-        return upright[i];
+    /** @return above 0 where the beats of the whole stretch point up */
+    double evidence(int ofStretch) {
+        return evidence[ofStretch];
     }
 
     double likeness(int i) {

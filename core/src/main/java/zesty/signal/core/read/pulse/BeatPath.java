@@ -1,6 +1,7 @@
 package zesty.signal.core.read.pulse;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedList;
 import java.util.List;
 import java.util.function.BiConsumer;
@@ -224,10 +225,14 @@ final class BeatPath {
 
     /** @return the candidates from one moment to another, ends left out, that are kept in mind */
     List<Candidate> between(double from, double to) {
-        return pending.stream()
-                .map(node -> node.candidate)
-                .filter(c -> c.seconds() > from && c.seconds() < to)
-                .toList();
+        List<Candidate> found = new ArrayList<>();
+        for (int i = pending.size() - 1; i >= 0 && pending.get(i).seconds() > from; i--) {
+            if (pending.get(i).seconds() < to) {
+                found.add(pending.get(i).candidate);
+            }
+        }
+        Collections.reverse(found);
+        return found;
     }
 
     /** Makes final what is old enough. @param nowSeconds up to when all candidates have been added */

@@ -96,26 +96,13 @@ record Beats(
         int i = log.firstFrom(from - 1);
         while (i < log.count() && log.up(i) <= to + 1) {
             // The whole run tells which way its beats point, also where only a part of it is asked for.
-            int begin = i;
-            int whole = i;
-            while (whole > 0 && log.stretch(whole - 1) == log.stretch(i)) {
-                whole--;
-            }
-            double evidence = 0;
-            int end = whole;
-            while (end < log.count() && log.stretch(end) == log.stretch(begin)) {
-                evidence += log.upright(end);
-                end++;
-            }
-            int last = begin;
-            while (last < end && log.up(last) <= to + 1) {
+            int whole = log.stretch(i);
+            int last = i;
+            while (last < log.count() && log.stretch(last) == whole && log.up(last) <= to + 1) {
                 last++;
             }
-            all.add(new Stretch(log, up, begin, last, evidence));
-            i = last == begin ? end : last;
-            if (last < end) {
-                return;
-            }
+            all.add(new Stretch(log, up, i, last, log.evidence(whole)));
+            i = last;
         }
     }
 

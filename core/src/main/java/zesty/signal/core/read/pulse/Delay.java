@@ -23,7 +23,7 @@ final class Delay {
             at = 0;
         }
         ring[at] = x;
-        at = (at + 1) % ring.length;
+        at = at + 1 == ring.length ? 0 : at + 1;
         return ring[at];
     }
 }

@@ -1,10 +1,14 @@
 package zesty.signal.core.read.pulse;
 
+import java.util.Arrays;
+
 /**
  * The spectrum of values that do not come at even times: least squares with a sine at each frequency (N. R. Lomb 1976,
  * "Least-squares frequency analysis of unequally spaced data"; J. D. Scargle 1982).
  */
 final class Lomb {
+    private static final double PIECE_SECONDS = 300;
+
     private final double[] seconds;
     private final double[] values;
     private final double variance;
@@ -32,6 +36,31 @@ final class Lomb {
             squares += this.values[i] * this.values[i];
         }
         variance = n > 1 ? squares / (n - 1) : 0;
+    }
+
+    /**
+     * The power in a band of a long run, as the mean over pieces of five minutes: the length such bands are spoken of for
+     * (Task Force of the European Society of Cardiology and the North American Society of Pacing and Electrophysiology
+     * 1996, "Heart rate variability"), and a heart is not the same for an hour.
+     *
+     * @return in the square of the values' unit
+     */
+    static double meanBand(double[] seconds, double[] values, double lowHz, double highHz) {
+        int n = seconds.length;
+        double length = n == 0 ? 0 : seconds[n - 1] - seconds[0];
+        int pieces = (int) Math.max(1, Math.round(length / PIECE_SECONDS));
+        double sum = 0;
+        int from = 0;
+        for (int piece = 1; piece <= pieces; piece++) {
+            int to = from;
+            while (to < n && (piece == pieces || seconds[to] - seconds[0] < piece * length / pieces)) {
+                to++;
+            }
+            sum += new Lomb(Arrays.copyOfRange(seconds, from, to), Arrays.copyOfRange(values, from, to))
+                    .band(lowHz, highHz);
+            from = to;
+        }
+        return sum / pieces;
     }
 
     double variance() {

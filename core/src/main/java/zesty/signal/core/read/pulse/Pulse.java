@@ -75,7 +75,7 @@ public final class Pulse implements ReaderKind {
 
     @Override
     public List<String> detailKeys() {
-        return List.of("interval_ms.sdnn", "early", "set_aside_percent");
+        return List.of("interval_ms.sdnn", "early");
     }
 
     @Override

@@ -98,6 +98,11 @@ final class PulseAnswer {
         return Arrays.copyOf(found, n);
     }
 
+    /** @return beats a minute, from the mean interval; NaN without one */
+    double rate() {
+        return 60000 / mean(intervals(false, early));
+    }
+
     Reading reading() {
         double[] all = intervals(false, early);
         double[] normal = intervals(true, odd);
@@ -108,7 +113,7 @@ final class PulseAnswer {
         double share = judged == 0 ? Double.NaN : (double) beats.rejected().length / judged;
         List<Item> items = new ArrayList<>();
         items.add(new Item.Events("beats", List.of(), beatEvents()));
-        items.add(new Item.Scalar("rate_bpm.mean", 60000 / mean, 60000 / mean / mean * standardError(all)));
+        items.add(new Item.Scalar(Pulse.RATE, rate(), 60000 / mean / mean * standardError(all)));
         items.add(new Item.Scalar("rate_bpm.min", 60000 / extreme(all, 1)));
         items.add(new Item.Scalar("rate_bpm.max", 60000 / extreme(all, -1)));
         items.add(new Item.Scalar("interval_ms.mean", mean, standardError(all)));
@@ -206,9 +211,8 @@ final class PulseAnswer {
                 && run[0][run[0].length - 1] - run[0][0] >= SPECTRUM_SECONDS * 0.97
                 && run[0].length > 0.8 * beats.count();
         if (enough) {
-            Lomb lomb = new Lomb(run[0], run[1]);
-            low = lomb.band(0.04, 0.15);
-            high = lomb.band(0.15, 0.4);
+            low = Lomb.meanBand(run[0], run[1], 0.04, 0.15);
+            high = Lomb.meanBand(run[0], run[1], 0.15, 0.4);
             notes.add("Slow part (0.04 to 0.15 Hz) " + Digits.fixed(low, 0) + " ms², fast part (0.15 to 0.4 Hz) "
                     + Digits.fixed(high, 0) + " ms², by least squares at uneven times.");
         } else if (to - from < SPECTRUM_SECONDS) {
