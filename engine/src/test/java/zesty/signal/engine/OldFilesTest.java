@@ -1,0 +1,45 @@
+package zesty.signal.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.core.act.Band;
+import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.RigJson;
+import zesty.signal.takes.Take;
+
+/** Files written before readers had kinds, kept as they were written. */
+class OldFilesTest {
+    private static final Path OLD = Path.of("src", "test", "resources", "old");
+
+    @TempDir
+    Path folder;
+
+    @Test
+    void anOldRigHasItsReaderAndItsBand() throws Exception {
+        Rig rig = RigJson.read(Files.readString(OLD.resolve("deck.json")), "deck.json");
+        assertThat(rig.readers()).singleElement().satisfies(r -> assertThat(r.id())
+                .isEqualTo("pulse(pulse)"));
+        assertThat(rig.bands()).containsExactly(new BandSetup("pulse(pulse)", "rate_bpm.mean", new Band(60, 100, 3)));
+    }
+
+    @Test
+    void anOldTakeOpensAndSaysTheRateItSaidThen() throws Exception {
+        Path copy = Files.copy(OLD.resolve("deck.zest"), folder.resolve("deck.zest"));
+        try (Take take = Take.open(copy)) {
+            assertThat(take.rows()).isEqualTo(4001);
+            Sight sight = StoredTake.load(take).sight();
+            ReaderSight pulse = sight.channel("pulse").orElseThrow().reader().orElseThrow();
+            // 76.117 beats/min by the reader of that time, which marked the tops; now the steepest rises are marked.
+            assertThat(pulse.headline()).isCloseTo(76.117, within(0.05));
+            assertThat(pulse.bands()).singleElement().satisfies(band -> assertThat(band.side())
+                    .isEqualTo(Band.Side.INSIDE));
+        }
+        assertThat(copy).hasSameBinaryContentAs(OLD.resolve("deck.zest"));
+    }
+}
