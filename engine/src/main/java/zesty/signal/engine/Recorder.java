@@ -11,6 +11,7 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.DoubleSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -52,6 +53,7 @@ final class Recorder implements Runnable {
     private final DoubleSupplier periodAtEnd;
 
     private final AtomicLong lostRows = new AtomicLong();
+    private final AtomicReference<Double> newestMark = new AtomicReference<>(Double.NEGATIVE_INFINITY);
     private volatile boolean running = true;
     private volatile String problem = "";
     private volatile long freeBytes = -1;
@@ -105,7 +107,9 @@ final class Recorder implements Runnable {
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
     boolean mark(double atSeconds, String text) {
-        return running && queue.offer(new Order.Remark(atSeconds, text));
+        // The stream's time of now is set right by each arrival, so it may go back a little; remarks keep their order.
+        double at = newestMark.accumulateAndGet(atSeconds, Math::max);
+        return running && queue.offer(new Order.Remark(at, text));
     }
 
     /** Ends the recording and waits until the take is whole. Not on the window's thread. */

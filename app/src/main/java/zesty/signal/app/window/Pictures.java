@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Comparator;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
@@ -23,7 +24,9 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
 
 /** Draws every main view from the demo data into PNG files, one after the other, and ends the program. */
@@ -110,6 +113,7 @@ final class Pictures {
                     desk.stop().set(Stop.DECODE);
                 },
                 6);
+        doubt();
         try {
             Files.createDirectories(folder);
         } catch (IOException e) {
@@ -142,6 +146,24 @@ final class Pictures {
         step(() -> hold("0"), 8);
         step(() -> hold("42"), 8);
         scene("prove", () -> hold("61.5"), 1.5);
+    }
+
+    /** A heart by electrodes with early beats, and an episode of movement in which nobody can tell. */
+    private void doubt() {
+        step(
+                () -> {
+                    desk.connect("sim:chest+early+movement");
+                    desk.stop().set(Stop.READ);
+                },
+                3);
+        scene(
+                "doubt",
+                () -> {
+                    desk.focus().set("heart");
+                    desk.change(rig -> rig.acknowledging(Caution.BODY)
+                            .withReader(ReaderSetup.on("heart", Pulse.NAME, Map.of(Pulse.SOURCE, "electrical"))));
+                },
+                30);
     }
 
     private void hold(String meter) {

@@ -211,6 +211,19 @@ class CommandLineTest {
         }
     }
 
+    /** Java says first what it picked up from the variable; the version is not in that line. */
+    @Test
+    void theLauncherReadsJavasVersionThroughWhatJavaSaysFirst() throws Exception {
+        ProcessBuilder shell =
+                new ProcessBuilder("bash", "-c", ". ../scripts/machine.sh; java_version \"$1\"", "bash", line().get(0));
+        shell.environment().put("JAVA_TOOL_OPTIONS", "-Dversion=\"8\" -Xshare:auto");
+        shell.redirectErrorStream(true);
+        Process process = shell.start();
+        String said = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(process.waitFor()).isZero();
+        assertThat(said.trim()).isEqualTo(String.valueOf(Runtime.version().feature()));
+    }
+
     @Test
     void aFullDiskStopsTheRecordingWithWordsAndKeepsWhatWasWritten() throws Exception {
         Ran bytes = zesty("simulate", "deck", "--for", "1800s", "--speed", "100000");

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.rig.Caution;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.Sight;
@@ -52,6 +53,25 @@ class AnyBoardWindowTest extends RealWindow {
         assertThat(live.health().setAside()).isLessThan(8);
         key(KeyCode.ESCAPE);
         awaitText(".lane-how", "/s");
+    }
+
+    @Test
+    void whatIsChangedBeforeTheFormatIsKnownAndTakenBackCostsNoChannel() throws Exception {
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            int port = server.getLocalPort();
+            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            try (Socket board = server.accept()) {
+                until(s -> s.rig().source().contains(String.valueOf(port)));
+                robot.interact(() -> desk().change(rig -> rig.acknowledging(Caution.BODY)));
+                key(KeyCode.U);
+                for (int i = 0; i < 100; i++) {
+                    String line = i == 0 ? "depth,heat\n" : i + "," + (20 + i % 3) + "\n";
+                    board.getOutputStream().write(line.getBytes(StandardCharsets.US_ASCII));
+                    TimeUnit.MILLISECONDS.sleep(10);
+                }
+                until(s -> s.channels().size() == 2 && s.hasSamples());
+            }
+        }
     }
 
     @Test

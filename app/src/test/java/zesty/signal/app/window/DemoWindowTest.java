@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Timeout;
 import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
@@ -98,6 +99,26 @@ class DemoWindowTest extends RealWindow {
         key(KeyCode.ESCAPE);
         key(KeyCode.ESCAPE);
         until(s -> s.health().state() == LinkState.LIVE);
+    }
+
+    @Test
+    void twoQuickChangesToAStoredTakeBothHoldAndAreTakenBackOneByOne() throws Exception {
+        openLongTake();
+        robot.interact(() -> {
+            // Neither waits for the other: both are made before the first is worked out.
+            desk().change(rig -> rig.withChannel("heel", c -> c.withRecipe(Recipe.parse("mean:5"))));
+            desk().change(rig -> rig.withChannel("trim", c -> c.withRecipe(Recipe.parse("mean:7"))));
+        });
+        until(s -> recipe(s, "heel").equals("mean:5") && recipe(s, "trim").equals("mean:7"));
+        key(KeyCode.U);
+        until(s -> !recipe(s, "trim").equals("mean:7"));
+        assertThat(recipe(sight(), "heel")).isEqualTo("mean:5");
+        key(KeyCode.U);
+        until(s -> !recipe(s, "heel").equals("mean:5"));
+    }
+
+    private static String recipe(Sight sight, String column) {
+        return sight.channel(column).orElseThrow().channel().recipe().text();
     }
 
     @Test

@@ -124,7 +124,7 @@ final class FieldFinder {
     private Piece whole(int at, int n, boolean little) {
         Field unsigned = new Field(at, Field.Type.whole(n, false), little);
         double[] values = values(unsigned);
-        boolean clocklike = n >= 3 && rises(values);
+        boolean clocklike = n == 4 && rises(values);
         int shift = n == 1 || clocklike ? 0 : commonZeros(values, n);
         Field left = new Field(at, Field.Type.whole(n, false), little, shift, 0, 0);
         double plain = bits(shift == 0 ? values : values(left), 8 * n - shift);
