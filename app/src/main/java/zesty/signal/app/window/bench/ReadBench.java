@@ -55,6 +55,7 @@ public final class ReadBench extends Bench {
         words.getStyleClass().add("bench-line");
         words.setWrapText(true);
         words.setId("reader-words");
+        words.setMinHeight(USE_PREF_SIZE);
         error.getStyleClass().add("error");
         settings.setAlignment(Pos.CENTER_LEFT);
         HBox line = new HBox(12, small("Read"), kind, settings, error);
