@@ -16,6 +16,8 @@ final class BeatLog {
     private int[] stretch = new int[256];
     /** By stretch: the sum of what its beats say about which way they point. */
     private double[] evidence = new double[16];
+    /** By stretch: how many beats it has. */
+    private int[] beats = new int[16];
 
     private int count;
     private int stretches;
@@ -27,8 +29,10 @@ final class BeatLog {
         stretches++;
         if (stretches == evidence.length) {
             evidence = Arrays.copyOf(evidence, stretches * 2);
+            beats = Arrays.copyOf(beats, stretches * 2);
         }
         evidence[stretches] = 0;
+        beats[stretches] = 0;
     }
 
     /** @param follows whether the time since the beat before is one undisturbed interval */
@@ -50,6 +54,7 @@ final class BeatLog {
         height[count] = beat.height();
         stretch[count] = stretches;
         evidence[stretches] += upright[count];
+        beats[stretches]++;
         followsOn[count] = follows && count > 0 && stretch[count - 1] == stretches;
         count++;
     }
@@ -60,6 +65,7 @@ final class BeatLog {
         count -= gone;
         for (int i = count; i < count + gone; i++) {
             evidence[stretch[i]] -= upright[i];
+            beats[stretch[i]]--;
             reject(up[i]);
         }
     }
@@ -91,6 +97,11 @@ final class BeatLog {
     /** @return above 0 where the beats of the whole stretch point up */
     double evidence(int ofStretch) {
         return evidence[ofStretch];
+    }
+
+    /** @return the same for one beat of it, on average */
+    double clear(int ofStretch) {
+        return evidence[ofStretch] / beats[ofStretch];
     }
 
     double likeness(int i) {

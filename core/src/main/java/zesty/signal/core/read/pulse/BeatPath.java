@@ -29,6 +29,10 @@ final class BeatPath {
     private static final double MISSED = 0.35;
     /** How much of a changed interval is followed at once. */
     private static final double FOLLOW = 0.4;
+    /** What is left to be followed of a change costs this times its square in all, later: the sum of 0.6²ⁿ, n ≥ 1 … */
+    private static final double TO_COME = (1 - FOLLOW) * (1 - FOLLOW) / (1 - (1 - FOLLOW) * (1 - FOLLOW));
+    /** … up to this square. */
+    private static final double MOST_TO_COME = 0.3;
     /** A choice is final after so much of the interval. */
     private static final double SETTLED = 0.42;
     /** While nothing is final, so much is kept in mind, in s. */
@@ -165,9 +169,13 @@ final class BeatPath {
         }
     }
 
-    /** Adds the best way by a candidate before. */
+    /**
+     * Adds the best way by a candidate before. Best is what will have cost least once its interval has followed: else
+     * the way that has begun to follow a changed rhythm loses for ever against one that has yet to begin.
+     */
     private static void follow(Node node, List<Way> ways, double own) {
         Way best = null;
+        double most = Double.NEGATIVE_INFINITY;
         for (Way way : ways) {
             double apart = node.seconds() - way.node.seconds();
             if (apart < SHORTEST_SECONDS || apart > LONGEST_SECONDS) {
@@ -179,7 +187,9 @@ final class BeatPath {
             boolean missed = apart > 1.6 * usual && apart < 2.4 * usual;
             double cost = missed ? MISSED : STRICTNESS * Math.min(MOST_CHANGE, change * change);
             double score = way.score + own - cost;
-            if (best == null || score > best.score) {
+            double outlook = score - (missed ? 0 : STRICTNESS * Math.min(MOST_TO_COME, TO_COME * change * change));
+            if (outlook > most) {
+                most = outlook;
                 best = new Way(node, way, score, missed ? usual : usual * Math.exp(FOLLOW * change));
             }
         }

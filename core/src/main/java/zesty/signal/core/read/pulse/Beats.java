@@ -10,24 +10,28 @@ import zesty.signal.core.read.HandEdit;
  * The beats of a stretch of time with their polarity decided: of runs that overlap the one whose slopes fit better, of an
  * electrical run R as the side that stands out more over the whole run.
  *
+ * @param source what they were found in
  * @param seconds of each beat
  * @param likeness of each to the usual one
  * @param height of each, as the finder sees it
  * @param followsOn whether the time since the beat before is one undisturbed interval; false for the first
  * @param byHand whether each was put in by hand
  * @param rejected times of what was turned away
- * @param upright whether beats point up in the signal, by the newest run; true when there is none
+ * @param pointing how clearly beats point up in the signal, below 0 down, by the newest run: the mean of
+ *     {@link Candidate#upright}; NaN when there is none
  */
 record Beats(
+        PulseSource source,
         double[] seconds,
         double[] likeness,
         double[] height,
         boolean[] followsOn,
         boolean[] byHand,
         double[] rejected,
-        boolean upright) {
+        double pointing) {
 
-    private record Stretch(BeatLog log, boolean up, int from, int to, double evidence) {
+    /** @param clear how clearly one of its beats points the way this polarity has it, on average */
+    private record Stretch(BeatLog log, boolean up, int from, int to, double evidence, double clear) {
         double start() {
             return log.up(from);
         }
@@ -51,8 +55,10 @@ record Beats(
         boolean[] followsOn = new boolean[most];
         int n = 0;
         boolean up = true;
+        double pointing = Double.NaN;
         for (Stretch stretch : kept) {
             up = source == PulseSource.OPTICAL ? stretch.up() : stretch.evidence() >= 0;
+            pointing = stretch.up() ? stretch.clear() : -stretch.clear();
             for (int i = stretch.from(); i < stretch.to(); i++) {
                 double time = up || source == PulseSource.OPTICAL
                         ? stretch.log().up(i)
@@ -71,13 +77,14 @@ record Beats(
         BeatLog told = judges.length == 1 || last ? judges[0].log() : judges[1].log();
         double[] found = Arrays.copyOf(seconds, n);
         return new Beats(
+                source,
                 found,
                 Arrays.copyOf(likeness, n),
                 Arrays.copyOf(height, n),
                 Arrays.copyOf(followsOn, n),
                 new boolean[n],
                 aside(told.rejected(fromSeconds, toSeconds), found),
-                last);
+                pointing);
     }
 
     /** What was turned away and is no part of a beat believed. */
@@ -101,7 +108,7 @@ record Beats(
             while (last < log.count() && log.stretch(last) == whole && log.up(last) <= to + 1) {
                 last++;
             }
-            all.add(new Stretch(log, up, i, last, log.evidence(whole)));
+            all.add(new Stretch(log, up, i, last, log.evidence(whole), log.clear(whole)));
             i = last;
         }
     }
@@ -138,7 +145,7 @@ record Beats(
                 }
             }
             if (to - from >= 3) {
-                kept.add(new Stretch(one.log(), one.up(), from, to, one.evidence()));
+                kept.add(new Stretch(one.log(), one.up(), from, to, one.evidence(), one.clear()));
             }
         }
         return kept;
@@ -180,19 +187,21 @@ record Beats(
         double[] aside = Arrays.copyOf(rejected, rejected.length + 1);
         aside[rejected.length] = seconds[gone];
         Arrays.sort(aside);
-        return new Beats(fewer.seconds, fewer.likeness, fewer.height, fewer.followsOn, fewer.byHand, aside, upright);
+        return new Beats(
+                source, fewer.seconds, fewer.likeness, fewer.height, fewer.followsOn, fewer.byHand, aside, pointing);
     }
 
     /** All up to {@code to}, then from {@code from} on, in arrays of that length. */
     private Beats copy(int length, int from, int to) {
         Beats made = new Beats(
+                source,
                 Arrays.copyOf(seconds, length),
                 Arrays.copyOf(likeness, length),
                 Arrays.copyOf(height, length),
                 Arrays.copyOf(followsOn, length),
                 Arrays.copyOf(byHand, length),
                 rejected,
-                upright);
+                pointing);
         int put = length - (seconds.length - from);
         for (int i = from; i < seconds.length; i++) {
             int at = put + i - from;
@@ -223,6 +232,7 @@ record Beats(
         }
         double[] aside =
                 Arrays.stream(rejected).filter(t -> Math.abs(t - time) > SAME).toArray();
-        return new Beats(more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, upright);
+        return new Beats(
+                source, more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, pointing);
     }
 }

@@ -29,6 +29,16 @@ final class PulseAnswer {
     private static final double RECOVERY_SECONDS = 60;
     private static final double EFFORT_BPM = 15;
 
+    /** A beat whose rise is steeper than its fall by so little, as a share, may as well point the other way. */
+    private static final double UNSIDED = 0.035;
+
+    private static final double SIDED = 0.045;
+    private static final double FAST_SECONDS = 0.5;
+    /** What an answer that may be another one altogether is worth at most. */
+    private static final double IN_DOUBT = 0.3;
+    /** So many beats are looked at for humps that were taken for beats. */
+    private static final int HEIGHTS = 60;
+
     private final Beats beats;
     private final double from;
     private final double to;
@@ -371,7 +381,34 @@ final class PulseAnswer {
         if (intervals < 4) {
             reasons.add("only " + intervals + (intervals == 1 ? " interval" : " intervals") + " so far");
         }
-        return new Quality(Math.max(0, Math.min(1, shape * kept * share * few)), reasons);
+        double told = 1;
+        if (beats.source() == PulseSource.OPTICAL) {
+            double clear = Math.abs(beats.pointing());
+            double sided = (clear - UNSIDED) / (SIDED - UNSIDED);
+            if (sided < 1) {
+                // Of a fast pulse either flank is near the beat.
+                told *= Math.max(usual < FAST_SECONDS ? 2 * IN_DOUBT : IN_DOUBT, sided);
+                reasons.add("rise and fall are alike: which way the beats point, and so their moment, is in doubt");
+            }
+            int fold = Humps.fold(newestHeights(), usual);
+            if (fold > 1) {
+                told *= IN_DOUBT;
+                reasons.add(
+                        "every " + (fold == 2 ? "second" : "third") + " beat is higher: the others may be humps, and "
+                                + Digits.fixed(60 / usual / fold, 0) + " beats/min true");
+            }
+        }
+        return new Quality(Math.max(0, Math.min(1, shape * kept * share * few * told)), reasons);
+    }
+
+    /** How high the newest beats are that came without a break, {@link #HEIGHTS} at the most. */
+    private double[] newestHeights() {
+        int last = beats.count();
+        int first = last - 1;
+        while (first > 0 && beats.followsOn()[first] && last - first < HEIGHTS && beats.height()[first - 1] > 0) {
+            first--;
+        }
+        return Arrays.copyOfRange(beats.height(), Math.max(0, first), last);
     }
 
     private List<String> working(
@@ -392,7 +429,7 @@ final class PulseAnswer {
             if (count(early) > 0) {
                 lines.add(count(early) + " early: they count for the rate, not for the spread.");
             }
-            lines.add("Beats point " + (beats.upright() ? "up" : "down") + " in the signal.");
+            lines.add("Beats point " + (beats.pointing() < 0 ? "down" : "up") + " in the signal.");
             lines.addAll(notes);
         }
         lines.add("Not a medical device; it diagnoses nothing.");

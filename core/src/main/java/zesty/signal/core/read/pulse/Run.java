@@ -33,8 +33,13 @@ final class Run {
     /** A run that looks like the beats from before a loss, and is as high, may be short. */
     private static final Bound AGAIN = new Bound(3, 1.3, 1.1);
 
-    private static final double INTERVALS = 2;
-    private static final double HEIGHTS = 0.5;
+    private static final double INTERVALS = 3;
+    private static final double HEIGHTS = 1;
+    /** In a run of so many beats spread in height, or of an uneven heart, is no longer an accident: it counts less. */
+    private static final int LONG = 6;
+
+    private static final double LONG_INTERVALS = 2;
+    private static final double LONG_HEIGHTS = 0.5;
     private static final double MOST_INTERVALS = 1.7;
     private static final double MOST_HEIGHTS = 2.5;
     private static final double SLOWEST_SECONDS = 60.0 / 33;
@@ -63,8 +68,11 @@ final class Run {
 
     private static final double SMALL_SWING = 0.12;
 
+    /** A run as fast as this may be the humps of a slower one: it is believed only once that could be tried. */
+    private static final double HUMPS_SECONDS = 0.45;
+
     /** A likeness nearer to 1 than this is not worth more. */
-    private static final double MOST_ALIKE = 0.9999;
+    private static final double MOST_ALIKE = 0.995;
 
     /** Finds the candidates between two moments. */
     @FunctionalInterface
@@ -85,20 +93,43 @@ final class Run {
         if (known != null && chosen.size() >= AGAIN.length()) {
             List<Candidate> run = newest(chosen, AGAIN.length());
             boolean asHigh = run.stream().allMatch(c -> c.height() > 0.5 * usual && c.height() < 2 * usual);
-            if (asHigh && sound(source, run, between) && worth(run, known) >= AGAIN.worth(source)) {
+            if (asHigh && sound(source, run, between) && worth(source, run, known) >= AGAIN.worth(source)) {
                 return run;
             }
         }
+        if (source == PulseSource.OPTICAL && chosen.size() > 1) {
+            List<Candidate> run = newest(chosen, Math.min(LONGEST, chosen.size()));
+            if (chosen.size() >= Humps.LEAST) {
+                int fold = Humps.fold(heights(run), meanSeconds(run));
+                if (fold > 1) {
+                    return worthy(source, Humps.highest(run, fold), between);
+                }
+            } else if (meanSeconds(run) < HUMPS_SECONDS) {
+                return List.of();
+            }
+        }
+        return worthy(source, chosen, between);
+    }
+
+    private static List<Candidate> worthy(PulseSource source, List<Candidate> chosen, Between between) {
         for (Bound bound : BOUNDS) {
             if (chosen.size() < bound.length()) {
                 break;
             }
             List<Candidate> run = newest(chosen, bound.length());
-            if (sound(source, run, between) && worth(run, null) >= bound.worth(source)) {
+            if (sound(source, run, between) && worth(source, run, null) >= bound.worth(source)) {
                 return run;
             }
         }
         return List.of();
+    }
+
+    private static double[] heights(List<Candidate> run) {
+        return run.stream().mapToDouble(Candidate::height).toArray();
+    }
+
+    private static double meanSeconds(List<Candidate> run) {
+        return (run.get(run.size() - 1).seconds() - run.get(0).seconds()) / (run.size() - 1);
     }
 
     /** @return the run itself, or the first humps between its beats where they turn out to be the second ones */
@@ -138,7 +169,7 @@ final class Run {
             floor = Math.max(floor, one.floor());
         }
         double[] gaps = gaps(run);
-        double mean = (run.get(run.size() - 1).seconds() - run.get(0).seconds()) / (run.size() - 1);
+        double mean = meanSeconds(run);
         // A fast heart has no second hump: what is between its beats says that they are every other wave of something.
         boolean fast = mean < FAST_SECONDS;
         double least = lowest * (fast ? FAST_INTRUDER : INTRUDER);
@@ -183,7 +214,7 @@ final class Run {
     }
 
     /** @param known the shape to be like; null for the mean of the others */
-    private static double worth(List<Candidate> run, double[] known) {
+    private static double worth(PulseSource source, List<Candidate> run, double[] known) {
         double[][] shapes = fitted(run);
         double[] sum = sum(shapes);
         double z = 0;
@@ -204,7 +235,11 @@ final class Run {
             highest = Math.max(highest, run.get(k).height());
         }
         double[] gaps = gaps(run);
-        return z - INTERVALS * Math.log(gaps[1] / gaps[0]) - HEIGHTS * Math.log(highest / lowest);
+        boolean longer = run.size() >= LONG;
+        return z
+                - (longer && source == PulseSource.ELECTRICAL ? LONG_INTERVALS : INTERVALS)
+                        * Math.log(gaps[1] / gaps[0])
+                - (longer ? LONG_HEIGHTS : HEIGHTS) * Math.log(highest / lowest);
     }
 
     private static double[] sum(double[][] shapes) {
