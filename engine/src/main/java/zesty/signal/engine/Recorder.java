@@ -26,6 +26,7 @@ import zesty.signal.takes.TakeWriter;
 final class Recorder implements Runnable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
     private static final int QUEUE = 1024;
+
     private static final long COMMIT_NANOS = 250_000_000;
     /** A source that is read faster than time passes commits by rows, so that little is ever at stake. */
     private static final long COMMIT_ROWS = 20_000;
@@ -33,6 +34,7 @@ final class Recorder implements Runnable {
     /** A recording for a time ends by the computer's clock, so much later, though the board has fallen silent. */
     private static final double SILENCE_SECONDS = 0.3;
 
+    private static final long WAIT_MS = 100;
     private static final long ROOM_NANOS = 1_000_000_000;
     /** Far below any sample period, far above the rounding of times. */
     private static final double ROUNDING_SECONDS = 1e-9;
@@ -48,8 +50,9 @@ final class Recorder implements Runnable {
     private final TakeWriter writer;
     private final RecordingLimit limit;
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
+    private final Room room = new Room();
     private final Thread thread;
-    private final boolean mayWait;
+    private final boolean byItsOwnTime;
     private final DoubleSupplier periodAtEnd;
 
     private final AtomicLong lostRows = new AtomicLong();
@@ -65,15 +68,15 @@ final class Recorder implements Runnable {
     private long roomCheckedNanos;
 
     /**
-     * @param mayWait whether the source may be held up, as a file may; a board may not
+     * @param byItsOwnTime whether the computer's clock says nothing about it, as with a file
      * @param periodAtEnd seconds from row to row as they are known at the end, by which the take's times are set right;
      *     NaN where they need not be
      */
-    Recorder(TakeWriter writer, RecordingLimit limit, boolean mayWait, DoubleSupplier periodAtEnd) {
+    Recorder(TakeWriter writer, RecordingLimit limit, boolean byItsOwnTime, DoubleSupplier periodAtEnd) {
         this.periodAtEnd = periodAtEnd;
         this.writer = writer;
         this.limit = limit;
-        this.mayWait = mayWait;
+        this.byItsOwnTime = byItsOwnTime;
         thread = new Thread(this, "recorder");
         thread.setDaemon(true);
     }
@@ -83,26 +86,35 @@ final class Recorder implements Runnable {
         thread.start();
     }
 
-    /** Sources' threads. Does not wait, but for sources that may. */
-    void offer(int source, Block block) {
+    /**
+     * Sources' threads.
+     *
+     * @param mayWait whether the source may be held up until there is room; for others this does not wait, and what
+     *     finds no room is counted as lost
+     */
+    void offer(int source, Block block, boolean mayWait) {
         if (!running || source < 0) {
             return;
         }
-        Order order = new Order.Data(source, block);
-        if (queue.offer(order)) {
-            return;
-        }
+        int size = Room.of(block);
         try {
-            if (mayWait) {
-                while (running && !queue.offer(order, 100, TimeUnit.MILLISECONDS)) {
-                    Thread.onSpinWait();
+            if (room.take(size, mayWait, () -> running)) {
+                Order order = new Order.Data(source, block);
+                boolean taken = queue.offer(order);
+                while (!taken && mayWait && running) {
+                    taken = queue.offer(order, WAIT_MS, TimeUnit.MILLISECONDS);
                 }
-                return;
+                if (taken) {
+                    return;
+                }
+                room.release(size);
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
-        lostRows.addAndGet(block.rows());
+        if (running) {
+            lostRows.addAndGet(block.rows());
+        }
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
@@ -148,6 +160,11 @@ final class Recorder implements Runnable {
             LOG.warn("recording stopped: {}", e.getMessage());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        } catch (Throwable fault) {
+            // Whatever it is: the recording is over, and not as it should be.
+            queue.clear();
+            problem = writer.file() + ": " + Faults.words(fault) + "; recording stopped, what was written is kept";
+            LOG.warn("recording stopped", fault);
         } finally {
             measure();
             running = false;
@@ -158,10 +175,13 @@ final class Recorder implements Runnable {
         Map<Integer, List<Block>> gathered = new TreeMap<>();
         long committed = System.nanoTime();
         long committedRows = 0;
+        long gatheredValues = 0;
         boolean over = false;
         while (!over) {
             Order order = queue.poll(50, TimeUnit.MILLISECONDS);
             if (order instanceof Order.Data data) {
+                room.release(Room.of(data.block()));
+                gatheredValues += Room.of(data.block());
                 Block block = writer.holds(data.source())
                         ? cut(data.block())
                         : data.block().head(0);
@@ -181,8 +201,14 @@ final class Recorder implements Runnable {
                 over = true;
             }
             long now = System.nanoTime();
-            over |= !mayWait && firstRowNanos > 0 && (now - firstRowNanos) * 1e-9 > limit.seconds() + SILENCE_SECONDS;
-            if (over || now - committed >= COMMIT_NANOS || rows - committedRows >= COMMIT_ROWS) {
+            over |= !byItsOwnTime
+                    && firstRowNanos > 0
+                    && (now - firstRowNanos) * 1e-9 > limit.seconds() + SILENCE_SECONDS;
+            if (over
+                    || now - committed >= COMMIT_NANOS
+                    || rows - committedRows >= COMMIT_ROWS
+                    || gatheredValues > Room.much()) {
+                gatheredValues = 0;
                 append(gathered);
                 writer.commit();
                 committed = now;

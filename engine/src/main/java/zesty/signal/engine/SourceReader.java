@@ -49,6 +49,13 @@ final class SourceReader implements Runnable {
     private static final int FEW_ROWS = 4;
 
     private static final long FEW_ROWS_NANOS = 900_000_000L;
+    /** For a recording a slow board's first rows are taken as they are: what is not on disk can be lost. */
+    private static final int EAGER_ROWS = 2;
+
+    private static final long EAGER_NANOS = 1_000_000_000L;
+    /** While a rate is measured no more rows than these wait: what comes so fast has told enough. */
+    private static final int MOST_WAITING = 100_000;
+
     private static final double SURE = 0.6;
     private static final int WIDE = 12;
     private static final long WIDE_NANOS = 2_000_000_000L;
@@ -103,6 +110,8 @@ final class SourceReader implements Runnable {
     private long triedNanos;
     private boolean openedBefore;
     private boolean assumedRate;
+    private boolean eager;
+    private boolean atEnd;
     private long handedOnNanos;
     private long waitedNanos;
     private double silenceSeconds;
@@ -146,6 +155,20 @@ final class SourceReader implements Runnable {
 
     boolean unpaced() {
         return link.unpaced();
+    }
+
+    /** @return whether it may be made to wait without losing anything */
+    boolean holdsUp() {
+        return link.holdsUp();
+    }
+
+    boolean listens() {
+        return link.listens();
+    }
+
+    /** Rows are handed on as soon as can be, also before their rate is known well; before {@link #start()}. */
+    void eager() {
+        eager = true;
     }
 
     /** @return the bytes from which the format was recognised; empty before that */
@@ -219,6 +242,19 @@ final class SourceReader implements Runnable {
 
     @Override
     public void run() {
+        try {
+            work();
+        } catch (Throwable fault) {
+            // Whatever it is: who waits for this source must hear of it.
+            unrecognised = new byte[0];
+            decoder = null;
+            LOG.warn("{}: reading ended", address.text(), fault);
+            reason = address.words() + ": " + Faults.words(fault);
+            state = LinkState.REFUSED;
+        }
+    }
+
+    private void work() {
         long pause = FIRST_PAUSE_NANOS;
         while (!stopping) {
             try {
@@ -233,7 +269,9 @@ final class SourceReader implements Runnable {
                 linkBroke = true;
                 flush(System.nanoTime());
                 linkBroke = false;
-                link.close();
+                if (stopping || !link.listens()) {
+                    link.close();
+                }
                 if (stopping) {
                     break;
                 }
@@ -249,8 +287,17 @@ final class SourceReader implements Runnable {
             }
         }
         link.close();
+        complete(System.nanoTime());
         state = LinkState.IDLE;
         reason = "";
+    }
+
+    /** It is to end: what has come is handed on, recognised or not yet dated as it may be. */
+    private void complete(long now) {
+        if (decoder == null && unrecognised.length > 0) {
+            recognise(now, true);
+        }
+        flush(now);
     }
 
     private void opened() {
@@ -280,12 +327,14 @@ final class SourceReader implements Runnable {
                 if (decoder == null) {
                     recognise(now, true);
                 }
-                state = LinkState.OVER;
+                atEnd = true;
                 flush(now);
-                state = LinkState.OVER;
-                reason = decoder == null
+                // Who sees that it is over may rely on all rows having been handed on.
+                String said = decoder == null
                         ? "it ended without a line of numbers"
                         : assumedRate ? "it came to its end; " + LinkHealth.ASSUMED : "it came to its end";
+                reason = said;
+                state = LinkState.OVER;
                 link.close();
                 return true;
             }
@@ -372,6 +421,7 @@ final class SourceReader implements Runnable {
         }
         Recogniser.Proposal best = proposals.get(0);
         boolean enough = best.rows() >= RECOGNISE_ROWS
+                || eager && best.rows() >= EAGER_ROWS && waited >= EAGER_NANOS
                 || best.rows() >= FEW_ROWS && waited >= FEW_ROWS_NANOS
                 || waited >= RECOGNISE_NANOS
                 || over;
@@ -412,13 +462,18 @@ final class SourceReader implements Runnable {
         double stated = assumedRate ? ASSUMED_RATE_HZ : source.setup().statedRateHz();
         boolean told = format.clock() != null || !Double.isNaN(stated) || link.unpaced();
         arrivals.saw(decoder.waiting(), now * 1e-9);
-        boolean ending = state == LinkState.OVER || linkBroke || stopping;
-        if (!told && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
+        boolean ending = atEnd || linkBroke || stopping;
+        double since = (now - firstByteNanos) * 1e-9;
+        boolean slow = eager && decoder.waiting() > 1 && decoder.waiting() <= 4 * since;
+        boolean flood = decoder.waiting() > MOST_WAITING;
+        if (!told && !slow && !flood && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
             reason = "measuring the rate";
             return false;
         }
         reason = "";
-        double byArrival = 1 / arrivals.periodSeconds();
+        double byArrival = slow || flood && Double.isNaN(arrivals.periodSeconds())
+                ? (decoder.waiting() - 1) / since
+                : 1 / arrivals.periodSeconds();
         timekeeper = new Timekeeper(
                 format.clock(),
                 format.sequence(),

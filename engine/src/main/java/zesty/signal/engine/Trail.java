@@ -11,6 +11,8 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
@@ -30,6 +32,7 @@ import zesty.signal.takes.TakeWriter;
  * ones that wait say so. A source is named by its place in the rig. Close it to end its threads.
  */
 public final class Trail implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Trail.class);
     private static final int QUEUE = 4096;
     private static final long READINGS_NANOS = 200_000_000;
 
@@ -42,6 +45,7 @@ public final class Trail implements AutoCloseable {
     }
 
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
+    private final Room room = new Room();
     private final List<Feed> feeds = new CopyOnWriteArrayList<>();
     private final CommonTime time = new CommonTime();
     private final Thread thread;
@@ -50,6 +54,7 @@ public final class Trail implements AutoCloseable {
     private final RigInForce rig;
     private volatile Sight sight;
     private volatile boolean stopping;
+    private volatile String failure = "";
     private volatile FromStart fromStart;
     private long readingsNanos;
     /** Whether something came since the readings were worked out last. */
@@ -80,7 +85,10 @@ public final class Trail implements AutoCloseable {
             Block placed = own.reader().unpaced() ? block : time.place(own, block, arrivalNanos * 1e-9);
             Recorder running = recorder.get();
             if (running != null) {
-                running.offer(own.indexIn(rig.get()), placed);
+                running.offer(own.indexIn(rig.get()), placed, own.reader().holdsUp());
+            }
+            if (fromStart != null && fromStart.only()) {
+                return;
             }
             hand(own, new Feed.Data(placed, rate, arrivalNanos));
         }
@@ -118,8 +126,16 @@ public final class Trail implements AutoCloseable {
         return start(trail, address, link);
     }
 
-    /** A recording to begin with the first row. */
-    public record FromStart(Path file, String title, RecordingLimit limit, Instant started) {}
+    /**
+     * A recording to begin with the first row.
+     *
+     * @param only nothing else is made of the rows: no lanes, no readings
+     */
+    public record FromStart(Path file, String title, RecordingLimit limit, Instant started, boolean only) {
+        public FromStart(Path file, String title, RecordingLimit limit, Instant started) {
+            this(file, title, limit, started, false);
+        }
+    }
 
     private void recordFromStart() {
         FromStart order = fromStart;
@@ -141,6 +157,9 @@ public final class Trail implements AutoCloseable {
             trail.feeds.add(trail.feed(source, at, at.link()));
         }
         trail.thread.start();
+        if (trail.fromStart != null) {
+            trail.feeds.forEach(feed -> feed.reader().eager());
+        }
         trail.feeds.forEach(feed -> feed.reader().start());
         return trail;
     }
@@ -179,19 +198,28 @@ public final class Trail implements AutoCloseable {
 
     private void hand(Feed feed, Feed.Data data) {
         Order order = new Order.Data(feed, data);
-        if (queue.offer(order)) {
-            return;
+        int size = Room.of(data.block());
+        boolean mayWait = feed.reader().holdsUp();
+        try {
+            if (room.take(size, mayWait, () -> !stopping && failure.isEmpty())) {
+                if (queue.offer(order)) {
+                    return;
+                }
+                if (mayWait) {
+                    put(order);
+                    return;
+                }
+                room.release(size);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
-        if (feed.reader().unpaced()) {
-            put(order);
-        } else {
-            feed.reader().overran(data.block().rows());
-        }
+        feed.reader().overran(data.block().rows());
     }
 
     private void put(Order order) {
         try {
-            while (!stopping && !queue.offer(order, 100, TimeUnit.MILLISECONDS)) {
+            while (!stopping && failure.isEmpty() && !queue.offer(order, 100, TimeUnit.MILLISECONDS)) {
                 Thread.onSpinWait();
             }
         } catch (InterruptedException e) {
@@ -207,7 +235,11 @@ public final class Trail implements AutoCloseable {
         List<LinkHealth> links = new ArrayList<>();
         for (int i = 0; i < seen.rig().sources().size(); i++) {
             Feed feed = feedOf(i);
-            links.add(feed.reader().health(nanoTime).withShift(time.shiftSeconds(feed)));
+            LinkHealth link = feed.reader().health(nanoTime).withShift(time.shiftSeconds(feed));
+            links.add(
+                    failure.isEmpty()
+                            ? link
+                            : link.withState(LinkState.REFUSED, "lanes and readings stopped: " + failure));
         }
         return new Sight(links, seen.rig(), seen.strands(), seen.channels(), recording);
     }
@@ -331,8 +363,9 @@ public final class Trail implements AutoCloseable {
     /** Ends everything; a recording is completed first. Waits. */
     @Override
     public void close() {
-        stopRecording();
+        // What a source has at hand comes into the recording before that ends.
         feeds.forEach(feed -> feed.reader().stop());
+        stopRecording();
         stopping = true;
         try {
             thread.join(2000);
@@ -343,6 +376,17 @@ public final class Trail implements AutoCloseable {
 
     private void run() {
         try {
+            work();
+        } catch (Throwable fault) {
+            // Whatever it is: lanes and readings stand still from here on, and must not look as if they lived.
+            failure = Faults.words(fault);
+            LOG.warn("the trail stopped", fault);
+            queue.clear();
+        }
+    }
+
+    private void work() {
+        try {
             while (!stopping) {
                 Order order = queue.poll(50, TimeUnit.MILLISECONDS);
                 if (order instanceof Order.Format found) {
@@ -350,6 +394,7 @@ public final class Trail implements AutoCloseable {
                 } else if (order instanceof Order.Change change) {
                     apply(change.rig());
                 } else if (order instanceof Order.Data data) {
+                    room.release(Room.of(data.data().block()));
                     data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));
                 }
                 unsettled |= order != null;

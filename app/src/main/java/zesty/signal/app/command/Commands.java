@@ -41,7 +41,12 @@ public final class Commands extends WindowCommand {
         line.getCommandSpec().mixinStandardHelpOptions(true);
         line.setParameterExceptionHandler((e, args) -> say(line, WRONG, wrong(e)));
         line.setExecutionExceptionHandler((e, command, parsed) -> failed(line, e));
-        return line.execute(withValuesLast(arguments));
+        int status = line.execute(withValuesLast(arguments));
+        // Both must hear of it, whatever happened to one of them.
+        boolean broke = line.getOut().checkError() | System.out.checkError();
+        return broke && status == DONE
+                ? say(line, FAILED, "standard output took no more: the disk behind it is full, or its reader went away")
+                : status;
     }
 
     /** A negative VALUE of {@code convert} is a value, not an option: values go behind the mark that ends the options. */

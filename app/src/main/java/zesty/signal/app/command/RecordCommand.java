@@ -29,6 +29,10 @@ import zesty.signal.takes.TakeException;
 @Command(name = "record", description = "Records a source without a window.")
 final class RecordCommand implements Callable<Integer> {
     private static final long LOOK_MS = 20;
+    private static final double HINT_SECONDS = 5;
+
+    private final long startNanos = System.nanoTime();
+    private double nextHintSeconds = HINT_SECONDS;
 
     @Spec
     private CommandSpec spec;
@@ -67,16 +71,49 @@ final class RecordCommand implements Callable<Integer> {
         if (Files.exists(out)) {
             throw new Refusal(out + " is there already; choose another name");
         }
-        Trail.FromStart order = new Trail.FromStart(out, title(), limit, Instant.now());
+        Trail.FromStart order = new Trail.FromStart(out, title(), limit, Instant.now(), true);
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(trail::close, "closing");
         Runtime.getRuntime().addShutdownHook(whole);
+        tellOfListening(rig);
         try {
             return watch(trail);
         } finally {
             trail.close();
             unhook(whole);
         }
+    }
+
+    /** What is listened on is said before anybody can call. */
+    private void tellOfListening(Rig rig) {
+        for (Source one : rig.sources()) {
+            LinkAddress at = address(one.setup().address());
+            if (at instanceof LinkAddress.Udp || at instanceof LinkAddress.Tcp tcp && tcp.listens()) {
+                hint("waiting for " + at.words());
+            }
+        }
+    }
+
+    /** Once a while, for as long as nothing is recorded: what comes instead. */
+    private void tellOfWaiting(Sight sight) {
+        double waited = (System.nanoTime() - startNanos) * 1e-9;
+        if (waited < nextHintSeconds) {
+            return;
+        }
+        nextHintSeconds = 4 * nextHintSeconds;
+        for (int i = 0; i < sight.links().size(); i++) {
+            LinkHealth link = sight.links().get(i);
+            String at = address(sight.rig().sources().get(i).setup().address()).words();
+            String why = link.reason().isEmpty() ? "nothing comes" : link.reason();
+            if (link.rows() == 0) {
+                hint(String.format(Locale.ROOT, "still waiting after %.0f s: %s: %s", waited, at, why));
+            }
+        }
+    }
+
+    private boolean listens(Sight sight, int source) {
+        return address(sight.rig().sources().get(source).setup().address()) instanceof LinkAddress.Tcp tcp
+                && tcp.listens();
     }
 
     private void hint(String words) {
@@ -144,7 +181,7 @@ final class RecordCommand implements Callable<Integer> {
             }
             began |= recording.running();
             if (began && !recording.running()) {
-                return say(trail.stopRecording(), sight);
+                return say(trail.stopRecording(), trail.sight(System.nanoTime()));
             }
             LinkHealth ended = ended(sight);
             if (ended != null) {
@@ -155,12 +192,19 @@ final class RecordCommand implements Callable<Integer> {
                     }
                     throw new TakeException(ended.reason());
                 }
-                return say(last, sight);
+                if (ended.state() == LinkState.REFUSED) {
+                    throw new TakeException(ended.reason() + "; " + last.rows() + " rows are in " + out);
+                }
+                return say(last, trail.sight(System.nanoTime()));
             }
-            for (LinkHealth link : sight.links()) {
-                if (link.state() == LinkState.LOST && link.bytes() == 0) {
+            for (int i = 0; i < sight.links().size(); i++) {
+                LinkHealth link = sight.links().get(i);
+                if (link.state() == LinkState.LOST && link.bytes() == 0 && !listens(sight, i)) {
                     throw new TakeException(link.reason());
                 }
+            }
+            if (!began) {
+                tellOfWaiting(sight);
             }
             Thread.sleep(LOOK_MS);
         }

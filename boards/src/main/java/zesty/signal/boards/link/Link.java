@@ -28,6 +28,16 @@ public interface Link extends AutoCloseable {
     /** @return whether a board may be in the middle of a line when this link opens */
     boolean joinsMidStream();
 
+    /** @return whether whoever sends waits while nobody reads, so that a slow reader loses nothing */
+    default boolean holdsUp() {
+        return false;
+    }
+
+    /** @return whether it waits to be called, so that a caller who goes is no reason to give up */
+    default boolean listens() {
+        return false;
+    }
+
     /** @return whether bytes come as fast as they are read, so that their arrival says nothing about time */
     default boolean unpaced() {
         return false;

@@ -5,10 +5,16 @@ import zesty.signal.boards.sim.SimulatedBoards;
 
 /** Where bytes come from, as a maker writes it. The text form reads back to an equal address. */
 public sealed interface LinkAddress {
-    String FORMS = "serial:PATH@BAUD, tcp:HOST:PORT, udp:PORT, file:PATH, sim:BOARD or stdin";
+    String FORMS = "serial:PATH@BAUD, tcp:HOST:PORT, tcp:*:PORT to be called, udp:PORT, file:PATH, sim:BOARD or stdin";
 
-    /** The host of a TCP address that waits for a board to call. */
+    /** Stands for a network board's host where it is waited for a board to call, from whatever network. */
     String ANYONE = "*";
+
+    /** Followed by one of this computer's own addresses, the only one to be called at. */
+    String ANYONE_AT = "*@";
+
+    /** This computer only. */
+    String HERE = "127.0.0.1";
 
     /** @return the address as it is written */
     String text();
@@ -42,11 +48,17 @@ public sealed interface LinkAddress {
             case "tcp" -> {
                 int last = rest.lastIndexOf(':');
                 if (last < 1) {
-                    throw wrong(text, "a network board needs host and port, tcp:HOST:PORT");
+                    throw wrong(text, "a network board needs host and port, tcp:HOST:PORT; to be called, tcp:*:PORT");
+                }
+                if (rest.startsWith(ANYONE) && last > 1 && !(rest.startsWith(ANYONE_AT) && last > 2)) {
+                    throw wrong(text, "to be called at one address only, write tcp:*@ADDRESS:PORT");
                 }
                 yield new Tcp(rest.substring(0, last), port(text, rest.substring(last + 1)));
             }
-            case "udp" -> new Udp(port(text, rest));
+            case "udp" -> {
+                int last = rest.lastIndexOf(':');
+                yield new Udp(last < 0 ? HERE : rest.substring(0, last), port(text, rest.substring(last + 1)));
+            }
             case "file" -> {
                 if (rest.isBlank()) {
                     throw wrong(text, "a file needs a path, file:PATH");
@@ -141,29 +153,47 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return listens() ? "whoever calls on port " + port : "network board " + host + ":" + port;
+            if (!listens()) {
+                return "network board " + host + ":" + port;
+            }
+            String at = listensOn();
+            return "whoever calls on port " + port + from(at == null ? ANYONE : at);
         }
 
         @Override
         public Link link() {
-            return listens() ? new ListeningLink(port) : new TcpLink(this);
+            return listens() ? new ListeningLink(this) : new TcpLink(this);
         }
 
         /** @return whether it waits for a board to call instead of calling one */
         public boolean listens() {
-            return host.equals(ANYONE);
+            return host.startsWith(ANYONE);
+        }
+
+        /** @return the one address to be called at; null for every one this computer has */
+        public String listensOn() {
+            return host.startsWith(ANYONE_AT) ? host.substring(ANYONE_AT.length()) : null;
         }
     }
 
-    record Udp(int port) implements LinkAddress {
+    private static String from(String address) {
+        return switch (address) {
+            case ANYONE -> ", from any network";
+            case HERE -> ", from this computer only";
+            default -> ", at " + address;
+        };
+    }
+
+    /** @param address of this computer that packets are taken at: {@link #HERE}, {@link #ANYONE} or one of its own */
+    record Udp(String address, int port) implements LinkAddress {
         @Override
         public String text() {
-            return "udp:" + port;
+            return "udp:" + (address.equals(HERE) ? "" : address + ":") + port;
         }
 
         @Override
         public String words() {
-            return "packets on port " + port;
+            return "packets on port " + port + from(address);
         }
 
         @Override

@@ -1,57 +1,75 @@
 package zesty.signal.boards.link;
 
 import java.io.IOException;
-import java.net.ServerSocket;
+import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
+import java.nio.ByteBuffer;
+import java.nio.channels.ServerSocketChannel;
+import java.nio.channels.SocketChannel;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.locks.LockSupport;
 
-/** Waits on a TCP port for a board to call. One board at a time; when it hangs up, the next may call. */
+/**
+ * Waits on a TCP port for a board to call. One board at a time; whoever else calls meanwhile is told so. When it hangs up,
+ * the next may call.
+ */
 final class ListeningLink implements Link {
     private static final int TIMEOUT_MS = 100;
+    private static final long LOOK_NANOS = 5_000_000;
+    private static final byte[] BUSY =
+            "busy: another board is connected here; try again later\n".getBytes(StandardCharsets.UTF_8);
 
-    private final int port;
-    private volatile ServerSocket server;
+    private final LinkAddress.Tcp address;
+    private volatile ServerSocketChannel server;
     private volatile Socket caller;
 
-    ListeningLink(int port) {
-        this.port = port;
+    ListeningLink(LinkAddress.Tcp address) {
+        this.address = address;
     }
 
     @Override
     public void open() throws LinkException {
         try {
             if (server == null) {
-                ServerSocket fresh = new ServerSocket(port);
-                fresh.setSoTimeout(TIMEOUT_MS);
+                ServerSocketChannel fresh = ServerSocketChannel.open();
+                InetSocketAddress at = address.listensOn() == null
+                        ? new InetSocketAddress(address.port())
+                        : new InetSocketAddress(address.listensOn(), address.port());
+                if (at.isUnresolved()) {
+                    throw new LinkException("no address is called " + address.listensOn(), true);
+                }
+                fresh.bind(at);
+                fresh.configureBlocking(false);
                 server = fresh;
             }
+        } catch (LinkException e) {
+            throw e;
         } catch (IOException e) {
             throw new LinkException(
-                    "port " + port + " cannot be listened on (" + e.getMessage()
-                            + "). Another program may hold it: choose another port, from 1024 up",
+                    "port " + address.port() + " cannot be listened on (" + Reasons.of(e)
+                            + "). Choose another port, from 1024 up",
                     true);
         }
     }
 
     @Override
     public int read(byte[] buffer) throws LinkException {
-        ServerSocket listening = server;
+        ServerSocketChannel listening = server;
         if (listening == null) {
-            throw new LinkException("port " + port + " is closed", false);
+            throw new LinkException("port " + address.port() + " is closed", false);
         }
         Socket open = caller;
         try {
             if (open == null) {
-                open = listening.accept();
-                open.setSoTimeout(TIMEOUT_MS);
-                open.setTcpNoDelay(true);
-                caller = open;
-                return NOTHING;
+                return await(listening);
             }
+            turnAway(listening);
             int count = open.getInputStream().read(buffer);
             if (count < 0) {
                 hangUp();
-                throw new LinkException("the board that called on port " + port + " hung up", false);
+                throw new LinkException(
+                        "the board that called on port " + address.port() + " hung up; waiting for the next", false);
             }
             return count;
         } catch (SocketTimeoutException e) {
@@ -60,7 +78,38 @@ final class ListeningLink implements Link {
             throw e;
         } catch (IOException e) {
             hangUp();
-            throw new LinkException("the board that called on port " + port + " broke off: " + e.getMessage(), false);
+            throw new LinkException(
+                    "the board that called on port " + address.port() + " broke off: " + Reasons.of(e)
+                            + "; waiting for the next",
+                    false);
+        }
+    }
+
+    private int await(ServerSocketChannel listening) throws IOException {
+        long until = System.nanoTime() + TIMEOUT_MS * 1_000_000L;
+        while (System.nanoTime() < until) {
+            SocketChannel came = listening.accept();
+            if (came != null) {
+                came.configureBlocking(true);
+                came.socket().setSoTimeout(TIMEOUT_MS);
+                came.socket().setTcpNoDelay(true);
+                caller = came.socket();
+                return NOTHING;
+            }
+            LockSupport.parkNanos(LOOK_NANOS);
+        }
+        return NOTHING;
+    }
+
+    private static void turnAway(ServerSocketChannel listening) throws IOException {
+        SocketChannel second = listening.accept();
+        if (second != null) {
+            try (second) {
+                second.configureBlocking(false);
+                second.write(ByteBuffer.wrap(BUSY));
+            } catch (IOException e) {
+                // It went before it could be told.
+            }
         }
     }
 
@@ -69,11 +118,13 @@ final class ListeningLink implements Link {
         Socket open = caller;
         try {
             if (open == null) {
-                throw new IOException("no board has called yet");
+                throw new LinkException("port " + address.port() + " took no bytes: no board has called yet", false);
             }
             open.getOutputStream().write(bytes);
+        } catch (LinkException e) {
+            throw e;
         } catch (IOException e) {
-            throw new LinkException("port " + port + " took no bytes: " + e.getMessage(), false);
+            throw new LinkException("port " + address.port() + " took no bytes: " + Reasons.of(e), false);
         }
     }
 
@@ -92,7 +143,7 @@ final class ListeningLink implements Link {
     @Override
     public void close() {
         hangUp();
-        ServerSocket listening = server;
+        ServerSocketChannel listening = server;
         server = null;
         try {
             if (listening != null) {
@@ -101,6 +152,16 @@ final class ListeningLink implements Link {
         } catch (IOException e) {
             // It is gone either way.
         }
+    }
+
+    @Override
+    public boolean holdsUp() {
+        return true;
+    }
+
+    @Override
+    public boolean listens() {
+        return true;
     }
 
     @Override

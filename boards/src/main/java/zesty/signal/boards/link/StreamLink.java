@@ -3,19 +3,32 @@ package zesty.signal.boards.link;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.TimeUnit;
 
-/** A file or standard input, read as fast as it gives. */
+/** A file or standard input, read as fast as it gives. Standard input is read ahead by a thread of its own, a little. */
 final class StreamLink implements Link {
     @FunctionalInterface
     private interface Opener {
         InputStream open() throws IOException;
     }
 
+    private static final int CHUNK = 1 << 16;
+    private static final int READ_AHEAD = 4;
+    private static final int WAIT_MS = 100;
+    private static final byte[] END = {};
+
     private final String words;
     private final boolean file;
     private final Opener opener;
+    private final BlockingQueue<byte[]> ahead = new ArrayBlockingQueue<>(READ_AHEAD);
     private volatile InputStream stream;
+    private volatile IOException broke;
+    private byte[] rest = END;
 
     private StreamLink(String words, boolean file, Opener opener) {
         this.words = words;
@@ -28,7 +41,12 @@ final class StreamLink implements Link {
     }
 
     static Link ofStandardInput() {
-        return new StreamLink("standard input", false, () -> System.in);
+        return ofPipe("standard input", System.in);
+    }
+
+    /** A stream that may be silent for long: whoever reads it is not held by it. */
+    static Link ofPipe(String words, InputStream pipe) {
+        return new StreamLink(words, false, () -> pipe);
     }
 
     @Override
@@ -36,7 +54,38 @@ final class StreamLink implements Link {
         try {
             stream = opener.open();
         } catch (IOException e) {
-            throw new LinkException(words + " cannot be read: " + e.getMessage(), true);
+            throw cannot(e);
+        }
+        if (!file) {
+            Thread pump = new Thread(this::pump, words);
+            pump.setDaemon(true);
+            pump.start();
+        }
+    }
+
+    private LinkException cannot(IOException e) {
+        return new LinkException(
+                words + (e instanceof NoSuchFileException ? " is not there" : " cannot be read: " + Reasons.of(e)),
+                true);
+    }
+
+    private void pump() {
+        byte[] buffer = new byte[CHUNK];
+        try {
+            InputStream open = stream;
+            while (open != null) {
+                int count = open.read(buffer);
+                if (count < 0) {
+                    break;
+                }
+                ahead.put(Arrays.copyOf(buffer, count));
+                open = stream;
+            }
+            ahead.put(END);
+        } catch (IOException e) {
+            broke = e;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 
@@ -47,10 +96,35 @@ final class StreamLink implements Link {
             return OVER;
         }
         try {
-            return open.read(buffer);
+            return file ? open.read(buffer) : next(buffer);
         } catch (IOException e) {
-            throw new LinkException(words + " cannot be read: " + e.getMessage(), true);
+            throw cannot(e);
         }
+    }
+
+    private int next(byte[] buffer) throws IOException {
+        if (rest.length == 0) {
+            try {
+                byte[] came = ahead.poll(WAIT_MS, TimeUnit.MILLISECONDS);
+                if (came == END) {
+                    return OVER;
+                }
+                if (came == null) {
+                    if (broke != null) {
+                        throw broke;
+                    }
+                    return NOTHING;
+                }
+                rest = came;
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return NOTHING;
+            }
+        }
+        int count = Math.min(rest.length, buffer.length);
+        System.arraycopy(rest, 0, buffer, 0, count);
+        rest = count == rest.length ? END : Arrays.copyOfRange(rest, count, rest.length);
+        return count;
     }
 
     @Override
@@ -79,5 +153,10 @@ final class StreamLink implements Link {
     @Override
     public boolean unpaced() {
         return file;
+    }
+
+    @Override
+    public boolean holdsUp() {
+        return true;
     }
 }

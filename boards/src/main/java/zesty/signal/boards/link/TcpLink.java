@@ -35,7 +35,7 @@ final class TcpLink implements Link {
         } catch (IOException e) {
             close(candidate);
             throw new LinkException(
-                    address.words() + " does not answer (" + e.getMessage() + "). Is the board on and the port right?",
+                    address.words() + " does not answer (" + Reasons.of(e) + "). Is the board on and the port right?",
                     false);
         }
     }
@@ -57,7 +57,7 @@ final class TcpLink implements Link {
         } catch (LinkException e) {
             throw e;
         } catch (IOException e) {
-            throw new LinkException(address.words() + " broke off: " + e.getMessage(), false);
+            throw new LinkException(address.words() + " broke off: " + Reasons.of(e), false);
         }
     }
 
@@ -70,7 +70,7 @@ final class TcpLink implements Link {
             }
             open.getOutputStream().write(bytes);
         } catch (IOException e) {
-            throw new LinkException(address.words() + " took no bytes: " + e.getMessage(), false);
+            throw new LinkException(address.words() + " took no bytes: " + Reasons.of(e), false);
         }
     }
 
@@ -89,6 +89,11 @@ final class TcpLink implements Link {
                 // It is gone either way.
             }
         }
+    }
+
+    @Override
+    public boolean holdsUp() {
+        return true;
     }
 
     @Override

@@ -3,6 +3,7 @@ package zesty.signal.boards.link;
 import java.io.IOException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
+import java.net.InetSocketAddress;
 import java.net.SocketTimeoutException;
 
 /** Packets that boards send to a UDP port of this computer; each is taken as bytes of one stream. */
@@ -11,6 +12,8 @@ final class UdpLink implements Link {
 
     private final LinkAddress.Udp address;
     private volatile DatagramSocket socket;
+    /** Once a packet was no text, none is taken for a line any more. */
+    private boolean binary;
 
     UdpLink(LinkAddress.Udp address) {
         this.address = address;
@@ -19,13 +22,21 @@ final class UdpLink implements Link {
     @Override
     public void open() throws LinkException {
         try {
-            DatagramSocket candidate = new DatagramSocket(address.port());
+            InetSocketAddress at = address.address().equals(LinkAddress.ANYONE)
+                    ? new InetSocketAddress(address.port())
+                    : new InetSocketAddress(address.address(), address.port());
+            if (at.isUnresolved()) {
+                throw new LinkException("no address of this computer is called " + address.address(), true);
+            }
+            DatagramSocket candidate = new DatagramSocket(at);
             candidate.setSoTimeout(READ_TIMEOUT_MS);
             socket = candidate;
+        } catch (LinkException e) {
+            throw e;
         } catch (IOException e) {
             throw new LinkException(
-                    "port " + address.port() + " is taken (" + e.getMessage()
-                            + "). Close the other program or use another",
+                    "packets on port " + address.port() + " cannot be taken (" + Reasons.of(e)
+                            + "). Close the other program or use another port",
                     false);
         }
     }
@@ -37,14 +48,27 @@ final class UdpLink implements Link {
             throw new LinkException(address.words() + " is closed", false);
         }
         try {
-            DatagramPacket packet = new DatagramPacket(buffer, buffer.length);
+            DatagramPacket packet = new DatagramPacket(buffer, buffer.length - 1);
             open.receive(packet);
-            return packet.getLength();
+            return withEnding(buffer, packet.getLength());
         } catch (SocketTimeoutException e) {
             return NOTHING;
         } catch (IOException e) {
-            throw new LinkException(address.words() + " broke off: " + e.getMessage(), false);
+            throw new LinkException(address.words() + " broke off: " + Reasons.of(e), false);
         }
+    }
+
+    /** A packet of text is a line, also without an ending. */
+    private int withEnding(byte[] buffer, int length) {
+        for (int i = 0; i < length && !binary; i++) {
+            int one = buffer[i] & 0xff;
+            binary = one < ' ' && one != '\t' && one != '\n' && one != '\r' || one == 0x7f;
+        }
+        if (binary || length == 0 || buffer[length - 1] == '\n' || buffer[length - 1] == '\r') {
+            return length;
+        }
+        buffer[length] = '\n';
+        return length + 1;
     }
 
     @Override

@@ -36,6 +36,9 @@ public final class Timekeeper {
 
     private double firstArrival = Double.NaN;
     private boolean relinked;
+    /** Whether the row at hand is the first one after a restart of the board's clock. */
+    private boolean restarted;
+
     /** Rows lost before the row at hand as the sequence has it; −1 where there is none. */
     private long numbered = -1;
 
@@ -226,6 +229,7 @@ public final class Timekeeper {
             return lastSeconds;
         }
         double before = lastSeconds;
+        restarted = false;
         boolean bridged = relinked;
         if (relinked) {
             relinked = false;
@@ -236,7 +240,7 @@ public final class Timekeeper {
         double seconds = (wraps + (ticks - originTicks)) / clock.ticksPerSecond() + originSeconds;
         lastTicks = ticks;
         lastSeconds = Math.max(seconds, before);
-        step(before, bridged, gaps);
+        step(before, bridged || restarted, gaps);
         return lastSeconds;
     }
 
@@ -249,8 +253,19 @@ public final class Timekeeper {
             wraps += clock.wrapTicks();
         } else {
             // The clock jumped back: the board restarted. Arrival tells how long that took.
-            reanchor(ticks, lastSeconds + Math.max(0, arrivalSeconds - lastArrival));
+            restart(ticks, arrivalSeconds - lastArrival);
         }
+    }
+
+    /**
+     * The board's clock begins anew.
+     *
+     * @param silence how long that took as arrival has it, in s; below 0 or NaN where that tells nothing, as in a file
+     */
+    private void restart(double ticks, double silence) {
+        double least = Gap.PERIODS * (Double.isNaN(stepSeconds) ? 0 : stepSeconds) * 1.01;
+        reanchor(ticks, lastSeconds + Math.max(least, silence > 0 ? silence : 0));
+        restarted = true;
     }
 
     private void resume(double ticks, double arrivalSeconds) {
@@ -262,7 +277,7 @@ public final class Timekeeper {
         if (expected >= 0 && Math.abs(expected - silence) <= SAME_RUN_SECONDS + 0.01 * silence) {
             wraps += turns * clock.wrapTicks();
         } else {
-            reanchor(ticks, lastSeconds + Math.max(0, silence));
+            restart(ticks, silence);
         }
     }
 

@@ -202,15 +202,25 @@ public final class SourceBench extends Bench {
                 connect("tcp:" + host.getText().strip() + ":" + port.getText().strip());
         host.setOnAction(event -> go.run());
         port.setOnAction(event -> go.run());
+        CheckBox anyone = new CheckBox("from any network");
+        anyone.setId("anyone");
+        anyone.setTooltip(new Tooltip(
+                "a wireless board needs this; without it only programs of this computer can call or send packets"));
         Button listen = plug(
                 "Wait for a call",
                 "plug-listen",
-                () -> connect("tcp:" + LinkAddress.ANYONE + ":" + port.getText().strip()));
+                () -> connect(
+                        "tcp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.ANYONE_AT + LinkAddress.HERE)
+                                + ":" + port.getText().strip()));
         listen.setTooltip(new Tooltip("listen on that port until a board calls"));
         Button packets = plug(
-                "Packets", "plug-udp", () -> connect("udp:" + port.getText().strip()));
+                "Packets",
+                "plug-udp",
+                () -> connect("udp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.HERE) + ":"
+                        + port.getText().strip()));
         packets.setTooltip(new Tooltip("take datagrams that boards send to that port"));
-        return new VBox(6, new HBox(6, host, port, plug("Connect", "plug-network", go)), new HBox(6, listen, packets));
+        return new VBox(
+                6, new HBox(6, host, port, plug("Connect", "plug-network", go)), new HBox(6, listen, packets, anyone));
     }
 
     private Node file() {
