@@ -17,6 +17,7 @@ import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.decode.TextForm;
 import zesty.signal.core.decode.Timekeeper;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
@@ -53,6 +54,8 @@ final class SourceReader implements Runnable {
     private static final int EAGER_ROWS = 2;
 
     private static final long EAGER_NANOS = 1_000_000_000L;
+    /** Slower than this a board's rows are not kept waiting until their rate is known well. */
+    private static final double SLOW_HZ = 2.2;
     /** While a rate is measured no more rows than these wait: what comes so fast has told enough. */
     private static final int MOST_WAITING = 100_000;
 
@@ -106,6 +109,10 @@ final class SourceReader implements Runnable {
     private StreamDecoder decoder;
     private Timekeeper timekeeper;
     private byte[] unrecognised = new byte[0];
+    /** The same as UTF-8 with line feeds. */
+    private byte[] plain = new byte[0];
+
+    private TextForm form = TextForm.of(unrecognised, 0);
     private long firstByteNanos;
     private long triedNanos;
     private boolean openedBefore;
@@ -371,7 +378,12 @@ final class SourceReader implements Runnable {
             switchTo(other, now);
         }
         long asideBefore = setAside.count();
-        decoder.feed(buffer, 0, count);
+        if (form.isAsItIs()) {
+            decoder.feed(buffer, 0, count);
+        } else {
+            byte[] plain = form.plain(buffer, count);
+            decoder.feed(plain, 0, plain.length);
+        }
         if (setAside.count() > asideBefore && sent.waits(now)) {
             List<SetAside.Item> items = setAside.items();
             int fresh = (int) Math.min(items.size(), setAside.count() - asideBefore);
@@ -390,6 +402,8 @@ final class SourceReader implements Runnable {
             return;
         }
         triedNanos = now;
+        form = TextForm.of(unrecognised, unrecognised.length);
+        plain = form.plain(unrecognised, unrecognised.length);
         Optional<StreamFormat> found = known().or(() -> guess(now, over));
         if (found.isEmpty()) {
             if (unrecognised.length >= PUZZLING_BYTES) {
@@ -409,13 +423,13 @@ final class SourceReader implements Runnable {
         if (source.format() == null) {
             return Optional.empty();
         }
-        Recogniser.Proposal tried = Recogniser.propose(source.format(), unrecognised, unrecognised.length);
+        Recogniser.Proposal tried = Recogniser.propose(source.format(), plain, plain.length);
         return tried.rows() >= 2 && tried.confidence() >= 0.5 ? Optional.of(source.format()) : Optional.empty();
     }
 
     private Optional<StreamFormat> guess(long now, boolean over) {
         long waited = now - firstByteNanos;
-        proposals = Recogniser.recognise(unrecognised, unrecognised.length);
+        proposals = Recogniser.recognise(plain, plain.length);
         if (proposals.isEmpty()) {
             return Optional.empty();
         }
@@ -437,13 +451,14 @@ final class SourceReader implements Runnable {
     }
 
     private void begin(StreamFormat format, long now) {
-        sample = Arrays.copyOf(unrecognised, Math.min(unrecognised.length, Recogniser.LOOK));
+        sample = Arrays.copyOf(plain, Math.min(plain.length, Recogniser.LOOK));
         decoder = format.decoder(setAside);
         decoder.restart(link.joinsMidStream()
                 || format instanceof DelimitedFormat delimited
-                        && DelimitedFinder.startsMidLine(unrecognised, unrecognised.length, delimited));
+                        && DelimitedFinder.startsMidLine(plain, plain.length, delimited));
         receiver.format(format);
-        decoder.feed(unrecognised, 0, unrecognised.length);
+        decoder.feed(plain, 0, plain.length);
+        plain = new byte[0];
         assumedRate = link.unpaced()
                 && format.clock() == null
                 && Double.isNaN(source.setup().statedRateHz());
@@ -464,7 +479,7 @@ final class SourceReader implements Runnable {
         arrivals.saw(decoder.waiting(), now * 1e-9);
         boolean ending = atEnd || linkBroke || stopping;
         double since = (now - firstByteNanos) * 1e-9;
-        boolean slow = eager && decoder.waiting() > 1 && decoder.waiting() <= 4 * since;
+        boolean slow = eager && decoder.waiting() > 1 && decoder.waiting() < SLOW_HZ * since;
         boolean flood = decoder.waiting() > MOST_WAITING;
         if (!told && !slow && !flood && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
             reason = "measuring the rate";
@@ -472,7 +487,7 @@ final class SourceReader implements Runnable {
         }
         reason = "";
         double byArrival = slow || flood && Double.isNaN(arrivals.periodSeconds())
-                ? (decoder.waiting() - 1) / since
+                ? (decoder.waiting() - 1) / ((lastByteNanos - firstByteNanos) * 1e-9)
                 : 1 / arrivals.periodSeconds();
         timekeeper = new Timekeeper(
                 format.clock(),

@@ -126,7 +126,7 @@ class ManySourcesTest {
             assertThat(stored.sight().channels()).hasSize(2);
             assertThat(stored.sight().channel("hull/hum").orElseThrow().raw().end())
                     .isEqualTo(take.rows(1));
-            CsvExport.write(take, folder.resolve("both.csv"), share -> true);
+            CsvExport.write(take, folder.resolve("both.csv"), false, share -> true);
         }
         assertThat(Table.open(folder.resolve("both.csv")).headers()).containsExactly("t", "t_ms", "wind");
         assertThat(Table.open(folder.resolve("both-hull.csv")).headers()).containsExactly("t", "hull/t_ms", "hull/hum");

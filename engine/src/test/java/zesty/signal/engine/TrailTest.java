@@ -230,7 +230,7 @@ class TrailTest {
                     .withChannel("cell volts", c -> c.withScaling(new Scaling(null, new Line(2, 0), List.of(), "V"))));
             assertThat(other.sight().channel("amps").orElseThrow().clean().value(1))
                     .isEqualTo(26);
-            CsvExport.write(take, folder.resolve("power.csv"), share -> true);
+            CsvExport.write(take, folder.resolve("power.csv"), false, share -> true);
         }
         assertThat(Files.readAllLines(folder.resolve("power.csv")))
                 .startsWith("t,t_ms,cell volts,amps,power [W]", "0,0,12,0,0", "0.01,10,13,1,13");

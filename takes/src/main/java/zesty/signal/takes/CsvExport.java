@@ -1,11 +1,12 @@
 package zesty.signal.takes;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -15,7 +16,6 @@ import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Companions;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
 
 /**
@@ -28,37 +28,37 @@ public final class CsvExport {
 
     private CsvExport() {}
 
-    private record Field(String header, double[] values) {}
+    /** A column of the file: as it came where it has no scaling, else a channel made of it. */
+    private record Field(String header, int column, Scaling scaling, Companions companions) {}
 
     /**
-     * Writes the file; another of that name is replaced only once the new one is whole.
+     * Writes the file, whole or not at all.
      *
+     * @param replace whether the maker has said that a file of that name may go
      * @param goOn asked now and then with the share done, 0 … 1; false gives up and leaves nothing behind
      * @return whether it was written to its end
      */
-    public static boolean write(Take take, Path file, DoublePredicate goOn) throws TakeException {
-        List<Path> parts = new ArrayList<>();
+    public static boolean write(Take take, Path file, boolean replace, DoublePredicate goOn) throws TakeException {
+        List<NewFile> parts = new ArrayList<>();
         try {
             boolean whole = true;
             for (int s = 0; s < take.sources() && whole; s++) {
-                Path part = fileOf(take, s, file)
-                        .resolveSibling(fileOf(take, s, file).getFileName() + ".part");
+                NewFile part = NewFile.begin(fileOf(take, s, file), replace);
                 parts.add(part);
                 double before = s;
-                whole = write(
-                        fields(take, s), take.times(s), part, share -> goOn.test((before + share) / take.sources()));
+                whole = write(take, s, part.stream(), share -> goOn.test((before + share) / take.sources()));
             }
             for (int s = 0; s < parts.size() && whole; s++) {
-                Files.move(parts.get(s), fileOf(take, s, file), StandardCopyOption.REPLACE_EXISTING);
+                parts.get(s).keep();
             }
             return whole;
         } catch (IOException e) {
             if (e instanceof TakeException said) {
                 throw said;
             }
-            throw new TakeException(file + " cannot be written: " + e.getMessage(), e);
+            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
         } finally {
-            parts.forEach(CsvExport::deleteQuietly);
+            parts.forEach(NewFile::close);
         }
     }
 
@@ -72,35 +72,29 @@ public final class CsvExport {
         return file.resolveSibling(name.substring(0, dot) + "-" + take.sourceName(source) + name.substring(dot));
     }
 
-    private static void deleteQuietly(Path part) {
-        try {
-            Files.deleteIfExists(part);
-        } catch (IOException e) {
-            // Nothing more can be done, and the message about the export itself matters more.
-        }
-    }
-
-    private static List<Field> fields(Take take, int source) throws TakeException {
+    private static List<Field> fields(Take take, int source) {
         List<Field> fields = new ArrayList<>();
-        Map<String, double[]> raw = new HashMap<>();
-        List<double[]> stream = new ArrayList<>();
+        Map<String, Integer> byName = new HashMap<>();
         for (int c = 0; c < take.columns().size(); c++) {
             if (take.sourceOf(c) == source) {
                 Column column = take.columns().get(c);
-                raw.put(column.name(), take.column(c));
-                stream.add(raw.get(column.name()));
-                fields.add(new Field(header(column.name(), column.unit()), raw.get(column.name())));
+                byName.put(column.name(), c);
+                fields.add(new Field(header(column.name(), column.unit()), c, null, null));
             }
         }
-        Rig rig = take.rig();
+        Rig rig;
+        try {
+            rig = take.rig();
+        } catch (TakeException e) {
+            // Without its rig a take has its numbers as they came; that the rig is lost, the take tells.
+            return fields;
+        }
         for (Channel channel : rig.channels()) {
             Scaling scaling = channel.scaling();
-            double[] values = raw.get(channel.column());
-            if (values != null && !scaling.isAsItCame()) {
-                double[][] others = companions(rig, channel).values(stream::get, 0, values.length);
-                double[] scaled = new double[values.length];
-                scaling.apply(values, others, scaled, scaled.length);
-                fields.add(new Field(header(channel.name(), scaling.unit()), scaled));
+            Integer column = byName.get(channel.column());
+            if (column != null && !scaling.isAsItCame()) {
+                String header = header(channel.name(), scaling.unit());
+                fields.add(new Field(header, column, scaling, companions(rig, channel)));
             }
         }
         return fields;
@@ -121,28 +115,47 @@ public final class CsvExport {
         return unit.isEmpty() ? own : own + " [" + unit + "]";
     }
 
-    private static boolean write(List<Field> fields, double[] times, Path part, DoublePredicate goOn)
-            throws IOException {
-        try (CsvWriter csv = CsvWriter.builder().build(part, StandardCharsets.UTF_8)) {
-            String[] line = new String[fields.size() + 1];
-            line[0] = Table.TIME;
-            for (int f = 0; f < fields.size(); f++) {
-                line[f + 1] = fields.get(f).header();
+    private static boolean write(Take take, int source, OutputStream stream, DoublePredicate goOn) throws IOException {
+        List<Field> fields = fields(take, source);
+        List<String> headers = new ArrayList<>(List.of(Table.TIME));
+        fields.forEach(field -> headers.add(field.header()));
+        StringWriter first = new StringWriter();
+        try (CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(first)) {
+            csv.writeRecord(headers);
+        }
+        stream.write(first.toString().getBytes(StandardCharsets.UTF_8));
+        NumberRows rows = new NumberRows(stream);
+        int firstColumn = take.firstColumn(source);
+        for (int piece = 0; piece < take.pieces(source); piece++) {
+            double[] times = take.times(source, piece);
+            List<double[]> raw = new ArrayList<>();
+            for (int c = firstColumn; c < take.columns().size() && take.sourceOf(c) == source; c++) {
+                raw.add(take.values(c, piece));
             }
-            csv.writeRecord(line);
-            for (int row = 0; row < times.length; row++) {
-                line[0] = Digits.exact(times[row]);
-                for (int f = 0; f < fields.size(); f++) {
-                    Field field = fields.get(f);
-                    double value = field.values()[row];
-                    line[f + 1] = Double.isNaN(value) ? "" : Digits.exact(value);
+            double[][] values = new double[fields.size()][];
+            for (int f = 0; f < values.length; f++) {
+                Field field = fields.get(f);
+                double[] own = raw.get(field.column() - firstColumn);
+                values[f] = own;
+                if (field.scaling() != null) {
+                    values[f] = new double[own.length];
+                    double[][] others = field.companions().values(raw::get, 0, own.length);
+                    field.scaling().apply(own, others, values[f], own.length);
                 }
-                csv.writeRecord(line);
-                if (row % ROWS_A_REPORT == 0 && !goOn.test((double) row / times.length)) {
+            }
+            for (int row = 0; row < times.length; row++) {
+                if (row % ROWS_A_REPORT == 0
+                        && !goOn.test((piece + (double) row / times.length) / take.pieces(source))) {
                     return false;
                 }
+                rows.add(times[row]);
+                for (double[] one : values) {
+                    rows.add(one[row]);
+                }
+                rows.end();
             }
         }
+        rows.flush();
         return true;
     }
 }

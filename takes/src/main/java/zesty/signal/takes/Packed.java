@@ -64,6 +64,20 @@ record Packed(int width, double divisor, long base, byte[] data) {
         return new Packed(width, divisor, base, buffer.array());
     }
 
+    /** @return its checksum as the values of a column from that row on */
+    long check(long firstRow, int columnId) {
+        return Checks.of(firstRow, columnId, width, divisor, base, data);
+    }
+
+    /** @return whether it can be so many values */
+    boolean holds(int length) {
+        return (width == 1 || width == 2 || width == 4 || width == 8)
+                && data != null
+                && data.length == (long) length * width
+                && Double.isFinite(divisor)
+                && divisor != 0;
+    }
+
     private static long missing(int width) {
         return (1L << (8 * width)) - 1;
     }
@@ -72,12 +86,8 @@ record Packed(int width, double divisor, long base, byte[] data) {
         return ByteBuffer.allocate(bytes).order(ByteOrder.LITTLE_ENDIAN);
     }
 
-    /** Unpacks {@code length} values into {@code into} from {@code offset} on. @throws TakeException if they are short */
-    void unpack(double[] into, int offset, int length) throws TakeException {
-        if (width != 1 && width != 2 && width != 4 && width != 8 || data.length < (long) length * width) {
-            throw new TakeException("a block of " + length + " values of " + width + " bytes holds " + data.length
-                    + " bytes; the take is damaged there");
-        }
+    /** Unpacks {@code length} values, which it {@link #holds}, into {@code into} from {@code offset} on. */
+    void unpack(double[] into, int offset, int length) {
         ByteBuffer buffer = ByteBuffer.wrap(data).order(ByteOrder.LITTLE_ENDIAN);
         long missing = width == 8 ? 0 : missing(width);
         for (int i = 0; i < length; i++) {

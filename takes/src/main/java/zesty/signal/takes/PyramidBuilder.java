@@ -11,14 +11,26 @@ final class PyramidBuilder {
     private static final int RUN = 64;
 
     private final int columnId;
+    private final boolean checked;
     private final Level[] levels = new Level[TakeSchema.LEVELS];
 
     PyramidBuilder(int columnId) {
+        this(columnId, true);
+    }
+
+    /** @param checked whether the take's rows carry checksums */
+    PyramidBuilder(int columnId, boolean checked) {
         this.columnId = columnId;
+        this.checked = checked;
         int size = TakeSchema.CELL;
         for (int i = 0; i < levels.length; i++, size *= TakeSchema.FAN) {
             levels[i] = new Level(size);
         }
+    }
+
+    /** @return the statement that stores a run */
+    static String insert(boolean checked) {
+        return "INSERT INTO pyramid VALUES (?, ?, ?, ?" + (checked ? ", ?)" : ")");
     }
 
     private static final class Level {
@@ -76,6 +88,9 @@ final class PyramidBuilder {
         insert.setInt(2, l + 1);
         insert.setLong(3, level.firstCell);
         insert.setBytes(4, data.array());
+        if (checked) {
+            insert.setLong(5, Checks.of(columnId, l + 1, level.firstCell, data.array()));
+        }
         insert.executeUpdate();
         level.firstCell += level.inRun;
         level.inRun = 0;

@@ -82,7 +82,7 @@ public final class Shelf {
                 }
             }
         } catch (IOException e) {
-            throw new TakeException("the takes in " + folder + " cannot be listed: " + e.getMessage(), e);
+            throw new TakeException("the takes in " + folder + " cannot be listed: " + DiskWords.of(e), e);
         }
         entries.sort(Comparator.comparing(Entry::started).reversed());
         return entries;
@@ -142,7 +142,7 @@ public final class Shelf {
             Files.setLastModifiedTime(target, FileTime.from(Instant.now()));
             return target;
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be removed: " + e.getMessage(), e);
+            throw new TakeException(file + " cannot be removed: " + DiskWords.of(e), e);
         }
     }
 
@@ -156,7 +156,7 @@ public final class Shelf {
             move(lying, target);
             return target;
         } catch (IOException e) {
-            throw new TakeException(lying + " cannot be put back: " + e.getMessage(), e);
+            throw new TakeException(lying + " cannot be put back: " + DiskWords.of(e), e);
         }
     }
 
@@ -180,7 +180,7 @@ public final class Shelf {
                 }
             }
         } catch (IOException e) {
-            throw new TakeException("removed takes in " + removed + " cannot be tidied: " + e.getMessage(), e);
+            throw new TakeException("removed takes in " + removed + " cannot be tidied: " + DiskWords.of(e), e);
         }
     }
 }

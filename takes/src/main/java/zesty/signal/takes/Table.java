@@ -27,6 +27,7 @@ public final class Table {
     private final List<Long> lines;
     private final double[][] values;
     private final double[] times;
+    private List<String> damage = List.of();
 
     private Table(
             Path file,
@@ -82,7 +83,10 @@ public final class Table {
                     values.add(take.column(c));
                 }
             }
-            return new Table(file, names, null, null, values.toArray(double[][]::new), take.times(source));
+            double[] times = take.times(source);
+            Table table = new Table(file, names, null, null, values.toArray(double[][]::new), times);
+            table.damage = take.damage();
+            return table;
         }
     }
 
@@ -119,7 +123,7 @@ public final class Table {
             if (e instanceof TakeException said) {
                 throw said;
             }
-            throw new TakeException(file + " cannot be read as CSV: " + e.getMessage(), e);
+            throw new TakeException(file + " cannot be read as CSV: " + reason(e), e);
         }
         if (headers == null) {
             throw new TakeException(file + " is empty; a CSV file with a header row is needed");
@@ -128,6 +132,14 @@ public final class Table {
             throw new TakeException(file + " line 1 holds numbers; a header row with the columns' names is needed");
         }
         return new Table(file, headers, cells, lines, null, null);
+    }
+
+    private static String reason(Exception e) {
+        String said = String.valueOf(e.getMessage());
+        Exception cause = e instanceof UncheckedIOException wrapped ? wrapped.getCause() : e;
+        return said.contains("size") || said.contains("exceed") || said.contains("limit")
+                ? "a cell or a line of it is longer than 16 million signs"
+                : cause instanceof IOException ? DiskWords.of(cause) : "its quotes do not match";
     }
 
     private static boolean isNumber(String text) {
@@ -139,6 +151,11 @@ public final class Table {
         String name = header.strip().replace("\uFEFF", "");
         int bracket = name.lastIndexOf(" [");
         return bracket > 0 && name.endsWith("]") ? name.substring(0, bracket) : name;
+    }
+
+    /** @return what of a take did not check, in words */
+    public List<String> damage() {
+        return damage;
     }
 
     public int rows() {

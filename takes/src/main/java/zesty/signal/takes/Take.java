@@ -1,5 +1,6 @@
 package zesty.signal.takes;
 
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Files;
@@ -12,6 +13,7 @@ import java.sql.Statement;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,64 +22,105 @@ import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Gap;
 
-/** A stored take, open for reading. A take whose recording broke off is mended when it is opened, and says so. */
+/**
+ * A stored take, open for reading. A take whose recording broke off is mended when it is opened, and says so; where its
+ * folder may only be read, a copy is. What of it does not check is left out, piece by piece, and told by {@link #damage}.
+ * One thread.
+ */
 public final class Take implements AutoCloseable {
     private final Path file;
     private final Connection connection;
+    /** Where the take was copied to because it could not be mended where it is; null where it was not. */
+    private final Path copy;
+
+    private final boolean readOnly;
     private final Map<String, String> facts = new HashMap<>();
     private final List<Column> columns = new ArrayList<>();
     private final List<Share> shares = new ArrayList<>();
+    private final Damage damage = new Damage();
     private boolean several;
+    private boolean checked;
     private double lastSeconds;
 
     /** What a source has of the take; its columns count from 0. */
-    private record Share(String name, int firstColumn, int columns, long rows) {}
+    private record Share(String name, int firstColumn, int columns, TakeRows rows) {}
 
-    private Take(Path file, Connection connection) {
+    private Take(Path file, Connection connection, Path copy, boolean readOnly) {
         this.file = file;
         this.connection = connection;
+        this.copy = copy;
+        this.readOnly = readOnly;
     }
 
     /**
      * Opens a take, and mends it if its recording broke off.
      *
      * @throws TakeException when it is no take, of a later version, still being recorded by another process, or damaged
+     *     so that nothing of it can be read
      */
     public static Take open(Path file) throws TakeException {
+        Path folder = file.toAbsolutePath().getParent();
+        return open(file, Files.isWritable(file) && Files.isWritable(folder));
+    }
+
+    /** @param writable whether the take and its folder may be written to */
+    static Take open(Path file, boolean writable) throws TakeException {
         if (!Files.isRegularFile(file)) {
-            throw new TakeException(file + " is not there");
+            throw new TakeException(file + (Files.isDirectory(file) ? " is a folder, no take" : " is not there"));
         }
         Take take = null;
+        Path copy = null;
         try {
-            Connection connection = TakeSchema.connect(file);
-            take = new Take(file, connection);
+            Path at = file;
+            if (!writable && unfinished(file)) {
+                copy = TakeCopy.of(file);
+                at = copy;
+            }
+            String how = writable || copy != null ? "" : "?immutable=1";
+            take = new Take(file, TakeSchema.connect(at, how), copy, !writable);
             take.check();
             take.load();
             if (take.fact("state").equals("recording")) {
                 if (ProcessMark.runs(take.fact("process"))) {
                     throw new TakeException(file + " is still being recorded; stop the recording first");
                 }
-                new TakeMender(connection, take.columns.size(), take::blocksOfColumn)
-                        .mend(take.rows(), take.lastSeconds);
+                new TakeMender(take.connection, take.checked).mend(take);
                 take.load();
             }
             return take;
         } catch (SQLException e) {
-            closeQuietly(take);
-            throw new TakeException(file + " is no take, or is damaged: " + e.getMessage(), e);
-        } catch (TakeException e) {
-            closeQuietly(take);
-            throw e;
+            closeQuietly(take, copy);
+            throw new TakeException(file + " is no take, or cannot be read: " + DiskWords.of(e), e);
+        } catch (IOException e) {
+            closeQuietly(take, copy);
+            throw e instanceof TakeException said
+                    ? said
+                    : new TakeException(file + " cannot be opened: " + DiskWords.of(e), e);
         }
     }
 
-    private static void closeQuietly(Take take) {
-        if (take != null) {
-            try {
+    /** Whether there is something to be mended before it can be read whole. */
+    private static boolean unfinished(Path file) throws SQLException, IOException {
+        Path log = file.resolveSibling(file.getFileName() + "-wal");
+        if (Files.exists(log) && Files.size(log) > 0) {
+            return true;
+        }
+        try (Connection looked = TakeSchema.connect(file, "?immutable=1");
+                Statement statement = looked.createStatement();
+                ResultSet result = statement.executeQuery("SELECT value FROM take WHERE key = 'state'")) {
+            return result.next() && "recording".equals(result.getString(1));
+        }
+    }
+
+    private static void closeQuietly(Take take, Path copy) {
+        try {
+            if (take != null) {
                 take.close();
-            } catch (TakeException e) {
-                // The first error is the one to tell.
+            } else {
+                TakeCopy.delete(copy);
             }
+        } catch (TakeException e) {
+            // The first error is the one to tell.
         }
     }
 
@@ -86,9 +129,19 @@ public final class Take implements AutoCloseable {
             throw new TakeException(file + " is no take; a take ends in .zest and is made by recording or importing");
         }
         long version = number("PRAGMA user_version");
-        if (version > TakeSchema.SEVERAL_SOURCES) {
+        if (version > TakeSchema.VERSION) {
             throw new TakeException(file + " was written by a later version (format " + version
-                    + ", this one reads up to " + TakeSchema.SEVERAL_SOURCES + ")");
+                    + ", this one reads up to " + TakeSchema.VERSION + ")");
+        }
+        checked = version >= TakeSchema.CHECKED;
+        try (Statement statement = connection.createStatement()) {
+            // What a take does not have could compute without end, or stand for something else.
+            statement.execute("PRAGMA trusted_schema = OFF");
+            several = TakeSchema.hasTable(statement, "source");
+            String missing = TakeSchema.missing(statement);
+            if (missing != null) {
+                throw new TakeException(file + " is damaged or no take: " + missing);
+            }
         }
     }
 
@@ -99,51 +152,113 @@ public final class Take implements AutoCloseable {
         }
     }
 
-    private void load() throws SQLException {
-        facts.clear();
-        columns.clear();
-        try (Statement statement = connection.createStatement()) {
-            try (ResultSet result = statement.executeQuery("SELECT key, value FROM take")) {
-                while (result.next()) {
-                    facts.put(result.getString(1), result.getString(2));
-                }
+    @FunctionalInterface
+    private interface RowReader {
+        /** @param check the row's checksum as it is stored */
+        void read(ResultSet row, long check) throws SQLException;
+    }
+
+    /** Reads a table row by row; what cannot be read any more is told. */
+    private void each(String table, String cells, String order, RowReader reader) {
+        String sql = "SELECT " + cells + ", " + (checked ? "check_sum" : "0") + " AS sum FROM " + table + order;
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery(sql)) {
+            while (result.next()) {
+                reader.read(result, result.getLong("sum"));
             }
-            try (ResultSet result = statement.executeQuery("SELECT name, unit FROM channel_column ORDER BY id")) {
-                while (result.next()) {
-                    columns.add(new Column(result.getString(1), result.getString(2)));
-                }
-            }
-        }
-        several = number("PRAGMA user_version") == TakeSchema.SEVERAL_SOURCES;
-        shares.clear();
-        lastSeconds = 0;
-        if (several) {
-            try (Statement statement = connection.createStatement();
-                    ResultSet result =
-                            statement.executeQuery("SELECT name, first_column, columns FROM source ORDER BY id")) {
-                while (result.next()) {
-                    shares.add(share(result.getString(1), result.getInt(2) - 1, result.getInt(3)));
-                }
-            }
-        } else {
-            shares.add(share("", 0, columns.size()));
+        } catch (SQLException e) {
+            damage.tell("a part of its table " + table + " cannot be read");
         }
     }
 
-    private Share share(String name, int firstColumn, int count) throws SQLException {
-        String blocks = TakeSchema.blocksOf(several, shares.size());
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT first_row, rows, first_seconds, period_seconds FROM "
-                        + blocks + " ORDER BY first_row DESC LIMIT 1")) {
-            if (result.next()) {
-                double[] seconds = new double[result.getInt(2)];
-                blockTimes(shares.size(), result, seconds, 0);
-                lastSeconds = Math.max(lastSeconds, seconds[seconds.length - 1]);
+    private boolean right(long check, Object... cells) {
+        return !checked || check == Checks.of(cells);
+    }
+
+    private void load() {
+        facts.clear();
+        columns.clear();
+        each("take", "key, value", "", (row, check) -> {
+            String key = row.getString(1);
+            String value = row.getString(2);
+            if (right(check, key, value)) {
+                facts.put(key, value);
+            } else {
+                damage.tell("its " + key + " does not check");
             }
-        } catch (TakeException e) {
-            throw new SQLException(e.getMessage(), e);
+        });
+        each("channel_column", "id, name, unit", " ORDER BY id", (row, check) -> {
+            if (right(check, row.getInt(1), row.getString(2), row.getString(3))
+                    && row.getString(2) != null
+                    && row.getString(3) != null) {
+                columns.add(new Column(row.getString(2), row.getString(3)));
+            } else {
+                columns.add(new Column("column" + (columns.size() + 1), ""));
+                damage.tell("the name of column " + columns.size() + " does not check");
+            }
+        });
+        closeRows();
+        lastSeconds = 0;
+        if (several) {
+            each("source", "id, name, first_column, columns", " ORDER BY id", (row, check) -> {
+                int first = row.getInt(3) - 1;
+                int count = row.getInt(4);
+                boolean fits = first >= 0 && count >= 0 && (long) first + count <= columns.size();
+                if (fits && right(check, row.getInt(1), row.getString(2), first + 1, count)) {
+                    share(row.getString(2), first, count);
+                } else {
+                    share("source" + (shares.size() + 1), columns.size(), 0);
+                    damage.tell(
+                            "source " + (shares.size()) + " is lost: what says which columns it has does not check");
+                }
+            });
         }
-        return new Share(name, firstColumn, count, number("SELECT coalesce(max(first_row + rows), 0) FROM " + blocks));
+        if (shares.isEmpty()) {
+            share("", 0, columns.size());
+        }
+    }
+
+    private void share(String name, int firstColumn, int count) {
+        long bytes;
+        try {
+            bytes = Files.size(copy == null ? file : copy);
+            Path log = (copy == null ? file : copy).resolveSibling((copy == null ? file : copy).getFileName() + "-wal");
+            bytes += Files.exists(log) ? Files.size(log) : 0;
+        } catch (IOException e) {
+            bytes = Long.MAX_VALUE;
+        }
+        TakeRows rows = new TakeRows(connection, several, checked, shares.size(), bytes, damage);
+        lastSeconds = Math.max(lastSeconds, rows.lastSeconds());
+        shares.add(new Share(name, firstColumn, count, rows));
+    }
+
+    private void closeRows() {
+        shares.forEach(share -> share.rows().close());
+        shares.clear();
+    }
+
+    /** @return what does not check, as far as it was read by now, in words; empty where all does */
+    public List<String> damage() {
+        return damage.words();
+    }
+
+    /** Reads all of it once, so that {@link #damage} tells everything. */
+    public void verify() {
+        for (int c = 0; c < columns.size(); c++) {
+            Share share = shares.get(sourceOf(c));
+            for (int piece = 0; piece < share.rows().pieces(); piece++) {
+                values(c, piece);
+            }
+        }
+        marksRead();
+        for (int s = 0; s < shares.size(); s++) {
+            gaps(s);
+        }
+    }
+
+    /** @return whether it can only be read, since its folder may not be written to */
+    public boolean readOnly() {
+        return readOnly;
     }
 
     /** @return index of the source that a column is of */
@@ -168,10 +283,6 @@ public final class Take implements AutoCloseable {
     /** @return index of a source's first column */
     public int firstColumn(int source) {
         return shares.get(source).firstColumn();
-    }
-
-    private String blocksOfColumn(int column) {
-        return TakeSchema.blocksOf(several, sourceOf(column));
     }
 
     private String fact(String key) {
@@ -210,12 +321,12 @@ public final class Take implements AutoCloseable {
 
     /** @return rows of all sources together */
     public long rows() {
-        return shares.stream().mapToLong(Share::rows).sum();
+        return shares.stream().mapToLong(share -> share.rows().rows()).sum();
     }
 
     /** @return rows of a source */
     public long rows(int source) {
-        return shares.get(source).rows();
+        return shares.get(source).rows().rows();
     }
 
     /** @return from the first row to the last, in s */
@@ -225,29 +336,47 @@ public final class Take implements AutoCloseable {
 
     /** @return the rig in force when it was recorded. @throws TakeException when it does not read */
     public Rig rig() throws TakeException {
+        if (!facts.containsKey("rig")) {
+            throw new TakeException(file + ": its rig cannot be read, so only the numbers as they came are here");
+        }
         return RigJson.read(fact("rig"), file + ", its rig");
     }
 
     /** @return the values of a column, as they arrived; NaN where one is missing. Holds 8 bytes a row in memory */
     public double[] column(int index) throws TakeException {
-        double[] values = new double[Math.toIntExact(rows(sourceOf(index)))];
-        try (PreparedStatement query = connection.prepareStatement(
-                "SELECT v.first_row, b.rows, v.width, v.divisor, v.base, v.data FROM block_values v " + "JOIN "
-                        + blocksOfColumn(index) + " b USING (first_row) WHERE v.column_id = ? ORDER BY v.first_row")) {
-            query.setInt(1, index + 1);
-            try (ResultSet result = query.executeQuery()) {
-                while (result.next()) {
-                    packed(result, 3).unpack(values, result.getInt(1), result.getInt(2));
-                }
-            }
-            return values;
-        } catch (SQLException e) {
-            throw damaged(e);
+        TakeRows rows = shares.get(sourceOf(index)).rows();
+        double[] values = new double[fitting(rows.rows())];
+        int at = 0;
+        for (int piece = 0; piece < rows.pieces(); piece++) {
+            double[] one = values(index, piece);
+            System.arraycopy(one, 0, values, at, one.length);
+            at += one.length;
         }
+        return values;
     }
 
-    private static Packed packed(ResultSet result, int at) throws SQLException {
-        return new Packed(result.getInt(at), result.getDouble(at + 1), result.getLong(at + 2), result.getBytes(at + 3));
+    private int fitting(long rows) throws TakeException {
+        if (rows > Integer.MAX_VALUE - 8) {
+            throw new TakeException(file + " has " + rows + " rows; more than 2147483639 cannot be worked on at once");
+        }
+        return (int) rows;
+    }
+
+    /** @return into how many pieces the rows of a source were written */
+    public int pieces(int source) {
+        return shares.get(source).rows().pieces();
+    }
+
+    /** @return the values of a column in one piece; NaN where one is missing */
+    public double[] values(int column, int piece) {
+        return shares.get(sourceOf(column))
+                .rows()
+                .values(piece, column + 1, columns.get(column).name());
+    }
+
+    /** @return the times of one piece of a source, in s from the take's first row */
+    public double[] times(int source, int piece) {
+        return shares.get(source).rows().times(piece);
     }
 
     /** @return the time of each row of the first source, in s from the take's first */
@@ -257,77 +386,58 @@ public final class Take implements AutoCloseable {
 
     /** @return the time of each row of a source, in s from the take's first */
     public double[] times(int source) throws TakeException {
-        double[] times = new double[Math.toIntExact(rows(source))];
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT first_row, rows, first_seconds, period_seconds FROM "
-                        + TakeSchema.blocksOf(several, source) + " ORDER BY first_row")) {
-            while (result.next()) {
-                blockTimes(source, result, times, result.getInt(1));
-            }
-            return times;
-        } catch (SQLException e) {
-            throw damaged(e);
+        TakeRows rows = shares.get(source).rows();
+        double[] times = new double[fitting(rows.rows())];
+        int at = 0;
+        for (int piece = 0; piece < rows.pieces(); piece++) {
+            double[] one = rows.times(piece);
+            System.arraycopy(one, 0, times, at, one.length);
+            at += one.length;
         }
-    }
-
-    private void blockTimes(int source, ResultSet block, double[] into, int offset) throws SQLException, TakeException {
-        int count = block.getInt(2);
-        double first = block.getDouble(3);
-        double period = block.getDouble(4);
-        if (!block.wasNull()) {
-            for (int row = 0; row < count; row++) {
-                into[offset + row] = first + row * period;
-            }
-            return;
-        }
-        try (PreparedStatement query = connection.prepareStatement(
-                "SELECT width, divisor, base, data FROM block_values WHERE column_id = ? AND first_row = ?")) {
-            query.setInt(1, TakeSchema.timesOf(source));
-            query.setLong(2, block.getLong(1));
-            try (ResultSet result = query.executeQuery()) {
-                if (!result.next()) {
-                    throw new TakeException(file + ": the times of row " + block.getLong(1) + " are missing");
-                }
-                packed(result, 1).unpack(into, offset, count);
-            }
-        }
+        return times;
     }
 
     /** @return the gaps of the first source */
-    public List<Gap> gaps() throws TakeException {
+    public List<Gap> gaps() {
         return gaps(0);
     }
 
-    /** @return the gaps of a source */
-    public List<Gap> gaps(int source) throws TakeException {
-        List<Gap> gaps = new ArrayList<>();
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT start_seconds, end_seconds, missing FROM gap "
-                        + (several ? "WHERE source = " + source + " " : "") + "ORDER BY start_seconds")) {
-            while (result.next()) {
-                gaps.add(new Gap(result.getDouble(1), result.getDouble(2), result.getLong(3)));
+    /** @return the gaps of a source, with those that damage has made */
+    public List<Gap> gaps(int source) {
+        List<Gap> gaps = new ArrayList<>(shares.get(source).rows().lost());
+        String of = several ? " WHERE source = " + source : "";
+        each("gap", "start_seconds, end_seconds, missing", of + " ORDER BY start_seconds", (row, check) -> {
+            double start = row.getDouble(1);
+            double end = row.getDouble(2);
+            long missing = row.getLong(3);
+            if (right(check, source, start, end, missing) && start <= end && missing >= 0) {
+                gaps.add(new Gap(start, end, missing));
+            } else {
+                damage.tell("a gap does not check and is left out");
             }
-            return gaps;
-        } catch (SQLException e) {
-            throw damaged(e);
-        }
+        });
+        gaps.sort(Comparator.comparingDouble(Gap::startSeconds));
+        return gaps;
     }
 
-    public List<Mark> marks() throws TakeException {
+    public List<Mark> marks() {
+        return marksRead();
+    }
+
+    private List<Mark> marksRead() {
         List<Mark> marks = new ArrayList<>();
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT seconds, text FROM mark ORDER BY seconds, id")) {
-            while (result.next()) {
-                marks.add(new Mark(result.getDouble(1), result.getString(2)));
+        each("mark", "seconds, text", " ORDER BY seconds, id", (row, check) -> {
+            if (right(check, row.getDouble(1), row.getString(2)) && row.getString(2) != null) {
+                marks.add(new Mark(row.getDouble(1), row.getString(2)));
+            } else {
+                damage.tell("a mark does not check and is left out");
             }
-            return marks;
-        } catch (SQLException e) {
-            throw damaged(e);
-        }
+        });
+        return marks;
     }
 
     /** @return the changes made by hand to the events of its readers, by the reader, in the order they were made */
-    public Map<String, List<HandEdit>> edits() throws TakeException {
+    public Map<String, List<HandEdit>> edits() {
         Map<String, List<HandEdit>> edits = new HashMap<>();
         try (Statement statement = connection.createStatement()) {
             if (!TakeSchema.hasTable(statement, TakeSchema.EDITS)) {
@@ -342,12 +452,21 @@ public final class Take implements AutoCloseable {
             }
             return edits;
         } catch (SQLException | IllegalArgumentException e) {
-            throw new TakeException(file + " is damaged: " + e.getMessage(), e);
+            damage.tell("a part of the changes made by hand cannot be read");
+            return edits;
+        }
+    }
+
+    private void changeable(String what) throws TakeException {
+        if (readOnly) {
+            throw new TakeException(
+                    file + " lies where nothing can be written, so " + what + " cannot be kept; copy the take first");
         }
     }
 
     /** Keeps the changes made by hand to the events of a reader, in the place of those before. */
     public void edit(String reader, List<HandEdit> edits) throws TakeException {
+        changeable("a change made by hand");
         try (Statement statement = connection.createStatement()) {
             statement.execute(TakeSchema.CREATE_EDITS);
             connection.setAutoCommit(false);
@@ -365,7 +484,7 @@ public final class Take implements AutoCloseable {
             }
             connection.commit();
         } catch (SQLException e) {
-            throw new TakeException(file + " cannot keep the change: " + e.getMessage(), e);
+            throw new TakeException(file + " cannot keep the change: " + DiskWords.of(e), e);
         }
     }
 
@@ -382,22 +501,35 @@ public final class Take implements AutoCloseable {
             level++;
         }
         double[] extremes = new double[Math.toIntExact(2 * cells)];
-        try (PreparedStatement query = connection.prepareStatement(
-                "SELECT first_cell, data FROM pyramid WHERE column_id = ? AND level = ? ORDER BY first_cell")) {
+        java.util.Arrays.fill(extremes, Double.NaN);
+        try (PreparedStatement query =
+                connection.prepareStatement("SELECT first_cell, data, " + (checked ? "check_sum" : "0")
+                        + " FROM pyramid WHERE column_id = ? AND level = ? ORDER BY first_cell")) {
             query.setInt(1, column + 1);
             query.setInt(2, level);
             try (ResultSet result = query.executeQuery()) {
                 while (result.next()) {
-                    ByteBuffer data = ByteBuffer.wrap(result.getBytes(2)).order(ByteOrder.LITTLE_ENDIAN);
-                    for (int i = 2 * result.getInt(1); data.hasRemaining() && i < extremes.length; i++) {
+                    byte[] stored = result.getBytes(2);
+                    long first = result.getLong(1);
+                    if (stored == null
+                            || stored.length % 8 != 0
+                            || first < 0
+                            || !right(result.getLong(3), column + 1, level, first, stored)) {
+                        damage.tell("a part of the small drawing of "
+                                + columns.get(column).name() + " does not check");
+                        continue;
+                    }
+                    ByteBuffer data = ByteBuffer.wrap(stored).order(ByteOrder.LITTLE_ENDIAN);
+                    for (long at = 2 * first; data.hasRemaining() && at < extremes.length; at++) {
+                        int i = (int) at;
                         extremes[i] = data.getDouble();
                     }
                 }
             }
-            return extremes;
         } catch (SQLException e) {
-            throw damaged(e);
+            damage.tell("a part of the small drawing of " + columns.get(column).name() + " cannot be read");
         }
+        return extremes;
     }
 
     private static double[] extremes(double[] values, int mostCells) {
@@ -418,26 +550,24 @@ public final class Take implements AutoCloseable {
         if (title.isBlank()) {
             throw new TakeException("a take needs a name");
         }
-        try (PreparedStatement update =
-                connection.prepareStatement("INSERT OR REPLACE INTO take VALUES ('title', ?)")) {
-            update.setString(1, title.strip());
-            update.executeUpdate();
+        changeable("a new name");
+        try {
+            TakeFacts.put(connection, checked, "title", title.strip());
             facts.put("title", title.strip());
         } catch (SQLException e) {
-            throw new TakeException(file + " cannot be renamed: " + e.getMessage(), e);
+            throw new TakeException(file + " cannot be renamed: " + DiskWords.of(e), e);
         }
-    }
-
-    private TakeException damaged(SQLException e) {
-        return new TakeException(file + " is damaged: " + e.getMessage(), e);
     }
 
     @Override
     public void close() throws TakeException {
+        closeRows();
         try {
             connection.close();
         } catch (SQLException e) {
-            throw new TakeException(file + " could not be closed: " + e.getMessage(), e);
+            throw new TakeException(file + " could not be closed: " + DiskWords.of(e), e);
+        } finally {
+            TakeCopy.delete(copy);
         }
     }
 }

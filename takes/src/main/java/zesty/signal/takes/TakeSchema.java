@@ -8,15 +8,17 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
 
-/** The tables of a take: version 1 of one source, version 2 of several. See docs/TAKE-FORMAT.md. */
+/**
+ * The tables of a take: version 3, of which each row carries a checksum. Versions 1 (one source) and 2 (several) had none.
+ * See docs/TAKE-FORMAT.md.
+ */
 final class TakeSchema {
     /** The bytes "ZEST". */
     static final int APPLICATION_ID = 0x5A455354;
 
-    /** Takes of one source stay what they were, so that an earlier version opens them. */
-    static final int ONE_SOURCE = 1;
-
-    static final int SEVERAL_SOURCES = 2;
+    static final int VERSION = 3;
+    /** From this version on rows carry checksums. */
+    static final int CHECKED = 3;
 
     /** Rows in a cell of pyramid level 1; each level above holds 16 times as many. */
     static final int CELL = 1024;
@@ -25,28 +27,31 @@ final class TakeSchema {
     static final int LEVELS = 3;
 
     private static final List<String> TABLES = List.of(
-            "CREATE TABLE take (key TEXT PRIMARY KEY, value TEXT NOT NULL) WITHOUT ROWID",
-            "CREATE TABLE channel_column (id INTEGER PRIMARY KEY, name TEXT NOT NULL, unit TEXT NOT NULL)",
+            "CREATE TABLE take (key TEXT PRIMARY KEY, value TEXT NOT NULL, check_sum INTEGER NOT NULL) WITHOUT ROWID",
+            "CREATE TABLE channel_column (id INTEGER PRIMARY KEY, name TEXT NOT NULL, unit TEXT NOT NULL, "
+                    + "check_sum INTEGER NOT NULL)",
             "CREATE TABLE block_values (first_row INTEGER NOT NULL, column_id INTEGER NOT NULL, width INTEGER NOT NULL, "
                     + "divisor REAL NOT NULL, base INTEGER NOT NULL, data BLOB NOT NULL, "
-                    + "PRIMARY KEY (column_id, first_row)) WITHOUT ROWID",
-            "CREATE TABLE mark (id INTEGER PRIMARY KEY, seconds REAL NOT NULL, text TEXT NOT NULL)",
+                    + "check_sum INTEGER NOT NULL, PRIMARY KEY (column_id, first_row)) WITHOUT ROWID",
+            "CREATE TABLE mark (id INTEGER PRIMARY KEY, seconds REAL NOT NULL, text TEXT NOT NULL, "
+                    + "check_sum INTEGER NOT NULL)",
             "CREATE TABLE pyramid (column_id INTEGER NOT NULL, level INTEGER NOT NULL, first_cell INTEGER NOT NULL, "
-                    + "data BLOB NOT NULL, PRIMARY KEY (column_id, level, first_cell)) WITHOUT ROWID");
+                    + "data BLOB NOT NULL, check_sum INTEGER NOT NULL, PRIMARY KEY (column_id, level, first_cell)) WITHOUT ROWID");
 
     private static final List<String> ONE = List.of(
             "CREATE TABLE block (first_row INTEGER PRIMARY KEY, rows INTEGER NOT NULL, first_seconds REAL NOT NULL, "
-                    + "period_seconds REAL)",
+                    + "period_seconds REAL, check_sum INTEGER NOT NULL)",
             "CREATE TABLE gap (id INTEGER PRIMARY KEY, start_seconds REAL NOT NULL, end_seconds REAL NOT NULL, "
-                    + "missing INTEGER NOT NULL)");
+                    + "missing INTEGER NOT NULL, check_sum INTEGER NOT NULL)");
 
     private static final List<String> SEVERAL = List.of(
             "CREATE TABLE source (id INTEGER PRIMARY KEY, name TEXT NOT NULL, first_column INTEGER NOT NULL, "
-                    + "columns INTEGER NOT NULL)",
+                    + "columns INTEGER NOT NULL, check_sum INTEGER NOT NULL)",
             "CREATE TABLE block (source INTEGER NOT NULL, first_row INTEGER NOT NULL, rows INTEGER NOT NULL, "
-                    + "first_seconds REAL NOT NULL, period_seconds REAL, PRIMARY KEY (source, first_row)) WITHOUT ROWID",
+                    + "first_seconds REAL NOT NULL, period_seconds REAL, check_sum INTEGER NOT NULL, "
+                    + "PRIMARY KEY (source, first_row)) WITHOUT ROWID",
             "CREATE TABLE gap (id INTEGER PRIMARY KEY, source INTEGER NOT NULL, start_seconds REAL NOT NULL, "
-                    + "end_seconds REAL NOT NULL, missing INTEGER NOT NULL)");
+                    + "end_seconds REAL NOT NULL, missing INTEGER NOT NULL, check_sum INTEGER NOT NULL)");
 
     /** Only a take with changes made by hand has this table; who does not know it loses nothing else. */
     static final String EDITS = "hand_edit";
@@ -63,11 +68,17 @@ final class TakeSchema {
         }
     }
 
-    /** @return the blocks of a source as a table for a FROM */
-    static String blocksOf(boolean several, int source) {
-        return several
-                ? "(SELECT first_row, rows, first_seconds, period_seconds FROM block WHERE source = " + source + ")"
-                : "block";
+    /** @return which table is not one of its own, in words; null when all are */
+    static String missing(Statement statement) throws SQLException {
+        for (String table : List.of("take", "channel_column", "block", "block_values", "mark", "gap", "pyramid")) {
+            if (!hasTable(statement, table)) {
+                return "its table " + table + " is not there, or is none";
+            }
+        }
+        try (ResultSet others = statement.executeQuery(
+                "SELECT name FROM sqlite_master WHERE type IN ('view', 'trigger') OR sql LIKE '%VIRTUAL%' LIMIT 1")) {
+            return others.next() ? "it holds a '" + others.getString(1) + "', which no take has" : null;
+        }
     }
 
     /** @return the column under which the times of a source are kept */
@@ -76,13 +87,20 @@ final class TakeSchema {
     }
 
     static Connection connect(Path file) throws SQLException {
-        return DriverManager.getConnection("jdbc:sqlite:" + file.toAbsolutePath());
+        return connect(file, "");
+    }
+
+    /** @param how what else the database is to be told, as {@code ?key=value} */
+    static Connection connect(Path file, String how) throws SQLException {
+        // As an address of a file, whose signs are written out, no name can be taken for options.
+        return DriverManager.getConnection(
+                "jdbc:sqlite:" + file.toAbsolutePath().toUri().toASCIIString() + how);
     }
 
     static void create(Connection connection, boolean several) throws SQLException {
         try (Statement statement = connection.createStatement()) {
             statement.execute("PRAGMA application_id = " + APPLICATION_ID);
-            statement.execute("PRAGMA user_version = " + (several ? SEVERAL_SOURCES : ONE_SOURCE));
+            statement.execute("PRAGMA user_version = " + VERSION);
             statement.execute("PRAGMA journal_mode = WAL");
             statement.execute("PRAGMA synchronous = NORMAL");
             for (String table : TABLES) {

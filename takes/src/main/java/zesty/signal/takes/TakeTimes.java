@@ -22,7 +22,7 @@ final class TakeTimes {
         this.connection = connection;
     }
 
-    private record Gap(long id, double start, double end) {}
+    private record Gap(long id, double start, double end, long missing) {}
 
     private record Span(long firstRow, int rows, double first, double period) {}
 
@@ -42,23 +42,25 @@ final class TakeTimes {
         int gap = 0;
         List<double[]> moved = new ArrayList<>();
         try (PreparedStatement block = connection.prepareStatement(
-                        "UPDATE block SET first_seconds = ?, period_seconds = ? WHERE first_row = ?");
-                PreparedStatement silence =
-                        connection.prepareStatement("UPDATE gap SET start_seconds = ?, end_seconds = ? WHERE id = ?")) {
+                        "UPDATE block SET first_seconds = ?, period_seconds = ?, check_sum = ? WHERE first_row = ?");
+                PreparedStatement silence = connection.prepareStatement(
+                        "UPDATE gap SET start_seconds = ?, end_seconds = ?, check_sum = ? WHERE id = ?")) {
             for (Span span : spans) {
                 if (gap < gaps.size() && gaps.get(gap).end() <= span.first() + 1e-9) {
                     Gap own = gaps.get(gap++);
                     double end = last + (own.end() - own.start());
                     silence.setDouble(1, last);
                     silence.setDouble(2, end);
-                    silence.setLong(3, own.id());
+                    silence.setLong(3, Checks.of(0, last, end, own.missing()));
+                    silence.setLong(4, own.id());
                     silence.executeUpdate();
                     next = end;
                 }
                 moved.add(new double[] {span.first(), next});
                 block.setDouble(1, next);
                 block.setDouble(2, period);
-                block.setLong(3, span.firstRow());
+                block.setLong(3, Checks.of(0, span.firstRow(), span.rows(), next, period));
+                block.setLong(4, span.firstRow());
                 block.executeUpdate();
                 last = next + (span.rows() - 1) * period;
                 next = last + period;
@@ -90,9 +92,9 @@ final class TakeTimes {
         List<Gap> gaps = new ArrayList<>();
         try (Statement statement = connection.createStatement();
                 ResultSet result = statement.executeQuery(
-                        "SELECT id, start_seconds, end_seconds FROM gap ORDER BY start_seconds")) {
+                        "SELECT id, start_seconds, end_seconds, missing FROM gap ORDER BY start_seconds")) {
             while (result.next()) {
-                gaps.add(new Gap(result.getLong(1), result.getDouble(2), result.getDouble(3)));
+                gaps.add(new Gap(result.getLong(1), result.getDouble(2), result.getDouble(3), result.getLong(4)));
             }
         }
         return gaps;
@@ -101,8 +103,9 @@ final class TakeTimes {
     /** A mark stays at the row it was made at: by the block it lies in. */
     private void moveMarks(List<double[]> moved, double period) throws SQLException {
         try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT id, seconds FROM mark");
-                PreparedStatement update = connection.prepareStatement("UPDATE mark SET seconds = ? WHERE id = ?")) {
+                ResultSet result = statement.executeQuery("SELECT id, seconds, text FROM mark");
+                PreparedStatement update =
+                        connection.prepareStatement("UPDATE mark SET seconds = ?, check_sum = ? WHERE id = ?")) {
             while (result.next()) {
                 double was = result.getDouble(2);
                 int i = 0;
@@ -112,8 +115,10 @@ final class TakeTimes {
                 double[] from = moved.get(i);
                 double[] to = i + 1 < moved.size() ? moved.get(i + 1) : new double[] {from[0] + 1, from[1] + 1};
                 double share = (was - from[0]) / Math.max(1e-9, to[0] - from[0]);
-                update.setDouble(1, Math.max(0, from[1] + share * (to[1] - from[1])));
-                update.setLong(2, result.getLong(1));
+                double now = Math.max(0, from[1] + share * (to[1] - from[1]));
+                update.setDouble(1, now);
+                update.setLong(2, Checks.of(now, result.getString(3)));
+                update.setLong(3, result.getLong(1));
                 update.executeUpdate();
             }
         }

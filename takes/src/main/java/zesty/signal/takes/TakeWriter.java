@@ -1,6 +1,7 @@
 package zesty.signal.takes;
 
 import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -57,12 +58,16 @@ public final class TakeWriter implements AutoCloseable {
         boolean several = shares.size() > 1;
         connection.setAutoCommit(false);
         insertBlock = connection.prepareStatement("INSERT INTO block (first_row, rows, first_seconds, "
-                + (several ? "period_seconds, source) VALUES (?, ?, ?, ?, ?)" : "period_seconds) VALUES (?, ?, ?, ?)"));
-        insertValues = connection.prepareStatement("INSERT INTO block_values VALUES (?, ?, ?, ?, ?, ?)");
+                + (several
+                        ? "period_seconds, check_sum, source) VALUES (?, ?, ?, ?, ?, ?)"
+                        : "period_seconds, check_sum) VALUES (?, ?, ?, ?, ?)"));
+        insertValues = connection.prepareStatement("INSERT INTO block_values VALUES (?, ?, ?, ?, ?, ?, ?)");
         insertGap = connection.prepareStatement("INSERT INTO gap (start_seconds, end_seconds, "
-                + (several ? "missing, source) VALUES (?, ?, ?, ?)" : "missing) VALUES (?, ?, ?)"));
-        insertMark = connection.prepareStatement("INSERT INTO mark (seconds, text) VALUES (?, ?)");
-        insertPyramid = connection.prepareStatement("INSERT INTO pyramid VALUES (?, ?, ?, ?)");
+                + (several
+                        ? "missing, check_sum, source) VALUES (?, ?, ?, ?, ?)"
+                        : "missing, check_sum) VALUES (?, ?, ?, ?)"));
+        insertMark = connection.prepareStatement("INSERT INTO mark (seconds, text, check_sum) VALUES (?, ?, ?)");
+        insertPyramid = connection.prepareStatement(PyramidBuilder.insert(true));
         int columns = shares.stream().mapToInt(share -> share.columns).sum();
         for (int c = 1; c <= columns; c++) {
             pyramids.add(new PyramidBuilder(c));
@@ -90,11 +95,16 @@ public final class TakeWriter implements AutoCloseable {
      * @throws TakeException when the file exists or cannot be made
      */
     public static TakeWriter create(Path file, String title, Rig rig, Instant started) throws TakeException {
-        if (Files.exists(file)) {
-            throw new TakeException(file + " is there already; choose another name");
-        }
         try {
             Files.createDirectories(file.toAbsolutePath().getParent());
+            // Of two that begin at once one makes the file, and the other hears of it here.
+            Files.createFile(file);
+        } catch (FileAlreadyExistsException e) {
+            throw new TakeException(file + " is there already; choose another name", e);
+        } catch (IOException e) {
+            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
+        }
+        try {
             Connection connection = TakeSchema.connect(file);
             try {
                 TakeSchema.create(connection, rig.sources().size() > 1);
@@ -110,7 +120,7 @@ public final class TakeWriter implements AutoCloseable {
             if (e instanceof TakeException said) {
                 throw said;
             }
-            throw new TakeException(file + " cannot be written: " + e.getMessage(), e);
+            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
         }
     }
 
@@ -120,26 +130,35 @@ public final class TakeWriter implements AutoCloseable {
         put("state", "recording");
         put("process", ProcessMark.own());
         put("rig", RigJson.write(rig));
-        try (PreparedStatement insert = connection.prepareStatement("INSERT INTO channel_column VALUES (?, ?, ?)")) {
+        try (PreparedStatement insert = connection.prepareStatement("INSERT INTO channel_column VALUES (?, ?, ?, ?)")) {
             int id = 1;
             for (Source source : rig.sources()) {
                 List<Column> columns =
                         source.format() == null ? List.of() : source.format().columns();
                 for (Column column : columns) {
-                    insert.setInt(1, id++);
-                    insert.setString(2, source.prefix() + column.name());
+                    String name = source.prefix() + column.name();
+                    insert.setInt(1, id);
+                    insert.setString(2, name);
                     insert.setString(3, column.unit());
+                    insert.setLong(4, Checks.of(id++, name, column.unit()));
                     insert.executeUpdate();
                 }
             }
         }
         if (shares.size() > 1) {
-            try (PreparedStatement insert = connection.prepareStatement("INSERT INTO source VALUES (?, ?, ?, ?)")) {
+            try (PreparedStatement insert = connection.prepareStatement("INSERT INTO source VALUES (?, ?, ?, ?, ?)")) {
                 for (Share share : shares) {
                     insert.setInt(1, share.source);
                     insert.setString(2, rig.sources().get(share.source).name());
                     insert.setInt(3, share.firstColumn + 1);
                     insert.setInt(4, share.columns);
+                    insert.setLong(
+                            5,
+                            Checks.of(
+                                    share.source,
+                                    rig.sources().get(share.source).name(),
+                                    share.firstColumn + 1,
+                                    share.columns));
                     insert.executeUpdate();
                 }
             }
@@ -148,11 +167,7 @@ public final class TakeWriter implements AutoCloseable {
     }
 
     private void put(String key, String value) throws SQLException {
-        try (PreparedStatement insert = connection.prepareStatement("INSERT OR REPLACE INTO take VALUES (?, ?)")) {
-            insert.setString(1, key);
-            insert.setString(2, value);
-            insert.executeUpdate();
-        }
+        TakeFacts.put(connection, true, key, value);
     }
 
     /** @return whether the take has columns of that source */
@@ -185,9 +200,11 @@ public final class TakeWriter implements AutoCloseable {
         guarded(() -> {
             insertBlock.setLong(1, share.rows);
             insertBlock.setInt(2, block.rows());
-            insertBlock.setDouble(3, block.time().secondsAt(0) - firstSeconds);
-            if (block.time() instanceof TimeBase.Steady steady) {
-                insertBlock.setDouble(4, steady.periodSeconds());
+            double first = block.time().secondsAt(0) - firstSeconds;
+            Double period = block.time() instanceof TimeBase.Steady steady ? steady.periodSeconds() : null;
+            insertBlock.setDouble(3, first);
+            if (period != null) {
+                insertBlock.setDouble(4, period);
             } else {
                 insertBlock.setNull(4, java.sql.Types.REAL);
                 double[] seconds = new double[block.rows()];
@@ -196,8 +213,9 @@ public final class TakeWriter implements AutoCloseable {
                 }
                 values(share, TakeSchema.timesOf(source), Packed.of(seconds, seconds.length));
             }
+            insertBlock.setLong(5, Checks.of(source, share.rows, block.rows(), first, period));
             if (shares.size() > 1) {
-                insertBlock.setInt(5, source);
+                insertBlock.setInt(6, source);
             }
             insertBlock.executeUpdate();
             for (int c = 0; c < share.columns; c++) {
@@ -206,11 +224,14 @@ public final class TakeWriter implements AutoCloseable {
             }
             for (Gap gap : block.gaps()) {
                 if (gap.startSeconds() >= firstSeconds) {
-                    insertGap.setDouble(1, sinceFirst(gap.startSeconds()));
-                    insertGap.setDouble(2, sinceFirst(gap.endSeconds()));
+                    double start = sinceFirst(gap.startSeconds());
+                    double end = sinceFirst(gap.endSeconds());
+                    insertGap.setDouble(1, start);
+                    insertGap.setDouble(2, end);
                     insertGap.setLong(3, gap.missing());
+                    insertGap.setLong(4, Checks.of(source, start, end, gap.missing()));
                     if (shares.size() > 1) {
-                        insertGap.setInt(4, source);
+                        insertGap.setInt(5, source);
                     }
                     insertGap.executeUpdate();
                 }
@@ -234,6 +255,7 @@ public final class TakeWriter implements AutoCloseable {
         insertValues.setDouble(4, packed.divisor());
         insertValues.setLong(5, packed.base());
         insertValues.setBytes(6, packed.data());
+        insertValues.setLong(7, packed.check(share.rows, column));
         insertValues.executeUpdate();
     }
 
@@ -243,6 +265,7 @@ public final class TakeWriter implements AutoCloseable {
         guarded(() -> {
             insertMark.setDouble(1, at);
             insertMark.setString(2, text);
+            insertMark.setLong(3, Checks.of(at, text));
             insertMark.executeUpdate();
         });
     }
@@ -313,7 +336,7 @@ public final class TakeWriter implements AutoCloseable {
             connection.close();
         } catch (SQLException e) {
             if (!broken) {
-                throw new TakeException(file + " could not be closed: " + e.getMessage(), e);
+                throw new TakeException(file + " could not be closed: " + DiskWords.of(e), e);
             }
         }
     }
@@ -331,15 +354,7 @@ public final class TakeWriter implements AutoCloseable {
             work.run();
         } catch (SQLException e) {
             broken = true;
-            throw new TakeException(file + ": " + reason(e) + "; recording stopped, what was written is kept", e);
+            throw new TakeException(file + ": " + DiskWords.of(e) + "; recording stopped, what was written is kept", e);
         }
-    }
-
-    private static String reason(SQLException e) {
-        String said = String.valueOf(e.getMessage());
-        if (said.contains("SQLITE_FULL") || said.contains("SQLITE_IOERR_WRITE")) {
-            return "the disk is full or takes no more";
-        }
-        return "the disk refused (" + said + ")";
     }
 }

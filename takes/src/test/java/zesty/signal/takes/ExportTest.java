@@ -52,7 +52,7 @@ class ExportTest {
         double[] plain = {1e-9 / 3, -0.0, Double.NaN, 1e300};
         Path csv = folder.resolve("t.csv");
         try (Take take = Take.open(take(new double[] {512, 0, Double.NaN, 1023}, plain))) {
-            assertThat(CsvExport.write(take, csv, share -> true)).isTrue();
+            assertThat(CsvExport.write(take, csv, false, share -> true)).isTrue();
         }
         List<String> lines = Files.readAllLines(csv);
         assertThat(lines.get(0)).isEqualTo("t,raw [counts],\"as, it \"\"came\"\"\",Cupboard [°C]");
@@ -84,7 +84,7 @@ class ExportTest {
         }
         Path csv = folder.resolve("own.csv");
         try (Take take = Take.open(file)) {
-            CsvExport.write(take, csv, share -> true);
+            CsvExport.write(take, csv, false, share -> true);
         }
         assertThat(Files.readAllLines(csv)).containsExactly("t,t_board [ms],a", "0,40,1", "0.5,90,2");
         assertThat(Table.open(csv).column("t_board")).containsExactly(40, 90);
@@ -96,7 +96,9 @@ class ExportTest {
         Path csv = Files.writeString(folder.resolve("old.csv"), "what was here before");
         try (Take take = Take.open(take(counts, counts))) {
             double[] last = {-1};
-            assertThat(CsvExport.write(take, csv, share -> {
+            assertThatThrownBy(() -> CsvExport.write(take, csv, false, share -> true))
+                    .hasMessageContaining("is there already and was not made this way");
+            assertThat(CsvExport.write(take, csv, true, share -> {
                         assertThat(share).isGreaterThan(last[0]);
                         last[0] = share;
                         return share < 0.5;
@@ -104,9 +106,9 @@ class ExportTest {
                     .isFalse();
             assertThat(Files.readString(csv)).isEqualTo("what was here before");
             assertThatThrownBy(
-                            () -> CsvExport.write(take, folder.resolve("none").resolve("a.csv"), share -> true))
+                            () -> CsvExport.write(take, folder.resolve("none").resolve("a.csv"), false, share -> true))
                     .isInstanceOf(TakeException.class)
-                    .hasMessageContaining("cannot be written");
+                    .hasMessageContaining("is not there; make it first");
         }
         try (var files = Files.list(folder)) {
             assertThat(files.map(f -> f.getFileName().toString())).containsExactlyInAnyOrder("t.zest", "old.csv");

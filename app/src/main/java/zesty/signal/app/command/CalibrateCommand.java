@@ -53,6 +53,12 @@ final class CalibrateCommand implements Callable<Integer> {
         } catch (IllegalArgumentException e) {
             throw new Refusal(file + ": " + e.getMessage());
         }
+        boolean finite = Arrays.stream(fit.coefficients()).allMatch(Double::isFinite)
+                && Double.isFinite(fit.rmsResidual())
+                && Double.isFinite(fit.maxResidual());
+        if (!finite) {
+            throw new Refusal(file + ": the numbers are too large or too far apart to be fitted; check their unit");
+        }
         if (json) {
             ObjectNode root = Json.object();
             root.put("model", modelName);

@@ -1,11 +1,11 @@
 package zesty.signal.app.command;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
 import java.io.IOException;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.Arrays;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
@@ -14,7 +14,9 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.sample.SampleRate;
-import zesty.signal.core.scale.Digits;
+import zesty.signal.takes.DiskWords;
+import zesty.signal.takes.NewFile;
+import zesty.signal.takes.NumberRows;
 import zesty.signal.takes.TakeException;
 
 @Command(name = "clean", description = "Runs a cleaning recipe over one column.")
@@ -68,32 +70,39 @@ final class CleanCommand implements Callable<Integer> {
             from = to;
         }
         write(signal, values);
+        Inputs.complain(file, signal.damage());
         return Commands.DONE;
     }
 
     private void write(Inputs.Signal signal, double[] values) throws TakeException {
-        Path part = out.resolveSibling(out.getFileName() + ".part");
         boolean texts = signal.timeTexts() != null;
         boolean timed = texts || signal.seconds() != null;
-        try {
-            try (CsvWriter csv = CsvWriter.builder().build(part, StandardCharsets.UTF_8)) {
-                if (timed) {
-                    csv.writeRecord("t", column);
-                } else {
-                    csv.writeRecord(column);
-                }
-                for (int row = 0; row < values.length; row++) {
-                    String cell = Double.isFinite(values[row]) ? Digits.exact(values[row]) : "";
-                    if (timed) {
-                        csv.writeRecord(texts ? signal.timeTexts()[row] : Digits.exact(signal.seconds()[row]), cell);
-                    } else {
-                        csv.writeRecord(cell);
-                    }
-                }
+        // A column that is called t itself stands beside the time.
+        String header = timed && column.equals("t") ? "t_board" : column;
+        try (NewFile file = NewFile.begin(out, false)) {
+            StringWriter first = new StringWriter();
+            try (CsvWriter csv =
+                    CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(first)) {
+                csv.writeRecord(timed ? new String[] {"t", header} : new String[] {header});
             }
-            Files.move(part, out, StandardCopyOption.REPLACE_EXISTING);
+            file.stream().write(first.toString().getBytes(StandardCharsets.UTF_8));
+            NumberRows rows = new NumberRows(file.stream());
+            for (int row = 0; row < values.length; row++) {
+                if (texts) {
+                    rows.add(signal.timeTexts()[row]);
+                } else if (timed) {
+                    rows.add(signal.seconds()[row]);
+                }
+                rows.add(values[row]);
+                rows.end();
+            }
+            rows.flush();
+            file.keep();
         } catch (IOException e) {
-            throw new TakeException(out + " cannot be written: " + e.getMessage(), e);
+            if (e instanceof TakeException said) {
+                throw said;
+            }
+            throw new TakeException(out + " cannot be written: " + DiskWords.of(e), e);
         }
     }
 }

@@ -7,6 +7,7 @@ import java.util.List;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import zesty.signal.core.clean.RecipeException;
+import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.TakeException;
 
 /** All commands, and what their ends mean: 0 done, 2 words or input wrong, 1 anything else. */
@@ -41,7 +42,17 @@ public final class Commands extends WindowCommand {
         line.getCommandSpec().mixinStandardHelpOptions(true);
         line.setParameterExceptionHandler((e, args) -> say(line, WRONG, wrong(e)));
         line.setExecutionExceptionHandler((e, command, parsed) -> failed(line, e));
-        int status = line.execute(withValuesLast(arguments));
+        int status;
+        try {
+            status = line.execute(withValuesLast(arguments));
+        } catch (OutOfMemoryError e) {
+            status = say(
+                    line,
+                    FAILED,
+                    "memory ran out; give it more, for example ZESTY_MEMORY=2g, or cut the file into pieces");
+        } catch (StackOverflowError e) {
+            status = say(line, FAILED, "a formula or a line is nested too deeply to be worked out");
+        }
         // Both must hear of it, whatever happened to one of them.
         boolean broke = line.getOut().checkError() | System.out.checkError();
         return broke && status == DONE
@@ -94,7 +105,13 @@ public final class Commands extends WindowCommand {
         StringWriter trace = new StringWriter();
         e.printStackTrace(new PrintWriter(trace));
         org.slf4j.LoggerFactory.getLogger(Commands.class).debug("{}", trace);
-        return say(line, FAILED, "it failed: " + e);
+        return say(
+                line,
+                FAILED,
+                e instanceof java.io.IOException
+                        ? DiskWords.of(e)
+                        : "it stopped by a fault of the program itself ("
+                                + e.getClass().getSimpleName() + ")");
     }
 
     private static int say(CommandLine line, int status, String message) {
@@ -103,7 +120,20 @@ public final class Commands extends WindowCommand {
         return status;
     }
 
+    /** @return the text without signs that a terminal would obey; what it held of them is shown */
+    static String plain(String text) {
+        StringBuilder shown = new StringBuilder(text.length());
+        text.codePoints()
+                .forEach(one -> shown.appendCodePoint(
+                        one < ' '
+                                ? 0x2400 + one
+                                : one >= 0x7f && one < 0xa0 || Character.getType(one) == Character.FORMAT
+                                        ? '\uFFFD'
+                                        : one));
+        return shown.toString();
+    }
+
     private static String oneLine(String message) {
-        return String.join(" ", List.of(String.valueOf(message).split("\\R")));
+        return plain(String.join(" ", List.of(String.valueOf(message).split("\\R"))));
     }
 }

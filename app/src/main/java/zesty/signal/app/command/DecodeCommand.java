@@ -1,9 +1,9 @@
 package zesty.signal.app.command;
 
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -17,17 +17,23 @@ import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.decode.TextForm;
+import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.FormatJson;
 import zesty.signal.takes.TakeException;
 
 @Command(name = "decode", description = "Decodes a raw byte capture.")
 final class DecodeCommand implements Callable<Integer> {
     private static final List<String> DELIMITERS = List.of("comma", "semicolon", "tab", "blanks");
-    private static final int KEPT = 100_000;
+    /** Lines of one piece that may be set aside: each is two bytes long at least. */
+    private static final int KEPT = 1 << 18;
+
+    private static final int PIECE = 1 << 16;
+    /** So many lines that were set aside are shown to a person. */
+    private static final int SHOWN = 1000;
 
     @Spec
     private CommandSpec spec;
@@ -42,23 +48,46 @@ final class DecodeCommand implements Callable<Integer> {
     private boolean json;
 
     @Override
-    public Integer call() {
-        byte[] bytes = bytes();
-        StreamFormat format = format(bytes)
-                .orElseThrow(() -> new Refusal(file + ": no format was recognised"
-                        + (formatName == null ? "" : " as " + formatName)
-                        + "; lines with numbers or packets of one length are needed"));
-        StreamDecoder decoder = format.decoder(new SetAside(KEPT));
-        decoder.restart(format instanceof DelimitedFormat delimited
-                && DelimitedFinder.startsMidLine(bytes, bytes.length, delimited));
-        decoder.feed(bytes, 0, bytes.length);
-        Rows rows = decoder.takeRows();
-        if (json) {
-            printJson(decoder, rows);
-        } else {
-            printText(decoder, rows);
+    public Integer call() throws TakeException {
+        try (InputStream in = Files.newInputStream(file)) {
+            byte[] head = in.readNBytes(Recogniser.LOOK);
+            if (head.length == 0) {
+                throw new Refusal(file + " is empty");
+            }
+            TextForm form = TextForm.of(head, head.length);
+            byte[] first = form.plain(head, head.length);
+            StreamFormat format = format(first)
+                    .orElseThrow(() -> new Refusal(file + ": no format was recognised"
+                            + (formatName == null ? "" : " as " + formatName)
+                            + "; lines with numbers or packets of one length are needed"));
+            StreamDecoder decoder = format.decoder(new SetAside(KEPT));
+            decoder.restart(format instanceof DelimitedFormat delimited
+                    && DelimitedFinder.startsMidLine(first, first.length, delimited));
+            try (DecodedSpool spool = new DecodedSpool(decoder, json ? Integer.MAX_VALUE : SHOWN)) {
+                spool.feed(first);
+                byte[] more = in.readNBytes(PIECE);
+                while (more.length > 0) {
+                    spool.feed(form.plain(more, more.length));
+                    more = in.readNBytes(PIECE);
+                }
+                if (json) {
+                    spool.print();
+                } else {
+                    printText(decoder, spool);
+                }
+            }
+            return Commands.DONE;
+        } catch (NoSuchFileException e) {
+            throw new Refusal(file + " is not there");
+        } catch (IOException e) {
+            if (e instanceof TakeException said) {
+                throw said;
+            }
+            if (Files.isDirectory(file)) {
+                throw new Refusal(file + " is a folder; a file of bytes is needed");
+            }
+            throw new TakeException(file + " cannot be decoded: " + DiskWords.of(e), e);
         }
-        return Commands.DONE;
     }
 
     private Optional<? extends StreamFormat> format(byte[] bytes) {
@@ -98,57 +127,19 @@ final class DecodeCommand implements Callable<Integer> {
         };
     }
 
-    private byte[] bytes() {
-        try {
-            byte[] bytes = Files.readAllBytes(file);
-            if (bytes.length == 0) {
-                throw new Refusal(file + " is empty");
-            }
-            return bytes;
-        } catch (IOException e) {
-            throw new Refusal(file + " cannot be read: is it a file, and there?");
-        }
-    }
-
-    private static void printJson(StreamDecoder decoder, Rows rows) {
-        ObjectNode root = Json.object();
-        root.put("format", decoder.format().kind());
-        root.put(
-                "delimiter",
-                decoder.format() instanceof DelimitedFormat delimited ? String.valueOf(delimited.delimiter()) : null);
-        ArrayNode columns = root.putArray("columns");
-        for (int c = 0; c < rows.columns().length; c++) {
-            Column column = decoder.format().columns().get(c);
-            ObjectNode node = columns.addObject();
-            node.put("name", column.name());
-            node.put("unit", column.unit());
-            ArrayNode values = node.putArray("values");
-            for (int row = 0; row < rows.count(); row++) {
-                Json.add(values, rows.columns()[c][row]);
-            }
-        }
-        root.put("lines", decoder.lines());
-        root.put("rejected", decoder.setAside().count());
-        ArrayNode rejects = root.putArray("rejects");
-        for (SetAside.Item item : decoder.setAside().items()) {
-            rejects.addObject()
-                    .put("line", item.line())
-                    .put("text", item.text())
-                    .put("why", item.why());
-        }
-        Json.print(root);
-    }
-
-    private void printText(StreamDecoder decoder, Rows rows) {
+    private void printText(StreamDecoder decoder, DecodedSpool spool) {
         var out = spec.commandLine().getOut();
         StreamFormat format = decoder.format();
         out.println(format.words() + ", "
                 + format.columns().size() + " columns: "
                 + String.join(", ", format.columns().stream().map(Column::name).toList()));
-        out.println(decoder.lines() + " lines, " + rows.count() + " rows, "
-                + decoder.setAside().count() + " set aside");
-        for (SetAside.Item item : decoder.setAside().items()) {
+        long aside = decoder.setAside().count();
+        out.println(decoder.lines() + " lines, " + spool.rows() + " rows, " + aside + " set aside");
+        for (SetAside.Item item : spool.shown()) {
             out.println("  line " + item.line() + ": " + item.why() + ": " + item.text());
+        }
+        if (aside > spool.shown().size()) {
+            out.println("  and " + (aside - spool.shown().size()) + " more");
         }
         out.flush();
     }

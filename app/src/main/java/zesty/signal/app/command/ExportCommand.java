@@ -24,7 +24,11 @@ final class ExportCommand implements Callable<Integer> {
         }
         Inputs.writable(to);
         try (Take take = InfoCommand.open(file)) {
-            CsvExport.write(take, to, share -> true);
+            CsvExport.write(take, to, false, share -> true);
+            if (!take.damage().isEmpty()) {
+                throw new TakeException(
+                        to + " was written, but " + file + " is damaged: " + Inputs.damage(take.damage()));
+            }
         }
         return Commands.DONE;
     }

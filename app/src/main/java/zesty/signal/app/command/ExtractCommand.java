@@ -52,6 +52,8 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(names = "--json")
     private boolean json;
 
+    private List<String> damage = List.of();
+
     @Override
     public Integer call() throws TakeException {
         ReaderKind kind = kind();
@@ -76,6 +78,7 @@ final class ExtractCommand implements Callable<Integer> {
         } else {
             print(kind, reading, unit);
         }
+        Inputs.complain(file, damage);
         return Commands.DONE;
     }
 
@@ -106,7 +109,9 @@ final class ExtractCommand implements Callable<Integer> {
         }
         countColumns(kind, wanted.size());
         try (Take take = Inputs.take(file)) {
-            return StoredTake.read(take, kind.name(), wanted, given);
+            Reading read = StoredTake.read(take, kind.name(), wanted, given);
+            damage = take.damage();
+            return read;
         }
     }
 
@@ -122,6 +127,7 @@ final class ExtractCommand implements Callable<Integer> {
             signals.add(Inputs.signal(file, column, rate));
         }
         Inputs.Signal first = signals.get(0);
+        damage = first.damage();
         Reader reader = kind.reader(Settings.of(kind, given), first.rateHz());
         int n = first.values().length;
         double[] seconds = new double[n];

@@ -24,6 +24,8 @@ import zesty.signal.takes.TakeException;
 
 @Command(name = "info", description = "Tells what a take holds.")
 final class InfoCommand implements Callable<Integer> {
+    private static final int ENOUGH_ROWS = 1 << 20;
+
     @Spec
     private CommandSpec spec;
 
@@ -46,8 +48,9 @@ final class InfoCommand implements Callable<Integer> {
         try (Take take = open(file)) {
             double[] rates = new double[take.sources()];
             for (int s = 0; s < rates.length; s++) {
-                rates[s] = take.rows(s) > 1 ? SampleRate.of(take.times(s)) : Double.NaN;
+                rates[s] = rate(take, s);
             }
+            take.verify();
             if (json) {
                 printJson(take, rates);
             } else {
@@ -55,6 +58,18 @@ final class InfoCommand implements Callable<Integer> {
             }
         }
         return Commands.DONE;
+    }
+
+    /** From as many rows as tell it well: a long take is not to be held in memory for that. */
+    private static double rate(Take take, int source) {
+        double[] times = {};
+        for (int piece = 0; piece < take.pieces(source) && times.length < ENOUGH_ROWS; piece++) {
+            double[] more = take.times(source, piece);
+            int before = times.length;
+            times = Arrays.copyOf(times, before + more.length);
+            System.arraycopy(more, 0, times, before, more.length);
+        }
+        return times.length > 1 ? SampleRate.of(times) : Double.NaN;
     }
 
     private static List<Gap> gaps(Take take) throws TakeException {
@@ -77,6 +92,7 @@ final class InfoCommand implements Callable<Integer> {
             ObjectNode node = channels.addObject();
             node.put("name", column.name());
             node.put("unit", column.unit());
+            node.put("samples", take.rows(take.sourceOf(c)));
             Json.put(node, "rate_hz", rates[take.sourceOf(c)]);
         }
         ArrayNode gaps = root.putArray("gaps");
@@ -94,16 +110,19 @@ final class InfoCommand implements Callable<Integer> {
         }
         root.put("notes", take.notes());
         root.put("mended", take.mended());
+        ArrayNode damage = root.putArray("damage");
+        take.damage().forEach(damage::add);
         Json.print(root);
     }
 
     private void printText(Take take, double[] rates) throws TakeException {
         PrintWriter out = spec.commandLine().getOut();
-        out.println(take.title() + ", begun " + take.started());
+        out.println(Commands.plain(take.title()) + ", begun " + take.started());
         out.println(take.rows() + " rows, " + Digits.fixed(take.seconds(), 3) + " s, "
                 + Arrays.stream(rates).mapToObj(Digits::of).collect(Collectors.joining(" and ")) + " rows/s");
         for (Column column : take.columns()) {
-            out.println("  " + column.name() + (column.unit().isEmpty() ? "" : " [" + column.unit() + "]"));
+            out.println(
+                    Commands.plain("  " + column.name() + (column.unit().isEmpty() ? "" : " [" + column.unit() + "]")));
         }
         List<Gap> gaps = gaps(take);
         out.println(gaps.size() + (gaps.size() == 1 ? " gap" : " gaps"));
@@ -114,13 +133,19 @@ final class InfoCommand implements Callable<Integer> {
         List<Mark> marks = take.marks();
         out.println(marks.size() + (marks.size() == 1 ? " mark" : " marks"));
         for (Mark mark : marks) {
-            out.println("  " + Digits.fixed(mark.seconds(), 3) + " s  " + mark.text());
+            out.println("  " + Digits.fixed(mark.seconds(), 3) + " s  " + Commands.plain(mark.text()));
         }
         if (!take.notes().isEmpty()) {
-            out.println("notes: " + take.notes());
+            out.println("notes: " + Commands.plain(take.notes()));
         }
         if (!take.mended().isEmpty()) {
-            out.println(take.mended());
+            out.println(Commands.plain(take.mended()));
+        }
+        for (String words : take.damage()) {
+            out.println(Commands.plain("damaged: " + words));
+        }
+        if (take.readOnly()) {
+            out.println("opened to be read only: nothing can be written where it lies");
         }
         out.flush();
     }

@@ -1,6 +1,5 @@
 package zesty.signal.app.command;
 
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -8,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.takes.NewFile;
 import zesty.signal.takes.Table;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
@@ -22,7 +22,8 @@ final class Inputs {
      * @param seconds the time of each value; null where only the rate is known
      * @param timeTexts the times as the file writes them; null where it writes none
      */
-    record Signal(String name, double[] values, double[] seconds, String[] timeTexts, double rateHz) {}
+    record Signal(
+            String name, double[] values, double[] seconds, String[] timeTexts, double rateHz, List<String> damage) {}
 
     static Table table(Path file) {
         return table(file, "");
@@ -65,7 +66,7 @@ final class Inputs {
             } else {
                 rate = rate(rateText);
             }
-            return new Signal(column, values, seconds, table.timeTexts().orElse(null), rate);
+            return new Signal(column, values, seconds, table.timeTexts().orElse(null), rate, table.damage());
         } catch (TakeException e) {
             throw new Refusal(e.getMessage());
         }
@@ -143,14 +144,26 @@ final class Inputs {
         return settings;
     }
 
-    /** Refuses an output that is a folder or lies in none. */
+    /** Refuses an output that is a folder, lies in none, or would take the place of what another made. */
     static void writable(Path file) {
-        Path folder = file.toAbsolutePath().getParent();
-        if (Files.isDirectory(file)) {
-            throw new Refusal(file + " is a folder; a file's name is needed");
+        String objection = NewFile.objection(file);
+        if (objection != null) {
+            throw new Refusal(objection);
         }
-        if (folder != null && !Files.isDirectory(folder)) {
-            throw new Refusal("folder " + folder + " is not there; make it first");
+    }
+
+    /** What was made of a damaged take is not all there: said once it is made. */
+    static void complain(Path file, List<String> damage) throws TakeException {
+        if (!damage.isEmpty()) {
+            throw new TakeException("the result is of what can be read: " + file + " is damaged: " + damage(damage));
         }
+    }
+
+    /** @return the damage of a take as the end of a sentence */
+    static String damage(List<String> words) {
+        return words.size() + (words.size() == 1 ? " place" : " places") + " of it did not check and "
+                + (words.size() == 1 ? "is" : "are") + " left out: "
+                + String.join("; ", words.subList(0, Math.min(3, words.size())))
+                + (words.size() > 3 ? "; …" : "");
     }
 }

@@ -121,7 +121,7 @@ class LinkTest {
         assertThat(readAll(link, 100)).hasSize(8);
         assertThatThrownBy(() ->
                         LinkAddress.parse("file:" + folder.resolve("no")).link().open())
-                .hasMessageContaining("cannot be read");
+                .hasMessageContaining("is not there");
         assertThatThrownBy(() ->
                         LinkAddress.parse("serial:/dev/ttyNone@9600").link().open())
                 .hasMessage("port /dev/ttyNone is not there. Is the board plugged in?");

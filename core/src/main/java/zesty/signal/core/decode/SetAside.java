@@ -72,6 +72,13 @@ public final class SetAside {
         return count;
     }
 
+    /** @return the lines kept, oldest first; they are kept no more, but stay counted */
+    public synchronized List<Item> drain() {
+        List<Item> drained = new ArrayList<>(items);
+        items.clear();
+        return drained;
+    }
+
     /** @return the lines kept, oldest first */
     public synchronized List<Item> items() {
         return new ArrayList<>(items);

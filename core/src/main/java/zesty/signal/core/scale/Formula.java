@@ -27,6 +27,9 @@ public final class Formula implements Conversion {
     /** A number with its exponent, or a name. */
     private static final Pattern WORDS = Pattern.compile("\\d+\\.?\\d*(?:[eE][+-]?\\d+)?|([A-Za-z_][A-Za-z0-9_]*)");
 
+    /** The longest published conversions have a few hundred; reading one takes the square of its length. */
+    private static final int MOST_SIGNS = 2000;
+
     private static final Set<String> OWN_CONSTANTS = Set.of("pi", "e");
 
     private final String text;
@@ -54,6 +57,10 @@ public final class Formula implements Conversion {
         this.unit = Objects.requireNonNull(unit, "unit");
         if (this.text.isEmpty()) {
             throw new IllegalArgumentException("a formula says how x becomes the quantity, such as 2*x + 1");
+        }
+        if (this.text.length() > MOST_SIGNS) {
+            throw new IllegalArgumentException(
+                    "a formula has at most " + MOST_SIGNS + " signs, this one has " + this.text.length());
         }
         constants.forEach((name, value) -> {
             if (!name.matches("[A-Za-z_][A-Za-z0-9_]*") || name.equals(X)) {

@@ -82,10 +82,16 @@ public final class Takes {
                 "the take could not be exported",
                 goOn -> {
                     try (Take open = Take.open(take)) {
-                        return CsvExport.write(open, csv, goOn);
+                        boolean whole = CsvExport.write(open, csv, true, goOn);
+                        return !whole
+                                ? "Export given up; nothing was written."
+                                : open.damage().isEmpty()
+                                        ? "Exported to " + csv
+                                        : "Exported to " + csv + ", but the take is damaged: "
+                                                + open.damage().get(0);
                     }
                 },
-                whole -> desk.say(whole ? "Exported to " + csv : "Export given up; nothing was written."));
+                desk::say);
     }
 
     /** Makes the demo's takes and tidies the shelf. */
