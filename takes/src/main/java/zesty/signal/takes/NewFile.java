@@ -11,6 +11,7 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.UserDefinedFileAttributeView;
 import java.util.Set;
+import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
@@ -72,9 +73,10 @@ public final class NewFile implements AutoCloseable {
                 return new NewFile(target, null, Files.newOutputStream(target, StandardOpenOption.WRITE));
             }
             Path folder = target.toAbsolutePath().getParent();
-            Path part = Files.createTempFile(folder, "." + target.getFileName() + ".", ".unfinished");
+            Path part = folder.resolve("." + target.getFileName() + "." + UUID.randomUUID() + ".unfinished");
+            OutputStream fresh = Files.newOutputStream(part, StandardOpenOption.WRITE, StandardOpenOption.CREATE_NEW);
             UNFINISHED.add(part);
-            return new NewFile(target, part, Files.newOutputStream(part, StandardOpenOption.WRITE));
+            return new NewFile(target, part, fresh);
         } catch (IOException e) {
             throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
         }

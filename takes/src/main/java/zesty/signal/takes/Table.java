@@ -135,9 +135,12 @@ public final class Table {
     }
 
     private static String reason(Exception e) {
-        String said = String.valueOf(e.getMessage());
         Exception cause = e instanceof UncheckedIOException wrapped ? wrapped.getCause() : e;
-        return said.contains("size") || said.contains("exceed") || said.contains("limit")
+        boolean tooLong = false;
+        for (Throwable one = e; one != null; one = one.getCause()) {
+            tooLong |= String.valueOf(one.getMessage()).matches("(?s).*(size|exceed|limit|maximum).*");
+        }
+        return tooLong
                 ? "a cell or a line of it is longer than 16 million signs"
                 : cause instanceof IOException ? DiskWords.of(cause) : "its quotes do not match";
     }

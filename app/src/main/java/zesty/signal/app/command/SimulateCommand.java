@@ -14,6 +14,8 @@ import picocli.CommandLine.Parameters;
 import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.takes.DiskWords;
+import zesty.signal.takes.TakeException;
 
 @Command(name = "simulate", description = "Runs a simulated board as a process of its own.")
 final class SimulateCommand implements Callable<Integer> {
@@ -55,6 +57,9 @@ final class SimulateCommand implements Callable<Integer> {
             try (OutputStream out = new FileOutputStream(FileDescriptor.out)) {
                 stream(first, out);
             } catch (IOException e) {
+                if (!String.valueOf(e.getMessage()).contains("Broken pipe")) {
+                    throw new TakeException("the board's bytes went nowhere: " + DiskWords.of(e), e);
+                }
                 // Whoever read it has gone: that ends it, as it ends any writer to a pipe.
                 return Commands.DONE;
             }
@@ -94,7 +99,7 @@ final class SimulateCommand implements Callable<Integer> {
                 }
             }
         } catch (IOException e) {
-            throw new Refusal("port " + port + " cannot be served: " + e.getMessage() + "; choose another");
+            throw new Refusal("port " + port + " cannot be served: another program may hold it; choose another");
         }
     }
 
@@ -103,7 +108,7 @@ final class SimulateCommand implements Callable<Integer> {
             client.setTcpNoDelay(true);
             stream(create(), client.getOutputStream());
         } catch (IOException e) {
-            System.err.println("zesty: a client left (" + e.getMessage() + ")");
+            System.err.println("zesty: a client left");
         }
     }
 

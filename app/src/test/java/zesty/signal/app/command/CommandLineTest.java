@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -30,45 +29,21 @@ class CommandLineTest {
     @TempDir
     Path folder;
 
-    record Ran(int status, String out, String err) {
-        JsonNode json() throws IOException {
-            return new ObjectMapper().readTree(out);
-        }
-    }
-
     private static List<String> line(String... words) {
-        List<String> line = new ArrayList<>(List.of(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xmx256m",
-                "-XX:TieredStopAtLevel=1",
-                "-Duser.language=de",
-                "-cp",
-                System.getProperty("java.class.path"),
-                "zesty.signal.app.Zesty"));
-        line.addAll(List.of(words));
-        return line;
+        return Run.line("256m", words);
     }
 
-    private Ran zesty(String... words) throws Exception {
-        return run(line(words));
+    private Run zesty(String... words) throws Exception {
+        return Run.of(folder, words);
     }
 
-    private Ran run(List<String> line) throws Exception {
-        Path out = folder.resolve("out.txt");
-        Path err = folder.resolve("err.txt");
-        Process process = new ProcessBuilder(line)
-                .directory(folder.toFile())
-                .redirectOutput(out.toFile())
-                .redirectError(err.toFile())
-                .start();
-        process.getOutputStream().close();
-        assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
-        return new Ran(process.exitValue(), Files.readString(out), Files.readString(err));
+    private Run run(List<String> line) throws Exception {
+        return Run.of(folder, line);
     }
 
     @Test
     void fromBytesToAPulseRateAndBackToTheSameBytes() throws Exception {
-        Ran bytes = zesty("simulate", "deck", "--seed", "4", "--for", "60s", "--speed", "1000");
+        Run bytes = zesty("simulate", "deck", "--seed", "4", "--for", "60s", "--speed", "1000");
         Path capture = Files.writeString(folder.resolve("deck.txt"), bytes.out());
 
         JsonNode decoded = zesty("decode", "deck.txt", "--json").json();
@@ -111,12 +86,12 @@ class CommandLineTest {
             csv.append(i / 100.0).append(',').append(i == 0 ? 1 : 0).append(",here\n");
         }
         Files.writeString(folder.resolve("in.csv"), csv);
-        Ran ran = zesty("clean", "in.csv", "--column", "x", "--recipe", "exp:0.25 | scale:4", "--out", "out.csv");
-        assertThat(ran).isEqualTo(new Ran(0, "", ""));
+        Run ran = zesty("clean", "in.csv", "--column", "x", "--recipe", "exp:0.25 | scale:4", "--out", "out.csv");
+        assertThat(ran).isEqualTo(new Run(0, "", ""));
         List<String> lines = Files.readAllLines(folder.resolve("out.csv"));
         assertThat(lines).hasSize(501);
         assertThat(lines.subList(0, 4)).containsExactly("t,x", "0.0,1", "0.01,0.75", "0.02,0.5625");
-        Ran both =
+        Run both =
                 zesty("clean", "in.csv", "--column", "x", "--recipe", "lowpass:5@2", "--both-ways", "--out", "b.csv");
         assertThat(both.status()).isZero();
     }
@@ -155,7 +130,7 @@ class CommandLineTest {
         Files.writeString(folder.resolve("one.csv"), "x\n1\n");
         Files.writeString(folder.resolve("empty.csv"), "");
         Files.writeString(folder.resolve("words.txt"), "hello\nthere\n");
-        Ran ran = zesty(words.split(" "));
+        Run ran = zesty(words.split(" "));
         assertThat(ran.status()).as(ran.err()).isEqualTo(2);
         assertThat(ran.err().lines()).as(ran.err()).singleElement().asString().contains(said);
         assertThat(ran.out()).isEmpty();
@@ -226,12 +201,12 @@ class CommandLineTest {
 
     @Test
     void aFullDiskStopsTheRecordingWithWordsAndKeepsWhatWasWritten() throws Exception {
-        Ran bytes = zesty("simulate", "deck", "--for", "1800s", "--speed", "100000");
+        Run bytes = zesty("simulate", "deck", "--for", "1800s", "--speed", "100000");
         Files.writeString(folder.resolve("deck.txt"), bytes.out());
         // The shell's limit on file sizes, in blocks of 1024 bytes, stands in for the end of the disk.
         List<String> limited = new ArrayList<>(List.of("bash", "-c", "ulimit -f 4000; exec \"$@\"", "full"));
         limited.addAll(line("record", "file:deck.txt", "--out", "full.zest"));
-        Ran ran = run(limited);
+        Run ran = run(limited);
         assertThat(ran.status()).isEqualTo(1);
         assertThat(ran.err().lines()).singleElement().asString().contains("what was written is kept");
         JsonNode info = zesty("info", "full.zest", "--json").json();
@@ -245,7 +220,7 @@ class CommandLineTest {
                 .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                 .start();
         try {
-            Ran ran = new Ran(1, "", "");
+            Run ran = new Run(1, "", "");
             for (int i = 0; i < 20 && ran.status() != 0; i++) {
                 TimeUnit.MILLISECONDS.sleep(200);
                 ran = zesty("record", "tcp:127.0.0.1:47311", "--out", "net.zest", "--samples", "300");

@@ -64,16 +64,15 @@ final class ListeningLink implements Link {
             if (open == null) {
                 return await(listening);
             }
-            turnAway(listening);
-            int count = open.getInputStream().read(buffer);
+            int count = came(open, buffer);
             if (count < 0) {
                 hangUp();
                 throw new LinkException(
                         "the board that called on port " + address.port() + " hung up; waiting for the next", false);
             }
+            // Only now is it certain that the caller is still there, and another one too many.
+            turnAway(listening);
             return count;
-        } catch (SocketTimeoutException e) {
-            return NOTHING;
         } catch (LinkException e) {
             throw e;
         } catch (IOException e) {
@@ -82,6 +81,14 @@ final class ListeningLink implements Link {
                     "the board that called on port " + address.port() + " broke off: " + Reasons.of(e)
                             + "; waiting for the next",
                     false);
+        }
+    }
+
+    private static int came(Socket caller, byte[] buffer) throws IOException {
+        try {
+            return caller.getInputStream().read(buffer);
+        } catch (SocketTimeoutException e) {
+            return NOTHING;
         }
     }
 

@@ -38,6 +38,8 @@ public final class Timekeeper {
     private boolean relinked;
     /** Whether the row at hand is the first one after a restart of the board's clock. */
     private boolean restarted;
+    /** Whether nothing tells how long that restart took. */
+    private boolean unseen;
 
     /** Rows lost before the row at hand as the sequence has it; −1 where there is none. */
     private long numbered = -1;
@@ -266,6 +268,7 @@ public final class Timekeeper {
         double least = Gap.PERIODS * (Double.isNaN(stepSeconds) ? 0 : stepSeconds) * 1.01;
         reanchor(ticks, lastSeconds + Math.max(least, silence > 0 ? silence : 0));
         restarted = true;
+        unseen = !(silence > 0);
     }
 
     private void resume(double ticks, double arrivalSeconds) {
@@ -297,6 +300,8 @@ public final class Timekeeper {
             long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step * steps / stepSum) - 1);
             if (numbered >= 0 && !bridged) {
                 missing = numbered;
+            } else if (restarted && unseen) {
+                missing = 0;
             }
             gaps.add(new Gap(before, lastSeconds, missing));
             gapCount++;

@@ -54,6 +54,21 @@ class TimekeeperTest {
                 .isEqualTo(300));
     }
 
+    /** A log of a board that was started anew: nothing tells how long that took, and nothing is lost but the order. */
+    @Test
+    void aClockThatStepsBackInALogIsAGapAndTimeGoesOn() {
+        LongStream log = LongStream.concat(every5ms(90_000_000, 300), every5ms(1000, 300));
+        Block block = new Timekeeper(MICROS, Double.NaN, 100).date(ticks(log), 3, 0);
+        assertThat(block.gaps()).singleElement().satisfies(gap -> {
+            assertThat(gap.startSeconds()).isCloseTo(299 * 0.005, within(1e-9));
+            assertThat(gap.missing()).isZero();
+        });
+        for (int row = 1; row < 600; row++) {
+            double step = block.time().secondsAt(row) - block.time().secondsAt(row - 1);
+            assertThat(step).isCloseTo(0.005, within(row == 300 ? 0.005 : 1e-9));
+        }
+    }
+
     @Test
     void driftOfTheBoardsClockIsMeasured() {
         Timekeeper timekeeper = new Timekeeper(MICROS, Double.NaN, 100);

@@ -1,0 +1,398 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Floods, little memory, full disks, signals and strangers: nothing is lost, nothing is invented, and what is said is so. */
+@Timeout(180)
+class PressureTest {
+    @TempDir
+    Path folder;
+
+    /** Rows that tell their own number, and one value that follows from it. */
+    private static void rows(OutputStream out, int from, int count) throws IOException {
+        StringBuilder text = new StringBuilder();
+        for (int i = from; i < from + count; i++) {
+            text.append(i)
+                    .append(',')
+                    .append(i % 1021)
+                    .append(',')
+                    .append(i % 7 / 8.0)
+                    .append('\n');
+        }
+        out.write(text.toString().getBytes(StandardCharsets.US_ASCII));
+    }
+
+    private static void flood(OutputStream out, int count) throws IOException {
+        for (int at = 0; at < count; at += 10_000) {
+            rows(out, at, 10_000);
+        }
+        out.flush();
+    }
+
+    private Path flooded(String name, int count) throws IOException {
+        Path file = folder.resolve(name);
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file))) {
+            flood(out, count);
+        }
+        return file;
+    }
+
+    private void waitUntil(BooleanSupplier done) throws InterruptedException {
+        for (int i = 0; i < 600 && !done.getAsBoolean(); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(done.getAsBoolean()).as("it came about within 30 s").isTrue();
+    }
+
+    private String err() {
+        try {
+            return Files.readString(folder.resolve("err.txt"));
+        } catch (IOException e) {
+            return "";
+        }
+    }
+
+    /** What the take holds is exactly what was sent. */
+    private void holdsAll(String take, int count) throws Exception {
+        assertThat(Run.of(folder, "export", take, "--to", take + ".csv").status())
+                .isZero();
+        List<String> lines = Files.readAllLines(folder.resolve(take + ".csv"));
+        assertThat(lines).hasSize(count + 1);
+        for (int i = 0; i < count; i += 997) {
+            String row = lines.get(i + 1);
+            assertThat(row.substring(row.indexOf(',') + 1)).startsWith(i + "," + i % 1021 + ",");
+        }
+    }
+
+    @Test
+    void aFloodThroughAPipeIsHeldUpAndNotARowIsLost() throws Exception {
+        Process recording = Run.start(folder, Run.line("64m", "record", "stdin", "--out", "pipe.zest"));
+        try (OutputStream pipe = recording.getOutputStream()) {
+            flood(pipe, 1_500_000);
+        }
+        Run ran = Run.ended(folder, recording);
+        assertThat(ran.err()).isEmpty();
+        assertThat(ran.status()).isZero();
+        assertThat(ran.out()).startsWith("pipe.zest: 1500000 rows").endsWith(" 0 set aside, 0 lost\n");
+        holdsAll("pipe.zest", 1_500_000);
+    }
+
+    @Test
+    void aFileAndANetworkBoardThatSendsAsFastAsItCanLoseNothing() throws Exception {
+        flooded("big.txt", 1_000_000);
+        Run file = Run.of(folder, Run.line("64m", "record", "file:big.txt", "--out", "file.zest"));
+        assertThat(file.out()).startsWith("file.zest: 1000000 rows").endsWith(" 0 set aside, 0 lost\n");
+        holdsAll("file.zest", 1_000_000);
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            CompletableFuture<Void> board = CompletableFuture.runAsync(() -> {
+                try (Socket client = server.accept()) {
+                    flood(client.getOutputStream(), 1_000_000);
+                    // Wait for the other side to go: a board does not hang up.
+                    assertThat(client.getInputStream().read()).isNegative();
+                } catch (IOException e) {
+                    // The recording is over.
+                }
+            });
+            Run net = Run.of(
+                    folder,
+                    Run.line(
+                            "64m",
+                            "record",
+                            "tcp:127.0.0.1:" + server.getLocalPort(),
+                            "--out",
+                            "net.zest",
+                            "--samples",
+                            "999000"));
+            assertThat(net.status()).as(net.err()).isZero();
+            assertThat(net.out()).startsWith("net.zest: 999000 rows").endsWith(" 0 lost\n");
+            board.get(20, TimeUnit.SECONDS);
+        }
+    }
+
+    @Test
+    void aCaptureFarLongerThanTheMemoryIsDecoded() throws Exception {
+        Path capture = flooded("capture.txt", 1_600_000);
+        Files.writeString(capture, "not a row\n", java.nio.file.StandardOpenOption.APPEND);
+        assertThat(Files.size(capture)).isGreaterThan(26_000_000);
+        Run ran = Run.of(folder, Run.line("48m", "decode", "capture.txt", "--json"));
+        assertThat(ran.status()).as(ran.err()).isZero();
+        JsonNode json = ran.json();
+        assertThat(json.path("lines").asInt()).isEqualTo(1_600_001);
+        assertThat(json.path("rejected").asInt()).isEqualTo(1);
+        assertThat(json.path("rejects").get(0).path("text").asText()).isEqualTo("not a row");
+        JsonNode numbers = json.path("columns").get(0).path("values");
+        assertThat(numbers).hasSize(1_600_000);
+        assertThat(numbers.get(1_599_999).asInt()).isEqualTo(1_599_999);
+        assertThat(json.path("columns").get(2).path("values").get(5).asDouble()).isEqualTo(0.625);
+    }
+
+    @Test
+    void whereMemoryReallyRunsOutItIsSaidAndTheStatusIsNotZero() throws Exception {
+        flooded("wide.csv", 600_000);
+        Files.writeString(folder.resolve("named.csv"), "n,a,b\n" + Files.readString(folder.resolve("wide.csv")));
+        Run ran = Run.of(
+                folder,
+                Run.line(
+                        "24m",
+                        "clean",
+                        "named.csv",
+                        "--column",
+                        "a",
+                        "--rate",
+                        "100",
+                        "--recipe",
+                        "mean:3",
+                        "--out",
+                        "o.csv"));
+        assertThat(ran.status()).isEqualTo(1);
+        assertThat(ran.err().lines()).singleElement().asString().contains("memory ran out; give it more");
+        assertThat(folder.resolve("o.csv")).doesNotExist();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"TERM", "INT"})
+    void toldToEndInTheFirstSecondTheTakeHasEveryRowThatCame(String signal) throws Exception {
+        Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "early.zest"));
+        OutputStream pipe = recording.getOutputStream();
+        // So few that neither format nor rate is certain yet.
+        rows(pipe, 0, 6);
+        pipe.flush();
+        TimeUnit.MILLISECONDS.sleep(900);
+        new ProcessBuilder("kill", "-" + signal, String.valueOf(recording.pid()))
+                .start()
+                .waitFor();
+        Run ran = Run.ended(folder, recording);
+        assertThat(ran.err()).isEmpty();
+        JsonNode info = Run.of(folder, "info", "early.zest", "--json").json();
+        assertThat(info.path("rows").asInt()).isEqualTo(6);
+        assertThat(info.path("mended").asText()).isEmpty();
+        try (var left = Files.list(folder)) {
+            assertThat(left.map(f -> f.getFileName().toString()))
+                    .containsExactlyInAnyOrder("early.zest", "out.txt", "err.txt");
+        }
+    }
+
+    @Test
+    void aBoardOfALineASecondLosesAtMostItsLastLineWhenKilled() throws Exception {
+        Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "slow.zest"));
+        OutputStream pipe = recording.getOutputStream();
+        int sent = 0;
+        for (; sent < 5; sent++) {
+            rows(pipe, sent, 1);
+            pipe.flush();
+            TimeUnit.SECONDS.sleep(1);
+        }
+        recording.destroyForcibly().waitFor();
+        JsonNode info = Run.of(folder, "info", "slow.zest", "--json").json();
+        assertThat(info.path("rows").asInt()).isBetween(sent - 1, sent);
+        assertThat(info.path("mended").asText()).startsWith("The recording broke off.");
+    }
+
+    @Test
+    void waitingIsNotMute() throws Exception {
+        Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "mute.zest"));
+        waitUntil(() -> err().contains("no bytes yet"));
+        assertThat(err()).startsWith("zesty: still waiting after 5 s: standard input: open, no bytes yet");
+        recording.destroy();
+        assertThat(Run.ended(folder, recording).out()).isEmpty();
+        assertThat(folder.resolve("mute.zest")).doesNotExist();
+    }
+
+    @Test
+    void aStrangerWhoCallsAndGoesIsNoEndAndASecondCallerIsTold() throws Exception {
+        Process recording = Run.start(
+                folder, Run.line("128m", "record", "tcp:*@127.0.0.1:47413", "--out", "call.zest", "--samples", "400"));
+        waitUntil(() -> err().contains("waiting for whoever calls on port 47413, from this computer only"));
+        TimeUnit.MILLISECONDS.sleep(500);
+        InetSocketAddress at = new InetSocketAddress("127.0.0.1", 47413);
+        try (Socket stranger = new Socket()) {
+            stranger.connect(at, 2000);
+        }
+        try (Socket board = new Socket()) {
+            waitUntil(() -> {
+                try {
+                    return board.isConnected() || connected(board, at);
+                } catch (IOException e) {
+                    return false;
+                }
+            });
+            TimeUnit.MILLISECONDS.sleep(700);
+            rows(board.getOutputStream(), 0, 100);
+            TimeUnit.MILLISECONDS.sleep(300);
+            try (Socket second = new Socket()) {
+                second.connect(at, 2000);
+                second.setSoTimeout(5000);
+                for (int i = 100; i < 200; i++) {
+                    rows(board.getOutputStream(), i, 1);
+                    TimeUnit.MILLISECONDS.sleep(5);
+                }
+                assertThat(new String(second.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                        .startsWith("busy: another board is connected here");
+            }
+            for (int i = 200; i < 700 && recording.isAlive(); i++) {
+                rows(board.getOutputStream(), i, 1);
+                TimeUnit.MILLISECONDS.sleep(5);
+            }
+        } catch (IOException e) {
+            // The recording has all it wants and has gone.
+        }
+        Run ran = Run.ended(folder, recording);
+        assertThat(ran.status()).as(ran.err()).isZero();
+        assertThat(ran.out()).startsWith("call.zest: 400 rows");
+    }
+
+    private static boolean connected(Socket socket, InetSocketAddress at) throws IOException {
+        socket.connect(at, 1000);
+        return true;
+    }
+
+    @Test
+    void packetsOfTextAreLinesAlsoWithoutAnEnding() throws Exception {
+        Process recording =
+                Run.start(folder, Run.line("128m", "record", "udp:47414", "--out", "udp.zest", "--samples", "300"));
+        waitUntil(() -> err().contains("packets on port 47414, from this computer only"));
+        TimeUnit.MILLISECONDS.sleep(300);
+        try (DatagramSocket board = new DatagramSocket()) {
+            for (int i = 0; i < 1200 && recording.isAlive(); i++) {
+                byte[] line = (i + ";" + i % 50).getBytes(StandardCharsets.US_ASCII);
+                board.send(new DatagramPacket(line, line.length, InetAddress.getLoopbackAddress(), 47414));
+                TimeUnit.MILLISECONDS.sleep(4);
+            }
+        }
+        Run ran = Run.ended(folder, recording);
+        assertThat(ran.status()).as(ran.err()).isZero();
+        assertThat(ran.out()).startsWith("udp.zest: 300 rows").contains(" 0 set aside");
+    }
+
+    /** A disk that is full stands behind each; none of them may say that it went well. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "info small.zest > /dev/full",
+                "decode small.txt --json > /dev/full",
+                "readers --json > /dev/full",
+                "simulate deck --for 5s --speed 1000 > /dev/full",
+                "extract level small.zest --column column2 --json > /dev/full",
+                "clean small.csv --column a --rate 10 --recipe mean:3 --out /dev/full",
+                "export small.zest --to full.csv"
+            })
+    void aFullDiskIsToldInWordsAndByTheStatus(String words) throws Exception {
+        flooded("small.txt", 10_000);
+        assertThat(Run.of(folder, "record", "file:small.txt", "--out", "small.zest")
+                        .status())
+                .isZero();
+        Files.writeString(folder.resolve("small.csv"), "a\n1\n2\n3\n4\n");
+        if (words.contains("full.csv")) {
+            Files.createSymbolicLink(folder.resolve("full.csv"), Path.of("/dev/full"));
+        }
+        List<String> shell = new ArrayList<>(List.of("bash", "-c", "exec \"${@:2}\" " + after(words), "bash", "x"));
+        shell.addAll(Run.line("128m", words.split(" > ")[0].split(" ")));
+        Run ran = Run.of(folder, shell);
+        assertThat(ran.status()).as(ran.err()).isEqualTo(1);
+        assertThat(ran.err().lines()).singleElement().asString().containsAnyOf("disk is full", "took no more");
+        assertThat(ran.err()).doesNotContain("Exception", "No space");
+    }
+
+    private static String after(String words) {
+        return words.contains(" > ") ? "> " + words.split(" > ")[1] : "";
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "info text.zest!2!text.zest is no take, or cannot be read: it is not the file of a take",
+                "info folder.zest!2!folder.zest is a folder, no take",
+                "decode folder.zest!2!folder.zest is a folder; a file of bytes is needed",
+                "clean in.csv --column a --rate 9 --recipe mean:3 --out in.csv!2!in.csv is there already",
+                "clean in.csv --column a --rate 9 --recipe mean:3 --out take.zest!2!take.zest is there already",
+                "export take.zest --to in.csv!2!in.csv is there already",
+                "record file:rows.txt --out take.zest!2!take.zest is there already",
+                "clean huge.csv --column a --rate 9 --recipe mean:3 --out o.csv!2!longer than 16 million signs",
+                "calibrate far.csv --json!2!too large or too far apart to be fitted",
+                "record tcp:127.0.0.1:1 --out o.zest!1!does not answer (nobody listens there)",
+                "record tcp:*x:7070 --out o.zest!2!write tcp:*@ADDRESS:PORT"
+            })
+    void badFilesAreToldInOurOwnWords(String words, int status, String said) throws Exception {
+        Files.writeString(folder.resolve("text.zest"), "this is no take\n".repeat(300));
+        Files.createDirectory(folder.resolve("folder.zest"));
+        Files.writeString(folder.resolve("in.csv"), "a\n1\n2\n3\n4\n");
+        Files.writeString(folder.resolve("far.csv"), "raw,reference\n1e308,1\n-1e308,2\n5e307,1e308\n");
+        flooded("rows.txt", 10_000);
+        if (words.contains("huge")) {
+            Files.writeString(folder.resolve("huge.csv"), "a\n1\n" + "9".repeat(17_000_000) + "\n");
+        }
+        Files.writeString(folder.resolve("take.zest"), "somebody's");
+        Run ran = Run.of(folder, words.split(" "));
+        assertThat(ran.err().lines()).singleElement().asString().contains(said);
+        assertThat(ran.status()).isEqualTo(status);
+        assertThat(ran.out()).isEmpty();
+        assertThat(ran.err()).doesNotContain("Exception", "java.", "SQL");
+        assertThat(folder.resolve("take.zest")).hasContent("somebody's");
+        assertThat(folder.resolve("in.csv")).hasContent("a\n1\n2\n3\n4\n");
+        assertThat(folder.resolve("o.csv")).doesNotExist();
+        assertThat(folder.resolve("o.zest")).doesNotExist();
+    }
+
+    @Test
+    void aTitleIsShownAndNotObeyedByTheTerminal() throws Exception {
+        flooded("rows.txt", 10_000);
+        String name = "red\u001b[31m\u0007.zest";
+        assertThat(Run.of(folder, "record", "file:rows.txt", "--out", name).status())
+                .isZero();
+        Run info = Run.of(folder, "info", name);
+        assertThat(info.status()).isZero();
+        assertThat(info.out()).doesNotContain("\u001b").contains("red\u241b[31m\u2407");
+    }
+
+    @Test
+    void aDamagedTakeIsExportedWithWhatIsLeftAndTheStatusSaysSo() throws Exception {
+        flooded("rows.txt", 100_000);
+        assertThat(Run.of(folder, "record", "file:rows.txt", "--out", "hurt.zest")
+                        .status())
+                .isZero();
+        try (var stock = java.sql.DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("hurt.zest"));
+                var statement = stock.createStatement()) {
+            statement.executeUpdate("UPDATE block_values SET base = base + 1 WHERE column_id = 2 AND first_row = "
+                    + "(SELECT max(first_row) FROM block)");
+        }
+        Run ran = Run.of(folder, "export", "hurt.zest", "--to", "hurt.csv");
+        assertThat(ran.status()).isEqualTo(1);
+        assertThat(ran.err())
+                .contains("hurt.csv was written, but hurt.zest is damaged: 1 place of it did not check and is left out")
+                .contains("column column2");
+        List<String> lines = Files.readAllLines(folder.resolve("hurt.csv"));
+        assertThat(lines).hasSize(100_001);
+        assertThat(lines.get(1)).endsWith(",0,0,0");
+        assertThat(lines.get(100_000)).contains(",99999,,");
+        Run level = Run.of(folder, "extract", "level", "hurt.zest", "--column", "column2", "--json");
+        assertThat(level.status()).isEqualTo(1);
+        assertThat(level.json().path("max").asDouble()).isEqualTo(1020);
+        assertThat(Run.of(folder, "info", "hurt.zest").out()).contains("damaged: column column2");
+    }
+}
