@@ -47,7 +47,12 @@ public final class StoredTake {
 
     /** What does not change with the rig. */
     private record Facts(
-            String title, String mended, List<Line> lines, List<Mark> marks, Map<String, List<HandEdit>> edits) {}
+            String title,
+            String mended,
+            List<String> damage,
+            List<Line> lines,
+            List<Mark> marks,
+            Map<String, List<HandEdit>> edits) {}
 
     /** A line of samples in time: all rows, or those of one station. */
     private record Line(Source source, double[][] columns, double[] seconds, StrandSight strand) {
@@ -81,7 +86,7 @@ public final class StoredTake {
             throw new TakeException(
                     take.file() + " holds " + take.rows() + " rows; up to " + (1 << 28) + " can be shown at once");
         }
-        Rig fitted = take.rig();
+        Rig fitted = take.rigOrPlain();
         List<Line> lines = new ArrayList<>();
         for (int s = 0; s < fitted.sources().size(); s++) {
             if (take.rows(s) > 1) {
@@ -89,7 +94,9 @@ public final class StoredTake {
                 fitted = lines(take, s, fitted, lines);
             }
         }
-        return work(new Facts(take.title(), take.mended(), lines, take.marks(), take.edits()), fitted, null);
+        List<Mark> marks = take.marks();
+        Map<String, List<HandEdit>> edits = take.edits();
+        return work(new Facts(take.title(), take.mended(), take.damage(), lines, marks, edits), fitted, null);
     }
 
     /** Adds the lines of samples of a source. @return the rig with the stations that turned up */
@@ -160,7 +167,10 @@ public final class StoredTake {
         if (done != null) {
             done.runner().edited(edits);
         }
-        return work(new Facts(facts.title(), facts.mended(), facts.lines(), facts.marks(), others), sight.rig(), this);
+        return work(
+                new Facts(facts.title(), facts.mended(), facts.damage(), facts.lines(), facts.marks(), others),
+                sight.rig(),
+                this);
     }
 
     private static StoredTake work(Facts facts, Rig rig, StoredTake before) {
@@ -200,7 +210,7 @@ public final class StoredTake {
      */
     public static Reading read(Take take, String kind, List<String> columns, Map<String, String> settings)
             throws TakeException {
-        Rig rig = take.rig();
+        Rig rig = take.rigOrPlain();
         for (int s = 0; s < rig.sources().size(); s++) {
             rig = take.rows(s) > 1 ? rig.fittedTo(s, rig.sources().get(s).format()) : rig;
         }
@@ -218,7 +228,7 @@ public final class StoredTake {
         List<Line> lines = new ArrayList<>();
         Rig fitted = lines(take, source, rig, lines);
         ReaderSetup setup = new ReaderSetup(kind, own, settings);
-        Facts facts = new Facts("", "", lines, List.of(), take.edits());
+        Facts facts = new Facts("", "", List.of(), lines, List.of(), take.edits());
         for (Line line : lines) {
             Map<String, Work> works = new HashMap<>();
             List<Channel> channels =
@@ -446,6 +456,11 @@ public final class StoredTake {
 
     public String title() {
         return facts.title();
+    }
+
+    /** @return what of it did not check and was left out, in words; empty where all did */
+    public List<String> damage() {
+        return facts.damage();
     }
 
     /** @return what was mended when it was opened, in words; empty when nothing was */

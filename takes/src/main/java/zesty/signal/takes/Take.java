@@ -18,8 +18,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Gap;
 
 /**
@@ -125,6 +127,10 @@ public final class Take implements AutoCloseable {
     }
 
     private void check() throws SQLException, TakeException {
+        if (number("SELECT count(*) FROM sqlite_master") == 0) {
+            throw new TakeException(
+                    file + " holds nothing: it is empty, or its recording ended before the first row was kept");
+        }
         if (number("PRAGMA application_id") != TakeSchema.APPLICATION_ID) {
             throw new TakeException(file + " is no take; a take ends in .zest and is made by recording or importing");
         }
@@ -340,6 +346,29 @@ public final class Take implements AutoCloseable {
             throw new TakeException(file + ": its rig cannot be read, so only the numbers as they came are here");
         }
         return RigJson.read(fact("rig"), file + ", its rig");
+    }
+
+    /** @return the rig it was recorded with; where that does not read, one that takes every column as it came */
+    public Rig rigOrPlain() {
+        try {
+            return rig();
+        } catch (TakeException e) {
+            damage.tell("its rig cannot be read, so its numbers are shown as they came");
+        }
+        Rig plain = Rig.blank(title(), "stdin");
+        for (int s = 0; s < sources(); s++) {
+            String prefix = s == 0 ? "" : sourceName(s) + "/";
+            List<Column> own = new ArrayList<>();
+            for (Column column : columns.subList(
+                    firstColumn(s), firstColumn(s) + shares.get(s).columns())) {
+                own.add(new Column(
+                        column.name().substring(column.name().startsWith(prefix) ? prefix.length() : 0),
+                        column.unit()));
+            }
+            plain = s == 0 ? plain : plain.joined(sourceName(s), SourceSetup.at("stdin"));
+            plain = own.isEmpty() ? plain : plain.fittedTo(s, new DelimitedFormat(',', false, false, "", own, null));
+        }
+        return plain;
     }
 
     /** @return the values of a column, as they arrived; NaN where one is missing. Holds 8 bytes a row in memory */

@@ -97,12 +97,14 @@ final class TakeSchema {
                 "jdbc:sqlite:" + file.toAbsolutePath().toUri().toASCIIString() + how);
     }
 
+    /** Makes the tables; what is there is not there before the connection commits, so that half a take is never found. */
     static void create(Connection connection, boolean several) throws SQLException {
         try (Statement statement = connection.createStatement()) {
-            statement.execute("PRAGMA application_id = " + APPLICATION_ID);
-            statement.execute("PRAGMA user_version = " + VERSION);
             statement.execute("PRAGMA journal_mode = WAL");
             statement.execute("PRAGMA synchronous = NORMAL");
+            connection.setAutoCommit(false);
+            statement.execute("PRAGMA application_id = " + APPLICATION_ID);
+            statement.execute("PRAGMA user_version = " + VERSION);
             for (String table : TABLES) {
                 statement.execute(table);
             }

@@ -159,9 +159,10 @@ class DemoWindowTest extends RealWindow {
         // it have moved in between, the next try finds the edge at its new place.
         Node plot = robot.lookup(".bench .plot").query();
         for (int attempt = 0; attempt < 5 && band().high() < 55; attempt++) {
+            double high = band().high();
             Point2D edge = fx(() -> plot.localToScreen(
                     plot.getBoundsInLocal().getWidth() / 2,
-                    new zesty.signal.app.window.bench.PlotProbe(plot).pixelOf(50)));
+                    new zesty.signal.app.window.bench.PlotProbe(plot).pixelOf(high)));
             robot.moveTo(edge, org.testfx.robot.Motion.DIRECT)
                     .press(MouseButton.PRIMARY)
                     .moveBy(0, -60)

@@ -45,6 +45,7 @@ import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.Trail;
+import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
@@ -512,6 +513,14 @@ public final class Desk implements AutoCloseable {
                     if (!stored.mended().isEmpty()) {
                         say(stored.mended());
                     }
+                    List<String> damage = stored.damage();
+                    if (!damage.isEmpty()) {
+                        trouble((damage.size() == 1
+                                        ? "This take is damaged in one place, which is left out: "
+                                        : "This take is damaged in " + damage.size()
+                                                + " places, which are left out; the first: ")
+                                + damage.get(0) + ".");
+                    }
                 });
     }
 
@@ -583,9 +592,9 @@ public final class Desk implements AutoCloseable {
             try {
                 work.run();
                 Platform.runLater(after);
-            } catch (Exception e) {
+            } catch (Throwable e) {
                 LOG.debug("{}", failing, e);
-                String why = e instanceof TakeException ? e.getMessage() : failing + ": " + e.getMessage();
+                String why = why(failing, e);
                 Platform.runLater(() -> {
                     busy.set("");
                     progress.set(-1);
@@ -593,6 +602,21 @@ public final class Desk implements AutoCloseable {
                 });
             }
         });
+    }
+
+    private static String why(String failing, Throwable e) {
+        if (e instanceof TakeException) {
+            return e.getMessage();
+        }
+        if (e instanceof OutOfMemoryError) {
+            return failing + ": memory ran out; start with more, for example ZESTY_MEMORY=2g";
+        }
+        return failing + ": "
+                + (e instanceof IOException io
+                        ? DiskWords.of(io)
+                        : e instanceof RuntimeException
+                                ? e.getMessage()
+                                : e.getClass().getSimpleName());
     }
 
     /** As {@link #later}, with the result handed on. */

@@ -71,7 +71,7 @@ public final class Kinds {
                 "the kind could not be kept",
                 () -> {
                     Files.createDirectories(folder);
-                    Files.writeString(file, KindJson.write(kind));
+                    Settings.writeWhole(file, KindJson.write(kind));
                 },
                 () -> {
                     desk.say("Kept as " + file + ", a file to share.");

@@ -4,11 +4,12 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.takes.NewFile;
 
 /**
  * What comes back at the next start.
@@ -77,8 +78,14 @@ public record Settings(
 
     static void writeWhole(Path file, String text) throws IOException {
         Files.createDirectories(file.getParent());
-        Path part = file.resolveSibling(file.getFileName() + ".part");
-        Files.writeString(part, text);
-        Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+        writeWhole(file, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Writes a file that the maker has named, or one of the program's own: whole or not at all. */
+    static void writeWhole(Path file, byte[] bytes) throws IOException {
+        try (NewFile fresh = NewFile.begin(file, true)) {
+            fresh.stream().write(bytes);
+            fresh.keep();
+        }
     }
 }

@@ -82,7 +82,7 @@ public final class Takes {
                 "the take could not be exported",
                 goOn -> {
                     try (Take open = Take.open(take)) {
-                        boolean whole = CsvExport.write(open, csv, true, goOn);
+                        boolean whole = CsvExport.write(open, csv, false, goOn);
                         return !whole
                                 ? "Export given up; nothing was written."
                                 : open.damage().isEmpty()

@@ -1,6 +1,5 @@
 package zesty.signal.app.window.desk;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -210,7 +209,7 @@ public final class Wire {
         StreamFormat format = format();
         desk.later(
                 "the format could not be saved",
-                () -> Files.writeString(file, FormatJson.write(format)),
+                () -> Settings.writeWhole(file, FormatJson.write(format)),
                 () -> desk.say("Format saved as " + file));
     }
 
@@ -226,12 +225,8 @@ public final class Wire {
     public void save(Path file, byte[] bytes) {
         desk.later(
                 "the bytes could not be saved",
-                () -> write(file, bytes),
+                () -> Settings.writeWhole(file, bytes),
                 () -> desk.say("Saved " + bytes.length + " bytes as " + file));
-    }
-
-    private static void write(Path file, byte[] bytes) throws IOException {
-        Files.write(file, bytes);
     }
 
     /** Tries the usual speeds on a port, with progress and {@link Desk#cancel()}. The port must be free. */
