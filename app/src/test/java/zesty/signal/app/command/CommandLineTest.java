@@ -19,12 +19,15 @@ import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.boards.sim.DeckBoard;
 
 /** The command line as processes of their own, as a script would use it. */
 @Timeout(120)
+@Execution(ExecutionMode.CONCURRENT)
 class CommandLineTest {
     @TempDir
     Path folder;

@@ -23,12 +23,15 @@ import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Floods, little memory, full disks, signals and strangers: nothing is lost, nothing is invented, and what is said is so. */
 @Timeout(180)
+@Execution(ExecutionMode.CONCURRENT)
 class PressureTest {
     @TempDir
     Path folder;
@@ -91,27 +94,27 @@ class PressureTest {
 
     @Test
     void aFloodThroughAPipeIsHeldUpAndNotARowIsLost() throws Exception {
-        Process recording = Run.start(folder, Run.line("64m", "record", "stdin", "--out", "pipe.zest"));
+        Process recording = Run.start(folder, Run.line("40m", "record", "stdin", "--out", "pipe.zest"));
         try (OutputStream pipe = recording.getOutputStream()) {
-            flood(pipe, 1_500_000);
+            flood(pipe, 600_000);
         }
         Run ran = Run.ended(folder, recording);
         assertThat(ran.err()).isEmpty();
         assertThat(ran.status()).isZero();
-        assertThat(ran.out()).startsWith("pipe.zest: 1500000 rows").endsWith(" 0 set aside, 0 lost\n");
-        holdsAll("pipe.zest", 1_500_000);
+        assertThat(ran.out()).startsWith("pipe.zest: 600000 rows").endsWith(" 0 set aside, 0 lost\n");
+        holdsAll("pipe.zest", 600_000);
     }
 
     @Test
     void aFileAndANetworkBoardThatSendsAsFastAsItCanLoseNothing() throws Exception {
-        flooded("big.txt", 1_000_000);
-        Run file = Run.of(folder, Run.line("64m", "record", "file:big.txt", "--out", "file.zest"));
-        assertThat(file.out()).startsWith("file.zest: 1000000 rows").endsWith(" 0 set aside, 0 lost\n");
-        holdsAll("file.zest", 1_000_000);
+        flooded("big.txt", 400_000);
+        Run file = Run.of(folder, Run.line("40m", "record", "file:big.txt", "--out", "file.zest"));
+        assertThat(file.out()).startsWith("file.zest: 400000 rows").endsWith(" 0 set aside, 0 lost\n");
+        holdsAll("file.zest", 400_000);
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             CompletableFuture<Void> board = CompletableFuture.runAsync(() -> {
                 try (Socket client = server.accept()) {
-                    flood(client.getOutputStream(), 1_000_000);
+                    flood(client.getOutputStream(), 400_000);
                     // Wait for the other side to go: a board does not hang up.
                     assertThat(client.getInputStream().read()).isNegative();
                 } catch (IOException e) {
@@ -121,33 +124,33 @@ class PressureTest {
             Run net = Run.of(
                     folder,
                     Run.line(
-                            "64m",
+                            "40m",
                             "record",
                             "tcp:127.0.0.1:" + server.getLocalPort(),
                             "--out",
                             "net.zest",
                             "--samples",
-                            "999000"));
+                            "399000"));
             assertThat(net.status()).as(net.err()).isZero();
-            assertThat(net.out()).startsWith("net.zest: 999000 rows").endsWith(" 0 lost\n");
+            assertThat(net.out()).startsWith("net.zest: 399000 rows").endsWith(" 0 lost\n");
             board.get(20, TimeUnit.SECONDS);
         }
     }
 
     @Test
     void aCaptureFarLongerThanTheMemoryIsDecoded() throws Exception {
-        Path capture = flooded("capture.txt", 1_600_000);
+        Path capture = flooded("capture.txt", 800_000);
         Files.writeString(capture, "not a row\n", java.nio.file.StandardOpenOption.APPEND);
-        assertThat(Files.size(capture)).isGreaterThan(26_000_000);
-        Run ran = Run.of(folder, Run.line("48m", "decode", "capture.txt", "--json"));
+        assertThat(Files.size(capture)).isGreaterThan(12_000_000);
+        Run ran = Run.of(folder, Run.line("32m", "decode", "capture.txt", "--json"));
         assertThat(ran.status()).as(ran.err()).isZero();
         JsonNode json = ran.json();
-        assertThat(json.path("lines").asInt()).isEqualTo(1_600_001);
+        assertThat(json.path("lines").asInt()).isEqualTo(800_001);
         assertThat(json.path("rejected").asInt()).isEqualTo(1);
         assertThat(json.path("rejects").get(0).path("text").asText()).isEqualTo("not a row");
         JsonNode numbers = json.path("columns").get(0).path("values");
-        assertThat(numbers).hasSize(1_600_000);
-        assertThat(numbers.get(1_599_999).asInt()).isEqualTo(1_599_999);
+        assertThat(numbers).hasSize(800_000);
+        assertThat(numbers.get(799_999).asInt()).isEqualTo(799_999);
         assertThat(json.path("columns").get(2).path("values").get(5).asDouble()).isEqualTo(0.625);
     }
 
@@ -177,16 +180,20 @@ class PressureTest {
     @ParameterizedTest
     @ValueSource(strings = {"TERM", "INT"})
     void toldToEndInTheFirstSecondTheTakeHasEveryRowThatCame(String signal) throws Exception {
-        Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "early.zest"));
-        OutputStream pipe = recording.getOutputStream();
-        // So few that neither format nor rate is certain yet.
-        rows(pipe, 0, 6);
-        pipe.flush();
-        TimeUnit.MILLISECONDS.sleep(900);
-        new ProcessBuilder("kill", "-" + signal, String.valueOf(recording.pid()))
-                .start()
-                .waitFor();
-        Run ran = Run.ended(folder, recording);
+        Run ran = null;
+        // Where the machine is busy the process may not have begun to read; such a try says nothing.
+        for (int tenths = 8; !Files.exists(folder.resolve("early.zest")) && tenths < 100; tenths *= 2) {
+            Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "early.zest"));
+            OutputStream pipe = recording.getOutputStream();
+            // So few that neither format nor rate is certain yet.
+            rows(pipe, 0, 6);
+            pipe.flush();
+            TimeUnit.MILLISECONDS.sleep(100 * tenths);
+            new ProcessBuilder("kill", "-" + signal, String.valueOf(recording.pid()))
+                    .start()
+                    .waitFor();
+            ran = Run.ended(folder, recording);
+        }
         assertThat(ran.err()).isEmpty();
         JsonNode info = Run.of(folder, "info", "early.zest", "--json").json();
         assertThat(info.path("rows").asInt()).isEqualTo(6);
