@@ -73,6 +73,9 @@ final class SourceReader implements Runnable {
     /** What a file without a clock is read at, unless the rig states a rate. */
     private static final double ASSUMED_RATE_HZ = 100;
 
+    private static final long STOP_MS = 1000;
+    private static final long STOP_AT_WORK_MS = 15_000;
+
     private static final double HELD_SECONDS = 0.4;
     private static final double LOST_SECONDS = 3;
 
@@ -84,6 +87,7 @@ final class SourceReader implements Runnable {
     private final Link link;
     private final Thread thread;
     private volatile boolean stopping;
+    private volatile boolean inLink;
 
     private volatile LinkState state = LinkState.CONNECTING;
     private volatile String reason = "";
@@ -145,7 +149,11 @@ final class SourceReader implements Runnable {
         LockSupport.unpark(thread);
         link.close();
         try {
-            thread.join(1000);
+            thread.join(STOP_MS);
+            if (!inLink) {
+                // It is not the link that hangs: what it has at hand is on its way to the disk.
+                thread.join(STOP_AT_WORK_MS);
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
@@ -273,6 +281,7 @@ final class SourceReader implements Runnable {
                     return;
                 }
             } catch (LinkException e) {
+                inLink = false;
                 linkBroke = true;
                 flush(System.nanoTime());
                 linkBroke = false;
@@ -327,7 +336,9 @@ final class SourceReader implements Runnable {
         byte[] buffer = new byte[BUFFER];
         while (!stopping) {
             long asked = System.nanoTime();
+            inLink = true;
             int count = link.read(buffer);
+            inLink = false;
             long now = System.nanoTime();
             waitedNanos += now - asked;
             if (count == Link.OVER) {
