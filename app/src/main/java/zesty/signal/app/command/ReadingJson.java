@@ -35,6 +35,14 @@ final class ReadingJson {
                 Json.put(point, "t_s", trace.seconds()[i]);
                 Json.put(point, "value", trace.values()[i]);
             }
+        } else if (item instanceof Item.Records records) {
+            ArrayNode list = node.putArray(key);
+            for (double[] one : records.records()) {
+                ObjectNode written = list.addObject();
+                for (int f = 0; f < one.length; f++) {
+                    Json.put(written, records.fields().get(f), one[f]);
+                }
+            }
         } else if (item instanceof Item.Events events) {
             ArrayNode list = node.putArray(key);
             for (Event event : events.events()) {

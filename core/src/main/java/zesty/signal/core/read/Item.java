@@ -39,4 +39,17 @@ public sealed interface Item {
             events = List.copyOf(events);
         }
     }
+
+    /**
+     * Some things of one kind that belong to no moment, such as the lines of a spectrum.
+     *
+     * @param fields what is written of each: its numbers in this order
+     * @param records of each the numbers
+     */
+    record Records(String key, List<String> fields, List<double[]> records) implements Item {
+        public Records {
+            fields = List.copyOf(fields);
+            records = List.copyOf(records);
+        }
+    }
 }

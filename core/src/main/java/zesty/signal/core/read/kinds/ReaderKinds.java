@@ -3,12 +3,14 @@ package zesty.signal.core.read.kinds;
 import java.util.List;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.vibration.Vibration;
 
 /** All kinds of readers there are: a new one is one more line here. */
 public final class ReaderKinds {
-    private static final List<ReaderKind> ALL = List.of(new Pulse(), new Level());
+    private static final List<ReaderKind> ALL = List.of(new Pulse(), new Level(), new Vibration(), new Hits());
 
     private ReaderKinds() {}
 

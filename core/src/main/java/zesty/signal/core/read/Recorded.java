@@ -1,0 +1,176 @@
+package zesty.signal.core.read;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.sample.TimeBase;
+
+/**
+ * A reader whose answer is worked out from the samples of a stretch as a whole, each time it is asked: it keeps what came,
+ * up to a limit, the oldest going first. Kinds say what an answer is; pieces, gaps and spans are dealt with here. One thread.
+ */
+public abstract class Recorded implements Reader {
+    /** So many values are kept, of all ports together: 128 MB, eight minutes of a waveform at 16 000/s. */
+    private static final int MOST_VALUES = 1 << 24;
+
+    private int ports;
+    private int most;
+    private double[][] values;
+    private double[] seconds = new double[1024];
+    private int count;
+    /** Indices at which a stretch begins anew, in order; the first sample is none. */
+    private final List<Integer> breaks = new ArrayList<>();
+
+    private boolean broken;
+    private long dropped;
+
+    /** @param fewestPorts how many signals it takes at least; as many as come first are taken from then on */
+    protected Recorded(int fewestPorts) {
+        take(fewestPorts);
+    }
+
+    private void take(int signals) {
+        ports = signals;
+        most = MOST_VALUES / (ports + 1);
+        values = new double[ports][seconds.length];
+    }
+
+    /**
+     * A stretch of samples.
+     *
+     * @param ports one array a port
+     * @param seconds the time of each sample
+     * @param breaks indices at which samples are missing before, rising; 0 is none of them
+     */
+    protected record Stretch(double[][] ports, double[] seconds, int[] breaks) {
+        public int length() {
+            return seconds.length;
+        }
+
+        /** @return seconds from the first sample to the last */
+        public double span() {
+            return seconds.length < 2 ? 0 : seconds[seconds.length - 1] - seconds[0];
+        }
+
+        /** @return begin and end of each run without a gap, and without a missing value in any port */
+        public List<int[]> runs() {
+            List<int[]> runs = new ArrayList<>();
+            int from = 0;
+            int next = 0;
+            for (int i = 0; i <= length(); i++) {
+                boolean gap = next < breaks.length && breaks[next] == i;
+                next += gap ? 1 : 0;
+                boolean missing = i < length() && missing(i);
+                if (gap || missing || i == length()) {
+                    if (i > from) {
+                        runs.add(new int[] {from, i});
+                    }
+                    from = missing ? i + 1 : i;
+                }
+            }
+            return runs;
+        }
+
+        private boolean missing(int i) {
+            for (double[] port : ports) {
+                if (port[i] != port[i]) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        /** @return the values of a port that are there */
+        public double[] present(int port) {
+            return Arrays.stream(ports[port]).filter(v -> v == v).toArray();
+        }
+    }
+
+    /** @return the answer for a stretch; it may be empty */
+    protected abstract Reading read(Stretch stretch);
+
+    @Override
+    public final void accept(double[][] signals, int length, TimeBase time) {
+        if (count == 0 && signals.length != ports) {
+            take(signals.length);
+        }
+        for (int i = 0; i < length; i++) {
+            if (count == most) {
+                drop();
+            }
+            if (count == seconds.length) {
+                int more = Math.min(most, count * 2);
+                seconds = Arrays.copyOf(seconds, more);
+                for (int p = 0; p < ports; p++) {
+                    values[p] = Arrays.copyOf(values[p], more);
+                }
+            }
+            if (broken && count > 0) {
+                breaks.add(count);
+            }
+            broken = false;
+            seconds[count] = time.secondsAt(i);
+            for (int p = 0; p < ports; p++) {
+                values[p][count] = signals[p][i];
+            }
+            count++;
+        }
+    }
+
+    /** Lets go of the older half. */
+    private void drop() {
+        int gone = count / 2;
+        System.arraycopy(seconds, gone, seconds, 0, count - gone);
+        for (double[] port : values) {
+            System.arraycopy(port, gone, port, 0, count - gone);
+        }
+        count -= gone;
+        dropped += gone;
+        breaks.removeIf(at -> at <= gone);
+        breaks.replaceAll(at -> at - gone);
+    }
+
+    @Override
+    public final void gap() {
+        broken = true;
+    }
+
+    @Override
+    public final void finish() {
+        // Nothing is under way: what is asked is worked out from what came.
+    }
+
+    @Override
+    public final Reading reading(double fromSeconds, double toSeconds) {
+        int from = lowerBound(fromSeconds);
+        int to = lowerBound(Math.nextUp(toSeconds));
+        double[][] part = new double[ports][];
+        for (int p = 0; p < ports; p++) {
+            part[p] = Arrays.copyOfRange(values[p], from, Math.max(from, to));
+        }
+        int[] within = breaks.stream()
+                .mapToInt(at -> at - from)
+                .filter(at -> at > 0 && at < to - from)
+                .toArray();
+        return read(new Stretch(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within));
+    }
+
+    private int lowerBound(double at) {
+        int low = 0;
+        int high = count;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (seconds[middle] < at) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    /** @return how many samples had to be let go, the oldest first */
+    protected final long dropped() {
+        return dropped;
+    }
+}

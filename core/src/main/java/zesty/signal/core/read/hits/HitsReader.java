@@ -1,0 +1,233 @@
+package zesty.signal.core.read.hits;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Quality;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Recorded;
+import zesty.signal.core.sample.Order;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * Finds hits. With a threshold that is given: where the signal passes it, comes back past the release, and the dead time
+ * is over. By itself: where it rises out of what came in the moment before and out of the reach of a quiet stretch, so
+ * that ringing, which only falls, is none.
+ */
+final class HitsReader extends Recorded {
+    /** Longer than half a period of the slowest ringing that is told from a strike, 15 Hz, in s. */
+    private static final double BEFORE_SECONDS = 0.035;
+
+    /** The first crest comes within this, in s. */
+    private static final double ATTACK_SECONDS = 0.025;
+    /** A strike stands so far out of the moment before it. */
+    private static final double RISES = 1.5;
+    /** Two modes of ringing come and go against each other; within this after a hit, in s … */
+    private static final double RINGS_SECONDS = 0.3;
+    /** … another one is at least so high as a share of it. */
+    private static final double AFTER_ONE = 0.5;
+
+    private static final double PEAK_SECONDS = 0.25;
+    private static final double CLEAR = 1.4;
+
+    private final double threshold;
+    private final double release;
+    private final double deadSeconds;
+    private final int sign;
+    private final double rateHz;
+
+    HitsReader(double threshold, double release, double deadSeconds, int sign, double rateHz) {
+        super(1);
+        this.threshold = threshold;
+        this.release = release;
+        this.deadSeconds = deadSeconds;
+        this.sign = sign;
+        this.rateHz = rateHz;
+    }
+
+    /** @param size how far from rest it went, as a multiple of what it had to pass */
+    private record Hit(double seconds, double peak, double size) {}
+
+    private record Found(List<Hit> hits, double threshold, double release, double deadSeconds) {}
+
+    @Override
+    protected Reading read(Stretch stretch) {
+        Found found = Double.isNaN(threshold) ? byItself(stretch) : given(stretch);
+        List<Event> events = new ArrayList<>();
+        for (Hit hit : found.hits()) {
+            boolean clear = hit.size() >= CLEAR;
+            events.add(new Event(
+                    clear ? "hit" : "weak hit",
+                    hit.seconds(),
+                    hit.seconds(),
+                    hit.peak(),
+                    true,
+                    clear ? "" : "hardly above the threshold",
+                    hit.peak()));
+        }
+        List<Item> items = new ArrayList<>();
+        items.add(new Item.Events("hits", List.of("t_s", "peak"), events));
+        items.add(new Item.Scalar("count", events.size()));
+        items.add(new Item.Scalar("threshold", found.threshold()));
+        items.add(new Item.Scalar("release", found.release()));
+        items.add(new Item.Scalar("dead_s", found.deadSeconds()));
+        return new Reading(quality(stretch, found), items, working(found));
+    }
+
+    private Found byItself(Stretch stretch) {
+        double[] x = stretch.ports()[0];
+        List<int[]> runs = stretch.runs();
+        int window = (int) Math.max(8, Math.round(ATTACK_SECONDS * rateHz));
+        List<double[]> parts = new ArrayList<>();
+        List<Double> highest = new ArrayList<>();
+        for (int[] run : runs) {
+            double[] off = Rest.deviations(Arrays.copyOfRange(x, run[0], run[1]), rateHz);
+            parts.add(off);
+            for (int at = 0; at + window <= off.length; at += window) {
+                double most = 0;
+                for (int i = at; i < at + window; i++) {
+                    most = Math.max(most, Math.abs(off[i]));
+                }
+                highest.add(most);
+            }
+        }
+        double rest = Order.median(stretch.present(0));
+        if (highest.isEmpty()) {
+            return new Found(List.of(), Double.NaN, Double.NaN, 0);
+        }
+        double reach = Rest.outOfReach(
+                highest.stream().mapToDouble(Double::doubleValue).toArray());
+        reach = Math.max(reach, 2.5 * step(x));
+        List<Hit> hits = new ArrayList<>();
+        for (int r = 0; r < parts.size(); r++) {
+            find(stretch, runs.get(r)[0], parts.get(r), reach, hits);
+        }
+        double level = rest + sign * reach;
+        return new Found(
+                hits, level, rest + sign * reach / 2, Double.isNaN(deadSeconds) ? ATTACK_SECONDS : deadSeconds);
+    }
+
+    /** @return the smallest change from sample to sample: the converter's step */
+    private static double step(double[] x) {
+        double least = Double.POSITIVE_INFINITY;
+        for (int i = 1; i < x.length; i++) {
+            double change = Math.abs(x[i] - x[i - 1]);
+            least = change > 0 ? Math.min(least, change) : least;
+        }
+        return least == Double.POSITIVE_INFINITY ? 0 : least;
+    }
+
+    private void find(Stretch stretch, int first, double[] off, double reach, List<Hit> hits) {
+        int before = (int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz));
+        int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
+        int dead = Double.isNaN(deadSeconds) ? attack : (int) Math.ceil(deadSeconds * rateHz);
+        SlidingMax recent = new SlidingMax(before);
+        int free = 0;
+        int last = -1;
+        double lastHeight = 0;
+        for (int i = 0; i < off.length; i++) {
+            double own = Math.abs(off[i]);
+            if (i >= free && own > reach && own > RISES * recent.highest()) {
+                double height = highest(off, i, attack);
+                boolean rings = last >= 0 && (i - last) / rateHz < RINGS_SECONDS;
+                if (!rings || height > AFTER_ONE * lastHeight) {
+                    hits.add(new Hit(stretch.seconds()[first + i], Double.NaN, height / reach));
+                    close(stretch, first, last, i, off.length, hits, hits.size() - 2);
+                    last = i;
+                    lastHeight = height;
+                    free = i + dead;
+                }
+            }
+            recent.add(own);
+        }
+        close(stretch, first, last, off.length, off.length, hits, hits.size() - 1);
+    }
+
+    private static double highest(double[] off, int from, int length) {
+        double most = 0;
+        for (int i = from; i < Math.min(off.length, from + length); i++) {
+            most = Math.max(most, Math.abs(off[i]));
+        }
+        return most;
+    }
+
+    /** How high a hit went is known once the next one begins. */
+    private void close(Stretch stretch, int first, int from, int next, int end, List<Hit> hits, int index) {
+        if (from < 0) {
+            return;
+        }
+        int to = Math.min(Math.min(next, end), from + (int) Math.ceil(PEAK_SECONDS * rateHz));
+        double peak = -Double.MAX_VALUE;
+        for (int i = from; i < to; i++) {
+            peak = Math.max(peak, sign * stretch.ports()[0][first + i]);
+        }
+        Hit hit = hits.get(index);
+        hits.set(index, new Hit(hit.seconds(), sign * peak, hit.size()));
+    }
+
+    private Found given(Stretch stretch) {
+        double[] x = stretch.ports()[0];
+        double rest = Order.median(stretch.present(0));
+        double back = Double.isNaN(release) ? (threshold + rest) / 2 : release;
+        if (sign * back >= sign * threshold) {
+            back = threshold;
+        }
+        double dead = Double.isNaN(deadSeconds) ? 0 : deadSeconds;
+        List<Hit> hits = new ArrayList<>();
+        for (int[] run : stretch.runs()) {
+            boolean over = false;
+            double free = Double.NEGATIVE_INFINITY;
+            for (int i = run[0]; i < run[1]; i++) {
+                double own = sign * x[i];
+                if (!over && own >= sign * threshold && stretch.seconds()[i] >= free) {
+                    over = true;
+                    free = stretch.seconds()[i] + dead;
+                    hits.add(new Hit(stretch.seconds()[i], x[i], 1));
+                } else if (over) {
+                    Hit now = hits.get(hits.size() - 1);
+                    if (own > sign * now.peak()) {
+                        hits.set(hits.size() - 1, new Hit(now.seconds(), x[i], 1));
+                    }
+                    over = own >= sign * back;
+                }
+            }
+        }
+        double far = Math.abs(threshold - rest);
+        hits.replaceAll(hit -> new Hit(hit.seconds(), hit.peak(), far > 0 ? Math.abs(hit.peak() - rest) / far : CLEAR));
+        return new Found(hits, threshold, back, dead);
+    }
+
+    private Quality quality(Stretch stretch, Found found) {
+        if (stretch.length() < 3) {
+            return new Quality(0, List.of("no samples yet"));
+        }
+        if (stretch.span() < 1 && Double.isNaN(threshold)) {
+            return new Quality(0.4, List.of("too short to know what a quiet stretch looks like"));
+        }
+        long weak = found.hits().stream().filter(hit -> hit.size() < CLEAR).count();
+        if (weak > 0) {
+            double share = (double) weak / found.hits().size();
+            return new Quality(
+                    Math.max(0.3, 1 - share),
+                    List.of(weak + (weak == 1 ? " hit is" : " hits are")
+                            + " hardly above the threshold; set it to decide"));
+        }
+        return new Quality(1, List.of());
+    }
+
+    private List<String> working(Found found) {
+        if (Double.isNaN(found.threshold())) {
+            return List.of();
+        }
+        return List.of(
+                Double.isNaN(threshold)
+                        ? "Threshold " + Digits.about(found.threshold(), 4)
+                                + ": what the quietest fifth of the moments of " + Digits.of(1000 * ATTACK_SECONDS)
+                                + " ms does not reach."
+                        : "Threshold " + Digits.of(threshold) + ", release " + Digits.about(found.release(), 4) + ".",
+                "A hit rises " + Digits.of(RISES) + " times above the " + Digits.of(1000 * BEFORE_SECONDS)
+                        + " ms before it; ringing only falls.");
+    }
+}

@@ -1,0 +1,58 @@
+package zesty.signal.core.read.hits;
+
+import java.util.Arrays;
+import zesty.signal.core.sample.Order;
+
+/**
+ * What a signal does while nothing hits: its level, which may wander, and how far its quiet windows reach from it.
+ */
+final class Rest {
+    /** The level is the median of blocks of so long, smoothed over three of them, in s. */
+    private static final double BLOCK_SECONDS = 0.25;
+
+    /** The share of the windows that are taken for quiet ones: in the others it may ring. */
+    private static final double QUIET = 0.2;
+
+    private static final double QUIETEST = 0.05;
+    /**
+     * So many times the spread of the quiet windows above them is out of their reach: of noise, of which a window has 25
+     * samples, that is 5.4 standard deviations, and one in ten million samples goes so far.
+     */
+    private static final double REACH = 12;
+
+    private static final double LEAST_SHARE = 1.35;
+
+    private Rest() {}
+
+    /** @return how far the signal is from its level, sample by sample */
+    static double[] deviations(double[] x, double rateHz) {
+        int block = Math.max(8, (int) Math.round(BLOCK_SECONDS * rateHz));
+        int blocks = Math.max(1, x.length / block);
+        double[] medians = new double[blocks];
+        for (int b = 0; b < blocks; b++) {
+            int to = b == blocks - 1 ? x.length : (b + 1) * block;
+            medians[b] = Order.median(Arrays.copyOfRange(x, b * block, to));
+        }
+        double[] smooth = new double[blocks];
+        for (int b = 0; b < blocks; b++) {
+            smooth[b] = Order.median(Arrays.copyOfRange(medians, Math.max(0, b - 2), Math.min(blocks, b + 3)));
+        }
+        double[] off = new double[x.length];
+        for (int i = 0; i < x.length; i++) {
+            double at = Math.max(0, Math.min(blocks - 1, (double) i / block - 0.5));
+            int left = (int) at;
+            int right = Math.min(blocks - 1, left + 1);
+            off[i] = x[i] - smooth[left] - (at - left) * (smooth[right] - smooth[left]);
+        }
+        return off;
+    }
+
+    /** @param highest of each window, at least one @return what quiet ones do not reach */
+    static double outOfReach(double[] highest) {
+        double[] sorted = highest.clone();
+        Arrays.sort(sorted);
+        double quiet = sorted[(int) (QUIET * (sorted.length - 1))];
+        double quietest = sorted[(int) (QUIETEST * (sorted.length - 1))];
+        return Math.max(quiet + REACH * (quiet - quietest), LEAST_SHARE * quiet);
+    }
+}

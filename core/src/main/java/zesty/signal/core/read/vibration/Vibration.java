@@ -1,0 +1,90 @@
+package zesty.signal.core.read.vibration;
+
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.scale.Digits;
+
+/** Vibration of one to three axes: RMS, peak, crest factor, kurtosis, the strongest lines, the share clipped. */
+public final class Vibration implements ReaderKind {
+    public static final String NAME = "vibration";
+    private static final double LEAST_HZ = 10;
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "how strong a shaking is, how spiky, and which tones it is made of";
+    }
+
+    @Override
+    public List<Port> ports() {
+        return List.of(
+                new Port("ax", "", "an axis of an accelerometer, or a knock sensor"),
+                new Port("ay", "", "the second axis"),
+                new Port("az", "", "the third axis"));
+    }
+
+    @Override
+    public int fewestPorts() {
+        return 1;
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(
+                Setting.number("peaks", "5", 1, 50, "", "lines", "how many lines are told, the strongest first"),
+                Setting.choice("unit", List.of("g", "m/s2", "counts"), "unit", "what the numbers are in"));
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo(
+                        "rms", "RMS", ScalarInfo.OF_PORT, -1, "of what is left once the mean is taken off each axis"),
+                new ScalarInfo(
+                        "peak", "peak", ScalarInfo.OF_PORT, -1, "the furthest from the mean, of all axes together"),
+                new ScalarInfo("crest", "crest factor", "", 2, "peak over RMS; 1.41 for a sine, 3 to 5 for noise"),
+                new ScalarInfo("kurtosis", "kurtosis", "", 2, "3 for Gaussian noise, 1.5 for a sine, more for knocks"),
+                new ScalarInfo("clipped", "clipped", "", 3, "share of the samples at an end of the range"));
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("peaks");
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 10;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        return rateHz >= LEAST_HZ
+                ? Optional.empty()
+                : Optional.of(
+                        "vibration needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        unsuited(settings, "", rateHz).ifPresent(why -> {
+            throw new ReaderException(why);
+        });
+        double peaks = settings.number("peaks");
+        if (peaks != Math.rint(peaks)) {
+            throw new ReaderException("peaks takes a whole number from 1 to 50, was " + settings.text("peaks"));
+        }
+        return new VibrationReader((int) peaks, rateHz);
+    }
+}

@@ -1,0 +1,148 @@
+package zesty.signal.core.read.vibration;
+
+import java.util.ArrayList;
+import java.util.List;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Quality;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Recorded;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.Lines;
+import zesty.signal.core.spectrum.Welch;
+import zesty.signal.core.spectrum.Window;
+
+/** Works a stretch of vibration out: sums over all axes, and the lines of their common spectrum. */
+final class VibrationReader extends Recorded {
+    /** A look of a second tells lines a few Hz apart; a shorter record has to do with what it has. */
+    private static final double LOOK_SECONDS = 1;
+
+    private static final int SHORTEST = 64;
+    /** Below this a line is the drift of a sensor rather than a shaking, in Hz. */
+    private static final double LOWEST_HZ = 2;
+
+    private static final double WORTH_SAYING = 0.001;
+
+    private final int most;
+    private final double rateHz;
+
+    VibrationReader(int most, double rateHz) {
+        super(1);
+        this.most = most;
+        this.rateHz = rateHz;
+    }
+
+    /** Sums over the samples at which every axis is there. */
+    private record Sums(int count, double rms, double peak, double kurtosis, double clipped) {}
+
+    @Override
+    protected Reading read(Stretch stretch) {
+        Sums sums = sums(stretch);
+        List<Lines.Line> lines = lines(stretch);
+        List<Item> items = new ArrayList<>();
+        items.add(new Item.Scalar("rms", sums.rms()));
+        items.add(new Item.Scalar("peak", sums.peak()));
+        items.add(new Item.Scalar("crest", sums.rms() > 0 ? sums.peak() / sums.rms() : Double.NaN));
+        items.add(new Item.Scalar("kurtosis", sums.kurtosis()));
+        items.add(new Item.Records(
+                "peaks",
+                List.of("hz", "amplitude"),
+                lines.stream()
+                        .map(line -> new double[] {line.hz(), line.amplitude()})
+                        .toList()));
+        items.add(new Item.Scalar("clipped", sums.clipped()));
+        return new Reading(quality(sums), items, working(sums, lines));
+    }
+
+    private static Sums sums(Stretch stretch) {
+        int axes = stretch.ports().length;
+        double[] mean = new double[axes];
+        boolean[] clipped = new boolean[stretch.length()];
+        for (int a = 0; a < axes; a++) {
+            double[] there = stretch.present(a);
+            for (double value : there) {
+                mean[a] += value / there.length;
+            }
+            Clipping.mark(stretch.ports()[a], clipped);
+        }
+        int n = 0;
+        double squares = 0;
+        double fourths = 0;
+        double most = 0;
+        int cut = 0;
+        for (int[] run : stretch.runs()) {
+            for (int i = run[0]; i < run[1]; i++) {
+                double size = 0;
+                for (int a = 0; a < axes; a++) {
+                    double own = stretch.ports()[a][i] - mean[a];
+                    size += own * own;
+                }
+                squares += size;
+                fourths += size * size;
+                most = Math.max(most, size);
+                cut += clipped[i] ? 1 : 0;
+                n++;
+            }
+        }
+        if (n == 0) {
+            return new Sums(0, Double.NaN, Double.NaN, Double.NaN, Double.NaN);
+        }
+        double square = squares / n;
+        return new Sums(
+                n,
+                Math.sqrt(square),
+                Math.sqrt(most),
+                square > 0 ? fourths / n / (square * square) : Double.NaN,
+                (double) cut / n);
+    }
+
+    /** Each axis has a spectrum; densities add up to that of the length of the vector. */
+    private List<Lines.Line> lines(Stretch stretch) {
+        List<int[]> runs = stretch.runs();
+        int longest = runs.stream().mapToInt(run -> run[1] - run[0]).max().orElse(0);
+        int look = Integer.highestOneBit((int) Math.max(SHORTEST, Math.ceil(2 * LOOK_SECONDS * rateHz) - 1));
+        int segment = Math.min(look, longest);
+        if (segment < SHORTEST) {
+            return List.of();
+        }
+        double[] density = new double[segment / 2 + 1];
+        for (double[] axis : stretch.ports()) {
+            double[] own =
+                    Welch.of(axis, runs, rateHz, Window.HANN, segment, 0.5).density();
+            for (int k = 0; k < density.length; k++) {
+                density[k] += own[k];
+            }
+        }
+        return Lines.of(density, rateHz / segment, LOWEST_HZ, rateHz / 2, most);
+    }
+
+    private static Quality quality(Sums sums) {
+        if (sums.count() < SHORTEST) {
+            return new Quality(sums.count() > 2 ? 0.3 : 0, List.of("too few samples for a spectrum: " + sums.count()));
+        }
+        if (!(sums.rms() > 0)) {
+            return new Quality(0.2, List.of("nothing moves: every sample is the same. Is the sensor connected?"));
+        }
+        if (sums.clipped() > WORTH_SAYING) {
+            return new Quality(
+                    Math.max(0.1, 1 - 5 * sums.clipped()),
+                    List.of(Digits.fixed(100 * sums.clipped(), 1)
+                            + " % of the samples stand at an end of the range: peak and lines are too low"));
+        }
+        return new Quality(1, List.of());
+    }
+
+    private List<String> working(Sums sums, List<Lines.Line> lines) {
+        List<String> words = new ArrayList<>();
+        if (sums.count() > 0) {
+            words.add("Root of the mean square of " + sums.count() + " samples, each axis less its mean: "
+                    + Digits.about(sums.rms(), 4) + "; furthest " + Digits.about(sums.peak(), 4) + ".");
+        }
+        for (Lines.Line line : lines) {
+            // What lies above half the rate shows mirrored at it, and cannot be told from what is there.
+            words.add(Digits.fixed(line.hz(), 2) + " Hz, or " + Digits.fixed(rateHz - line.hz(), 2) + " or "
+                    + Digits.fixed(rateHz + line.hz(), 2) + " Hz folded down: " + Digits.about(line.amplitude(), 3)
+                    + ". Record at another rate: a folded line moves.");
+        }
+        return words;
+    }
+}
