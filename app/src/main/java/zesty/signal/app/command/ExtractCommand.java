@@ -124,8 +124,12 @@ final class ExtractCommand implements Callable<Integer> {
         }
         List<Inputs.Signal> signals = new ArrayList<>();
         for (String column : columns.isEmpty() ? Arrays.asList((String) null) : columns) {
-            signals.add(Inputs.signal(file, column, rate));
+            String known = rate == null && !kind.needsRate(Settings.of(kind, given)) ? "1" : rate;
+            signals.add(Inputs.signal(file, column, known));
         }
+        kind.check(
+                Settings.of(kind, given),
+                signals.stream().map(Inputs.Signal::values).toArray(double[][]::new));
         Inputs.Signal first = signals.get(0);
         damage = first.damage();
         Reader reader = kind.reader(Settings.of(kind, given), first.rateHz());

@@ -24,6 +24,8 @@ final class ReadingJson {
     private static void put(ObjectNode node, String key, Item item) {
         if (item instanceof Item.Scalar scalar) {
             Json.put(node, key, scalar.value());
+        } else if (item instanceof Item.Flag flag) {
+            node.put(key, flag.value());
         } else if (item instanceof Item.Word word) {
             node.put(key, word.text());
         } else if (item instanceof Item.Numbers numbers) {
@@ -33,7 +35,7 @@ final class ReadingJson {
             for (int i = 0; i < trace.seconds().length; i++) {
                 ObjectNode point = points.addObject();
                 Json.put(point, "t_s", trace.seconds()[i]);
-                Json.put(point, "value", trace.values()[i]);
+                Json.put(point, trace.field(), trace.values()[i]);
             }
         } else if (item instanceof Item.Records records) {
             ArrayNode list = node.putArray(key);

@@ -18,14 +18,21 @@ public sealed interface Item {
         }
     }
 
+    /** Whether something is so. */
+    record Flag(String key, boolean value) implements Item {}
+
     /** A word. */
     record Word(String key, String text) implements Item {}
 
     /** Some numbers that belong together but to no moment. */
     record Numbers(String key, String unit, double[] values) implements Item {}
 
-    /** A number over time. */
-    record Trace(String key, String unit, double[] seconds, double[] values) implements Item {}
+    /**
+     * A number over time.
+     *
+     * @param field what a value is called where each is written with its time
+     */
+    record Trace(String key, String unit, String field, double[] seconds, double[] values) implements Item {}
 
     /**
      * What happened, in order of time.

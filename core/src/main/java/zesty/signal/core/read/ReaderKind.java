@@ -64,6 +64,19 @@ public interface ReaderKind {
     /** @return the reason why it does not suit a signal of that unit and rate, and what would; empty when it suits */
     Optional<String> unsuited(Settings settings, String unit, double rateHz);
 
+    /** @return whether it must know how many rows come a second; false where the values are times themselves */
+    default boolean needsRate(Settings settings) {
+        return true;
+    }
+
+    /**
+     * Looks at a whole file before it is read.
+     *
+     * @param ports as {@link Reader#accept} would get them
+     * @throws ReaderException when what is in it cannot be what the settings say, saying what would be
+     */
+    default void check(Settings settings, double[][] ports) {}
+
     /**
      * @param rateHz samples a second
      * @return a reader at its beginning

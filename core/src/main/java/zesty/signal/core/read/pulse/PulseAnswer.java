@@ -137,7 +137,7 @@ final class PulseAnswer {
         spectrum(items, notes);
         items.add(new Item.Scalar("breathing_per_min", breathing()));
         items.add(new Item.Scalar("recovery_bpm", recovery()));
-        items.add(new Item.Trace("rate", "beats/min", rateTimes(), rates()));
+        items.add(new Item.Trace("rate", "beats/min", "value", rateTimes(), rates()));
         items.add(new Item.Events("doubtful", List.of("t_s", "end_s"), doubtful()));
         items.add(new Item.Word("state", state(all.length)));
         Quality quality = quality(all.length);

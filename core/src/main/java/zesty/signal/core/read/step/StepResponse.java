@@ -1,0 +1,76 @@
+package zesty.signal.core.read.step;
+
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.scale.Digits;
+
+/** The answer to a step: gain, dead time, time constant, rise, whether it has settled. */
+public final class StepResponse implements ReaderKind {
+    public static final String NAME = "step";
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "how a thing answers when what drives it is switched: gain, dead time, time constant";
+    }
+
+    @Override
+    public List<Port> ports() {
+        return List.of(
+                new Port("input", "", "what was set: a duty, a switch, a drive"),
+                new Port("response", "", "what came of it: a temperature, a speed"));
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of();
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo("gain", "gain", "", -1, "change of the response over change of the input"),
+                new ScalarInfo(
+                        "tau_s", "time constant", "s", 2, "of a first order: 63 % of the way after the dead time"),
+                new ScalarInfo("dead_s", "dead time", "s", 2, "before anything happens"),
+                new ScalarInfo("rise_s", "rise", "s", 2, "from 10 to 90 % of the way"),
+                new ScalarInfo("baseline", "before", "", -1, "the response before the step"),
+                new ScalarInfo("rms_residual", "left over", "", -1, "root of the mean square of what the fit leaves"));
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("settled");
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 120;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        return rateHz > 0
+                ? Optional.empty()
+                : Optional.of("a step needs a rate above 0 samples/s, not " + Digits.of(rateHz));
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        unsuited(settings, "", rateHz).ifPresent(why -> {
+            throw new ReaderException(why);
+        });
+        return new StepReader(rateHz);
+    }
+}

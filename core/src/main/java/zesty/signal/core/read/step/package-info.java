@@ -1,0 +1,2 @@
+/** The step reader: how a thing answers when what drives it is switched. */
+package zesty.signal.core.read.step;

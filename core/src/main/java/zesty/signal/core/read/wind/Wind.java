@@ -1,0 +1,119 @@
+package zesty.signal.core.read.wind;
+
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.scale.Digits;
+
+/** Wind speed from turning cups: mean, gust, lull and force. */
+public final class Wind implements ReaderKind {
+    public static final String NAME = "wind";
+    static final String COUNT = "count";
+    static final String EDGES = "edges";
+    static final String LEVEL = "level";
+    private static final double LEAST_LEVEL_HZ = 50;
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "wind speed from the pulses of turning cups: mean, gust, lull";
+    }
+
+    @Override
+    public List<Port> ports() {
+        return List.of(new Port("pulses", "", "pulses a row, times of edges, or the square wave itself"));
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(
+                Setting.choice(
+                        "input",
+                        List.of(COUNT, EDGES, LEVEL),
+                        "what comes",
+                        "pulses since the row before, the time of each edge in s, or the square wave as it is sampled"),
+                Setting.number("factor", "1", 1e-6, 1e6, "m/s per Hz", "factor", "wind speed for one turn a second"),
+                Setting.number("offset", "0", 0, 100, "m/s", "offset", "the wind at which the cups begin to turn"),
+                Setting.number(
+                        "per_turn", "1", 1, 1000, "", "pulses a turn", "how often the contact closes in one turn"));
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo("mean_mps", "mean", "m/s", 1, "over the record, standing included"),
+                new ScalarInfo("gust_mps", "gust", "m/s", 1, "the highest mean of 3 s"),
+                new ScalarInfo("lull_mps", "lull", "m/s", 1, "the lowest mean of 3 s"),
+                new ScalarInfo("beaufort", "force", "", 0, "of the mean, 0 to 12"),
+                new ScalarInfo("bounces", "bounces", "", 0, "edges left out because the contact bounced"));
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("series");
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 120;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        boolean wave = settings.text("input").equals(LEVEL);
+        return rateHz > 0 && (!wave || rateHz >= LEAST_LEVEL_HZ)
+                ? Optional.empty()
+                : Optional.of(
+                        wave
+                                ? "a square wave needs " + Digits.of(LEAST_LEVEL_HZ) + " samples/s or more, not "
+                                        + Digits.of(rateHz) + "; count pulses on the board instead"
+                                : "wind needs a rate above 0 rows/s, not " + Digits.of(rateHz));
+    }
+
+    @Override
+    public boolean needsRate(Settings settings) {
+        return !settings.text("input").equals(EDGES);
+    }
+
+    @Override
+    public void check(Settings settings, double[][] ports) {
+        boolean edges = settings.text("input").equals(EDGES);
+        for (int i = 1; edges && i < ports[0].length; i++) {
+            if (!(ports[0][i] >= ports[0][i - 1])) {
+                throw new ReaderException("times of edges must rise, but row " + (i + 1) + " has "
+                        + Digits.of(ports[0][i]) + " after " + Digits.of(ports[0][i - 1]));
+            }
+        }
+        if (settings.text("input").equals(COUNT)) {
+            for (int i = 0; i < ports[0].length; i++) {
+                if (ports[0][i] < 0) {
+                    throw new ReaderException(
+                            "pulses a row cannot be below 0, but row " + (i + 1) + " has " + Digits.of(ports[0][i]));
+                }
+            }
+        }
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        unsuited(settings, "", rateHz).ifPresent(why -> {
+            throw new ReaderException(why);
+        });
+        return new WindReader(
+                settings.text("input"),
+                settings.number("factor"),
+                settings.number("offset"),
+                settings.number("per_turn"),
+                rateHz);
+    }
+}

@@ -1,0 +1,267 @@
+package zesty.signal.core.read.wind;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Quality;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Recorded;
+import zesty.signal.core.sample.Order;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * Turns pulses into wind. Between two edges the cups turned once over the pulses a turn, so the speed there is known; after
+ * an edge that no other follows within 3 s they stand.
+ */
+final class WindReader extends Recorded {
+    private static final double STANDS_SECONDS = 3;
+    private static final double GUST_SECONDS = 3;
+    private static final double GRID_SECONDS = 0.25;
+    /** From force 1 on, in m/s: the international scale of wind force. */
+    private static final double[] FORCES = {0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7};
+
+    private final String input;
+    private final double factor;
+    private final double offset;
+    private final double perTurn;
+    private final double rateHz;
+
+    WindReader(String input, double factor, double offset, double perTurn, double rateHz) {
+        super(1);
+        this.input = input;
+        this.factor = factor;
+        this.offset = offset;
+        this.perTurn = perTurn;
+        this.rateHz = rateHz;
+    }
+
+    /** Speeds that hold from one moment to the next. */
+    private static final class Speeds {
+        private double[] until = new double[256];
+        private double[] mps = new double[256];
+        private int count;
+        private double from = Double.NaN;
+
+        void add(double begin, double end, double speed) {
+            if (Double.isNaN(from)) {
+                from = begin;
+            }
+            if (count == until.length) {
+                until = Arrays.copyOf(until, 2 * count);
+                mps = Arrays.copyOf(mps, 2 * count);
+            }
+            until[count] = end;
+            mps[count++] = speed;
+        }
+
+        double end() {
+            return count == 0 ? from : until[count - 1];
+        }
+
+        /** @return metres of wind that have gone by at moments rising from the start, each */
+        double[] way(double[] at) {
+            double[] way = new double[at.length];
+            double gone = 0;
+            double since = from;
+            int k = 0;
+            for (int i = 0; i < at.length; i++) {
+                while (k < count && until[k] <= at[i]) {
+                    gone += (until[k] - since) * mps[k];
+                    since = until[k++];
+                }
+                way[i] = gone + (k < count ? (at[i] - since) * mps[k] : 0);
+            }
+            return way;
+        }
+    }
+
+    @Override
+    protected Reading read(Stretch stretch) {
+        int[] bounces = {0};
+        Speeds speeds =
+                switch (input) {
+                    case Wind.COUNT -> counted(stretch);
+                    case Wind.EDGES -> timed(stretch.present(0), Double.NaN, Double.NaN, bounces);
+                    default -> wave(stretch, bounces);
+                };
+        double length = speeds.end() - speeds.from;
+        boolean any = length > 0;
+        double mean = any ? speeds.way(new double[] {speeds.end()})[0] / length : Double.NaN;
+        double[] extremes = any ? extremes(speeds) : new double[] {Double.NaN, Double.NaN};
+        double[] seconds = new double[any ? (int) Math.max(1, Math.floor(length + 1e-9)) : 0];
+        double[] values = new double[seconds.length];
+        for (int i = 0; i < seconds.length; i++) {
+            double from = speeds.from + i;
+            double[] way = speeds.way(new double[] {from, Math.min(from + 1, speeds.end())});
+            seconds[i] = from + 0.5;
+            values[i] = (way[1] - way[0]) / Math.min(1, length);
+        }
+        int force = 0;
+        while (force < FORCES.length && mean >= FORCES[force]) {
+            force++;
+        }
+        List<Item> items = new ArrayList<>();
+        items.add(new Item.Scalar("mean_mps", mean));
+        items.add(new Item.Scalar("gust_mps", extremes[1]));
+        items.add(new Item.Scalar("lull_mps", extremes[0]));
+        items.add(new Item.Scalar("beaufort", any ? force : Double.NaN));
+        items.add(new Item.Trace("series", "m/s", "mps", seconds, values));
+        items.add(new Item.Scalar("bounces", bounces[0]));
+        return new Reading(quality(stretch, length, mean, bounces[0]), items, working(mean, length, bounces[0]));
+    }
+
+    private double speed(double hz) {
+        return hz > 0 ? factor * hz / perTurn + offset : 0;
+    }
+
+    /** Pulses a row: in a row without any the cups may still turn slowly, so what comes next is spread over it. */
+    private Speeds counted(Stretch stretch) {
+        Speeds speeds = new Speeds();
+        double[] pulses = stretch.ports()[0];
+        double[] seconds = stretch.seconds();
+        double usual = 1 / rateHz;
+        for (int[] run : stretch.runs()) {
+            double since = run[0] > 0 && run[0] < seconds.length
+                    ? seconds[run[0]] - usual
+                    : run[0] < seconds.length ? seconds[run[0]] - usual : 0;
+            double last = since;
+            for (int i = run[0]; i < run[1]; i++) {
+                if (pulses[i] > 0) {
+                    boolean stood = seconds[i] - usual - last >= STANDS_SECONDS;
+                    if (stood) {
+                        speeds.add(last, seconds[i] - usual, 0);
+                        last = seconds[i] - usual;
+                    }
+                    speeds.add(last, seconds[i], speed(pulses[i] / (seconds[i] - last)));
+                    last = seconds[i];
+                }
+            }
+            if (run[1] > run[0] && seconds[run[1] - 1] > last) {
+                speeds.add(last, seconds[run[1] - 1], 0);
+            }
+        }
+        return speeds;
+    }
+
+    /** @param from and until what the record covers; NaN: from the first edge to the last */
+    private Speeds timed(double[] all, double from, double until, int[] bounces) {
+        Speeds speeds = new Speeds();
+        double[] edges = Edges.withoutBounces(all);
+        bounces[0] = all.length - edges.length;
+        if (edges.length == 0) {
+            if (until > from) {
+                speeds.add(from, until, 0);
+            }
+            return speeds;
+        }
+        if (edges[0] > from) {
+            double first = edges.length > 1 ? edges[1] - edges[0] : STANDS_SECONDS;
+            // Before the first edge it turned as after it, for one pulse at the most.
+            double turned = Math.min(edges[0] - from, first < STANDS_SECONDS ? first : 0);
+            if (edges[0] - turned > from) {
+                speeds.add(from, edges[0] - turned, 0);
+            }
+            if (turned > 0) {
+                speeds.add(edges[0] - turned, edges[0], speed(1 / first));
+            }
+        }
+        for (int i = 1; i < edges.length; i++) {
+            double apart = edges[i] - edges[i - 1];
+            speeds.add(edges[i - 1], edges[i], apart > STANDS_SECONDS ? 0 : speed(1 / apart));
+        }
+        double last = edges[edges.length - 1];
+        if (until > last) {
+            double apart = edges.length > 1 ? last - edges[edges.length - 2] : STANDS_SECONDS;
+            double turns = apart < STANDS_SECONDS ? Math.min(until - last, apart) : 0;
+            if (turns > 0) {
+                speeds.add(last, last + turns, speed(1 / apart));
+            }
+            if (until > last + turns) {
+                speeds.add(last + turns, until, 0);
+            }
+        }
+        return speeds;
+    }
+
+    private Speeds wave(Stretch stretch, int[] bounces) {
+        double[] there = stretch.present(0);
+        if (there.length < 3) {
+            return new Speeds();
+        }
+        double low = Order.quantile(there, 0.02);
+        double high = Order.quantile(there, 0.98);
+        double[] found = new double[stretch.length()];
+        int count = 0;
+        double noise = noise(there);
+        // Both ends of a wave lie far apart against its noise; a line that stands still has only one.
+        if (high - low > 8 * noise && high > low) {
+            for (int[] run : stretch.runs()) {
+                count = Edges.ofWave(stretch.ports()[0], stretch.seconds(), run[0], run[1], low, high, found, count);
+            }
+        }
+        double[] seconds = stretch.seconds();
+        return timed(Arrays.copyOf(found, count), seconds[0], seconds[seconds.length - 1] + 1 / rateHz, bounces);
+    }
+
+    /** From the changes from sample to sample, most of which are no edges. */
+    private static double noise(double[] x) {
+        double[] changes = new double[x.length - 1];
+        for (int i = 1; i < x.length; i++) {
+            changes[i - 1] = Math.abs(x[i] - x[i - 1]);
+        }
+        return Order.median(changes) / 0.954;
+    }
+
+    private static double[] extremes(Speeds speeds) {
+        double length = speeds.end() - speeds.from;
+        double window = Math.min(GUST_SECONDS, length);
+        int steps = (int) Math.max(0, Math.floor((length - window) / GRID_SECONDS + 1e-9));
+        double[] from = new double[steps + 1];
+        double[] to = new double[steps + 1];
+        for (int i = 0; i <= steps; i++) {
+            from[i] = speeds.from + i * GRID_SECONDS;
+            to[i] = from[i] + window;
+        }
+        double[] before = speeds.way(from);
+        double[] after = speeds.way(to);
+        double low = Double.MAX_VALUE;
+        double high = 0;
+        for (int i = 0; i <= steps; i++) {
+            double mean = (after[i] - before[i]) / window;
+            low = Math.min(low, mean);
+            high = Math.max(high, mean);
+        }
+        return new double[] {low, high};
+    }
+
+    private static Quality quality(Stretch stretch, double length, double mean, int bounces) {
+        if (!(length > 0)) {
+            return new Quality(
+                    stretch.length() > 2 ? 0.1 : 0,
+                    List.of(stretch.length() == 0 ? "nothing has come yet" : "too little for a speed"));
+        }
+        List<String> reasons = new ArrayList<>();
+        double share = 1;
+        if (length < GUST_SECONDS) {
+            share = 0.4;
+            reasons.add("shorter than the 3 s of a gust");
+        }
+        if (mean == 0) {
+            reasons.add("calm: no pulse came");
+        }
+        if (bounces > 0) {
+            reasons.add(bounces + " edges left out: the contact bounces");
+        }
+        return new Quality(share, reasons);
+    }
+
+    private List<String> working(double mean, double length, int bounces) {
+        if (!(length > 0)) {
+            return List.of();
+        }
+        return List.of("Speed = " + Digits.of(factor) + " m/s per Hz × turns a second + " + Digits.of(offset)
+                + " m/s while turning; 0 where no pulse came for " + Digits.of(STANDS_SECONDS) + " s. Mean of "
+                + Digits.fixed(length, 1) + " s: " + Digits.fixed(mean, 2) + " m/s.");
+    }
+}
