@@ -2,12 +2,16 @@ package zesty.signal.app.command;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.Set;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 
 /** Any reading as JSON: its items under their keys, {@code group.name} within the object {@code group}, then the quality. */
 final class ReadingJson {
+    /** Bands are counted; all else is measured. */
+    private static final Set<String> WHOLE = Set.of("from", "to");
+
     private ReadingJson() {}
 
     static ObjectNode of(Reading reading) {
@@ -67,8 +71,7 @@ final class ReadingJson {
                 case "kind" -> node.put(field, event.kind());
                 default -> {
                     double value = event.values()[next++];
-                    // Bands and counts are whole numbers.
-                    if (value == Math.rint(value) && Math.abs(value) < 1e9) {
+                    if (WHOLE.contains(field) && value == Math.rint(value) && Math.abs(value) < 1e9) {
                         node.put(field, (long) value);
                     } else {
                         Json.put(node, field, value);

@@ -5,15 +5,24 @@ import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.level.Level;
+import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.step.StepResponse;
+import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
 
 /** All kinds of readers there are: a new one is one more line here. */
 public final class ReaderKinds {
-    private static final List<ReaderKind> ALL =
-            List.of(new Pulse(), new Level(), new Vibration(), new Hits(), new Wind(), new StepResponse());
+    private static final List<ReaderKind> ALL = List.of(
+            new Pulse(),
+            new Level(),
+            new Vibration(),
+            new Hits(),
+            new Wind(),
+            new StepResponse(),
+            new Tone(),
+            new Muscle());
 
     private ReaderKinds() {}
 

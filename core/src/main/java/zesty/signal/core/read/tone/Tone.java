@@ -1,0 +1,83 @@
+package zesty.signal.core.read.tone;
+
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.scale.Digits;
+
+/** The tone of a sound: its fundamental, also where a harmonic is stronger or it is missing, and the level. */
+public final class Tone implements ReaderKind {
+    public static final String NAME = "tone";
+    private static final double LEAST_HZ = 100;
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "the tone of a sound and how loud it is";
+    }
+
+    @Override
+    public List<Port> ports() {
+        return List.of(new Port("sound", "", "a waveform: a microphone, a pickup"));
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(
+                Setting.number("from", "20", 1, 1e6, "Hz", "from", "no tone is looked for below this"),
+                Setting.number("to", Setting.AUTO, 1, 1e6, "Hz", "to", "nor above this; by itself: half the rate"));
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo("hz", "tone", "Hz", 2, "the fundamental, even where a harmonic is stronger"),
+                new ScalarInfo("level_db", "level", "dB", 1, "20 log of the RMS, its mean off, against 1 unit"),
+                new ScalarInfo("confidence", "confidence", "", 2, "share of the sound that this tone explains"));
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("note");
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 1;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        if (!(rateHz >= LEAST_HZ)) {
+            return Optional.of("a tone needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+        }
+        double to = to(settings, rateHz);
+        return settings.number("from") < to && to <= rateHz / 2
+                ? Optional.empty()
+                : Optional.of("from must lie below to, and to at most at half the rate, " + Digits.of(rateHz / 2)
+                        + " Hz; were " + settings.text("from") + " and " + settings.text("to"));
+    }
+
+    private static double to(Settings settings, double rateHz) {
+        double to = settings.number("to");
+        return Double.isNaN(to) ? rateHz / 2 : to;
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        unsuited(settings, "", rateHz).ifPresent(why -> {
+            throw new ReaderException(why);
+        });
+        return new ToneReader(settings.number("from"), to(settings, rateHz), rateHz);
+    }
+}

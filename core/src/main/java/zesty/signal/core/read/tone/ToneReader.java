@@ -1,0 +1,187 @@
+package zesty.signal.core.read.tone;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Quality;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Recorded;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.Lines;
+import zesty.signal.core.spectrum.Welch;
+import zesty.signal.core.spectrum.Window;
+
+/** Finds the lines of a sound, the fundamental that they are harmonics of, and how much of the sound that explains. */
+final class ToneReader extends Recorded {
+    /** Short looks tell which lines there are, also where they waver; the whole record then tells where exactly. */
+    private static final double LOOK_SECONDS = 0.25;
+
+    private static final int SHORTEST = 128;
+    private static final int MOST_LINES = 24;
+    /** Around a harmonic its energy lies within this, as a share, waver included. */
+    private static final double AROUND = 0.03;
+
+    private static final double CLEAR = 5;
+    private static final int HARMONICS = 16;
+    /** A line so much lower than the highest is its ripple, not a harmonic, as a ratio of amplitudes. */
+    private static final double LEAST_AMPLITUDE = 0.01;
+
+    private static final String[] NOTES = {"C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B"};
+
+    private final double fromHz;
+    private final double toHz;
+    private final double rateHz;
+
+    ToneReader(double fromHz, double toHz, double rateHz) {
+        super(1);
+        this.fromHz = fromHz;
+        this.toHz = toHz;
+        this.rateHz = rateHz;
+    }
+
+    private record Found(double hz, double confidence) {}
+
+    @Override
+    protected Reading read(Stretch stretch) {
+        double[] there = stretch.present(0);
+        double mean = Arrays.stream(there).average().orElse(Double.NaN);
+        double square =
+                Arrays.stream(there).map(v -> (v - mean) * (v - mean)).average().orElse(Double.NaN);
+        double level = square > 0 ? 10 * Math.log10(square) : Double.NaN;
+        int[] longest = stretch.runs().stream()
+                .max((a, b) -> Integer.compare(a[1] - a[0], b[1] - b[0]))
+                .orElse(new int[2]);
+        double[] x = Arrays.copyOfRange(stretch.ports()[0], longest[0], longest[1]);
+        Found found = x.length < SHORTEST || !(square > 0) ? new Found(Double.NaN, 0) : find(x);
+        List<Item> items = new ArrayList<>();
+        items.add(new Item.Scalar("hz", found.hz()));
+        items.add(new Item.Scalar("level_db", level));
+        items.add(new Item.Scalar("confidence", found.confidence()));
+        items.add(new Item.Word("note", note(found.hz())));
+        return new Reading(quality(x.length, square, found), items, working(found, level));
+    }
+
+    private Found find(double[] x) {
+        int look = Integer.highestOneBit((int) Math.max(SHORTEST, 2 * LOOK_SECONDS * rateHz - 1));
+        int segment = Math.min(look, x.length);
+        List<int[]> run = List.of(new int[] {0, x.length});
+        double[] coarse = Welch.of(x, run, rateHz, Window.HANN, segment, 0.5).density();
+        double binHz = rateHz / segment;
+        List<Lines.Line> lines = Lines.of(coarse, binHz, fromHz * 0.97, rateHz / 2, MOST_LINES);
+        if (lines.isEmpty()) {
+            return new Found(Double.NaN, 0);
+        }
+        double strongest = lines.get(0).amplitude();
+        lines = Partials.together(lines.stream()
+                .filter(line -> line.amplitude() > LEAST_AMPLITUDE * strongest)
+                .toList());
+        double about = Partials.fundamental(lines, fromHz, toHz, 0.25 * binHz);
+        if (Double.isNaN(about)) {
+            // Lines that are no harmonics of anything: the strongest is the best guess, and no more than a guess.
+            double guess = lines.stream()
+                    .filter(line -> line.hz() >= fromHz && line.hz() <= toHz)
+                    .max(java.util.Comparator.comparingDouble(Lines.Line::amplitude))
+                    .map(Lines.Line::hz)
+                    .orElse(Double.NaN);
+            return Double.isNaN(guess) ? new Found(guess, 0) : exactly(x, guess, 1);
+        }
+        return exactly(x, about, HARMONICS);
+    }
+
+    /** The centre of the energy around each harmonic, over the whole record. */
+    private Found exactly(double[] x, double about, int harmonics) {
+        double[] density = Welch.of(x, List.of(new int[] {0, x.length}), rateHz, Window.HANN, x.length, 0)
+                .density();
+        double binHz = rateHz / x.length;
+        double total = 0;
+        for (int k = (int) Math.ceil(0.8 * fromHz / binHz); k < density.length; k++) {
+            total += density[k];
+        }
+        double explained = 0;
+        double weights = 0;
+        double sum = 0;
+        for (int h = 1; h <= harmonics && h * about < rateHz / 2; h++) {
+            double half = Math.max(AROUND * h * about / Math.sqrt(h), 2.5 * binHz);
+            // Harmonics do not reach into each other.
+            half = Math.min(half, 0.45 * about);
+            int from = (int) Math.max(1, Math.floor((h * about - half) / binHz));
+            int to = (int) Math.min(density.length - 1, Math.ceil((h * about + half) / binHz));
+            double[] part = Arrays.copyOfRange(density, from, to + 1);
+            double floor = zesty.signal.core.sample.Order.quantile(outside(density, from, to), 0.5);
+            double energy = 0;
+            double moment = 0;
+            for (int i = 0; i < part.length; i++) {
+                double own = part[i] > CLEAR * floor ? part[i] - floor : 0;
+                energy += own;
+                moment += own * (from + i);
+            }
+            if (energy > 0) {
+                explained += energy;
+                // A place that is told to a bin tells the fundamental h times as well.
+                double weight = energy * h * h;
+                sum += weight * moment / energy * binHz / h;
+                weights += weight;
+            }
+        }
+        return weights > 0
+                ? new Found(sum / weights, Math.max(0, Math.min(1, explained / total)))
+                : new Found(about, 0);
+    }
+
+    /** @return what lies to either side of a band, as wide as it is */
+    private static double[] outside(double[] density, int from, int to) {
+        int width = Math.max(8, to - from);
+        int low = Math.max(1, from - width);
+        int high = Math.min(density.length, to + 1 + width);
+        double[] sides = new double[Math.max(0, from - low) + Math.max(0, high - to - 1)];
+        System.arraycopy(density, low, sides, 0, Math.max(0, from - low));
+        System.arraycopy(density, to + 1, sides, Math.max(0, from - low), Math.max(0, high - to - 1));
+        return sides;
+    }
+
+    /** @return the nearest note of equal temperament with A at 440 Hz, and by how many hundredths of a step it is off */
+    private static String note(double hz) {
+        if (!(hz > 0)) {
+            return "";
+        }
+        double steps = 12 * Math.log(hz / 440) / Math.log(2);
+        int nearest = (int) Math.rint(steps);
+        int cents = (int) Math.rint(100 * (steps - nearest));
+        int fromC = nearest + 9;
+        return NOTES[Math.floorMod(fromC, 12)]
+                + (4 + Math.floorDiv(fromC, 12))
+                + (cents == 0 ? "" : (cents > 0 ? " +" : " \u2212") + Math.abs(cents) + " cents");
+    }
+
+    private static Quality quality(int samples, double square, Found found) {
+        if (samples < SHORTEST) {
+            return new Quality(
+                    0, List.of("too few samples without a gap: " + samples + ", " + SHORTEST + " are needed"));
+        }
+        if (!(square > 0)) {
+            return new Quality(0.1, List.of("silence: every sample is the same"));
+        }
+        if (Double.isNaN(found.hz())) {
+            return new Quality(0.1, List.of("no tone: nothing stands out of the noise"));
+        }
+        return found.confidence() < 0.5
+                ? new Quality(
+                        found.confidence(),
+                        List.of("one steady tone explains only " + Digits.fixed(100 * found.confidence(), 0)
+                                + " % of the sound"))
+                : new Quality(found.confidence(), List.of());
+    }
+
+    private static List<String> working(Found found, double level) {
+        List<String> words = new ArrayList<>();
+        if (found.hz() == found.hz()) {
+            words.add(
+                    "Fundamental " + Digits.fixed(found.hz(), 3) + " Hz: the lines of the spectrum are its harmonics.");
+        }
+        if (level == level) {
+            words.add("Level 20 · log of the RMS against 1 unit: " + Digits.fixed(level, 2) + " dB.");
+        }
+        return words;
+    }
+}

@@ -1,0 +1,2 @@
+/** The tone reader: the fundamental of a sound and its level. */
+package zesty.signal.core.read.tone;
