@@ -24,6 +24,7 @@ import zesty.signal.takes.TakeException;
             CleanCommand.class,
             ReadersCommand.class,
             ExtractCommand.class,
+            SpectrumCommand.class,
             CalibrateCommand.class,
             ConvertCommand.class,
             ExportCommand.class,

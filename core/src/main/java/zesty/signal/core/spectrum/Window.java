@@ -26,6 +26,10 @@ public enum Window {
     /** @return the weights of so many samples, one whole period of the window */
     public double[] weights(int length) {
         double[] weights = new double[length];
+        if (length == 1) {
+            weights[0] = 1;
+            return weights;
+        }
         for (int i = 0; i < length; i++) {
             for (int k = 0; k < terms.length; k++) {
                 weights[i] += (k % 2 == 0 ? 1 : -1) * terms[k] * Math.cos(2 * Math.PI * k * i / length);

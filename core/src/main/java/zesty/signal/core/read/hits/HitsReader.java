@@ -26,8 +26,10 @@ final class HitsReader extends Recorded {
     private static final double RISES = 1.5;
     /** Two modes of ringing come and go against each other; within this after a hit, in s … */
     private static final double RINGS_SECONDS = 0.3;
-    /** … another one is at least so high as a share of it. */
+    /** … another one is at least so high as a share of it, and less the later it comes. */
     private static final double AFTER_ONE = 0.5;
+
+    private static final double DIES_SECONDS = 0.07;
 
     private static final double PEAK_SECONDS = 0.25;
     private static final double CLEAR = 1.4;
@@ -131,8 +133,9 @@ final class HitsReader extends Recorded {
             double own = Math.abs(off[i]);
             if (i >= free && own > reach && own > RISES * recent.highest()) {
                 double height = highest(off, i, attack);
-                boolean rings = last >= 0 && (i - last) / rateHz < RINGS_SECONDS;
-                if (!rings || height > AFTER_ONE * lastHeight) {
+                double since = last < 0 ? Double.POSITIVE_INFINITY : (i - last) / rateHz;
+                double ringing = AFTER_ONE * Math.exp(-Math.max(0, since - RINGS_SECONDS) / DIES_SECONDS);
+                if (height > ringing * lastHeight) {
                     hits.add(new Hit(stretch.seconds()[first + i], Double.NaN, height / reach));
                     close(stretch, first, last, i, off.length, hits, hits.size() - 2);
                     last = i;
@@ -200,7 +203,7 @@ final class HitsReader extends Recorded {
     }
 
     private Quality quality(Stretch stretch, Found found) {
-        if (stretch.length() < 3) {
+        if (stretch.present(0).length < 3) {
             return new Quality(0, List.of("no samples yet"));
         }
         if (stretch.span() < 1 && Double.isNaN(threshold)) {

@@ -5,6 +5,7 @@ import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.level.Level;
+import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.step.StepResponse;
@@ -16,13 +17,14 @@ import zesty.signal.core.read.wind.Wind;
 public final class ReaderKinds {
     private static final List<ReaderKind> ALL = List.of(
             new Pulse(),
-            new Level(),
+            new Muscle(),
             new Vibration(),
             new Hits(),
-            new Wind(),
-            new StepResponse(),
             new Tone(),
-            new Muscle());
+            new Wind(),
+            new Motion(),
+            new StepResponse(),
+            new Level());
 
     private ReaderKinds() {}
 

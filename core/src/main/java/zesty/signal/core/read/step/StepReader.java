@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
@@ -14,6 +15,7 @@ import zesty.signal.core.scale.Digits;
 /** Finds the steps of the input and fits the answer to each; of several the one of middle gain speaks for all. */
 final class StepReader extends Recorded {
     private static final int MOST_POINTS = 3000;
+    private static final int MOST_STEPS = 6;
     private static final int FEWEST_POINTS = 8;
     /** The fit has four numbers; of noise alone it takes so much off the squares less than once in a thousand times. */
     private static final double SIGNIFICANT = 14;
@@ -77,7 +79,15 @@ final class StepReader extends Recorded {
                     steps.add(i);
                 }
             }
-            for (int s = 0; s < steps.size(); s++) {
+            // Of very many changes those that were left alone longest tell most.
+            List<Integer> told = IntStream.range(0, steps.size())
+                    .boxed()
+                    .sorted(Comparator.comparingInt(
+                            s -> steps.get(s) - (s + 1 < steps.size() ? steps.get(s + 1) : run[1])))
+                    .limit(MOST_STEPS)
+                    .sorted()
+                    .toList();
+            for (int s : told) {
                 int from = s == 0 ? run[0] : (steps.get(s - 1) + steps.get(s)) / 2;
                 int to = s + 1 < steps.size() ? steps.get(s + 1) : run[1];
                 Answer answer = answer(stretch, from, steps.get(s), to);

@@ -1,0 +1,188 @@
+package zesty.signal.core.read.motion;
+
+/**
+ * The attitude of a unit by a complementary filter (R. Mahony, T. Hamel and J.-M. Pflimlin 2008, "Nonlinear complementary
+ * filters on the special orthogonal group"): turning is integrated, gravity and field pull it right, and what the gyro
+ * reads at rest is taken off. The direction of up is kept as a vector, so that no lean is special. One stretch.
+ */
+final class Attitude {
+    /** Gravity pulls the lean right within this, in s. */
+    private static final double LEAN_SECONDS = 1.0;
+    /** And the field the heading. */
+    private static final double HEADING_SECONDS = 0.7;
+    /** Where acceleration differs so much from 1 g, gravity is not all there is, in g. */
+    private static final double FOREIGN_G = 0.15;
+    /** Without a gyro, acceleration is smoothed over this, in s. */
+    private static final double SMOOTH_SECONDS = 0.12;
+    /** At rest for so long, the gyro's reading is its bias, in s. */
+    private static final double REST_SECONDS = 0.5;
+
+    private static final double REST_DEGREES = 3;
+    private static final double REST_G = 0.05;
+    /** A gyro that reads more than this at rest is turning, in °/s. */
+    private static final double MOST_BIAS = 12;
+
+    /** Straight up or down there is no heading; near it, it turns no faster than this allows. */
+    private static final double LEAST_LEVEL = 0.05;
+
+    private final double periodSeconds;
+    private final boolean fusion;
+    private final double[] up = {0, 0, 1};
+    private boolean begun;
+    private double heading = Double.NaN;
+    private final double[] bias = new double[3];
+    private double biasWeight;
+    private final double[] restSum = new double[3];
+    private final double[] restFirst = new double[3];
+    private final double[] gFirst = new double[3];
+    private int rests;
+
+    Attitude(double rateHz, boolean fusion) {
+        periodSeconds = 1 / rateHz;
+        this.fusion = fusion;
+    }
+
+    /**
+     * The next sample.
+     *
+     * @param a acceleration in g
+     * @param g turning in °/s; null without a gyro
+     * @param m field in µT; null without one
+     */
+    void next(double[] a, double[] g, double[] m) {
+        double length = Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
+        boolean gyro = g != null && fusion;
+        if (!begun) {
+            begun = true;
+            if (length > 1e-9) {
+                for (int i = 0; i < 3; i++) {
+                    up[i] = a[i] / length;
+                }
+            }
+            heading = m != null ? byField(m) : g != null ? 0 : Double.NaN;
+        }
+        double[] turn = new double[3];
+        if (gyro) {
+            learnBias(a, g);
+            for (int i = 0; i < 3; i++) {
+                turn[i] = Math.toRadians(g[i] - bias[i]);
+            }
+            // The world's up, seen from the unit, turns the other way round.
+            rotate(up, turn, -periodSeconds);
+        }
+        boolean gravity = length > 1e-9 && Math.abs(length - 1) < FOREIGN_G;
+        if (gravity || !gyro && length > 1e-9) {
+            double share = Math.min(1, periodSeconds / (gyro ? LEAN_SECONDS : SMOOTH_SECONDS));
+            for (int i = 0; i < 3; i++) {
+                up[i] += share * (a[i] / length - up[i]);
+            }
+            normalise(up);
+        }
+        turnHeading(turn, gyro, m);
+    }
+
+    private void turnHeading(double[] turn, boolean gyro, double[] m) {
+        if (gyro) {
+            // How fast the nose turns to the left over the ground; a heading counts to the right.
+            double roll = Math.toRadians(roll());
+            double level = Math.max(LEAST_LEVEL, Math.cos(Math.toRadians(pitch())));
+            double left = (turn[1] * Math.sin(roll) + turn[2] * Math.cos(roll)) / level;
+            heading = wrap(heading - Math.toDegrees(left * periodSeconds));
+        }
+        if (m != null) {
+            double off = byField(m) - heading;
+            off -= 360 * Math.rint(off / 360);
+            double share = gyro ? periodSeconds / HEADING_SECONDS : Math.min(1, periodSeconds / SMOOTH_SECONDS);
+            heading = wrap(heading + Math.min(1, share) * off);
+        }
+    }
+
+    /** Turns a vector about an axis of so many rad/s for a time, exactly (O. Rodrigues 1840). */
+    private static void rotate(double[] v, double[] rate, double seconds) {
+        double angle = Math.sqrt(rate[0] * rate[0] + rate[1] * rate[1] + rate[2] * rate[2]) * seconds;
+        if (angle == 0) {
+            return;
+        }
+        double norm = angle / seconds;
+        double x = rate[0] / norm;
+        double y = rate[1] / norm;
+        double z = rate[2] / norm;
+        double cos = Math.cos(angle);
+        double sin = Math.sin(angle);
+        double along = (x * v[0] + y * v[1] + z * v[2]) * (1 - cos);
+        double v0 = v[0] * cos + (y * v[2] - z * v[1]) * sin + x * along;
+        double v1 = v[1] * cos + (z * v[0] - x * v[2]) * sin + y * along;
+        double v2 = v[2] * cos + (x * v[1] - y * v[0]) * sin + z * along;
+        v[0] = v0;
+        v[1] = v1;
+        v[2] = v2;
+    }
+
+    private static void normalise(double[] v) {
+        double length = Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]);
+        for (int i = 0; i < 3 && length > 1e-9; i++) {
+            v[i] /= length;
+        }
+    }
+
+    /** Where neither turning nor acceleration changes for a while, the unit rests, and the gyro should read nothing. */
+    private void learnBias(double[] a, double[] g) {
+        boolean still = rests > 0;
+        for (int i = 0; i < 3; i++) {
+            still &= Math.abs(g[i] - restFirst[i]) < REST_DEGREES
+                    && Math.abs(a[i] - gFirst[i]) < REST_G
+                    && Math.abs(g[i]) < MOST_BIAS;
+        }
+        if (!still) {
+            rests = 1;
+            for (int i = 0; i < 3; i++) {
+                restFirst[i] = g[i];
+                gFirst[i] = a[i];
+                restSum[i] = g[i];
+            }
+            return;
+        }
+        rests++;
+        for (int i = 0; i < 3; i++) {
+            restSum[i] += g[i];
+            restFirst[i] += 0.05 * (g[i] - restFirst[i]);
+        }
+        if (rests * periodSeconds >= REST_SECONDS) {
+            double weight = Math.min(1, rests * periodSeconds / 2);
+            for (int i = 0; i < 3; i++) {
+                double mean = restSum[i] / rests;
+                bias[i] = biasWeight == 0 ? mean : bias[i] + 0.02 * weight * (mean - bias[i]);
+            }
+            biasWeight = 1;
+        }
+    }
+
+    private double byField(double[] m) {
+        double roll = Math.toRadians(roll());
+        double pitch = Math.toRadians(pitch());
+        double y1 = m[1] * Math.cos(roll) - m[2] * Math.sin(roll);
+        double z1 = m[1] * Math.sin(roll) + m[2] * Math.cos(roll);
+        double x2 = m[0] * Math.cos(pitch) + z1 * Math.sin(pitch);
+        return wrap(Math.toDegrees(Math.atan2(y1, x2)));
+    }
+
+    private static double wrap(double degrees) {
+        double turned = degrees % 360;
+        return turned < 0 ? turned + 360 : turned;
+    }
+
+    /** @return in degrees, −180 … 180 */
+    double roll() {
+        return Math.toDegrees(Math.atan2(up[1], up[2]));
+    }
+
+    /** @return in degrees, −90 … 90 */
+    double pitch() {
+        return Math.toDegrees(Math.atan2(-up[0], Math.hypot(up[1], up[2])));
+    }
+
+    /** @return in degrees, 0 … 360; NaN without gyro and field */
+    double heading() {
+        return heading;
+    }
+}

@@ -1,0 +1,104 @@
+package zesty.signal.core.read.motion;
+
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.scale.Digits;
+
+/** Motion of a unit of 3, 6 or 9 axes: x forward, y left, z up; at rest z reads +1 g. */
+public final class Motion implements ReaderKind {
+    public static final String NAME = "motion";
+    private static final double LEAST_HZ = 10;
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "lean, turn and steps, and whether it was tapped, shaken or dropped";
+    }
+
+    @Override
+    public List<Port> ports() {
+        return List.of(
+                new Port("ax", "g", "acceleration forward"),
+                new Port("ay", "g", "acceleration to the left"),
+                new Port("az", "g", "acceleration up"),
+                new Port("gx", "°/s", "turning about x"),
+                new Port("gy", "°/s", "turning about y"),
+                new Port("gz", "°/s", "turning about z"),
+                new Port("mx", "µT", "magnetic field along x"),
+                new Port("my", "µT", "magnetic field along y"),
+                new Port("mz", "µT", "magnetic field along z"));
+    }
+
+    @Override
+    public int fewestPorts() {
+        return 3;
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(Setting.choice(
+                "fusion",
+                List.of("on", "off"),
+                "fusion",
+                "whether turning is used to steady the lean; off: from gravity and field alone"));
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo("roll", "roll", "°", 1, "lean to the right, at the end"),
+                new ScalarInfo("pitch", "pitch", "°", 1, "nose up, at the end"),
+                new ScalarInfo(
+                        "heading",
+                        "heading",
+                        "°",
+                        0,
+                        "clockwise from north, at the end; without a field from the start"),
+                new ScalarInfo("steps", "steps", "", 0, "of somebody walking with it"),
+                new ScalarInfo("activity_g", "activity", "g", 3, "RMS of the length of acceleration less 1 g"));
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("roll_deg", "pitch_deg", "heading_deg", "face", "events");
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 20;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        return rateHz >= LEAST_HZ
+                ? Optional.empty()
+                : Optional.of("motion needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+    }
+
+    @Override
+    public void check(Settings settings, double[][] ports) {
+        if (ports.length % 3 != 0) {
+            throw new ReaderException(
+                    "motion takes 3, 6 or 9 columns (ax ay az gx gy gz mx my mz), not " + ports.length);
+        }
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        unsuited(settings, "", rateHz).ifPresent(why -> {
+            throw new ReaderException(why);
+        });
+        return new MotionReader(settings.text("fusion").equals("on"), rateHz);
+    }
+}

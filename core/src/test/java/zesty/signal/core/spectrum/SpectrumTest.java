@@ -1,0 +1,105 @@
+package zesty.signal.core.spectrum;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class SpectrumTest {
+    /** The signal of core/src/test/python/welch.py. */
+    private static double[] signal() {
+        double[] x = new double[301];
+        Arrays.setAll(x, i -> Math.sin(i * i / 700.0) + i % 7 / 5.0 - i / 400.0);
+        return x;
+    }
+
+    @Test
+    void densitiesAreThoseOfAScientificLibrary() throws IOException {
+        double[] x = signal();
+        int cases = 0;
+        try (BufferedReader lines = new BufferedReader(
+                new InputStreamReader(SpectrumTest.class.getResourceAsStream("/welch.csv"), StandardCharsets.UTF_8))) {
+            for (String line = lines.readLine(); line != null; line = lines.readLine()) {
+                String[] cells = line.split(",");
+                Welch welch = new Welch(
+                        Double.parseDouble(cells[3]),
+                        Window.valueOf(cells[0].toUpperCase(Locale.ROOT)),
+                        Integer.parseInt(cells[1]),
+                        Double.parseDouble(cells[2]));
+                welch.add(x, 0, x.length);
+                double[] density = welch.density();
+                assertThat(density).hasSize(cells.length - 4);
+                double highest = Arrays.stream(density).max().orElse(0);
+                for (int k = 0; k < density.length; k++) {
+                    double reference = Double.parseDouble(cells[k + 4]);
+                    // Where a bin is nearly empty, what is left is rounding of its neighbours.
+                    assertThat(density[k])
+                            .as("%s of %s, bin %d", cells[0], cells[1], k)
+                            .isCloseTo(reference, within(1e-9 * reference + 1e-13 * highest));
+                }
+                cases++;
+            }
+        }
+        assertThat(cases).isEqualTo(8);
+    }
+
+    @Test
+    void theDensityOfWhiteNoiseAddsUpToItsVariance() {
+        Random random = new Random(4);
+        double[] x = random.doubles(100_000, -Math.sqrt(3), Math.sqrt(3)).toArray();
+        Welch welch = Welch.of(x, List.of(new int[] {0, x.length}), 500, Window.HANN, 1000, 0.5);
+        // Uniform in ±√3: variance 1, spread over 250 Hz.
+        assertThat(Arrays.stream(welch.density()).sum() * 0.5).isCloseTo(1, within(0.02));
+        assertThat(welch.hz()[500]).isEqualTo(250);
+        assertThat(welch.segments()).isEqualTo(199);
+    }
+
+    @Test
+    void noSegmentLiesAcrossAGap() {
+        double[] x = new double[400];
+        Arrays.fill(x, 200, 400, 1000);
+        List<int[]> runs = List.of(new int[] {0, 200}, new int[] {200, 400});
+        Welch parted = Welch.of(x, runs, 100, Window.HANN, 64, 0.5);
+        // Each side is flat, so the step between them is nowhere.
+        assertThat(Arrays.stream(parted.density()).max().orElse(1)).isLessThan(1e-20);
+        assertThat(parted.segments()).isEqualTo(10);
+        assertThat(Arrays.stream(Welch.of(x, List.of(new int[] {0, 400}), 100, Window.HANN, 64, 0.5)
+                                .density())
+                        .max()
+                        .orElse(0))
+                .isGreaterThan(1000);
+        assertThat(new Welch(100, Window.HANN, 64, 0.5).density()).containsOnly(Double.NaN);
+        assertThatThrownBy(() -> new Welch(100, Window.HANN, 0, 0.5)).hasMessageContaining("a segment of at least 1");
+        assertThatThrownBy(() -> new Welch(100, Window.HANN, 8, 1)).hasMessageContaining("below 1");
+    }
+
+    @Test
+    void aLineHasItsPlaceAndHeightWhereverItLiesBetweenBins() {
+        Random random = new Random(9);
+        for (double hz : new double[] {20, 20.25, 20.5, 33.33, 47.91}) {
+            double[] x = new double[4000];
+            Arrays.setAll(x, i -> 0.7 * Math.sin(2 * Math.PI * hz * i / 200 + 0.4) + 0.02 * random.nextGaussian());
+            double[] density = Welch.of(x, List.of(new int[] {0, 4000}), 200, Window.HANN, 256, 0.5)
+                    .density();
+            List<Lines.Line> lines = Lines.of(density, 200 / 256.0, 1, 100, 5);
+            assertThat(lines).isNotEmpty();
+            assertThat(lines.get(0).hz()).as("%.2f Hz", hz).isCloseTo(hz, within(0.02));
+            assertThat(lines.get(0).amplitude()).as("%.2f Hz", hz).isCloseTo(0.7, within(0.01));
+            // The others, if any, are the noise.
+            assertThat(lines.stream().skip(1)).allMatch(line -> line.amplitude() < 0.02);
+        }
+        double[] noise = random.doubles(20_000).toArray();
+        double[] flat = Welch.of(noise, List.of(new int[] {0, 20_000}), 200, Window.HANN, 256, 0.5)
+                .density();
+        assertThat(Lines.of(flat, 200 / 256.0, 1, 100, 5)).isEmpty();
+    }
+}
