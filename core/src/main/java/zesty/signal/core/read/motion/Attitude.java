@@ -60,6 +60,7 @@ final class Attitude {
                 }
             }
             heading = m != null ? byField(m) : g != null ? 0 : Double.NaN;
+            return;
         }
         double[] turn = new double[3];
         if (gyro) {

@@ -47,7 +47,11 @@ final class Happenings {
     List<Event> events() {
         List<Event> falls = falls();
         List<Event> events = new ArrayList<>(falls);
-        List<Event> shakes = shakes();
+        List<Event> shakes = shakes().stream()
+                .filter(shake -> falls.stream()
+                        .noneMatch(fall ->
+                                fall.startSeconds() < shake.endSeconds() && fall.endSeconds() > shake.startSeconds()))
+                .toList();
         events.addAll(shakes);
         List<Event> taps = taps().stream()
                 .filter(tap -> falls.stream()
