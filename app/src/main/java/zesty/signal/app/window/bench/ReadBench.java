@@ -48,7 +48,7 @@ public final class ReadBench extends Bench {
         super(desk, Stop.READ);
         kind.setId("reader");
         kind.getItems().add(NOTHING);
-        ReaderKinds.all().stream().filter(k -> k.ports().size() == 1).forEach(k -> kind.getItems()
+        ReaderKinds.all().stream().filter(k -> k.fewestPorts() == 1).forEach(k -> kind.getItems()
                 .add(k.name()));
         kind.setTooltip(new Tooltip("what is read of this channel"));
         kind.setOnAction(event -> choose());

@@ -10,13 +10,22 @@ final class Clipping {
     private static final int LEAST = 3;
     /** Of a wave in few steps the highest holds at most so many times as many samples as the one below it. */
     private static final double OF_STEPS = 4;
-    /** A range of more steps than this is fine: the same value twice in a row at its very end is no chance. */
-    private static final double FINE = 1000;
+
+    private static final double SAME = 1e-9;
+    private static final double NEAR = 0.01;
+    private static final double FINE = 4;
+    private static final double CROWDED = 8;
 
     private Clipping() {}
 
     /** Marks the samples of one axis that are clipped. */
-    static void mark(double[] x, boolean[] clipped) {
+    static void mark(double[] signal, boolean[] clipped) {
+        double most =
+                Arrays.stream(signal).filter(v -> v == v).map(Math::abs).max().orElse(0);
+        // What differs by the rounding of its arithmetic alone is the same value.
+        double[] x = Arrays.stream(signal)
+                .map(v -> Math.rint(v / (most * SAME)) * (most * SAME))
+                .toArray();
         double[] sorted = Arrays.stream(x).filter(v -> v == v).sorted().toArray();
         if (sorted.length < 2 * LEAST || !(sorted[sorted.length - 1] > sorted[0])) {
             return;
@@ -27,7 +36,7 @@ final class Clipping {
         for (int side = 0; side < 2; side++) {
             double[] rising = side == 0 ? sorted : down;
             double end = rising[rising.length - 1];
-            if (atEnd(rising, range) && inARow(x, side == 0 ? end : -end)) {
+            if (atEnd(rising, range) && (stands(rising) || inARow(x, side == 0 ? end : -end))) {
                 for (int i = 0; i < x.length; i++) {
                     clipped[i] |= (side == 0 ? x[i] : -x[i]) >= end;
                 }
@@ -43,12 +52,42 @@ final class Clipping {
         if (at < LEAST) {
             return false;
         }
-        double below = sorted[n - at - 1];
-        if (end - below > range / FINE * 10) {
+        double near = range * NEAR;
+        if (!fine(sorted, range)) {
+            double below = sorted[n - at - 1];
             int under = n - at - lowerBound(sorted, below);
             return at > OF_STEPS * under;
         }
-        return true;
+        // Of a wave that is not cut off, a step at its very end holds about as many samples as one just below.
+        int under = n - at - lowerBound(sorted, end - near);
+        double steps = near / step(sorted);
+        return at > LEAST + CROWDED * under / steps;
+    }
+
+    /** Whether the last value comes far more often than any other: that of a wave that repeats itself does not. */
+    private static boolean stands(double[] sorted) {
+        int most = 0;
+        int now = 0;
+        double end = sorted[sorted.length - 1];
+        for (int i = 1; i < sorted.length && sorted[i] < end; i++) {
+            now = sorted[i] == sorted[i - 1] ? now + 1 : 0;
+            most = Math.max(most, sorted[i] > sorted[0] ? now + 1 : 0);
+        }
+        return sorted.length - lowerBound(sorted, end) > LEAST * most;
+    }
+
+    /** Whether there are many steps within a hundredth of the range. */
+    private static boolean fine(double[] sorted, double range) {
+        return step(sorted) * FINE < range * NEAR;
+    }
+
+    private static double step(double[] sorted) {
+        double least = Double.POSITIVE_INFINITY;
+        for (int i = 1; i < sorted.length; i++) {
+            double apart = sorted[i] - sorted[i - 1];
+            least = apart > 0 ? Math.min(least, apart) : least;
+        }
+        return least;
     }
 
     private static int lowerBound(double[] sorted, double value) {
