@@ -21,6 +21,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Execution;
 import org.junit.jupiter.api.parallel.ExecutionMode;
+import org.junit.jupiter.api.parallel.ResourceAccessMode;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.boards.sim.DeckBoard;
@@ -28,6 +30,7 @@ import zesty.signal.boards.sim.DeckBoard;
 /** The command line as processes of their own, as a script would use it. */
 @Timeout(120)
 @Execution(ExecutionMode.CONCURRENT)
+@ResourceLock(value = "the machine", mode = ResourceAccessMode.READ)
 class CommandLineTest {
     @TempDir
     Path folder;

@@ -25,6 +25,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.Execution;
 import org.junit.jupiter.api.parallel.ExecutionMode;
+import org.junit.jupiter.api.parallel.ResourceAccessMode;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -32,6 +34,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Floods, little memory, full disks, signals and strangers: nothing is lost, nothing is invented, and what is said is so. */
 @Timeout(180)
 @Execution(ExecutionMode.CONCURRENT)
+@ResourceLock(value = "the machine", mode = ResourceAccessMode.READ)
 class PressureTest {
     @TempDir
     Path folder;

@@ -18,6 +18,7 @@ import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.ResourceLock;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
@@ -25,7 +26,11 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Places;
 import zesty.signal.engine.Sight;
 
-/** The real window, opened for each test, with what a test needs to work in it. */
+/**
+ * The real window, opened for each test, with what a test needs to work in it. It has the machine for itself: tests that
+ * run processes wait meanwhile.
+ */
+@ResourceLock("the machine")
 abstract class RealWindow {
     @TempDir
     Path home;
@@ -93,7 +98,7 @@ abstract class RealWindow {
 
     void awaitNode(String query) throws Exception {
         WaitForAsyncUtils.waitFor(
-                10, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
+                20, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
     }
 
     /** Presses keys together, with no field having the cursor. */

@@ -175,6 +175,21 @@ final class Plot extends Pane {
         g.restore();
     }
 
+    /**
+     * Draws an upright line with words at its head.
+     *
+     * @param row 0 for the highest line of words; others stand lower, so that neighbours do not lie over each other
+     */
+    void named(double x, String words, int row, Color colour) {
+        upright(x, x, colour);
+        GraphicsContext g = clipped();
+        double left = pixelX(x) + 4;
+        g.setFill(ink);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText(words, left, TOP + 8 + 15 * row);
+        g.restore();
+    }
+
     /** Lays a wash over a range of heights. */
     void wash(double low, double high, Color colour) {
         GraphicsContext g = clipped();

@@ -4,6 +4,8 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.tone.Tone;
+import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
@@ -19,7 +21,11 @@ abstract class ReaderPicture extends VBox {
     }
 
     static ReaderPicture of(String kind, Desk desk) {
-        return kind.equals(Pulse.NAME) ? new PulsePicture(desk) : new TracePicture(desk);
+        return switch (kind) {
+            case Pulse.NAME -> new PulsePicture(desk);
+            case Vibration.NAME, Tone.NAME -> new SpectrumPicture(desk);
+            default -> new TracePicture(desk);
+        };
     }
 
     /** @param reader null where the channel has none */

@@ -1,0 +1,95 @@
+package zesty.signal.app.window.bench;
+
+import java.util.List;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.TimeWindow;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.Welch;
+import zesty.signal.core.spectrum.Window;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.Sight;
+
+/** The spectrum of what is in sight, with the lines that the reader names: for shaking and for tones. */
+final class SpectrumPicture extends ReaderPicture {
+    private static final int MOST_SAMPLES = 1 << 16;
+    private static final int SEGMENT = 1024;
+    /** Below the highest so much is shown, in dB. */
+    private static final double DEPTH_DB = 70;
+
+    private static final int ROWS = 5;
+
+    private final Plot plot = new Plot();
+
+    SpectrumPicture(Desk desk) {
+        super(desk);
+        VBox.setVgrow(plot, Priority.ALWAYS);
+        getChildren().add(plot);
+    }
+
+    @Override
+    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
+        TimeWindow window = desk.window();
+        TimeRing times = channel.strand().times();
+        long end = Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
+        long begin = Math.max(times.firstAtOrAfter(window.from()), end - MOST_SAMPLES);
+        int n = (int) Math.max(0, end - begin);
+        double[] x = new double[n];
+        for (int i = 0; i < n; i++) {
+            x[i] = channel.channel().display().apply(channel.clean().value(begin + i + channel.lateSamples()));
+        }
+        double rate = n > 1 ? (n - 1) / (times.secondsAt(end - 1) - times.secondsAt(begin)) : 1;
+        int segment = Math.min(SEGMENT, Math.max(1, n));
+        double[] density = Welch.of(x, List.of(new int[] {0, n}), rate, Window.HANN, segment, 0.5)
+                .density();
+        double[] hz = new double[density.length];
+        double[] height = new double[density.length];
+        double high = Double.NEGATIVE_INFINITY;
+        for (int k = 0; k < density.length; k++) {
+            hz[k] = k * rate / segment;
+            height[k] = density[k] > 0 ? 10 * Math.log10(density[k]) : Double.NaN;
+            high = k > 0 && height[k] > high ? height[k] : high;
+        }
+        boolean some = high > Double.NEGATIVE_INFINITY;
+        String unit = channel.channel().unit();
+        plot.begin(
+                desk.night().get(),
+                0,
+                Math.max(1, rate / 2),
+                "Hz",
+                some ? high - DEPTH_DB : -DEPTH_DB,
+                some ? high + 12 : 0,
+                "dB, 0 is 1 " + (unit.isEmpty() ? "unit" : unit) + "²/Hz");
+        plot.line(hz, height, hz.length, colour, 1.4);
+        if (reader != null && reader.reading() != null) {
+            lines(reader.reading(), colour);
+        }
+    }
+
+    private void lines(Reading reading, Color colour) {
+        int row = 0;
+        for (Item item : reading.items()) {
+            if (item instanceof Item.Records records && records.key().equals("peaks")) {
+                for (double[] one : records.records()) {
+                    plot.named(
+                            one[0],
+                            Digits.fixed(one[0], 1) + " Hz · " + Digits.about(one[1], 3),
+                            row++ % ROWS,
+                            colour.deriveColor(0, 1, 0.8, 0.9));
+                }
+            } else if (item instanceof Item.Scalar tone && tone.key().equals("hz") && tone.value() > 0) {
+                plot.named(
+                        tone.value(),
+                        Digits.fixed(tone.value(), 2) + " Hz " + reading.word("note"),
+                        row++,
+                        colour.deriveColor(0, 1, 0.8, 0.9));
+            }
+        }
+    }
+}
