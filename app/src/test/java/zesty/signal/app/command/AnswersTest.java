@@ -1,0 +1,306 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.ByteArrayOutputStream;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.function.IntToDoubleFunction;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.takes.TakeWriter;
+
+/** What {@code extract} and {@code spectrum} print of signals whose answers are known, key by key as the contract has them. */
+@Timeout(60)
+class AnswersTest {
+    @TempDir
+    Path folder;
+
+    private record Said(int status, String out, String err) {
+        JsonNode json() throws Exception {
+            assertThat(status).as(err).isZero();
+            return new ObjectMapper().readTree(out);
+        }
+    }
+
+    private static Said zesty(String... words) {
+        PrintStream out = System.out;
+        PrintStream err = System.err;
+        ByteArrayOutputStream said = new ByteArrayOutputStream();
+        ByteArrayOutputStream wrong = new ByteArrayOutputStream();
+        try {
+            System.setOut(new PrintStream(said, true, StandardCharsets.UTF_8));
+            System.setErr(new PrintStream(wrong, true, StandardCharsets.UTF_8));
+            int status = Commands.run(words);
+            System.out.flush();
+            return new Said(status, said.toString(StandardCharsets.UTF_8), wrong.toString(StandardCharsets.UTF_8));
+        } finally {
+            System.setOut(out);
+            System.setErr(err);
+        }
+    }
+
+    private Said extract(String kind, String file, String... more) {
+        List<String> words =
+                new ArrayList<>(List.of("extract", kind, folder.resolve(file).toString()));
+        words.addAll(List.of(more));
+        words.add("--json");
+        return zesty(words.toArray(String[]::new));
+    }
+
+    private void csv(String file, String header, int rows, IntToDoubleFunction... columns) throws Exception {
+        StringBuilder text = new StringBuilder(header).append('\n');
+        for (int i = 0; i < rows; i++) {
+            int row = i;
+            text.append(String.join(
+                            ",",
+                            Arrays.stream(columns)
+                                    .map(c -> Double.toString(c.applyAsDouble(row)))
+                                    .toList()))
+                    .append('\n');
+        }
+        Files.writeString(folder.resolve(file), text);
+    }
+
+    private static List<String> keys(JsonNode node) {
+        List<String> keys = new ArrayList<>();
+        node.fieldNames().forEachRemaining(keys::add);
+        return keys;
+    }
+
+    @Test
+    void vibrationOfThreeAxes() throws Exception {
+        csv(
+                "v.csv",
+                "ax,ay,az",
+                4000,
+                i -> 0.3 * Math.sin(2 * Math.PI * 40 * i / 800.0),
+                i -> 0.4 * Math.sin(2 * Math.PI * 40 * i / 800.0),
+                i -> 1);
+        JsonNode json = extract(
+                        "vibration", "v.csv", "--column", "ax", "--column", "ay", "--column", "az", "--rate", "800")
+                .json();
+        assertThat(keys(json)).contains("rms", "peak", "crest", "kurtosis", "peaks", "clipped", "quality");
+        assertThat(json.path("rms").asDouble()).isCloseTo(0.5 / Math.sqrt(2), within(1e-9));
+        assertThat(json.path("peaks").get(0).path("hz").asDouble()).isCloseTo(40, within(0.01));
+        assertThat(json.path("peaks").get(0).path("amplitude").asDouble()).isCloseTo(0.5, within(0.005));
+        assertThat(extract("vibration", "v.csv", "--column", "ax", "--column", "ay", "--column", "az", "--column", "ax")
+                        .status())
+                .isEqualTo(2);
+        assertThat(extract("vibration", "v.csv", "--column", "ax", "--rate", "800", "--set", "peaks=2.5")
+                        .err())
+                .contains("peaks takes a whole number");
+    }
+
+    @Test
+    void hitsWindToneAndStep() throws Exception {
+        Random random = new Random(1);
+        csv(
+                "h.csv",
+                "t,knock",
+                8000,
+                i -> i / 1000.0,
+                i -> 0.01 * random.nextGaussian()
+                        + (i % 2000 >= 500
+                                ? 2 * Math.exp(-(i % 2000 - 500) / 30.0) * Math.sin((i % 2000 - 500) * 0.5)
+                                : 0));
+        JsonNode hits = extract("hits", "h.csv", "--column", "knock").json();
+        assertThat(keys(hits)).contains("hits", "count", "threshold", "release", "dead_s");
+        assertThat(hits.path("count").asInt()).isEqualTo(4);
+        assertThat(hits.path("hits").get(2).path("t_s").asDouble()).isCloseTo(4.501, within(0.002));
+        assertThat(hits.path("hits").get(2).path("peak").asDouble()).isBetween(1.7, 2.0);
+
+        csv("w.csv", "t,pulses", 60, i -> i + 1, i -> 3);
+        JsonNode wind = extract("wind", "w.csv", "--column", "pulses", "--set", "factor=1.2", "--set", "offset=0.4")
+                .json();
+        assertThat(keys(wind)).contains("mean_mps", "gust_mps", "lull_mps", "beaufort", "series");
+        assertThat(wind.path("mean_mps").asDouble()).isCloseTo(4, within(1e-9));
+        assertThat(wind.path("beaufort").asInt()).isEqualTo(3);
+        assertThat(keys(wind.path("series").get(0))).containsExactly("t_s", "mps");
+        csv("e.csv", "edge_s", 30, i -> i * 0.5);
+        JsonNode edges = extract("wind", "e.csv", "--column", "edge_s", "--set", "input=edges")
+                .json();
+        assertThat(edges.path("mean_mps").asDouble()).isCloseTo(2, within(1e-9));
+        csv("f.csv", "edge_s", 5, i -> 5 - i);
+        Said fall = extract("wind", "f.csv", "--column", "edge_s", "--set", "input=edges");
+        assertThat(fall.status()).isEqualTo(2);
+        assertThat(fall.err()).contains("times of edges must rise");
+
+        csv("t.csv", "mic", 8000, i -> 0.2 * Math.sin(2 * Math.PI * 330 * i / 4000.0));
+        JsonNode tone =
+                extract("tone", "t.csv", "--column", "mic", "--rate", "4000").json();
+        assertThat(keys(tone)).contains("hz", "level_db", "confidence");
+        assertThat(tone.path("hz").asDouble()).isCloseTo(330, within(0.01));
+        assertThat(tone.path("level_db").asDouble()).isCloseTo(20 * Math.log10(0.2 / Math.sqrt(2)), within(1e-6));
+
+        csv(
+                "s.csv",
+                "t,drive,answer",
+                800,
+                i -> i / 20.0,
+                i -> i < 100 ? 0 : 10,
+                i -> i < 120 ? 5 : 5 + 20 * (1 - Math.exp(-(i - 120) / 20.0 / 2)));
+        JsonNode step = extract("step", "s.csv", "--column", "drive", "--column", "answer")
+                .json();
+        assertThat(keys(step)).contains("baseline", "gain", "tau_s", "dead_s", "rise_s", "settled", "rms_residual");
+        assertThat(step.path("settled").isBoolean()).isTrue();
+        assertThat(step.path("settled").asBoolean()).isTrue();
+        assertThat(step.path("gain").asDouble()).isCloseTo(2, within(0.001));
+        assertThat(step.path("tau_s").asDouble()).isCloseTo(2, within(0.01));
+        assertThat(step.path("dead_s").asDouble()).isCloseTo(1, within(0.01));
+        csv("n.csv", "t,drive,answer", 800, i -> i / 20.0, i -> i < 100 ? 0 : 10, i -> 5);
+        JsonNode none = extract("step", "n.csv", "--column", "drive", "--column", "answer")
+                .json();
+        assertThat(none.path("tau_s").isNull()).isTrue();
+        assertThat(none.path("settled").asBoolean()).isFalse();
+    }
+
+    @Test
+    void motionAndMuscle() throws Exception {
+        csv("m.csv", "ax,ay,az", 300, i -> -0.5, i -> 0, i -> Math.sqrt(0.75));
+        String[] three = {"--column", "ax", "--column", "ay", "--column", "az", "--rate", "100"};
+        JsonNode motion = extract("motion", "m.csv", three).json();
+        assertThat(keys(motion))
+                .contains("roll_deg", "pitch_deg", "heading_deg", "steps", "activity_g", "face", "events");
+        assertThat(motion.path("pitch_deg")).hasSize(300);
+        assertThat(motion.path("pitch_deg").get(299).asDouble()).isCloseTo(30, within(1e-9));
+        assertThat(motion.path("heading_deg").get(0).isNull()).isTrue();
+        assertThat(motion.path("face").asText()).isEqualTo("+z");
+        assertThat(motion.path("steps").asInt()).isZero();
+        Said four = extract(
+                "motion",
+                "m.csv",
+                "--column",
+                "ax",
+                "--column",
+                "ay",
+                "--column",
+                "az",
+                "--column",
+                "ax",
+                "--rate",
+                "100");
+        assertThat(four.status()).isEqualTo(2);
+        assertThat(four.err()).contains("3, 6 or 9 columns");
+
+        Random random = new Random(2);
+        csv("emg.csv", "emg", 20_000, i -> 512 + (i / 1000 % 5 == 3 ? 80 : 4) * random.nextGaussian());
+        JsonNode muscle = extract("muscle", "emg.csv", "--column", "emg", "--rate", "1000", "--set", "rest=0..2.5")
+                .json();
+        assertThat(keys(muscle)).contains("bursts", "baseline", "snr_db", "duty");
+        assertThat(muscle.path("bursts")).hasSize(4);
+        assertThat(keys(muscle.path("bursts").get(0)))
+                .containsExactly("onset_s", "offset_s", "peak", "mean", "percent");
+        assertThat(muscle.path("bursts").get(1).path("onset_s").asDouble()).isCloseTo(8, within(0.02));
+        assertThat(muscle.path("bursts").get(1).path("offset_s").asDouble()).isCloseTo(9, within(0.02));
+        assertThat(muscle.path("duty").asDouble()).isCloseTo(0.2, within(0.005));
+        assertThat(muscle.path("snr_db").asDouble()).isCloseTo(20 * Math.log10(20), within(1.0));
+        Said slow = extract("muscle", "emg.csv", "--column", "emg", "--rate", "100");
+        assertThat(slow.status()).isEqualTo(2);
+        assertThat(slow.err()).contains("needs 400 samples/s or more, not 100");
+    }
+
+    @Test
+    void aTakeAnswersAsItsColumnsDo() throws Exception {
+        double[] counts = new double[6000];
+        Arrays.setAll(counts, i -> Math.rint(100 * Math.sin(2 * Math.PI * 33 * i / 500.0)));
+        DelimitedFormat format = new DelimitedFormat(',', false, false, "", List.of(new Column("ax", "")), null);
+        Rig rig = new Rig(
+                "r",
+                SourceSetup.at("stdin"),
+                format,
+                List.of(new Channel("ax", "Hum", Scaling.asItCame("g"), Recipe.NONE, true)));
+        Path take = folder.resolve("hum.zest");
+        try (TakeWriter writer = TakeWriter.create(take, "hum", rig, Instant.EPOCH)) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.002), new double[][] {counts}, 6000, List.of()));
+            writer.finish();
+        }
+        csv("hum.csv", "ax", 6000, i -> counts[i]);
+        JsonNode ofTake = extract("vibration", "hum.zest", "--column", "ax").json();
+        JsonNode ofFile = extract("vibration", "hum.csv", "--column", "ax", "--rate", "500")
+                .json();
+        assertThat(ofTake.path("peaks").get(0)).isEqualTo(ofFile.path("peaks").get(0));
+        assertThat(ofTake.path("rms").asDouble()).isCloseTo(ofFile.path("rms").asDouble(), within(1e-12));
+        JsonNode spectrum = zesty("spectrum", take.toString(), "--column", "ax", "--segment", "500", "--json")
+                .json();
+        assertThat(spectrum.path("hz")).hasSize(251);
+        // A tone of 100 counts on a bin of a Hann window: its power over 1.5 bins of noise bandwidth.
+        assertThat(spectrum.path("density").get(33).asDouble()).isCloseTo(5000 / 1.5, within(10.0));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "--segment 0!--segment is a whole number of samples from 1 on, was 0",
+                "--segment 2.5!--segment is a whole number of samples from 1 on, was 2.5",
+                "--segment 99999!longer than the 400 samples there are",
+                "--window square!no window is called 'square'; there are none, hann, blackmanharris, flattop",
+                "--overlap 1!--overlap is a share from 0 to below 1, was 1",
+                "--rate 0!--rate must be above 0",
+                "--column nope!no column 'nope'"
+            })
+    void aSpectrumThatCannotBeIsRefused(String words, String said) throws Exception {
+        csv("x.csv", "x", 400, i -> i % 7);
+        List<String> all =
+                new ArrayList<>(List.of("spectrum", folder.resolve("x.csv").toString()));
+        if (!words.contains("--column")) {
+            all.addAll(List.of("--column", "x"));
+        }
+        if (!words.contains("--rate")) {
+            all.addAll(List.of("--rate", "100"));
+        }
+        all.addAll(List.of(words.split(" ")));
+        all.add("--json");
+        Said ran = zesty(all.toArray(String[]::new));
+        assertThat(ran.status()).isEqualTo(2);
+        assertThat(ran.err().lines()).singleElement().asString().contains(said);
+        assertThat(ran.out()).isEmpty();
+    }
+
+    @Test
+    void whatIsFarTooLongIsRefusedAndAColumnCalledTStandsBesideTheTime() throws Exception {
+        Path rig = folder.resolve("long.json");
+        csv("t.csv", "t,x", 50, i -> i / 10.0, i -> i);
+        Path out = folder.resolve("cleaned.csv");
+        assertThat(zesty(
+                                "clean",
+                                folder.resolve("t.csv").toString(),
+                                "--column",
+                                "t",
+                                "--recipe",
+                                "offset:1",
+                                "--out",
+                                out.toString())
+                        .status())
+                .isZero();
+        assertThat(Files.readAllLines(out).subList(0, 3)).containsExactly("t,t_board", "0.0,1", "0.1,1.1");
+        String formula = "x" + " + x".repeat(20_000);
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> new zesty.signal.core.scale.Formula(formula, java.util.Map.of(), "V"))
+                .hasMessageContaining("a formula has at most 2000 signs, this one has");
+        assertThat(rig).doesNotExist();
+    }
+}
