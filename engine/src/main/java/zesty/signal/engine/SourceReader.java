@@ -260,12 +260,20 @@ final class SourceReader implements Runnable {
         try {
             work();
         } catch (Throwable fault) {
-            // Whatever it is: who waits for this source must hear of it.
-            unrecognised = new byte[0];
-            decoder = null;
+            // Whatever it is: what is at hand is handed on if it can be, and who waits for this source must hear of it.
+            atEnd = true;
+            handOn();
             LOG.warn("{}: reading ended", address.text(), fault);
             reason = address.words() + ": " + Faults.words(fault);
             state = LinkState.REFUSED;
+        }
+    }
+
+    private void handOn() {
+        try {
+            complete(System.nanoTime());
+        } catch (Throwable again) {
+            LOG.warn("{}: what was at hand is lost", address.text(), again);
         }
     }
 

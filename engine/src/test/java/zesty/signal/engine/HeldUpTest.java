@@ -1,0 +1,201 @@
+package zesty.signal.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import zesty.signal.boards.link.Link;
+import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.boards.link.LinkException;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.Take;
+
+/** Links that give as fast as they are read, that fail with what nobody foresaw, and that are told to end early. */
+@Timeout(60)
+class HeldUpTest {
+    @TempDir
+    Path folder;
+
+    /** Lines that count, in pieces of some kilobytes, until so many; then what is to happen. */
+    private static final class Counting implements Link {
+        private final int rows;
+        private final boolean holdsUp;
+        private final Error end;
+        private int next;
+
+        Counting(int rows, boolean holdsUp, Error end) {
+            this.rows = rows;
+            this.holdsUp = holdsUp;
+            this.end = end;
+        }
+
+        @Override
+        public void open() {}
+
+        @Override
+        public synchronized int read(byte[] buffer) throws LinkException {
+            if (next >= rows) {
+                if (end != null) {
+                    throw end;
+                }
+                return OVER;
+            }
+            StringBuilder text = new StringBuilder();
+            while (next < rows && text.length() < buffer.length - 40) {
+                text.append(next).append(',').append(next % 1013).append('\n');
+                next++;
+            }
+            byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+            System.arraycopy(bytes, 0, buffer, 0, bytes.length);
+            return bytes.length;
+        }
+
+        @Override
+        public void write(byte[] bytes) {}
+
+        @Override
+        public void close() {}
+
+        @Override
+        public boolean joinsMidStream() {
+            return false;
+        }
+
+        @Override
+        public boolean holdsUp() {
+            return holdsUp;
+        }
+    }
+
+    private static Sight until(Trail trail, Predicate<Sight> condition) throws InterruptedException {
+        for (int i = 0; i < 800; i++) {
+            Sight sight = trail.sight(System.nanoTime());
+            if (condition.test(sight)) {
+                return sight;
+            }
+            TimeUnit.MILLISECONDS.sleep(25);
+        }
+        throw new AssertionError(
+                "never came about: " + trail.sight(System.nanoTime()).links());
+    }
+
+    private Trail recording(Link link, Path file, boolean only) {
+        LinkAddress address = LinkAddress.parse("stdin");
+        return Trail.startRecording(
+                Rig.blank("r", "stdin"),
+                address,
+                link,
+                new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH, only));
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void whoCanBeHeldUpLosesNothingWhateverElseIsMadeOfTheRows(boolean only) throws Exception {
+        int rows = 1_200_000;
+        Path file = folder.resolve("all.zest");
+        try (Trail trail = recording(new Counting(rows, true, null), file, only)) {
+            until(trail, s -> s.health().state() == LinkState.OVER);
+            RecordingSight last = trail.stopRecording();
+            assertThat(last.problem()).isEmpty();
+            assertThat(last.rows()).isEqualTo(rows);
+            assertThat(last.lostRows()).isZero();
+            assertThat(trail.sight(System.nanoTime()).health().lostRows()).isZero();
+        }
+        try (Take take = Take.open(file)) {
+            double[] number = take.column(0);
+            assertThat(number).hasSize(rows);
+            for (int i = 0; i < rows; i += 1009) {
+                assertThat(number[i]).isEqualTo(i);
+            }
+        }
+    }
+
+    @Test
+    void whoCannotBeHeldUpIsCountedExactly() throws Exception {
+        int rows = 4_000_000;
+        Path file = folder.resolve("some.zest");
+        try (Trail trail = recording(new Counting(rows, false, null), file, true)) {
+            Sight over = until(trail, s -> s.health().state() == LinkState.OVER);
+            RecordingSight last = trail.stopRecording();
+            assertThat(over.health().rows()).isEqualTo(rows);
+            // Kept and lost together are what was sent, to the row.
+            assertThat(last.rows() + last.lostRows()).isEqualTo(rows);
+            try (Take take = Take.open(file)) {
+                assertThat(take.rows()).isEqualTo(last.rows());
+            }
+        }
+    }
+
+    @Test
+    void anErrorNobodyForesawEndsTheSourceWithWordsAndKeepsWhatCame() throws Exception {
+        Path file = folder.resolve("kept.zest");
+        try (Trail trail = recording(new Counting(50_000, true, new OutOfMemoryError("for this test")), file, false)) {
+            Sight refused = until(trail, s -> s.health().state() == LinkState.REFUSED);
+            assertThat(refused.health().reason())
+                    .contains("standard input: memory ran out; give it more")
+                    .doesNotContain("OutOfMemory");
+            RecordingSight last = trail.stopRecording();
+            assertThat(last.rows()).isGreaterThan(0);
+            try (Take take = Take.open(file)) {
+                assertThat(take.rows()).isEqualTo(last.rows());
+                assertThat(take.mended()).isEmpty();
+            }
+        }
+        Path other = folder.resolve("other.zest");
+        try (Trail trail = recording(new Counting(50_000, true, new AssertionError("who knows")), other, true)) {
+            assertThat(until(trail, s -> s.health().state() == LinkState.REFUSED)
+                            .health()
+                            .reason())
+                    .contains("it stopped by a fault of the program itself (AssertionError)");
+        }
+    }
+
+    @Test
+    void closedBeforeItsRateIsKnownItHasAllRowsThatCame() throws Exception {
+        Path file = folder.resolve("early.zest");
+        // Nothing more comes, and the link stays open.
+        Counting link = new Counting(40, true, null);
+        Link open = new Link() {
+            @Override
+            public void open() throws LinkException {
+                link.open();
+            }
+
+            @Override
+            public int read(byte[] buffer) throws LinkException {
+                int count = link.read(buffer);
+                if (count >= 0) {
+                    return count;
+                }
+                java.util.concurrent.locks.LockSupport.parkNanos(20_000_000);
+                return NOTHING;
+            }
+
+            @Override
+            public void write(byte[] bytes) {}
+
+            @Override
+            public void close() {}
+
+            @Override
+            public boolean joinsMidStream() {
+                return false;
+            }
+        };
+        Trail trail = recording(open, file, true);
+        until(trail, s -> s.health().bytes() > 0);
+        trail.close();
+        try (Take take = Take.open(file)) {
+            assertThat(take.rows()).isEqualTo(40);
+            assertThat(take.mended()).isEmpty();
+        }
+    }
+}
