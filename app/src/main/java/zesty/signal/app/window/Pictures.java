@@ -25,6 +25,8 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.vibration.Vibration;
+import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
@@ -114,6 +116,8 @@ final class Pictures {
                 },
                 6);
         doubt();
+        answer("spectrum", "hull", "ay", Vibration.NAME, Map.of());
+        answer("wind", "masthead", "cups", Wind.NAME, Map.of("factor", "0.8"));
         try {
             Files.createDirectories(folder);
         } catch (IOException e) {
@@ -164,6 +168,24 @@ final class Pictures {
                             .withReader(ReaderSetup.on("heart", Pulse.NAME, Map.of(Pulse.SOURCE, "electrical"))));
                 },
                 30);
+    }
+
+    /** Another answer, live from its board. */
+    private void answer(String picture, String board, String column, String kind, Map<String, String> settings) {
+        step(
+                () -> {
+                    desk.connect("sim:" + board);
+                    desk.stop().set(Stop.READ);
+                },
+                3);
+        scene(
+                picture,
+                () -> {
+                    desk.notice().set(null);
+                    desk.focus().set(column);
+                    desk.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
+                },
+                14);
     }
 
     private void hold(String meter) {
