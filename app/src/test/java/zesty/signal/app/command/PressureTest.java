@@ -99,25 +99,25 @@ class PressureTest {
     void aFloodThroughAPipeIsHeldUpAndNotARowIsLost() throws Exception {
         Process recording = Run.start(folder, Run.line("40m", "record", "stdin", "--out", "pipe.zest"));
         try (OutputStream pipe = recording.getOutputStream()) {
-            flood(pipe, 600_000);
+            flood(pipe, 300_000);
         }
         Run ran = Run.ended(folder, recording);
         assertThat(ran.err()).isEmpty();
         assertThat(ran.status()).isZero();
-        assertThat(ran.out()).startsWith("pipe.zest: 600000 rows").endsWith(" 0 set aside, 0 lost\n");
-        holdsAll("pipe.zest", 600_000);
+        assertThat(ran.out()).startsWith("pipe.zest: 300000 rows").endsWith(" 0 set aside, 0 lost\n");
+        holdsAll("pipe.zest", 300_000);
     }
 
     @Test
     void aFileAndANetworkBoardThatSendsAsFastAsItCanLoseNothing() throws Exception {
-        flooded("big.txt", 400_000);
+        flooded("big.txt", 200_000);
         Run file = Run.of(folder, Run.line("40m", "record", "file:big.txt", "--out", "file.zest"));
-        assertThat(file.out()).startsWith("file.zest: 400000 rows").endsWith(" 0 set aside, 0 lost\n");
-        holdsAll("file.zest", 400_000);
+        assertThat(file.out()).startsWith("file.zest: 200000 rows").endsWith(" 0 set aside, 0 lost\n");
+        holdsAll("file.zest", 200_000);
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             CompletableFuture<Void> board = CompletableFuture.runAsync(() -> {
                 try (Socket client = server.accept()) {
-                    flood(client.getOutputStream(), 400_000);
+                    flood(client.getOutputStream(), 200_000);
                     // Wait for the other side to go: a board does not hang up.
                     assertThat(client.getInputStream().read()).isNegative();
                 } catch (IOException e) {
@@ -133,27 +133,27 @@ class PressureTest {
                             "--out",
                             "net.zest",
                             "--samples",
-                            "399000"));
+                            "199000"));
             assertThat(net.status()).as(net.err()).isZero();
-            assertThat(net.out()).startsWith("net.zest: 399000 rows").endsWith(" 0 lost\n");
+            assertThat(net.out()).startsWith("net.zest: 199000 rows").endsWith(" 0 lost\n");
             board.get(20, TimeUnit.SECONDS);
         }
     }
 
     @Test
     void aCaptureFarLongerThanTheMemoryIsDecoded() throws Exception {
-        Path capture = flooded("capture.txt", 800_000);
+        Path capture = flooded("capture.txt", 400_000);
         Files.writeString(capture, "not a row\n", java.nio.file.StandardOpenOption.APPEND);
-        assertThat(Files.size(capture)).isGreaterThan(12_000_000);
-        Run ran = Run.of(folder, Run.line("32m", "decode", "capture.txt", "--json"));
+        assertThat(Files.size(capture)).isGreaterThan(5_000_000);
+        Run ran = Run.of(folder, Run.line("24m", "decode", "capture.txt", "--json"));
         assertThat(ran.status()).as(ran.err()).isZero();
         JsonNode json = ran.json();
-        assertThat(json.path("lines").asInt()).isEqualTo(800_001);
+        assertThat(json.path("lines").asInt()).isEqualTo(400_001);
         assertThat(json.path("rejected").asInt()).isEqualTo(1);
         assertThat(json.path("rejects").get(0).path("text").asText()).isEqualTo("not a row");
         JsonNode numbers = json.path("columns").get(0).path("values");
-        assertThat(numbers).hasSize(800_000);
-        assertThat(numbers.get(799_999).asInt()).isEqualTo(799_999);
+        assertThat(numbers).hasSize(400_000);
+        assertThat(numbers.get(399_999).asInt()).isEqualTo(399_999);
         assertThat(json.path("columns").get(2).path("values").get(5).asDouble()).isEqualTo(0.625);
     }
 
