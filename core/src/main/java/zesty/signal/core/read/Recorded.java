@@ -13,6 +13,9 @@ public abstract class Recorded implements Reader {
     /** So many values are kept, of all ports together: 128 MB, eight minutes of a waveform at 16 000/s. */
     private static final int MOST_VALUES = 1 << 24;
 
+    /** An answer that lacks a part of what it was asked for is worth this at most. */
+    private static final double PARTLY = 0.4;
+
     private int ports;
     private int most;
     private double[][] values;
@@ -152,7 +155,19 @@ public abstract class Recorded implements Reader {
                 .mapToInt(at -> at - from)
                 .filter(at -> at > 0 && at < to - from)
                 .toArray();
-        return read(new Stretch(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within));
+        Reading reading = read(new Stretch(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within));
+        return dropped > 0 && fromSeconds < seconds[0] ? withoutTheOldest(reading) : reading;
+    }
+
+    /** What was let go is not in the answer, and that is said with it. */
+    private Reading withoutTheOldest(Reading reading) {
+        List<String> reasons = new ArrayList<>(reading.quality().reasons());
+        reasons.add(
+                0,
+                "only the newest " + count + " samples are in it: " + dropped
+                        + " older ones were let go; read a shorter stretch");
+        return new Reading(
+                new Quality(Math.min(PARTLY, reading.quality().share()), reasons), reading.items(), reading.working());
     }
 
     private int lowerBound(double at) {

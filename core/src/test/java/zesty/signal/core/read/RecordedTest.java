@@ -90,6 +90,13 @@ class RecordedTest {
         assertThat(kept[0]).isEqualTo(last - kept.length + 1.0);
         assertThat(kept.length).isBetween(4 * block, 8 * block);
         assertThat(told.dropped()).isEqualTo(blocks * (long) block - kept.length);
+        assertThat(told.reading().quality().share()).isLessThan(0.5);
+        assertThat(told.reading().quality().reasons())
+                .singleElement()
+                .asString()
+                .startsWith("only the newest " + kept.length + " samples are in it");
+        // Of a stretch that is still there nothing is missing.
+        assertThat(told.reading(last - 100.0, last).quality()).isEqualTo(new Quality(1, List.of()));
         // The gap that is still in it lies where it lay.
         int gap = 9 * block - (int) kept[0];
         assertThat(told.seen.get(0)).isEqualTo("0-" + gap + " " + gap + "-" + kept.length);
