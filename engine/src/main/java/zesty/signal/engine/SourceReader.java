@@ -34,6 +34,9 @@ final class SourceReader implements Runnable {
 
         /** @param arrivalNanos when its last row arrived */
         void block(Block block, double rateHz, long arrivalNanos);
+
+        /** The stream came to its end: no block follows. */
+        void over();
     }
 
     private static final Logger LOG = LoggerFactory.getLogger(SourceReader.class);
@@ -355,6 +358,7 @@ final class SourceReader implements Runnable {
                 }
                 atEnd = true;
                 flush(now);
+                receiver.over();
                 // Who sees that it is over may rely on all rows having been handed on.
                 String said = decoder == null
                         ? "it ended without a line of numbers"

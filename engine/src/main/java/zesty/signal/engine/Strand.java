@@ -56,6 +56,7 @@ final class Strand {
     private long lastArrivalNanos;
     private long lostRows;
     private List<ReaderRunner> readers = List.of();
+    private boolean over;
     private Map<ReaderRunner, ReaderSight> answers = Map.of();
     private Stretches stretches;
     private Rig inForce;
@@ -229,6 +230,12 @@ final class Strand {
         lookAtRates(block);
     }
 
+    /** The stream came to its end: what readers still waited to hear is decided without it. */
+    void over() {
+        over = true;
+        readers.forEach(ReaderRunner::finish);
+    }
+
     private static void read(List<ReaderRunner> readers, Map<ChannelChain, ChannelChain.Part> parts) {
         for (ReaderRunner reader : readers) {
             List<ChannelChain.Part> ports = new ArrayList<>();
@@ -329,6 +336,9 @@ final class Strand {
                 readers.stream().filter(reader -> !kept.containsValue(reader)).toList();
         if (!again.isEmpty()) {
             workAgain(again, fresh);
+            if (over) {
+                fresh.forEach(ReaderRunner::finish);
+            }
             again.forEach(ChannelRunner::settleReadings);
         }
     }

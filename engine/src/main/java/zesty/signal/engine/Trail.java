@@ -42,6 +42,8 @@ public final class Trail implements AutoCloseable {
         record Data(Feed feed, Feed.Data data) implements Order {}
 
         record Change(Rig rig) implements Order {}
+
+        record Over(Feed feed) implements Order {}
     }
 
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
@@ -91,6 +93,11 @@ public final class Trail implements AutoCloseable {
                 return;
             }
             hand(own, new Feed.Data(placed, rate, arrivalNanos));
+        }
+
+        @Override
+        public void over() {
+            put(new Order.Over(feed.get()));
         }
     }
 
@@ -393,6 +400,8 @@ public final class Trail implements AutoCloseable {
                     found.feed().format(found.format());
                 } else if (order instanceof Order.Change change) {
                     apply(change.rig());
+                } else if (order instanceof Order.Over over) {
+                    over.feed().strands().forEach(Strand::over);
                 } else if (order instanceof Order.Data data) {
                     room.release(Room.of(data.data().block()));
                     data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));

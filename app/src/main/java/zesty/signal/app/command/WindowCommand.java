@@ -1,8 +1,10 @@
 package zesty.signal.app.command;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import zesty.signal.app.window.ZestyApplication;
 
@@ -23,12 +25,23 @@ class WindowCommand implements Callable<Integer> {
 
     @Command(name = "pictures", description = "Draws every main view from the demo data into PNG files.")
     static final class Pictures extends WindowCommand {
-        @Parameters(paramLabel = "FOLDER")
+        @Parameters(index = "0", paramLabel = "FOLDER")
         private Path folder;
+
+        @Parameters(index = "1..*", paramLabel = "VIEW", description = "only these views")
+        private List<String> views = List.of();
+
+        @Option(names = "--size", paramLabel = "WIDTHxHEIGHT", description = "of the window (1280x800)")
+        private String size = "1280x800";
 
         @Override
         public Integer call() {
-            return ZestyApplication.open(ZestyApplication.Opening.pictures(folder));
+            if (!size.matches("\\d{3,4}x\\d{3,4}")) {
+                throw new Refusal("--size takes a width and a height such as 1280x800, was '" + size + "'");
+            }
+            String[] sides = size.split("x");
+            return ZestyApplication.open(ZestyApplication.Opening.pictures(
+                    new ZestyApplication.Wish(folder, views, Integer.parseInt(sides[0]), Integer.parseInt(sides[1]))));
         }
     }
 }

@@ -5,6 +5,9 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import javafx.scene.control.ComboBoxBase;
+import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
@@ -31,6 +34,7 @@ final class Commands {
         plain("The trail", "All lanes: leave bench, takes or stored take", KeyCode.ESCAPE, view::leave);
         plain("The trail", "Takes", KeyCode.T, () -> desk.takesOpen()
                 .set(!desk.takesOpen().get()));
+        plain("The trail", "The rig: name it, keep it, choose another", KeyCode.G, view.trail()::openRigs);
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
         plain("Recording", "How long: until I stop, minutes, samples", KeyCode.D, view.capture()::nextLength);
         plain("Recording", "Write a mark", KeyCode.M, view.capture()::writeMark);
@@ -60,6 +64,7 @@ final class Commands {
         with("Lanes", "Make the lane lower", KeyCode.DOWN, KeyCombination.ALT_DOWN, () -> view.lanes()
                 .resizeFocus(0.8));
         plain("Everything", "Take the last change back", KeyCode.U, view::undo);
+        with("Everything", "Do again what was taken back", KeyCode.U, KeyCombination.SHIFT_DOWN, desk::redo);
         plain("Everything", "Light or night look", KeyCode.N, () -> desk.night()
                 .set(!desk.night().get()));
         plain("Everything", "Let go of the source, or connect it again", KeyCode.L, view::toggleLink);
@@ -96,6 +101,9 @@ final class Commands {
             event.consume();
             return;
         }
+        if (belongsTo(focusOwner, event)) {
+            return;
+        }
         boolean question = "?".equals(event.getText());
         for (Command command : all) {
             boolean matches =
@@ -110,6 +118,17 @@ final class Commands {
                 return;
             }
         }
+    }
+
+    /** What moves about in a list that has the focus is the list's own. */
+    private static boolean belongsTo(Object focusOwner, KeyEvent event) {
+        boolean list = focusOwner instanceof ComboBoxBase<?>
+                || focusOwner instanceof ListView<?>
+                || focusOwner instanceof MenuButton;
+        boolean moves = event.getCode().isNavigationKey()
+                || event.getCode() == KeyCode.SPACE
+                || event.getCode() == KeyCode.ENTER;
+        return list && moves && !event.isControlDown() && !event.isAltDown();
     }
 
     /** A key was let go. */

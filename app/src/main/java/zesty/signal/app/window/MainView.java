@@ -31,7 +31,10 @@ import zesty.signal.engine.Sight;
 /** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
 final class MainView extends StackPane {
     private static final double WORDS_EVERY_SECONDS = 0.2;
-    private static final double LANE_BESIDE_BENCH = 150;
+    /** Height of the focused lane with its time axis while a bench has the room. */
+    private static final double LANE_OVER_BENCH = 122;
+    /** What a row of marks below the time axis takes more. */
+    private static final double MARKS_ROW = 22;
 
     private final Desk desk;
     private final TrailBar trail;
@@ -43,11 +46,15 @@ final class MainView extends StackPane {
     private final Breaches breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
     private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
-    private final HBox middle = new HBox(12);
-    private final VBox left = new VBox(10);
+    private final VBox middle = new VBox(8);
+    /** The lanes with the readings at their right: all of them, or the focused one over its bench. */
+    private final HBox over = new HBox(12);
+
     private final Commands commands;
     private CommandList list;
     private double wordsAt = Double.NEGATIVE_INFINITY;
+    /** Whether there is a lane to show over a bench, or cards beside the lanes. */
+    private boolean someSignal;
 
     MainView(Desk desk) {
         this.desk = desk;
@@ -56,6 +63,8 @@ final class MainView extends StackPane {
                 .set(!desk.night().get()));
         lanes = new LaneStack(desk);
         readings = new ReadingCards(desk);
+        readings.setVisible(false);
+        readings.managedProperty().bind(readings.visibleProperty());
         capture = new CaptureBar(desk);
         takes = new TakesView(desk);
         caution = new CautionBar(desk);
@@ -67,8 +76,10 @@ final class MainView extends StackPane {
         makers.put(Stop.READ, () -> new ReadBench(desk));
         makers.put(Stop.ACT, () -> new ActBench(desk));
         middle.getStyleClass().add("middle");
-        left.setMinWidth(0);
-        HBox.setHgrow(left, Priority.ALWAYS);
+        over.getChildren().setAll(lanes, readings);
+        over.managedProperty().bind(over.visibleProperty());
+        HBox.setHgrow(lanes, Priority.ALWAYS);
+        VBox.setVgrow(takes, Priority.ALWAYS);
         BorderPane pane =
                 new BorderPane(middle, new VBox(trail, caution), null, new VBox(new NoticeBar(desk), capture), null);
         getChildren().add(pane);
@@ -105,31 +116,42 @@ final class MainView extends StackPane {
         Stop stop = desk.stop().get();
         boolean bench = stop != null && !desk.takesOpen().get();
         lanes.showOnlyFocus(bench);
-        lanes.setMinHeight(bench ? LANE_BESIDE_BENCH : 0);
-        lanes.setPrefHeight(bench ? LANE_BESIDE_BENCH : USE_COMPUTED_SIZE);
-        lanes.setMaxHeight(bench ? LANE_BESIDE_BENCH : Double.MAX_VALUE);
-        VBox.setVgrow(lanes, bench ? Priority.NEVER : Priority.ALWAYS);
+        readings.showOnlyFocus(bench);
+        trail.low(bench);
+        over.setVisible(!bench || someSignal);
+        high(bench);
+        VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
         if (desk.takesOpen().get()) {
             middle.getChildren().setAll(takes);
-            HBox.setHgrow(takes, Priority.ALWAYS);
             desk.takes().list();
         } else {
-            left.getChildren().setAll(lanes);
+            middle.getChildren().setAll(over);
             if (bench) {
                 Bench shown = benches.computeIfAbsent(stop, s -> makers.get(s).get());
                 VBox.setVgrow(shown, Priority.ALWAYS);
-                left.getChildren().add(shown);
+                middle.getChildren().add(shown);
                 shown.opened(desk.sight(System.nanoTime()));
             }
-            middle.getChildren().setAll(left, readings);
         }
         wordsAt = Double.NEGATIVE_INFINITY;
+    }
+
+    private void high(boolean bench) {
+        double height = LANE_OVER_BENCH + (desk.marks().isEmpty() ? 0 : MARKS_ROW);
+        over.setMinHeight(bench ? height : 0);
+        over.setPrefHeight(bench ? height : USE_COMPUTED_SIZE);
+        over.setMaxHeight(bench ? height : Double.MAX_VALUE);
     }
 
     /** Shows a frame. */
     void frame(long nanoTime) {
         Sight sight = desk.sight(nanoTime);
         double now = nanoTime * 1e-9;
+        if (someSignal != sight.hasSamples()) {
+            someSignal = sight.hasSamples();
+            readings.setVisible(someSignal);
+            over.setVisible(desk.stop().get() == null || someSignal);
+        }
         if (!desk.takesOpen().get()) {
             lanes.frame(sight, nanoTime);
         }
@@ -143,6 +165,7 @@ final class MainView extends StackPane {
             breaches.look(live);
             Stop stop = desk.stop().get();
             if (stop != null && !desk.takesOpen().get()) {
+                high(true);
                 benches.get(stop).show(sight);
             }
         }
@@ -165,6 +188,10 @@ final class MainView extends StackPane {
         } else if (desk.isStored()) {
             desk.backToLive();
         }
+    }
+
+    TrailBar trail() {
+        return trail;
     }
 
     void undo() {

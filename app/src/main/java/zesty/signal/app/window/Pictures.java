@@ -38,23 +38,38 @@ final class Pictures {
     private static final double FILL_SECONDS = 22;
 
     private static final double SETTLE_SECONDS = 0.9;
+    /** So long between what is done for a picture that is not wanted and what is done next. */
+    private static final double PASS_SECONDS = 0.5;
 
     private record Scene(String name, Runnable set, double waitSeconds) {}
 
     private final Desk desk;
     private final MainView view;
     private final Stage stage;
-    private final Path folder;
+    private final ZestyApplication.Wish wish;
     private final ArrayDeque<Scene> scenes = new ArrayDeque<>();
 
-    Pictures(Desk desk, MainView view, Stage stage, Path folder) {
+    Pictures(Desk desk, MainView view, Stage stage, ZestyApplication.Wish wish) {
         this.desk = desk;
         this.view = view;
         this.stage = stage;
-        this.folder = folder;
+        this.wish = wish;
     }
 
     void start() {
+        scene(
+                "first-start",
+                () -> {
+                    desk.disconnect();
+                    desk.stop().set(Stop.SOURCE);
+                },
+                1.5);
+        step(
+                () -> {
+                    desk.stop().set(null);
+                    desk.connect("sim:deck");
+                },
+                1);
         scene("bench", () -> desk.focus().set("pulse"), FILL_SECONDS);
         for (Stop stop : Stop.values()) {
             scene(
@@ -119,7 +134,7 @@ final class Pictures {
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of());
         answer("wind", "masthead", "cups", Wind.NAME, Map.of("factor", "0.8"));
         try {
-            Files.createDirectories(folder);
+            Files.createDirectories(wish.folder());
         } catch (IOException e) {
             fail(e);
             return;
@@ -211,11 +226,14 @@ final class Pictures {
             return;
         }
         scene.set().run();
-        PauseTransition wait = new PauseTransition(Duration.seconds(scene.waitSeconds()));
+        boolean wanted = wish.names().isEmpty() || wish.names().contains(scene.name());
+        double seconds =
+                wanted || scene.name().isEmpty() ? scene.waitSeconds() : Math.min(PASS_SECONDS, scene.waitSeconds());
+        PauseTransition wait = new PauseTransition(Duration.seconds(seconds));
         wait.setOnFinished(event -> {
             try {
-                if (!scene.name().isEmpty()) {
-                    write(folder.resolve(scene.name() + ".png").toFile());
+                if (wanted && !scene.name().isEmpty()) {
+                    write(wish.folder().resolve(scene.name() + ".png").toFile());
                 }
                 Platform.runLater(this::next);
             } catch (IOException e) {
@@ -226,7 +244,7 @@ final class Pictures {
     }
 
     private void fail(IOException e) {
-        System.err.println("zesty: pictures cannot be written to " + folder + ": " + e.getMessage());
+        System.err.println("zesty: pictures cannot be written to " + wish.folder() + ": " + e.getMessage());
         ZestyApplication.failed();
         Platform.exit();
     }

@@ -28,8 +28,15 @@ public final class ZestyApplication extends Application {
             "AtkinsonHyperlegibleNext_700Bold",
             "AtkinsonHyperlegibleMono_400Regular");
 
+    /**
+     * Which pictures are wanted.
+     *
+     * @param names of the views; empty for all
+     */
+    public record Wish(Path folder, List<String> names, int width, int height) {}
+
     /** How the window is opened: with the maker's own rig, the demo, or to draw pictures into a folder. */
-    public record Opening(Places places, boolean isDemo, Path pictures) {
+    public record Opening(Places places, boolean isDemo, Wish pictures) {
         public static Opening usual() {
             return new Opening(Places.usual(), false, null);
         }
@@ -38,13 +45,13 @@ public final class ZestyApplication extends Application {
             return new Opening(Places.usual().demo(), true, null);
         }
 
-        public static Opening pictures(Path folder) {
+        public static Opening pictures(Wish wish) {
             return new Opening(
                     new Places(Path.of(
                             System.getProperty("java.io.tmpdir"),
                             "zesty-pictures-" + ProcessHandle.current().pid())),
                     true,
-                    folder);
+                    wish);
         }
     }
 
@@ -84,8 +91,9 @@ public final class ZestyApplication extends Application {
     /** Reads what comes back from the last session, before the window's thread has anything to do. */
     @Override
     public void init() {
-        settings = opening.pictures() != null
-                ? Settings.FIRST
+        Wish wish = opening.pictures();
+        settings = wish != null
+                ? Settings.FIRST.sized(wish.width(), wish.height())
                 : Settings.load(opening.places().settings());
         rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
     }
@@ -98,7 +106,9 @@ public final class ZestyApplication extends Application {
         // The board is listened to while the window is still being built.
         connect();
         view = new MainView(desk);
-        Scene scene = new Scene(view, settings.width(), settings.height());
+        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+        Scene scene = new Scene(
+                view, Math.min(settings.width(), screen.getWidth()), Math.min(settings.height(), screen.getHeight()));
         dress(scene);
         desk.night().addListener((p, was, is) -> dress(scene));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));

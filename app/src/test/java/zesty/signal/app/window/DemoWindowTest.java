@@ -126,6 +126,7 @@ class DemoWindowTest extends RealWindow {
         until(s -> s.channels().size() == 5);
         key(KeyCode.DIGIT3);
         awaitText(".mono", "× 5 V ÷ 1024");
+        step("converter");
         write("#reference", "3.3");
         awaitText(".mono", "× 3.3 V ÷ 1024");
         write("#reference", "0");

@@ -10,16 +10,18 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.BandSetup;
+import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /** Answers other than the pulse in the real window: chosen, set, read live against what the boards know to be true. */
-@Timeout(120)
+@Timeout(180)
 class ReadersWindowTest extends RealWindow {
     ReadersWindowTest() {
         super(false);
@@ -32,14 +34,19 @@ class ReadersWindowTest extends RealWindow {
                 && s.rig().source().equals("sim:" + board));
     }
 
-    @SuppressWarnings("unchecked")
     private void choose(String column, String kind) throws Exception {
+        choose(column, kind, column);
+    }
+
+    /** @param first the column that the reader then stands with */
+    @SuppressWarnings("unchecked")
+    private void choose(String column, String kind, String first) throws Exception {
         robot.interact(() -> desk().focus().set(column));
-        key(KeyCode.DIGIT5);
+        robot.interact(() -> desk().stop().set(Stop.READ));
         awaitNode("#reader");
         ComboBox<String> reader = robot.lookup("#reader").queryAs(ComboBox.class);
         robot.interact(() -> reader.setValue(kind));
-        until(s -> reading(s, column) != null);
+        until(s -> reading(s, first) != null);
     }
 
     private static Reading reading(Sight sight, String column) {
@@ -125,5 +132,112 @@ class ReadersWindowTest extends RealWindow {
         awaitText("#reader-words", "a raw muscle signal needs 400 samples/s or more, not 200");
         assertThat(reader.getItems()).hasSizeGreaterThan(6);
         until(s -> s.rig().channels().stream().anyMatch(c -> c.column().equals("forearm")));
+    }
+
+    @Test
+    void theBodyLeansWithTheBoardFromNineColumnsFoundByTheirNames() throws Exception {
+        connect("motion", 9);
+        choose("gz", "motion", "ax");
+        Sight seen = until(s -> reading(s, "ax") != null
+                && s.channel("ax").orElseThrow().clean().end() > 1500);
+        assertThat(seen.rig().readersOn("ax").get(0).columns())
+                .containsExactly("ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz");
+        // The model rolls by 12 ± 9° every 6.1 s and heads 120 ± 15°; its clock is 1.5 s ahead of its first row.
+        Reading motion = reading(seen, "ax");
+        var times = seen.channel("ax").orElseThrow().strand().times();
+        double boardSeconds = times.secondsAt(times.end() - 1) - times.secondsAt(times.start());
+        double[] rolls = motion.items().stream()
+                .filter(item -> item.key().equals("roll_deg"))
+                .map(item -> ((Item.Numbers) item).values())
+                .findFirst()
+                .orElseThrow();
+        double low = java.util.Arrays.stream(rolls).skip(rolls.length / 3).min().orElseThrow();
+        double high =
+                java.util.Arrays.stream(rolls).skip(rolls.length / 3).max().orElseThrow();
+        assertThat(boardSeconds).isGreaterThan(14);
+        assertThat(low).isCloseTo(3, within(1.5));
+        assertThat(high).isCloseTo(21, within(1.5));
+        assertThat(motion.scalar("heading")).isBetween(102.0, 138.0);
+        awaitText("#angle-roll", "heel ");
+        awaitText("#angle-heading", "heading 1");
+        // Two axes that were plugged the wrong way round change places; the reader goes with its first column.
+        @SuppressWarnings("unchecked")
+        ComboBox<String> first = robot.lookup("#port-ax").queryAs(ComboBox.class);
+        robot.interact(() -> first.setValue("ay"));
+        until(s -> s.rig().readers().stream()
+                .anyMatch(r -> r.columns().subList(0, 2).equals(List.of("ay", "ax"))));
+        // Leaning to the right now reads as the bow down.
+        Sight swapped = until(s -> reading(s, "ay") != null && reading(s, "ay").scalar("pitch") < -2);
+        assertThat(swapped.rig().readers()).hasSize(1);
+        key(KeyCode.U);
+        until(s -> s.rig().readersOn("ax").size() == 1);
+    }
+
+    @Test
+    void slapsOfTheHalyardAreLaidOverEachOtherAndPullsOfTheForearmStandAgainstTheHardest() throws Exception {
+        connect("halyard", 1);
+        choose("knock", "hits", "knock");
+        Sight seen =
+                until(s -> reading(s, "knock") != null && reading(s, "knock").scalar("count") > 8);
+        double[] hits = reading(seen, "knock").times("hits");
+        for (int i = 1; i < hits.length; i++) {
+            // The model slaps every 0.25 to 0.75 s.
+            assertThat(hits[i] - hits[i - 1]).isBetween(0.24, 0.77);
+        }
+        awaitNode("#laid");
+        assertThat(fx(() -> robot.lookup("#strengths").query().isVisible())).isTrue();
+
+        connect("forearm", 1);
+        choose("muscle", "muscle", "muscle");
+        Sight pulled = until(s -> reading(s, "muscle") != null
+                && reading(s, "muscle").events("bursts").size() >= 3);
+        Reading muscle = reading(pulled, "muscle");
+        assertThat(muscle.events("bursts").stream()
+                        .mapToDouble(e -> e.values()[4])
+                        .max()
+                        .orElseThrow())
+                .isCloseTo(100, within(1e-6));
+        // Pulls take 1 to 3 s and come 1.3 to 3.3 s apart.
+        assertThat(muscle.events("bursts").subList(0, 2))
+                .allMatch(e -> e.endSeconds() - e.startSeconds() > 0.9 && e.endSeconds() - e.startSeconds() < 3.4);
+        awaitText("#reader-words", "signal over noise");
+        robot.interact(() ->
+                desk().change(rig -> rig.withBand(new BandSetup("muscle(muscle)", "percent", new Band(-1000, 50, 5)))));
+        until(
+                s -> s
+                        .channel("muscle")
+                        .orElseThrow()
+                        .reader()
+                        .orElseThrow()
+                        .band("percent")
+                        .orElseThrow()
+                        .decisions()
+                        .stream()
+                        .anyMatch(d -> d.side() == Band.Side.ABOVE));
+    }
+
+    @Test
+    void aHeatersStepIsFittedAndWhoHasTooFewColumnsIsTold() throws Exception {
+        connect("cupboard", 3);
+        choose("heat", "step", "heat");
+        robot.interact(() -> desk().wire().send("heat 60", LineEnding.NEW_LINE));
+        until(s -> s.channel("heat").filter(c -> c.latestRaw() == 60).isPresent());
+        assertThat(sight().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
+        // The air follows with a time constant of 20 s, 0.4 °C a percent: after a minute that can be told.
+        Sight seen = until(
+                s -> reading(s, "heat") != null
+                        && Math.abs(reading(s, "heat").scalar("gain") - 0.4) < 0.06
+                        && Math.abs(reading(s, "heat").scalar("tau_s") - 20) < 4,
+                80);
+        assertThat(reading(seen, "heat").scalar("dead_s")).isBetween(0.0, 4.0);
+        awaitNode("#response-plot");
+
+        connect("hoist", 1);
+        robot.interact(() -> desk().focus().set("load"));
+        @SuppressWarnings("unchecked")
+        ComboBox<String> reader = robot.lookup("#reader").queryAs(ComboBox.class);
+        robot.interact(() -> reader.setValue("motion"));
+        awaitText(".error", "motion reads 3 columns that come with the same rows; here there are fewer.");
+        assertThat(sight().rig().readersOn("load")).isEmpty();
     }
 }

@@ -13,6 +13,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.AfterEach;
@@ -70,7 +71,11 @@ abstract class RealWindow {
     }
 
     Sight until(Predicate<Sight> condition) throws InterruptedException {
-        for (int i = 0; i < 600; i++) {
+        return until(condition, 30);
+    }
+
+    Sight until(Predicate<Sight> condition, int seconds) throws InterruptedException {
+        for (int i = 0; i < 20 * seconds; i++) {
             Sight sight = sight();
             if (condition.test(sight)) {
                 return sight;
@@ -144,6 +149,15 @@ abstract class RealWindow {
                 }
             }
         });
+    }
+
+    /** Opens a step of the arithmetic to be changed, by pressing it on the strip. */
+    void step(String name) throws Exception {
+        awaitNode("#op-" + name);
+        ToggleButton op = robot.lookup("#op-" + name).queryAs(ToggleButton.class);
+        if (!fx(op::isSelected)) {
+            robot.clickOn(op);
+        }
     }
 
     /** Writes over what a field says and presses Enter. */

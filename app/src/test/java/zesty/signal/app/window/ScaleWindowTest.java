@@ -121,10 +121,12 @@ class ScaleWindowTest extends RealWindow {
                 .anyMatch(text ->
                         List.of("0.7421875", "0.7470703125", "0.751953125").contains(text)));
         robot.clickOn("#all-digits");
+        step("shown");
         choose("#shown-in", "°F");
         awaitText(".lane-unit", "°F");
         awaitText(".lane-value", "76.");
         assertThat(sensor().latestClean()).isCloseTo(24.707, within(0.5));
+        step("converter");
         write("#reference", "0");
         awaitText("#scale-error", "the reference must be above 0 V, was 0.0 V. The old scaling stays in force.");
         key(KeyCode.U);
@@ -202,6 +204,7 @@ class ScaleWindowTest extends RealWindow {
         // 800 of 1024 steps of 5 V through 30 kΩ over 7.5 kΩ are 19.53 V; the cell must not go above 15 V.
         choose("#kind", kind("voltage through a divider"));
         acknowledge("Mind the limit of the divider");
+        step("shown");
         write("#limit-high", "15");
         write("#limit-low", "20");
         awaitText("#scale-error", "the lower limit must be below the upper one, were 20 and 15");
@@ -216,6 +219,7 @@ class ScaleWindowTest extends RealWindow {
     @Test
     void theCurvesEndIsPulledAndTakenBack() throws Exception {
         connect(500);
+        step("converter");
         choose("#bits", "10 bit");
         awaitText(".sum-result", "2.4");
         Node plot = robot.lookup("#transfer").query();
@@ -239,6 +243,7 @@ class ScaleWindowTest extends RealWindow {
     void anOwnKindIsKeptAsAFileAndOneThatDoesNotReadIsNamed() throws Exception {
         connect(500);
         choose("#kind", kind("echo distance, µs"));
+        step("law");
         write("#number-1", "5");
         robot.clickOn("#keep-kind");
         Path file = home.resolve("kinds").resolve("sensor.json");
@@ -264,6 +269,7 @@ class ScaleWindowTest extends RealWindow {
         key(KeyCode.DIGIT3);
         awaitNode("#kind");
         choose("#kind", kind("a chip's own formula"));
+        step("law");
         write("#number-1", "x - 2 * trim");
         until(s -> {
             ChannelSight heel = s.channel("heel").orElseThrow();

@@ -86,7 +86,7 @@ public record Field(int offset, Type type, boolean littleEndian, int shift, int 
     }
 
     /** @return the number written at {@code at}, the place of this field's first byte */
-    double read(byte[] data, int at) {
+    public double read(byte[] data, int at) {
         return switch (type) {
             case F32 -> Float.intBitsToFloat((int) raw(data, at));
             case F64 -> Double.longBitsToDouble(raw(data, at));

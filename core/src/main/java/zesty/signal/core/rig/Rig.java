@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
@@ -320,7 +321,7 @@ public record Rig(
         }
         if (found.indexOf(Role.STATION) < 0) {
             for (Column column : found.columns()) {
-                addChannel(fitted, index, column, column.name(), true);
+                addChannel(fitted, index, found.columns(), column, Column::name, true);
             }
         }
         List<ReaderSetup> kept = readers.stream()
@@ -341,24 +342,58 @@ public record Rig(
         List<Channel> more = new ArrayList<>(channels);
         // Of each station the first column is shown: six stations with all of theirs would bury each other.
         boolean shown = true;
-        for (Column column : sources.get(index).format().columns()) {
+        List<Column> columns = sources.get(index).format().columns();
+        for (Column column : columns) {
             if (column.isChannel()) {
-                addChannel(more, index, column, Stations.columnOf(column.name(), station), shown);
+                addChannel(more, index, columns, column, c -> Stations.columnOf(c.name(), station), shown);
                 shown = false;
             }
         }
         return withChannels(more);
     }
 
-    private void addChannel(List<Channel> to, int index, Column column, String own, boolean shown) {
+    private void addChannel(
+            List<Channel> to,
+            int index,
+            List<Column> columns,
+            Column column,
+            Function<Column, String> own,
+            boolean shown) {
         Source source = sources.get(index);
-        String full = source.prefix() + own;
+        String called = own.apply(column);
+        String full = source.prefix() + called;
         boolean there = to.stream().anyMatch(channel -> channel.column().equals(full));
         if (column.isChannel() && !there) {
-            boolean called = to.stream().anyMatch(channel -> channel.name().equals(own));
-            String spoken = called && index > 0 ? source.name() + " " + own : own;
-            to.add(new Channel(full, spoken, Scaling.asItCame(column.unit()), Recipe.NONE, shown));
+            boolean taken = to.stream().anyMatch(channel -> channel.name().equals(called));
+            String spoken = taken && index > 0 ? source.name() + " " + called : called;
+            List<String> order =
+                    columns.stream().map(c -> source.prefix() + own.apply(c)).toList();
+            to.add(
+                    place(to.stream().map(Channel::column).toList(), order, full),
+                    new Channel(full, spoken, Scaling.asItCame(column.unit()), Recipe.NONE, shown));
         }
+    }
+
+    /**
+     * What is new stands beside its neighbours, wherever the maker has put these.
+     *
+     * @param there what is in the list by now
+     * @param order in which things usually stand, the new one among them
+     * @return the index at which it is put in
+     */
+    static int place(List<String> there, List<String> order, String fresh) {
+        int own = order.indexOf(fresh);
+        for (int before = own - 1; before >= 0; before--) {
+            if (there.contains(order.get(before))) {
+                return there.indexOf(order.get(before)) + 1;
+            }
+        }
+        for (int after = own + 1; after < order.size(); after++) {
+            if (there.contains(order.get(after))) {
+                return there.indexOf(order.get(after));
+            }
+        }
+        return there.size();
     }
 
     private static boolean fits(StreamFormat found, String name) {

@@ -35,6 +35,56 @@ public final class RigChange {
         return before.equals(after);
     }
 
+    /** @return what differs, in words such as "cleaning of Heel"; the first of several, and that there is more */
+    public String words() {
+        List<String> said = new ArrayList<>();
+        if (!before.name().equals(after.name())) {
+            said.add("the rig's name");
+        }
+        for (Channel is : after.channels()) {
+            Channel was = find(before.channels(), Channel::column, is.column());
+            if (was != null && !was.equals(is)) {
+                said.add(words(was, is));
+            }
+        }
+        if (!before.readers().equals(after.readers())) {
+            said.add("what is read");
+        }
+        if (!before.bands().equals(after.bands())) {
+            said.add("a band");
+        }
+        if (!before.acknowledged().equals(after.acknowledged())) {
+            said.add("a caution that was read");
+        }
+        if (!before.sources().equals(after.sources())) {
+            said.add("the source's setup");
+        }
+        if (said.isEmpty()) {
+            return "the order of the lanes";
+        }
+        return said.get(0) + (said.size() > 1 ? " and " + (said.size() - 1) + " more" : "");
+    }
+
+    private static String words(Channel was, Channel is) {
+        String of = " of " + was.name();
+        if (was.shown() != is.shown()) {
+            return is.shown() ? was.name() + " shown" : was.name() + " hidden";
+        } else if (!was.name().equals(is.name())) {
+            return "the name" + of;
+        } else if (!was.recipe().equals(is.recipe())) {
+            return "cleaning" + of;
+        } else if (!was.scaling().equals(is.scaling())) {
+            return "scaling" + of;
+        } else if (!was.shownIn().equals(is.shownIn())) {
+            return "the unit" + of;
+        } else if (!was.limits().equals(is.limits())) {
+            return "the limits" + of;
+        } else if (!was.proofs().equals(is.proofs())) {
+            return "a proof" + of;
+        }
+        return "the sensor" + of;
+    }
+
     /** @return the rig with what differs as it is after; sources come and go otherwise and stay */
     public Rig onto(Rig rig) {
         List<Source> sources = new ArrayList<>(rig.sources());
@@ -88,7 +138,8 @@ public final class RigChange {
             }
             T there = find(merged, name, name.apply(is));
             if (there == null) {
-                merged.add(is);
+                List<String> order = after.stream().map(name).toList();
+                merged.add(Rig.place(merged.stream().map(name).toList(), order, name.apply(is)), is);
             } else {
                 merged.set(merged.indexOf(there), is);
             }

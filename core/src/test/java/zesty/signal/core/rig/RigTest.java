@@ -62,7 +62,7 @@ class RigTest {
         // Another format of one source takes away its own channels alone.
         Rig other = rig.withChannel("mast head/cups", c -> c.withName("Cups")).fittedTo(1, format("cups", "gust"));
         assertThat(columns(other))
-                .containsExactly("wind", "vane", "mast head/cups", "mast head 2/ax", "mast head/gust");
+                .containsExactly("wind", "vane", "mast head/cups", "mast head/gust", "mast head 2/ax");
         assertThat(other.channels().get(2).name()).isEqualTo("Cups");
         Rig without = other.without(1);
         assertThat(columns(without)).containsExactly("wind", "vane", "mast head 2/ax");
@@ -249,6 +249,52 @@ class RigTest {
         RigChange named = RigChange.between(blank, blank.withName("mine"));
         Rig later = named.onto(blank).fittedTo(format("pulse", "heel"));
         assertThat(columns(named.reversed().onto(later))).containsExactly("pulse", "heel");
+    }
+
+    @Test
+    void lanesStayInTheStreamsOrderWhicheverIsChangedFirst() {
+        StreamFormat stream = format("pulse", "forearm", "heel", "trim", "bilge");
+        Rig decided = Rig.blank("r", "sim:deck");
+        for (String column : List.of("bilge", "heel", "pulse", "trim")) {
+            Rig seen = decided.fittedTo(stream);
+            assertThat(columns(seen))
+                    .as("before %s", column)
+                    .containsExactly("pulse", "forearm", "heel", "trim", "bilge");
+            Rig changed = seen.withChannel(column, c -> c.withName("my " + column));
+            decided = RigChange.between(seen, changed).onto(decided);
+        }
+        assertThat(columns(decided)).containsExactly("pulse", "heel", "trim", "bilge");
+        // Where the maker has moved a lane, a column that comes new stands beside its neighbour there.
+        Rig moved = decided.withChannels(List.of(
+                decided.channels().get(3),
+                decided.channels().get(0),
+                decided.channels().get(1)));
+        assertThat(columns(moved.fittedTo(stream))).containsExactly("bilge", "pulse", "forearm", "heel", "trim");
+    }
+
+    @Test
+    void aChangeSaysWhatItChanges() {
+        Rig rig = Rig.blank("r", "sim:deck").fittedTo(format("heel", "trim"));
+        assertThat(words(rig, rig.withName("s"))).isEqualTo("the rig's name");
+        assertThat(words(rig, rig.withChannel("heel", c -> c.withName("Heel")))).isEqualTo("the name of heel");
+        assertThat(words(rig, rig.withChannel("heel", c -> c.withShown(false)))).isEqualTo("heel hidden");
+        assertThat(words(rig, rig.withChannel("trim", c -> c.withShownIn("mV"))))
+                .isEqualTo("the unit of trim");
+        assertThat(words(rig, rig.withChannel("trim", c -> c.withLimits(new Limits(1, 2)))))
+                .isEqualTo("the limits of trim");
+        assertThat(words(rig, rig.withReader(ReaderSetup.on("heel", "pulse", Map.of()))))
+                .isEqualTo("what is read and 1 more");
+        assertThat(words(rig, rig.acknowledging(Caution.BODY))).isEqualTo("a caution that was read");
+        assertThat(words(rig, rig.withSource(0, s -> s.withSetup(s.setup().withWarmUp(3)))))
+                .isEqualTo("the source's setup");
+        List<Channel> turned = List.of(rig.channels().get(1), rig.channels().get(0));
+        assertThat(words(rig, rig.withChannels(turned))).isEqualTo("the order of the lanes");
+        assertThat(words(rig, rig.withName("s").withChannel("heel", c -> c.withShown(false))))
+                .isEqualTo("the rig's name and 1 more");
+    }
+
+    private static String words(Rig before, Rig after) {
+        return RigChange.between(before, after).words();
     }
 
     @Test

@@ -5,6 +5,8 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
@@ -18,6 +20,7 @@ public abstract class Bench extends VBox {
     private final Label title = new Label();
     private final Label about = new Label();
     private final Stop stop;
+    private final HBox head = new HBox(10);
 
     Bench(Desk desk, Stop stop) {
         this.desk = desk;
@@ -26,10 +29,20 @@ public abstract class Bench extends VBox {
         setSpacing(10);
         title.getStyleClass().add("bench-title");
         about.getStyleClass().add("hint");
-        HBox head = new HBox(10, title, about);
-        head.setAlignment(Pos.BASELINE_LEFT);
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        head.getChildren().addAll(title, about);
+        head.setAlignment(Pos.CENTER_LEFT);
         getChildren().add(head);
         setMinHeight(0);
+    }
+
+    /** Puts what is done with the whole bench at the end of its title line. */
+    final void atHead(Node... nodes) {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        about.setMinWidth(0);
+        head.getChildren().add(space);
+        head.getChildren().addAll(nodes);
     }
 
     /** The bench comes into view. */

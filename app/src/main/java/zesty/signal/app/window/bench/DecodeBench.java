@@ -38,7 +38,8 @@ import zesty.signal.engine.Sight;
  * teach from; and the format by hand, tried on the bytes at hand as it is written.
  */
 public final class DecodeBench extends Bench {
-    private static final int ROWS = 9;
+    private static final int FEWEST_ROWS = 4;
+    private static final double ROW_HEIGHT = 19;
     private static final int MOST_COLUMNS = 12;
 
     private final Label format = new Label();
@@ -47,6 +48,7 @@ public final class DecodeBench extends Bench {
     private final FlowPane line = new FlowPane(6, 6);
     private final GridPane table = new GridPane();
     private final PictureView picture = new PictureView();
+    private final StackPane rows = new StackPane(table, picture);
     private final VBox left = new VBox(8);
     private final FormatEditor editor;
     private final ListView<SetAside.Item> tray = new ListView<>();
@@ -105,7 +107,6 @@ public final class DecodeBench extends Bench {
             left.getChildren().setAll(scroll);
             return;
         }
-        StackPane rows = new StackPane(table, picture);
         StackPane.setAlignment(table, Pos.TOP_LEFT);
         rows.setMinHeight(0);
         VBox.setVgrow(rows, Priority.ALWAYS);
@@ -264,7 +265,7 @@ public final class DecodeBench extends Bench {
             boolean channel = column >= 0 && known.columns().get(column).isChannel();
             String colour =
                     channel ? Palette.css(Palette.channel(place++), desk.night().get()) : "-muted";
-            Label text = new Label(piece.text());
+            Label text = new Label(piece.bytes().isEmpty() ? piece.text() : piece.bytes());
             text.getStyleClass().add("piece");
             text.setStyle("-fx-text-fill: " + colour + "; -fx-border-color: transparent transparent "
                     + (column < 0 ? "transparent" : colour) + " transparent;");
@@ -306,7 +307,8 @@ public final class DecodeBench extends Bench {
             table.add(small(shown.get(c).channel().column() + (unit.isEmpty() ? "" : ", " + unit)), c + 1, 0);
         }
         long end = times.end();
-        for (int row = 0; row < ROWS && end - 1 - row >= times.start(); row++) {
+        int most = Math.max(FEWEST_ROWS, (int) (rows.getHeight() / ROW_HEIGHT) - 1);
+        for (int row = 0; row < most && end - 1 - row >= times.start(); row++) {
             long index = end - 1 - row;
             table.add(mono(Digits.fixed(times.secondsAt(index), 3) + " s"), 0, row + 1);
             for (int c = 0; c < shown.size(); c++) {

@@ -9,6 +9,7 @@ import zesty.signal.core.decode.Framing;
 import zesty.signal.core.decode.PacketFormat;
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ByteTail;
 
 /** Takes the newest line or packet apart, for looking at. */
@@ -22,16 +23,31 @@ final class LinePieces {
      *
      * @param column the column it is; −1 for what belongs to none
      * @param word what stands under a piece of no column
+     * @param bytes of a packet's piece, in hexadecimal digits; empty in a line of text
      */
-    record Piece(String text, int column, String word) {}
+    record Piece(String text, int column, String word, String bytes) {
+        Piece(String text, int column, String word) {
+            this(text, column, word, "");
+        }
+
+        private static Piece of(byte[] packet, int from, int to, String word) {
+            String bytes = HEX.formatHex(packet, from, to);
+            return new Piece(bytes, -1, word, bytes);
+        }
+    }
+
+    /**
+     * A packet.
+     *
+     * @param at where it begins among the bytes
+     */
+    record Packet(int at, List<Piece> pieces) {}
 
     /** @return the pieces of the newest whole line or packet; empty when there is none */
     static List<Piece> newest(StreamFormat format, ByteTail.Newest newest) {
-        if (format instanceof PacketFormat packet && packet.framing() == Framing.START_BYTES) {
-            return packet(packet, newest.bytes());
-        }
-        if (format instanceof PacketFormat packet && packet.framing() != Framing.HEX_LINE) {
-            return stuffed(packet, newest.bytes());
+        List<Packet> packets = packets(format, newest.bytes(), 1);
+        if (!packets.isEmpty() || inPackets(format)) {
+            return packets.isEmpty() ? List.of() : packets.get(0).pieces();
         }
         List<ByteLine> lines = ByteLine.ofText(newest, 12, java.util.Map.of());
         for (int i = lines.size() - 2; i > 0; i--) {
@@ -43,7 +59,24 @@ final class LinePieces {
         return List.of();
     }
 
-    private static List<Piece> line(StreamFormat format, String line) {
+    private static boolean inPackets(StreamFormat format) {
+        return format instanceof PacketFormat packet && packet.framing() != Framing.HEX_LINE;
+    }
+
+    /** @return the newest whole packets, oldest first; none where the format has lines */
+    static List<Packet> packets(StreamFormat format, byte[] bytes, int most) {
+        if (!inPackets(format)) {
+            return List.of();
+        }
+        PacketFormat packet = (PacketFormat) format;
+        List<Packet> found =
+                packet.framing() == Framing.START_BYTES ? begun(packet, bytes, most) : stuffed(packet, bytes, most);
+        java.util.Collections.reverse(found);
+        return found;
+    }
+
+    /** @return the pieces of a line; empty when the format does not read it */
+    static List<Piece> line(StreamFormat format, String line) {
         List<Piece> pieces = new ArrayList<>();
         if (format instanceof DelimitedFormat delimited) {
             String[] fields =
@@ -83,50 +116,63 @@ final class LinePieces {
         return column == 0 ? List.of() : pieces;
     }
 
-    private static List<Piece> packet(PacketFormat format, byte[] bytes) {
+    /** Packets that begin with bytes of their own, newest first. */
+    private static List<Packet> begun(PacketFormat format, byte[] bytes, int most) {
         byte[] start = HexFormat.of().parseHex(format.start());
         int whole = start.length + format.length() + format.check().bytes();
-        for (int at = bytes.length - whole; at >= 0; at--) {
+        List<Packet> found = new ArrayList<>();
+        for (int at = bytes.length - whole; at >= 0 && found.size() < most; at--) {
             if (java.util.Arrays.equals(bytes, at, at + start.length, start, 0, start.length)) {
-                return fields(format, bytes, at, at + whole);
+                found.add(new Packet(at, fields(format, bytes, at, at + whole)));
+                at -= whole - 1;
             }
         }
-        return List.of();
+        return found;
     }
 
     private static List<Piece> fields(PacketFormat format, byte[] bytes, int from, int to) {
         List<Piece> pieces = new ArrayList<>();
         int payload = from + format.start().length() / 2;
         if (payload > from) {
-            pieces.add(new Piece(HEX.formatHex(bytes, from, payload), -1, "start"));
+            pieces.add(Piece.of(bytes, from, payload, "start"));
         }
         for (int c = 0; c < format.fields().size(); c++) {
             Field field = format.fields().get(c);
             int at = payload + field.offset();
-            pieces.add(new Piece(HEX.formatHex(bytes, at, at + field.type().bytes()), c, ""));
+            String digits = HEX.formatHex(bytes, at, at + field.type().bytes());
+            pieces.add(new Piece(Digits.of(field.read(bytes, at)), c, "", digits));
         }
         int check = payload + format.length();
         if (check < to) {
-            pieces.add(new Piece(HEX.formatHex(bytes, check, to), -1, "checksum"));
+            pieces.add(Piece.of(bytes, check, to, "checksum"));
         }
         return pieces;
     }
 
-    /** The newest packet with its stuffing undone. */
-    private static List<Piece> stuffed(PacketFormat format, byte[] bytes) {
+    /** Packets with their stuffing undone, newest first. */
+    private static List<Packet> stuffed(PacketFormat format, byte[] bytes, int most) {
         byte end = (byte) (format.framing() == Framing.ZERO_STUFFED ? 0 : 0xc0);
-        int last = bytes.length - 1;
-        while (last > 0 && bytes[last] != end) {
-            last--;
+        List<Packet> found = new ArrayList<>();
+        int last = before(bytes, end, bytes.length);
+        while (last > 0 && found.size() < most) {
+            int first = before(bytes, end, last);
+            if (first < 0) {
+                break;
+            }
+            byte[] packet = format.unpacked(bytes, first + 1, last);
+            if (packet.length > 0) {
+                found.add(new Packet(first + 1, fields(format, packet, 0, packet.length)));
+            }
+            last = first;
         }
-        int first = last - 1;
-        while (first > 0 && bytes[first] != end) {
-            first--;
+        return found;
+    }
+
+    private static int before(byte[] bytes, byte wanted, int end) {
+        int at = end - 1;
+        while (at >= 0 && bytes[at] != wanted) {
+            at--;
         }
-        if (first <= 0) {
-            return List.of();
-        }
-        byte[] packet = format.unpacked(bytes, first + 1, last);
-        return packet.length == 0 ? List.of() : fields(format, packet, 0, packet.length);
+        return at;
     }
 }

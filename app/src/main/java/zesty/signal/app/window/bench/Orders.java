@@ -1,105 +1,113 @@
 package zesty.signal.app.window.bench;
 
 import java.util.List;
+import javafx.beans.binding.Bindings;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.SentLine;
 
-/** Text to the board: a line to send, the rig's buttons, and what the board answered. */
+/** Orders to the board: a line to say, those kept with the rig, and what was said last beside its answer. */
 final class Orders extends VBox {
-    private static final int SHOWN = 2;
+    private static final int SHOWN = 3;
+    private static final PseudoClass UNANSWERED = PseudoClass.getPseudoClass("unanswered");
 
     private final Desk desk;
     private final TextField line = new TextField();
-    private final ComboBox<LineEnding> ending = new ComboBox<>();
-    private final FlowPane buttons = new FlowPane(6, 6);
-    private final Label log = Bench.mono("");
-    private List<String> shown = List.of();
+    private final Button ending = new Button();
+    private final FlowPane chips = new FlowPane(6, 6);
+    private LineEnding ends = LineEnding.NEW_LINE;
+    private List<String> keptShown = List.of();
+    private List<SentLine> sentShown = List.of();
 
     Orders(Desk desk) {
         super(6);
         this.desk = desk;
         line.setId("order");
-        line.setPromptText("a line to the board, such as heat 40");
+        line.setPromptText("say something to the board, such as heat 40; Enter sends");
         HBox.setHgrow(line, Priority.ALWAYS);
         line.setOnAction(event -> send());
-        ending.getItems().setAll(LineEnding.values());
-        ending.setValue(LineEnding.NEW_LINE);
-        ending.setTooltip(new Tooltip("what is sent behind the line"));
-        ending.setConverter(new javafx.util.StringConverter<>() {
-            @Override
-            public String toString(LineEnding value) {
-                return value == null ? "" : "+ " + value.words();
-            }
-
-            @Override
-            public LineEnding fromString(String text) {
-                return LineEnding.NEW_LINE;
-            }
+        ending.setId("ending");
+        ending.getStyleClass().setAll("small-button");
+        ending.setMinWidth(Region.USE_PREF_SIZE);
+        ending.setTooltip(new Tooltip("what is sent behind the line; press for the next"));
+        ending.setOnAction(event -> {
+            ends = LineEnding.values()[(ends.ordinal() + 1) % LineEnding.values().length];
+            sayEnding();
         });
-        Button send = new Button("Send");
-        send.setId("send");
-        send.setOnAction(event -> send());
-        Button keep = new Button("Keep");
-        keep.setTooltip(new Tooltip("keep this line as a button of the rig"));
+        sayEnding();
+        Button keep = new Button("keep it");
+        keep.getStyleClass().setAll("small-button");
+        keep.setId("keep-order");
+        keep.setMinWidth(Region.USE_PREF_SIZE);
+        keep.setTooltip(new Tooltip("keep this line with the rig, to send it by one press"));
         keep.setOnAction(event -> {
             if (!line.getText().isBlank()) {
                 desk.wire().keepOrder(line.getText().strip(), true);
             }
         });
-        HBox bar = new HBox(6, line, ending, send, keep);
+        HBox bar = new HBox(6, line, ending, keep);
         bar.setAlignment(Pos.CENTER_LEFT);
-        log.setId("sent");
-        log.setWrapText(true);
-        buttons.managedProperty().bind(javafx.beans.binding.Bindings.isNotEmpty(buttons.getChildren()));
-        log.managedProperty().bind(log.textProperty().isNotEmpty());
-        getChildren().addAll(bar, buttons, log);
+        chips.managedProperty().bind(Bindings.isNotEmpty(chips.getChildren()));
+        chips.setMinHeight(Region.USE_PREF_SIZE);
+        getChildren().addAll(chips, bar);
+    }
+
+    private void sayEnding() {
+        ending.setText("ends: " + ends.words());
     }
 
     private void send() {
         if (!line.getText().isBlank()) {
-            desk.wire().send(line.getText().strip(), ending.getValue());
+            desk.wire().send(line.getText().strip(), ends);
             line.selectAll();
         }
     }
 
     void show() {
-        List<String> orders = desk.wire().setup().orders();
-        if (!orders.equals(shown)) {
-            shown = orders;
-            buttons.getChildren().clear();
-            for (String order : orders) {
-                Button button = new Button(order);
-                button.getStyleClass().add("plug");
-                button.setOnAction(event -> desk.wire().send(order, ending.getValue()));
-                Button away = new Button("×");
-                away.getStyleClass().add("small-button");
-                away.setTooltip(new Tooltip("take this button away; U puts it back"));
-                away.setOnAction(event -> desk.wire().keepOrder(order, false));
-                buttons.getChildren().add(new HBox(2, button, away));
-            }
-        }
+        List<String> kept = desk.wire().setup().orders();
         List<SentLine> sent = desk.wire().sent();
-        StringBuilder text = new StringBuilder();
-        for (SentLine each : sent.subList(Math.max(0, sent.size() - SHOWN), sent.size())) {
-            text.append(text.length() == 0 ? "" : "\n")
-                    .append("sent ")
-                    .append(each.text())
-                    .append(
-                            each.answer().isEmpty()
-                                    ? "   no answer yet"
-                                    : "   answered " + each.answer().strip());
+        List<SentLine> newest = List.copyOf(sent.subList(Math.max(0, sent.size() - SHOWN), sent.size()));
+        if (kept.equals(keptShown) && newest.equals(sentShown)) {
+            return;
         }
-        log.setText(text.toString());
+        keptShown = kept;
+        sentShown = newest;
+        chips.getChildren().clear();
+        newest.forEach(each -> chips.getChildren().add(said(each)));
+        kept.forEach(order -> chips.getChildren().add(button(order)));
+    }
+
+    /** What was said, beside what was answered. */
+    private static HBox said(SentLine each) {
+        boolean answered = !each.answer().isEmpty();
+        Label words =
+                new Label(each.text() + "  \u2192  " + (answered ? each.answer().strip() : "no answer yet"));
+        words.setId("sent");
+        HBox chip = new HBox(words);
+        chip.getStyleClass().setAll("order-chip");
+        chip.pseudoClassStateChanged(UNANSWERED, !answered);
+        return chip;
+    }
+
+    private HBox button(String order) {
+        Button button = new Button(order);
+        button.getStyleClass().setAll("plug");
+        button.setOnAction(event -> desk.wire().send(order, ends));
+        Button away = new Button("\u00d7");
+        away.getStyleClass().setAll("small-button");
+        away.setTooltip(new Tooltip("do not keep it any more; U puts it back"));
+        away.setOnAction(event -> desk.wire().keepOrder(order, false));
+        return new HBox(2, button, away);
     }
 }

@@ -190,6 +190,16 @@ final class Plot extends Pane {
         g.restore();
     }
 
+    /** Draws an upright bar; a thin one where it takes no time. */
+    void bar(double from, double to, double low, double high, Color colour) {
+        GraphicsContext g = clipped();
+        g.setFill(colour);
+        double left = pixelX(from);
+        double top = Math.min(pixelY(low), pixelY(high));
+        g.fillRect(left, top, Math.max(2.5, pixelX(to) - left), Math.max(1, Math.abs(pixelY(low) - pixelY(high))));
+        g.restore();
+    }
+
     /** Lays a wash over a range of heights. */
     void wash(double low, double high, Color colour) {
         GraphicsContext g = clipped();

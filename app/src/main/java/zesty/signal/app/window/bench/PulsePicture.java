@@ -1,6 +1,5 @@
 package zesty.signal.app.window.bench;
 
-import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -25,9 +24,7 @@ import zesty.signal.engine.Sight;
  * chosen and taken out, or one put in.
  */
 final class PulsePicture extends ReaderPicture {
-    private static final int BEATS = 24;
-    private static final double BEFORE = 0.35;
-    private static final double AFTER = 0.65;
+    private static final Laid LAID = new Laid(0.35, 0.65, 24);
     private static final double EARLY_DARK = 0.55;
 
     private final Plot shapes = new Plot();
@@ -123,55 +120,15 @@ final class PulsePicture extends ReaderPicture {
     }
 
     private void drawShapes(ChannelSight channel, ReaderSight seen, Color colour) {
-        int n = (int) Math.min(4000, Math.ceil((BEFORE + AFTER) * channel.rateHz()));
-        double low = Double.POSITIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        List<double[]> x = new ArrayList<>();
-        List<double[]> y = new ArrayList<>();
-        List<Event> drawn = new ArrayList<>();
-        double late = seen == null ? 0 : seen.lateSeconds();
-        double end = Math.min(desk.window().to(), channel.strand().lastSeconds());
-        for (int b = beats.size() - 1; b >= 0 && drawn.size() < BEATS; b--) {
-            double at = beats.get(b).startSeconds() + late;
-            long first = channel.strand().times().firstAtOrAfter(at - BEFORE);
-            boolean there = at + AFTER <= end
-                    && first + n < channel.clean().end()
-                    && first >= channel.clean().start();
-            if (!there) {
-                continue;
-            }
-            double[] own = new double[n];
-            double[] when = new double[n];
-            for (int i = 0; i < n; i++) {
-                when[i] = channel.strand().times().secondsAt(first + i) - at;
-                own[i] = channel.channel().display().apply(channel.clean().value(first + i));
-                low = own[i] < low ? own[i] : low;
-                high = own[i] > high ? own[i] : high;
-            }
-            drawn.add(beats.get(b));
-            x.add(when);
-            y.add(own);
-        }
-        boolean some = high >= low;
-        shapes.begin(
-                desk.night().get(),
-                -BEFORE,
-                AFTER,
-                "s",
-                some ? low : 0,
-                some ? high : 1,
-                channel.channel().unit());
-        for (int i = drawn.size() - 1; i >= 0; i--) {
-            boolean early = drawn.get(i).kind().equals("early");
-            shapes.line(
-                    x.get(i),
-                    y.get(i),
-                    n,
-                    early
-                            ? Color.GRAY.deriveColor(0, 1, EARLY_DARK, 0.9)
-                            : colour.deriveColor(0, 1, 1, i == 0 ? 1 : 0.28),
-                    i == 0 || early ? 2 : 1);
-        }
+        LAID.draw(
+                shapes,
+                desk,
+                channel,
+                beats,
+                seen == null ? 0 : seen.lateSeconds(),
+                (beat, newest) -> beat.kind().equals("early")
+                        ? Color.GRAY.deriveColor(0, 1, EARLY_DARK, 0.9)
+                        : colour.deriveColor(0, 1, 1, newest ? 1 : 0.28));
     }
 
     private void drawRates(Sight sight, ReaderSight seen, Color colour) {

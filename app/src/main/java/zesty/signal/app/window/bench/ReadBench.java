@@ -8,6 +8,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -17,12 +18,14 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.core.read.Port;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.rig.Ports;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.ChannelSight;
@@ -37,6 +40,7 @@ public final class ReadBench extends Bench {
     private final HBox settings = new HBox(10);
     private final Label words = new Label();
     private final Label error = new Label();
+    private final FlowPane ports = new FlowPane(6, 6);
     private final VBox room = new VBox();
     private ReaderPicture picture;
     private String pictureOf = "";
@@ -48,8 +52,7 @@ public final class ReadBench extends Bench {
         super(desk, Stop.READ);
         kind.setId("reader");
         kind.getItems().add(NOTHING);
-        ReaderKinds.all().stream().filter(k -> k.fewestPorts() == 1).forEach(k -> kind.getItems()
-                .add(k.name()));
+        ReaderKinds.all().forEach(k -> kind.getItems().add(k.name()));
         kind.setTooltip(new Tooltip("what is read of this channel"));
         kind.setOnAction(event -> choose());
         words.getStyleClass().add("bench-line");
@@ -62,7 +65,10 @@ public final class ReadBench extends Bench {
         line.setAlignment(Pos.CENTER_LEFT);
         room.setMinHeight(0);
         VBox.setVgrow(room, Priority.ALWAYS);
-        getChildren().addAll(line, words, room);
+        ports.setAlignment(Pos.CENTER_LEFT);
+        ports.managedProperty().bind(ports.visibleProperty());
+        ports.setVisible(false);
+        getChildren().addAll(line, ports, words, room);
     }
 
     private void choose() {
@@ -70,25 +76,101 @@ public final class ReadBench extends Bench {
             return;
         }
         String chosen = kind.getValue();
+        List<String> ports = chosen.equals(NOTHING)
+                ? List.of()
+                : Ports.guess(ReaderKinds.of(chosen), column, beside(desk.sight(System.nanoTime())));
+        if (!chosen.equals(NOTHING) && ports.isEmpty()) {
+            int fewest = ReaderKinds.of(chosen).fewestPorts();
+            error.setText(chosen + " reads " + fewest + " columns that come with the same rows; here there are fewer.");
+            return;
+        }
         String target = column;
         desk.change(rig -> {
             Rig without = rig;
-            for (ReaderSetup old : rig.readersOn(target)) {
-                without = old.columns().size() == 1 && !old.kind().equals(chosen)
+            for (ReaderSetup old : rig.readers()) {
+                boolean here = old.columns().contains(target)
+                        || !ports.isEmpty() && old.columns().contains(ports.get(0));
+                without = here && !(old.kind().equals(chosen) && old.columns().equals(ports))
                         ? without.withoutReader(old.id())
                         : without;
             }
-            boolean there =
-                    without.readersOn(target).stream().anyMatch(r -> r.kind().equals(chosen));
-            return chosen.equals(NOTHING) || there
+            boolean there = without.readers().stream()
+                    .anyMatch(r -> r.kind().equals(chosen) && r.columns().equals(ports));
+            return ports.isEmpty() || there
                     ? without
-                    : without.withReader(ReaderSetup.on(target, chosen, java.util.Map.of()));
+                    : without.withReader(new ReaderSetup(chosen, ports, java.util.Map.of()));
         });
+    }
+
+    /** @return the columns that come with the same rows as the one in focus, in the stream's order */
+    private List<String> beside(Sight sight) {
+        ChannelSight one = sight.channel(column).orElse(null);
+        return one == null
+                ? List.of()
+                : sight.channels().stream()
+                        .filter(c -> c.strand().key().equals(one.strand().key()))
+                        .map(c -> c.channel().column())
+                        .toList();
+    }
+
+    /** A reader of several columns: which is which. */
+    private void fillPorts(ReaderSetup reader, List<String> offered) {
+        ports.getChildren().clear();
+        ports.setVisible(reader != null && reader.readerKind().ports().size() > 1);
+        if (!ports.isVisible()) {
+            return;
+        }
+        for (int i = 0; i < reader.columns().size(); i++) {
+            Port port = reader.readerKind().ports().get(i);
+            int index = i;
+            ComboBox<String> box = new ComboBox<>();
+            box.setId("port-" + port.key());
+            box.getItems().setAll(offered);
+            box.setValue(reader.columns().get(i));
+            box.setTooltip(new Tooltip(port.words() + (port.unit().isEmpty() ? "" : ", in " + port.unit())));
+            box.setOnAction(event -> replug(reader, index, box.getValue()));
+            ports.getChildren().addAll(small(port.key()), box);
+        }
+        List<String> free =
+                offered.stream().filter(c -> !reader.columns().contains(c)).toList();
+        int next = reader.columns().size();
+        if (reader.readerKind().fewestPorts() == 1
+                && next < reader.readerKind().ports().size()
+                && !free.isEmpty()) {
+            ComboBox<String> more = new ComboBox<>();
+            more.setId("port-more");
+            more.setPromptText("add " + reader.readerKind().ports().get(next).words() + " \u2026");
+            more.getItems().setAll(free);
+            more.setOnAction(event -> {
+                List<String> columns = new ArrayList<>(reader.columns());
+                columns.add(more.getValue());
+                desk.change(rig -> rig.withoutReader(reader.id()).withReader(reader.onColumns(columns)));
+            });
+            ports.getChildren().add(more);
+        }
+    }
+
+    /** Reads another column at a port; where that was at another port, the two change places. */
+    private void replug(ReaderSetup reader, int port, String other) {
+        List<String> columns = new ArrayList<>(reader.columns());
+        int was = columns.indexOf(other);
+        if (was >= 0) {
+            columns.set(was, columns.get(port));
+        }
+        columns.set(port, other);
+        ReaderSetup changed = reader.onColumns(columns);
+        desk.change(rig -> rig.withoutReader(reader.id()).withReader(changed));
+        desk.focus().set(columns.get(0));
     }
 
     private void set(ReaderSetup reader, String key, String value) {
         try {
-            ReaderSetup changed = reader.with(key, value.strip());
+            // Another setting may have been changed since the boxes were made.
+            ReaderSetup now = desk.rig().readers().stream()
+                    .filter(one -> one.id().equals(reader.id()))
+                    .findFirst()
+                    .orElse(reader);
+            ReaderSetup changed = now.with(key, value.strip());
             error.setText("");
             desk.change(rig -> rig.withReader(changed));
         } catch (ReaderException e) {
@@ -130,6 +212,7 @@ public final class ReadBench extends Bench {
     public void opened(Sight sight) {
         filled = null;
         fillSettings(null);
+        fillPorts(null, List.of());
         show(sight);
     }
 
@@ -142,9 +225,12 @@ public final class ReadBench extends Bench {
             words.setText("No channel yet.");
             return;
         }
-        ChannelSight channel = focused.get();
-        column = channel.channel().column();
-        ReaderSetup setup = desk.rig().readersOn(column).stream().findFirst().orElse(null);
+        column = focused.get().channel().column();
+        ReaderSetup setup = readerHere();
+        // A reader of several columns stands with its first.
+        ChannelSight channel = setup == null
+                ? focused.get()
+                : sight.channel(setup.columns().get(0)).orElse(focused.get());
         filling = true;
         kind.setValue(setup == null ? NOTHING : setup.kind());
         filling = false;
@@ -152,6 +238,7 @@ public final class ReadBench extends Bench {
         if (other) {
             filled = setup;
             fillSettings(setup);
+            fillPorts(setup, beside(sight));
         }
         Optional<ReaderSight> reader = channel.reader();
         words.setText(words(sight, channel, reader));
@@ -166,6 +253,15 @@ public final class ReadBench extends Bench {
             room.getChildren().setAll(picture);
         }
         picture.show(sight, channel, reader.orElse(null), colour);
+    }
+
+    /** @return the reader of the column in focus, or one of several columns that this is one of; null for none */
+    private ReaderSetup readerHere() {
+        Rig rig = desk.rig();
+        return rig.readersOn(column).stream().findFirst().orElseGet(() -> rig.readers().stream()
+                .filter(r -> r.columns().contains(column))
+                .findFirst()
+                .orElse(null));
     }
 
     private String words(Sight sight, ChannelSight channel, Optional<ReaderSight> reader) {

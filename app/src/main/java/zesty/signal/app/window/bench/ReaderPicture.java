@@ -3,7 +3,11 @@ package zesty.signal.app.window.bench;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.read.hits.Hits;
+import zesty.signal.core.read.motion.Motion;
+import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.step.StepResponse;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.engine.ChannelSight;
@@ -23,6 +27,9 @@ abstract class ReaderPicture extends VBox {
     static ReaderPicture of(String kind, Desk desk) {
         return switch (kind) {
             case Pulse.NAME -> new PulsePicture(desk);
+            case Hits.NAME, Muscle.NAME -> new StrikesPicture(desk, kind);
+            case Motion.NAME -> new MotionPicture(desk);
+            case StepResponse.NAME -> new StepPicture(desk);
             case Vibration.NAME, Tone.NAME -> new SpectrumPicture(desk);
             default -> new TracePicture(desk);
         };

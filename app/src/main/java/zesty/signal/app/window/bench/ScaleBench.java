@@ -1,14 +1,15 @@
 package zesty.signal.app.window.bench;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -47,7 +48,9 @@ public final class ScaleBench extends Bench {
     private static final String TOP = "highest code (2^bits − 1)";
     private static final String TYPED = "typed";
 
-    private final ArithmeticStrip strip = new ArithmeticStrip(this::dropCorrection);
+    private static final double SIDE_WIDTH = 330;
+
+    private final ArithmeticStrip strip = new ArithmeticStrip(this::open, this::dropCorrection);
     private final Label worth = new Label();
     private final Label watch = new Label();
     private final Label error = new Label();
@@ -72,7 +75,10 @@ public final class ScaleBench extends Bench {
     private final ToggleButton prove = new ToggleButton("Prove");
     private final ProvePanel panel;
     private final HBox lower = new HBox(14);
-    private final Region editing;
+    /** What is changed of each step on the strip. */
+    private final Map<ArithmeticStrip.Op, VBox> groups = new EnumMap<>(ArithmeticStrip.Op.class);
+
+    private final VBox side = new VBox(10);
     private Channel filled;
     private boolean filling;
 
@@ -104,7 +110,8 @@ public final class ScaleBench extends Bench {
             kind.setValue(chosen);
             filling = false;
         });
-        kind.setPromptText("choose …");
+        kind.setPromptText("kind of sensor …");
+        kind.setPrefWidth(190);
         kind.setConverter(new KindWords());
         kind.setTooltip(
                 new Tooltip("a generic kind of sensor fills the chain, the recipe and the remarks; U takes it back"));
@@ -146,38 +153,43 @@ public final class ScaleBench extends Bench {
         watch.setId("watch");
         watch.getStyleClass().add("remark");
         error.getStyleClass().addAll("error", "mono");
-        FlowPane boxes = new FlowPane(10, 6);
-        boxes.getChildren()
-                .addAll(
-                        labelled("Sensor kind", kind),
-                        labelled("Name", name),
-                        labelled("Converter", bits),
-                        labelled("Reference, V", reference),
-                        labelled("Reference is", measured),
-                        labelled("Divided by", divisor),
-                        labelled("Codes", signed));
-        FlowPane ends = new FlowPane(10, 6);
-        ends.getChildren()
-                .addAll(
-                        labelled("Unit", unit),
-                        labelled("Shown in", shownIn),
-                        labelled("Never below", low),
-                        labelled("Never above", high));
-        VBox inner = new VBox(6, boxes, numbers, ends, error, watch);
-        ScrollPane scroll = new ScrollPane(inner);
-        scroll.setFitToWidth(true);
-        scroll.getStyleClass().add("plain-scroll");
-        scroll.setMinWidth(430);
-        scroll.setPrefWidth(430);
-        editing = scroll;
-        worth.setMaxWidth(Double.MAX_VALUE);
-        HBox.setHgrow(worth, Priority.ALWAYS);
-        HBox row = new HBox(8, worth, allDigits, keepKind, tare, prove);
-        row.setAlignment(Pos.CENTER_LEFT);
+        numbers.setPrefWrapLength(SIDE_WIDTH - 40);
+        group(
+                ArithmeticStrip.Op.CONVERTER,
+                new HBox(10, labelled("Converter", bits), labelled("Codes", signed)),
+                new HBox(10, labelled("Reference, V", reference), labelled("Reference is", measured)),
+                labelled("Divided by", divisor));
+        group(ArithmeticStrip.Op.LAW, numbers);
+        group(
+                ArithmeticStrip.Op.SHOWN,
+                labelled("Name", name),
+                new HBox(10, labelled("Unit", unit), labelled("Shown in", shownIn)),
+                new HBox(10, labelled("Never below", low), labelled("Never above", high)));
+        side.setMinWidth(SIDE_WIDTH);
+        side.setPrefWidth(SIDE_WIDTH);
+        side.setMaxWidth(SIDE_WIDTH);
+        atHead(kind, allDigits, keepKind, tare, prove);
         lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
-        getChildren().addAll(strip, row, lower);
+        getChildren().addAll(strip, lower);
         arrange();
+        open(null);
+    }
+
+    private void group(ArithmeticStrip.Op op, Node... fields) {
+        VBox box = new VBox(8, fields);
+        box.getStyleClass().add("op-panel");
+        groups.put(op, box);
+    }
+
+    /** Opens a step of the strip to be changed; null closes what is open. */
+    private void open(ArithmeticStrip.Op op) {
+        strip.select(op);
+        side.getChildren().clear();
+        if (op != null) {
+            side.getChildren().add(groups.get(op));
+        }
+        side.getChildren().addAll(error, worth, watch);
     }
 
     private void listen(TextField text) {
@@ -191,7 +203,7 @@ public final class ScaleBench extends Bench {
 
     private void arrange() {
         HBox.setHgrow(curve, Priority.ALWAYS);
-        lower.getChildren().setAll(prove.isSelected() ? panel : editing, curve);
+        lower.getChildren().setAll(prove.isSelected() ? panel : side, curve);
     }
 
     private static TextField field(int columns, String tip) {
@@ -218,7 +230,7 @@ public final class ScaleBench extends Bench {
         head(sight);
         Optional<ChannelSight> focused = focused(sight);
         if (focused.isEmpty()) {
-            strip.getChildren().setAll(small("No channel yet."));
+            strip.showNothing();
             worth.setText("");
             return;
         }

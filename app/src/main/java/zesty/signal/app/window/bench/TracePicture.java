@@ -7,7 +7,9 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
@@ -86,5 +88,21 @@ final class TracePicture extends ReaderPicture {
             }
         }
         plot.line(x, y, x.length, colour, 1.6);
+        if (trace != null) {
+            limits(reader, unit, colour);
+        }
+    }
+
+    /** What the reader says in the unit of its trace is a line across it: a mean, a gust, a lull. */
+    private void limits(ReaderSight reader, String unit, Color colour) {
+        for (ScalarInfo scalar : reader.kind().scalars()) {
+            double value = reader.reading().scalar(scalar.key());
+            if (scalar.unit("").equals(unit) && !Double.isNaN(value)) {
+                plot.limit(
+                        value,
+                        scalar.words() + " " + Digits.fixed(value, Math.max(0, scalar.decimals())) + " " + unit,
+                        colour.deriveColor(0, 1, 0.8, 0.9));
+            }
+        }
     }
 }

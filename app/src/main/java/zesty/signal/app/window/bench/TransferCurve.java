@@ -2,7 +2,9 @@ package zesty.signal.app.window.bench;
 
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.scene.control.Label;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
@@ -32,11 +34,12 @@ final class TransferCurve extends VBox {
         transfer.setOnMousePressed(event -> grip = gripAt(event.getX()));
         transfer.setOnMouseDragged(event -> drag(event.getY()));
         transfer.setOnMouseReleased(event -> letGo());
-        getChildren()
-                .addAll(
-                        Bench.small(
-                                "Foot: what arrives. Side: the quantity. The dot is now; pull an end of a straight line."),
-                        transfer);
+        Label words =
+                Bench.small("From what arrives (below) to the quantity (left). The dot is now; a straight line can"
+                        + " be pulled by its ends.");
+        words.setWrapText(true);
+        words.setMinHeight(Region.USE_PREF_SIZE);
+        getChildren().addAll(words, transfer);
         setMinSize(0, 0);
         VBox.setVgrow(transfer, Priority.ALWAYS);
     }

@@ -14,6 +14,7 @@ import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.Timekeeper;
+import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
@@ -55,7 +56,8 @@ public final class DemoData {
                 new Channel(
                         "bilge", "Bilge water", new Scaling(tenBits, 12, -3, "cm"), Recipe.parse("mean:100"), true));
         return new Rig("Wren, training dinghy", SourceSetup.at("sim:deck"), null, channels)
-                .withReader(ReaderSetup.on("pulse", Pulse.NAME, Map.of(Pulse.SOURCE, "optical")));
+                .withReader(ReaderSetup.on("pulse", Pulse.NAME, Map.of(Pulse.SOURCE, "optical")))
+                .withReader(ReaderSetup.on("forearm", Muscle.NAME, Map.of("kind", "envelope")));
     }
 
     /** Makes the demo takes that are not there yet. Takes about a second; not on the window's thread. */

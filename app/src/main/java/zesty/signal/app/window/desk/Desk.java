@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -57,7 +56,6 @@ import zesty.signal.takes.TakeException;
  */
 public final class Desk implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Desk.class);
-    private static final int MOST_UNDO = 50;
 
     private final Places places;
     private final Takes takes;
@@ -83,12 +81,12 @@ public final class Desk implements AutoCloseable {
     private final DoubleProperty progress = new SimpleDoubleProperty(-1);
     private final TimeWindow window = new TimeWindow();
     private final TimeWindow storedWindow = new TimeWindow();
-    /** What takes the last changes back, newest last. */
-    private final ArrayDeque<Runnable> undone = new ArrayDeque<>();
+    private final Edits edits = new Edits();
 
     private final AtomicBoolean cancelled = new AtomicBoolean();
 
     private final Kinds kinds;
+    private final Rigs rigs;
     private final Wire wire = new Wire(this, () -> this.trail);
     private Trail trail;
     private Rig rig;
@@ -110,6 +108,7 @@ public final class Desk implements AutoCloseable {
         this.settings = settings;
         takes = new Takes(this, places.takes());
         kinds = new Kinds(this, places.kinds());
+        rigs = new Rigs(this, places.rigs());
         night.set(settings.night());
         focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
         window.follow(settings.spanSeconds());
@@ -133,7 +132,7 @@ public final class Desk implements AutoCloseable {
     }
 
     /** @return what the maker decided of the live rig, whole, also what does not fit the streams of this moment */
-    private Rig decided() {
+    Rig decided() {
         return trail == null ? rig : trail.decided();
     }
 
@@ -172,6 +171,11 @@ public final class Desk implements AutoCloseable {
     /** @return the library of sensor kinds */
     public Kinds kinds() {
         return kinds;
+    }
+
+    /** @return the rigs that the maker kept */
+    public Rigs rigs() {
+        return rigs;
     }
 
     public ObjectProperty<Stop> stop() {
@@ -243,6 +247,37 @@ public final class Desk implements AutoCloseable {
         saveSoon();
     }
 
+    /** Works with another rig from here on: its sources are connected in the place of those that run. */
+    public void take(Rig chosen) {
+        Rig before = decided();
+        boolean ran = trail != null;
+        if (change(chosen, true)) {
+            edits.forget();
+            edits.did(new Edits.Edit(
+                    "the rig \u201c" + chosen.name() + "\u201d",
+                    () -> change(before, ran),
+                    () -> change(chosen, true)));
+        }
+    }
+
+    private boolean change(Rig chosen, boolean run) {
+        if (trail != null && trail.recording()) {
+            trouble("A recording is running with this rig; stop it first.");
+            return false;
+        }
+        stored = null;
+        inHand.set(0);
+        closeTrail();
+        rig = chosen;
+        focus.set("");
+        if (run && !chosen.source().isEmpty()) {
+            trail = Trail.start(chosen);
+            window.follow(window.span());
+        }
+        saveSoon();
+        return true;
+    }
+
     /** Reads another source beside those that run. */
     public void join(String address) {
         Trail running = trail;
@@ -270,7 +305,7 @@ public final class Desk implements AutoCloseable {
         settings = settings.withRecent(address);
         stored = null;
         later("the source could not be added", () -> running.join(name, SourceSetup.at(address)), () -> {
-            undone.clear();
+            edits.forget();
             inHand.set(running.rig().sources().size() - 1);
             saveSoon();
         });
@@ -289,7 +324,7 @@ public final class Desk implements AutoCloseable {
         String address = running.rig().sources().get(source).setup().address();
         inHand.set(0);
         later("the source could not be let go", () -> running.leave(source), () -> {
-            undone.clear();
+            edits.forget();
             saveSoon();
             notice.set(new Notice("Let go: " + address, false, () -> join(address)));
         });
@@ -334,16 +369,8 @@ public final class Desk implements AutoCloseable {
         if (made.isNothing()) {
             return;
         }
-        undoable(() -> apply(made.reversed()));
+        edits.did(new Edits.Edit(made.words(), () -> apply(made.reversed()), () -> apply(made)));
         apply(made);
-    }
-
-    /** @param back what takes back what was just done */
-    private void undoable(Runnable back) {
-        undone.addLast(back);
-        if (undone.size() > MOST_UNDO) {
-            undone.removeFirst();
-        }
     }
 
     /** Shows a channel in the next of the units that its quantity is wanted in; the data stays as it is. */
@@ -410,7 +437,10 @@ public final class Desk implements AutoCloseable {
         if (!after.remove(opposite)) {
             after.add(edit);
         }
-        undoable(() -> keepEdits(reader, was));
+        edits.did(new Edits.Edit(
+                edit.in() ? "an event put in" : "an event taken out",
+                () -> keepEdits(reader, was),
+                () -> keepEdits(reader, after)));
         keepEdits(reader, after);
     }
 
@@ -428,13 +458,14 @@ public final class Desk implements AutoCloseable {
 
     /** Takes the last change back. */
     public void undo() {
-        Runnable back = undone.pollLast();
-        if (back == null) {
-            say("Nothing to take back.");
-            return;
-        }
-        back.run();
-        say("Taken back.");
+        String words = edits.undo();
+        say(words == null ? "Nothing to take back." : "Taken back: " + words + ". Shift+U does it again.");
+    }
+
+    /** Does again what was taken back last. */
+    public void redo() {
+        String words = edits.redo();
+        say(words == null ? "Nothing to do again." : "Done again: " + words + ".");
     }
 
     /** Begins a recording of the live trail. */
@@ -506,7 +537,7 @@ public final class Desk implements AutoCloseable {
                     storedFile = file;
                     handEdits.clear();
                     newest.set(stored);
-                    undone.clear();
+                    edits.forget();
                     storedWindow.extent(0, stored.sight().lastSeconds());
                     storedWindow.showAll();
                     takesOpen.set(false);
@@ -527,7 +558,7 @@ public final class Desk implements AutoCloseable {
     /** Closes the stored take; the live trail is in the lanes again. */
     public void backToLive() {
         stored = null;
-        undone.clear();
+        edits.forget();
     }
 
     /** Work that is told how far it is, and asks whether to go on. */

@@ -34,6 +34,11 @@ public record Places(Path home) {
         return home.resolve("kinds");
     }
 
+    /** @return where the rigs are that the maker kept */
+    public Path rigs() {
+        return home.resolve("rigs");
+    }
+
     public Path settings() {
         return home.resolve("window.json");
     }

@@ -44,6 +44,11 @@ public record Settings(
         return new Settings(x, y, width, height, maximised, night, spanSeconds, kept);
     }
 
+    /** @return the same for a window of another size, in pixels */
+    public Settings sized(double wide, double high) {
+        return new Settings(x, y, wide, high, maximised, night, spanSeconds, recent);
+    }
+
     /** @return what the file says; the first settings when there is none or it does not read */
     public static Settings load(Path file) {
         try {

@@ -16,6 +16,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
@@ -44,7 +45,9 @@ public final class LaneStack extends VBox {
     private final Pane axis = new Pane();
     private final List<Label> axisLabels = new ArrayList<>();
     private final List<Label> markLabels = new ArrayList<>();
-    private final Label empty = new Label();
+    private final Label emptyWords = new Label();
+    private final Button emptyAction = new Button();
+    private final VBox empty = new VBox(emptyWords, emptyAction);
     private final Button hidden = new Button();
     /** Strands share the time axis, but each has rows of its own. */
     private final Map<StrandSight.Key, ColumnEdges> edgesOf = new HashMap<>();
@@ -70,11 +73,14 @@ public final class LaneStack extends VBox {
         axis.getStyleClass().add("time-axis");
         hidden.getStyleClass().setAll("small-button");
         hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
-        hidden.setOnAction(event -> desk.change(rig -> rig.withChannels(
-                rig.channels().stream().map(c -> c.withShown(true)).toList())));
+        hidden.setOnAction(event -> showAll());
         axis.getChildren().add(hidden);
         empty.getStyleClass().add("empty");
-        empty.setWrapText(true);
+        emptyWords.setWrapText(true);
+        emptyWords.setId("empty");
+        emptyAction.getStyleClass().setAll("plug");
+        emptyAction.setId("empty-action");
+        emptyAction.managedProperty().bind(emptyAction.visibleProperty());
         empty.setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
         VBox.setVgrow(empty, Priority.ALWAYS);
         VBox.setVgrow(stack, Priority.ALWAYS);
@@ -112,7 +118,7 @@ public final class LaneStack extends VBox {
         axis.setVisible(lanesThere);
         axis.setManaged(lanesThere);
         if (!lanesThere) {
-            empty.setText(emptyWords(sight));
+            sayEmpty(sight);
             return;
         }
         moveWindow(sight, nanoTime);
@@ -197,22 +203,38 @@ public final class LaneStack extends VBox {
         desk.window().extent(oldest, newest);
     }
 
-    private String emptyWords(Sight sight) {
-        if (sight.channels().isEmpty()) {
-            return switch (sight.health().state()) {
-                case IDLE ->
-                    "No board is connected.\nPress 1 for Source and pick a port, a network board, a file or a "
-                            + "simulated board; or press T for your takes.";
-                case LOST, REFUSED -> "No signal: " + sight.health().reason();
-                case OVER -> "The source came to its end: " + sight.health().reason();
-                default ->
-                    "Waiting for the board: "
-                            + (sight.health().reason().isEmpty()
-                                    ? "opening the link"
-                                    : sight.health().reason());
-            };
+    /** Each empty state has its own words and one thing to do. */
+    private void sayEmpty(Sight sight) {
+        if (!sight.channels().isEmpty()) {
+            sayEmpty("All lanes are hidden.", "Show them (Shift+H)", this::showAll);
+            return;
         }
-        return "All lanes are hidden. Press Shift+H to show them again.";
+        String reason = sight.health().reason();
+        switch (sight.health().state()) {
+            case IDLE -> sayEmpty("No board is connected.", "Pick a source (1)", this::pickSource);
+            case LOST, REFUSED -> sayEmpty("No signal: " + reason, "Look at the source (1)", this::pickSource);
+            case OVER -> sayEmpty("The source came to its end: " + reason, "Pick another source (1)", this::pickSource);
+            default ->
+                sayEmpty(
+                        "Waiting for the board: " + (reason.isEmpty() ? "opening the link" : reason),
+                        "Look at its bytes (1)",
+                        this::pickSource);
+        }
+    }
+
+    private void sayEmpty(String words, String action, Runnable what) {
+        emptyWords.setText(words);
+        emptyAction.setText(action);
+        emptyAction.setOnAction(event -> what.run());
+    }
+
+    private void pickSource() {
+        desk.stop().set(Stop.SOURCE);
+    }
+
+    private void showAll() {
+        desk.change(rig -> rig.withChannels(
+                rig.channels().stream().map(c -> c.withShown(true)).toList()));
     }
 
     private void arrange(Sight sight) {

@@ -37,6 +37,7 @@ public final class ReadingCards extends ScrollPane {
     private final VBox cards = new VBox(9);
     private final Map<String, Card> byColumn = new HashMap<>();
     private List<String> shown = List.of();
+    private boolean onlyFocus;
 
     private final class Card extends VBox {
         final Label name = new Label();
@@ -100,11 +101,22 @@ public final class ReadingCards extends ScrollPane {
         setMaxWidth(WIDTH);
     }
 
+    /** Shows all cards, or only the one in focus, at the end of its lane, while a bench has the room. */
+    public void showOnlyFocus(boolean only) {
+        onlyFocus = only;
+    }
+
     /** Shows what is so now; a few times a second is enough. */
     public void show(Sight sight) {
         List<String> wanted = new ArrayList<>();
+        String focus = LaneStack.focused(sight, desk.focus().get())
+                .map(c -> c.channel().column())
+                .orElse("");
         for (ChannelSight channel : sight.channels()) {
-            if (channel.channel().shown() || channel.reader().isPresent()) {
+            boolean asked = onlyFocus
+                    ? channel.channel().column().equals(focus)
+                    : channel.channel().shown() || channel.reader().isPresent();
+            if (asked) {
                 wanted.add(channel.channel().column());
             }
         }

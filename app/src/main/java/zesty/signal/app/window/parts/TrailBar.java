@@ -4,6 +4,7 @@ import java.util.EnumMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -39,41 +40,67 @@ import zesty.signal.engine.Sight;
 public final class TrailBar extends VBox {
     private static final Color ON_RIND = Color.web("#F7F3EA");
     private static final Color ON_LEMON = Color.web("#22302A");
+    private static final PseudoClass LOW = PseudoClass.getPseudoClass("low");
 
     private final Desk desk;
-    private final Label title = new Label();
+    private final RigMenu rigs;
+    private final Label product = new Label("Zesty Signal");
     private final Button back = new Button("Back to live");
     private final ToggleButton takes = new ToggleButton();
     private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
 
-    /** The three lines of a stop. */
+    /** A stop: three lines, or one while a bench has the room. */
     private static final class Face {
         final ToggleButton button = new ToggleButton();
+        final Label name = new Label();
         final Label value = new Label("—");
         final Label how = new Label();
         final StateSign sign = new StateSign();
+        final Tooltip tip = new Tooltip();
+        final Stop stop;
 
         Face(Stop stop) {
-            Label name = new Label(stop.title().toUpperCase(java.util.Locale.ROOT));
+            this.stop = stop;
+            name.setText(stop.title());
             name.getStyleClass().add("stop-name");
+            name.setMinWidth(Region.USE_PREF_SIZE);
             value.getStyleClass().add("stop-value");
             how.getStyleClass().add("stop-how");
-            how.setGraphic(stop == Stop.SOURCE ? sign : null);
             how.setGraphicTextGap(5);
-            VBox lines = new VBox(3, name, value, how);
-            lines.setAlignment(Pos.CENTER_LEFT);
-            button.setGraphic(lines);
+            name.setGraphicTextGap(6);
+            low(false);
             button.getStyleClass().setAll("stop");
             button.setMaxWidth(Double.MAX_VALUE);
             button.setPrefWidth(100);
             button.setMinWidth(0);
             button.setId("stop-" + stop.name().toLowerCase(java.util.Locale.ROOT));
-            button.setTooltip(new Tooltip(stop.about() + " (key " + (stop.ordinal() + 1) + ")"));
+            button.setTooltip(tip);
+            say("—", "");
+        }
+
+        /** @param on whether it is one line: its name at the left, its value at the right, the rest in its tip */
+        void low(boolean on) {
+            boolean source = stop == Stop.SOURCE;
+            how.setGraphic(source && !on ? sign : null);
+            name.setGraphic(source && on ? sign : null);
+            if (on) {
+                Region space = new Region();
+                HBox.setHgrow(space, Priority.ALWAYS);
+                HBox line = new HBox(6, name, space, value);
+                line.setAlignment(Pos.CENTER_LEFT);
+                button.setGraphic(line);
+            } else {
+                VBox lines = new VBox(3, name, value, how);
+                lines.setAlignment(Pos.CENTER_LEFT);
+                button.setGraphic(lines);
+            }
+            button.pseudoClassStateChanged(LOW, on);
         }
 
         void say(String what, String line) {
             value.setText(what);
             how.setText(line);
+            tip.setText((line.isEmpty() ? "" : line + "\n") + stop.about() + " (key " + (stop.ordinal() + 1) + ")");
         }
     }
 
@@ -82,9 +109,10 @@ public final class TrailBar extends VBox {
         getStyleClass().add("trail");
         Slice logo = new Slice(24);
         logo.show(8, Color.web("#F2B632"));
-        Label product = new Label("Zesty Signal");
+        rigs = new RigMenu(desk);
         product.getStyleClass().add("product");
-        title.getStyleClass().add("rig-title");
+        product.setMinWidth(Region.USE_PREF_SIZE);
+        product.managedProperty().bind(product.visibleProperty());
         back.getStyleClass().add("back");
         back.setOnAction(event -> desk.backToLive());
         back.setTooltip(new Tooltip("leave the stored take (Escape)"));
@@ -101,7 +129,7 @@ public final class TrailBar extends VBox {
                         .otherwise("Night"));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
-        HBox head = new HBox(12, logo, product, title, back, space, takes, night, commands);
+        HBox head = new HBox(12, logo, product, rigs, back, space, takes, night, commands);
         head.setAlignment(Pos.CENTER_LEFT);
         HBox stops = new HBox(8);
         ToggleGroup group = new ToggleGroup();
@@ -120,6 +148,18 @@ public final class TrailBar extends VBox {
         getChildren().addAll(head, stops);
     }
 
+    /** Makes itself low while a bench has the room, and high again. */
+    public void low(boolean on) {
+        product.setVisible(!on);
+        faces.values().forEach(face -> face.low(on));
+        pseudoClassStateChanged(LOW, on);
+    }
+
+    /** Opens what can be done with rigs. */
+    public void openRigs() {
+        rigs.open(true);
+    }
+
     private static Button linkButton(String text, String tip, Runnable action) {
         Button button = new Button(text);
         button.getStyleClass().setAll("link-button");
@@ -130,7 +170,7 @@ public final class TrailBar extends VBox {
 
     /** Shows what is so now; a few times a second is enough. */
     public void show(Sight sight) {
-        title.setText(desk.title());
+        rigs.show(desk.title(), desk.isStored());
         back.setVisible(desk.isStored());
         back.setManaged(desk.isStored());
         int count = desk.takes().all().get().size();
@@ -172,7 +212,7 @@ public final class TrailBar extends VBox {
         LinkAddress address =
                 LinkAddress.parse(sight.rig().sources().get(inHand).setup().address());
         int sources = sight.rig().sources().size();
-        String words = sources > 1 ? address.shortName() + ", " + (inHand + 1) + " of " + sources : address.words();
+        String words = address.shortName() + (sources > 1 ? ", " + (inHand + 1) + " of " + sources : "");
         face.say(Wording.speed(health.bytesPerSecond()), Wording.state(state) + " · " + words);
     }
 
@@ -191,7 +231,7 @@ public final class TrailBar extends VBox {
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
                 lost ? "—" : Digits.of(focused.get().latestRaw()),
-                "column " + index + " of " + format.columns().size() + aside);
+                index + " of " + format.columns().size() + aside);
     }
 
     private void scale(ChannelSight channel, boolean lost) {
@@ -268,7 +308,7 @@ public final class TrailBar extends VBox {
         var edges = band.get().setup().band();
         face.say(
                 lost ? "—" : Wording.side(band.get().side()),
-                Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " "
-                        + scalar.unit(channel.channel().unit()) + " · slack " + Digits.of(edges.slack()));
+                scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · slack "
+                        + Digits.of(edges.slack()));
     }
 }

@@ -100,7 +100,7 @@ final class HitsReader extends Recorded {
             return new Found(List.of(), Double.NaN, Double.NaN, 0);
         }
         double reach = Rest.outOfReach(
-                highest.stream().mapToDouble(Double::doubleValue).toArray());
+                highest.stream().mapToDouble(Double::doubleValue).toArray(), window, step(x));
         reach = Math.max(reach, 2.5 * step(x));
         List<Hit> hits = new ArrayList<>();
         for (int r = 0; r < parts.size(); r++) {

@@ -1,6 +1,7 @@
 package zesty.signal.core.read.hits;
 
 import java.util.Arrays;
+import org.hipparchus.distribution.continuous.NormalDistribution;
 import zesty.signal.core.sample.Order;
 
 /**
@@ -21,6 +22,7 @@ final class Rest {
     private static final double REACH = 12;
 
     private static final double LEAST_SHARE = 1.35;
+    private static final NormalDistribution NORMAL = new NormalDistribution();
 
     private Rest() {}
 
@@ -47,12 +49,27 @@ final class Rest {
         return off;
     }
 
-    /** @param highest of each window, at least one @return what quiet ones do not reach */
-    static double outOfReach(double[] highest) {
+    /**
+     * @param highest of each window, at least one
+     * @param samples in a window
+     * @param step of the converter: quiet windows of few counts look alike although they are not
+     * @return what quiet ones do not reach
+     */
+    static double outOfReach(double[] highest, int samples, double step) {
         double[] sorted = highest.clone();
         Arrays.sort(sorted);
         double quiet = sorted[(int) (QUIET * (sorted.length - 1))];
         double quietest = sorted[(int) (QUIETEST * (sorted.length - 1))];
-        return Math.max(quiet + REACH * (quiet - quietest), LEAST_SHARE * quiet);
+        double spread = quiet - quietest;
+        double expected = quiet * (1 - highestOfNoise(QUIETEST, samples) / highestOfNoise(QUIET, samples));
+        // Rounded to counts, the two may have come a count nearer to each other.
+        spread = Math.max(spread, Math.min(expected, spread + step));
+        return Math.max(quiet + REACH * spread, LEAST_SHARE * quiet);
+    }
+
+    /** @return what the highest of so many samples of noise stays below with that probability, in standard deviations */
+    private static double highestOfNoise(double probability, int samples) {
+        double each = Math.pow(probability, 1.0 / Math.max(2, samples));
+        return NORMAL.inverseCumulativeProbability((1 + each) / 2);
     }
 }

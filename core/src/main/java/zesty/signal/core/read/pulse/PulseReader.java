@@ -38,6 +38,7 @@ final class PulseReader implements Reader {
     private double timeSum;
     private int summed;
     private boolean begun;
+    private boolean finished;
     private int sinceAdvance;
 
     /** @param rateHz samples a second, at least what the source needs */
@@ -133,6 +134,7 @@ final class PulseReader implements Reader {
 
     @Override
     public void finish() {
+        finished = true;
         finishFinder();
         for (BeatJudge judge : judges) {
             judge.finish();
@@ -172,7 +174,8 @@ final class PulseReader implements Reader {
     private PulseAnswer answer(double fromSeconds, double toSeconds) {
         double from = Math.max(fromSeconds, Double.isNaN(firstSeconds) ? 0 : firstSeconds);
         double to = Math.min(toSeconds, Double.isNaN(lastSeconds) ? 0 : lastSeconds);
-        boolean now = toSeconds < Double.POSITIVE_INFINITY && !(toSeconds < lastSeconds);
+        // What is finished is not waited for: no beat is overdue then.
+        boolean now = !finished && toSeconds < Double.POSITIVE_INFINITY && !(toSeconds < lastSeconds);
         Beats beats = Beats.of(source, judges, from, to).edited(edits, from, to);
         return new PulseAnswer(beats, from, to, now && held());
     }

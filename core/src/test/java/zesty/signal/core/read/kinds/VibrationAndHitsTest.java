@@ -210,6 +210,24 @@ class VibrationAndHitsTest {
     }
 
     @Test
+    void noiseOfFewCountsIsNoHitWhileOthersStrike() {
+        for (int seed = 0; seed < 6; seed++) {
+            Random random = new Random(seed);
+            double[] when = new double[38];
+            double[] heights = new double[when.length];
+            Arrays.setAll(when, k -> 0.5 + 0.5 * k + 0.1 * random.nextDouble());
+            Arrays.setAll(heights, k -> 90 + 300 * random.nextDouble());
+            double[] x = plate(when, heights, 0.02, 2.5, 4000, random);
+            // As a converter gives it: quiet windows of a few whole counts look more alike than they are.
+            double[] counts = Arrays.stream(x).map(v -> Math.rint(512 + v)).toArray();
+            Reading reading = Asked.of("hits", 4000, counts);
+            assertThat(reading.times("hits")).as("seed %d", seed).hasSize(when.length);
+            // 5 standard deviations of 2.5 counts: of 80 000 samples one in twenty records goes so far.
+            assertThat(reading.scalar("threshold") - 512).isBetween(10.0, 25.0);
+        }
+    }
+
+    @Test
     void aThresholdThatIsGivenIsTakenAtItsWord() {
         double[] x = {0, 0, 5, 9, 4, 0, 0, 6, 3, 6, 0, 0, 5, 0, 0, 0};
         Map<String, String> set = Map.of("threshold", "5", "release", "2");

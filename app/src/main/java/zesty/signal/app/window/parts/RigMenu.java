@@ -1,0 +1,136 @@
+package zesty.signal.app.window.parts;
+
+import java.io.File;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.StackPane;
+import javafx.stage.FileChooser;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Rigs;
+
+/** The rig's name in the header: what is done with rigs opens from it, and a name is written in its place. */
+final class RigMenu extends StackPane {
+    private final Desk desk;
+    private final MenuButton name = new MenuButton();
+    private final TextField field = new TextField();
+    private final Menu others = new Menu("Work with another");
+    private final Menu away = new Menu("Remove one");
+    private Consumer<String> named = text -> {};
+
+    RigMenu(Desk desk) {
+        this.desk = desk;
+        name.setId("rig");
+        name.getStyleClass().add("rig-menu");
+        name.setTooltip(new Tooltip("name this rig, keep it, choose another (G)"));
+        others.setId("other-rigs");
+        name.getItems()
+                .addAll(
+                        item("Name it …", "rig-rename", () -> write(desk.rigs()::rename)),
+                        item("Keep it", "rig-keep", () -> desk.rigs()
+                                .keep(desk.rig().name())),
+                        item("Keep a copy as …", "rig-copy", () -> write(desk.rigs()::keep)),
+                        new SeparatorMenuItem(),
+                        others,
+                        item("Begin an empty one", "rig-new", () -> desk.rigs().begin()),
+                        away,
+                        new SeparatorMenuItem(),
+                        item("Write it to a file …", "rig-share", this::share),
+                        item("Take one from a file …", "rig-open", this::open));
+        name.setOnShowing(event -> desk.rigs().list(this::fill));
+        field.setId("rig-name");
+        field.setPrefColumnCount(22);
+        field.setVisible(false);
+        field.managedProperty().bind(field.visibleProperty());
+        name.managedProperty().bind(name.visibleProperty());
+        name.visibleProperty().bind(field.visibleProperty().not());
+        field.setOnAction(event -> {
+            field.setVisible(false);
+            named.accept(field.getText());
+        });
+        field.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE) {
+                field.setVisible(false);
+                event.consume();
+            }
+        });
+        field.focusedProperty().addListener((p, was, is) -> field.setVisible(field.isVisible() && is));
+        getChildren().addAll(name, field);
+        fill(List.of());
+    }
+
+    private static MenuItem item(String text, String id, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setId(id);
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    private void fill(List<Rigs.Kept> kept) {
+        others.getItems().clear();
+        away.getItems().clear();
+        for (Rigs.Kept rig : kept) {
+            others.getItems().add(item(rig.name(), "use-rig-" + rig.file().getFileName(), () -> desk.rigs()
+                    .use(rig.file())));
+            away.getItems().add(item(rig.name(), "remove-rig", () -> desk.rigs().remove(rig)));
+        }
+        if (kept.isEmpty()) {
+            MenuItem none = new MenuItem("None is kept yet");
+            none.setDisable(true);
+            others.getItems().add(none);
+        }
+        away.setDisable(kept.isEmpty());
+    }
+
+    /** Opens it as the key does. */
+    void open(boolean on) {
+        if (on && !name.isDisabled()) {
+            name.requestFocus();
+            name.show();
+        }
+    }
+
+    /** @param stored whether a take is open, whose own rig it is */
+    void show(String title, boolean stored) {
+        if (!title.equals(name.getText())) {
+            name.setText(title);
+        }
+        name.setDisable(stored);
+    }
+
+    private void write(Consumer<String> what) {
+        named = what;
+        field.setText(desk.rig().name());
+        field.setVisible(true);
+        field.requestFocus();
+        field.selectAll();
+    }
+
+    private static FileChooser chooser() {
+        FileChooser chooser = new FileChooser();
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Rigs", "*.json"));
+        return chooser;
+    }
+
+    private void share() {
+        FileChooser chooser = chooser();
+        chooser.setInitialFileName("rig.json");
+        File file = chooser.showSaveDialog(getScene().getWindow());
+        if (file != null) {
+            desk.rigs().share(file.toPath());
+        }
+    }
+
+    private void open() {
+        File file = chooser().showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            desk.rigs().use(file.toPath());
+        }
+    }
+}

@@ -1,0 +1,187 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.text.Text;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.engine.LinkState;
+
+/** Walks all views at the sizes that count and looks at every word, button and box: whole, and inside the window. */
+@Timeout(180)
+class FitsWindowTest extends RealWindow {
+    /** What is cut on purpose, with all of it in its tooltip or behind it: texts of others, of any length. */
+    private static final List<String> MAY_BE_CUT =
+            List.of("ribbon-text", "ribbon-words", "mono", "berth", "lane-how", "socket-about", "pocket-why");
+
+    private static final double HALF_A_PIXEL = 0.5;
+
+    FitsWindowTest() {
+        super(true);
+    }
+
+    private void size(int width, int height) throws Exception {
+        Stage stage = (Stage) fx(() -> robot.lookup("#takes").query().getScene().getWindow());
+        robot.interact(() -> {
+            stage.setX(0);
+            stage.setY(0);
+            stage.setWidth(width);
+            stage.setHeight(height);
+        });
+        TimeUnit.MILLISECONDS.sleep(400);
+    }
+
+    @ParameterizedTest(name = "{0} by {1}")
+    @CsvSource({"1024,700", "1280,800", "1366,860"})
+    void nothingIsCutInAnyView(int width, int height) throws Exception {
+        until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
+        until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());
+        size(width, height);
+        List<String> found = new ArrayList<>();
+        look("lanes", found);
+        for (Stop stop : Stop.values()) {
+            robot.interact(() -> desk().stop().set(stop));
+            TimeUnit.MILLISECONDS.sleep(500);
+            look(stop.title(), found);
+        }
+        robot.interact(() -> desk().stop().set(Stop.SCALE));
+        for (String op : List.of("converter", "law", "shown")) {
+            step(op);
+            TimeUnit.MILLISECONDS.sleep(200);
+            look("Scale, " + op, found);
+        }
+        robot.clickOn("#prove");
+        TimeUnit.MILLISECONDS.sleep(400);
+        look("Scale, proving", found);
+        robot.interact(() -> desk().stop().set(Stop.SOURCE));
+        for (String socket : List.of("open-network", "open-address", "open-made-up", "open-lately")) {
+            robot.interact(() -> robot.lookup("#" + socket).queryButton().fire());
+            TimeUnit.MILLISECONDS.sleep(200);
+            look("Source, " + socket, found);
+        }
+        robot.interact(() -> {
+            desk().stop().set(null);
+            desk().takesOpen().set(true);
+        });
+        awaitNode(".take-title");
+        TimeUnit.MILLISECONDS.sleep(300);
+        look("takes", found);
+        robot.interact(() -> {
+            desk().takesOpen().set(false);
+            desk().disconnect();
+            desk().stop().set(Stop.SOURCE);
+        });
+        TimeUnit.MILLISECONDS.sleep(400);
+        look("first start", found);
+        robot.interact(() -> desk().stop().set(null));
+        TimeUnit.MILLISECONDS.sleep(300);
+        look("no board", found);
+        robot.interact(() -> {
+            desk().connect("sim:chest");
+            desk().stop().set(Stop.READ);
+        });
+        until(s -> s.channel("heart").isPresent() && s.hasSamples());
+        robot.interact(() -> desk().change(rig -> rig.acknowledging(Caution.BODY)
+                .withReader(ReaderSetup.on("heart", "pulse", Map.of("kind", "electrical")))));
+        until(s -> s.channel("heart")
+                .orElseThrow()
+                .reader()
+                .filter(r -> r.headline() > 0)
+                .isPresent());
+        look("Read, a heart", found);
+        assertThat(found).isEmpty();
+    }
+
+    private void look(String view, List<String> found) {
+        fx(() -> {
+            Node root = robot.lookup("#takes").query().getScene().getRoot();
+            walk(view, root, found);
+            return null;
+        });
+    }
+
+    private static void walk(String view, Node node, List<String> found) {
+        if (!node.isVisible() || node instanceof ListCell<?>) {
+            return;
+        }
+        if (node instanceof Labeled || node instanceof TextField) {
+            check(view, node, found);
+        }
+        // What scrolls may be out of sight; what is in it is looked at for its width.
+        if (node instanceof Parent parent) {
+            parent.getChildrenUnmodifiable().forEach(child -> walk(view, child, found));
+        }
+    }
+
+    private static void check(String view, Node node, List<String> found) {
+        String what = node instanceof Labeled labeled ? labeled.getText() : ((TextField) node).getText();
+        String where = view + ": " + node.getClass().getSimpleName() + " #" + node.getId() + " " + node.getStyleClass()
+                + " '" + what + "'";
+        boolean mayBeCut = node.getStyleClass().stream().anyMatch(MAY_BE_CUT::contains);
+        if (node instanceof Labeled labeled && !mayBeCut) {
+            Text drawn = (Text) labeled.lookup(".text");
+            boolean cut = drawn != null
+                    && drawn.isVisible()
+                    && !labeled.getText().contains("...")
+                    && drawn.getText().endsWith("...");
+            if (cut) {
+                found.add(where + " is cut to '" + drawn.getText() + "'");
+            }
+        }
+        Bounds seen = node.localToScene(node.getBoundsInLocal());
+        ScrollPane scroller = scroller(node);
+        boolean empty = seen.getWidth() <= 0 || what == null || what.isEmpty();
+        if (empty) {
+            return;
+        }
+        double right = scroller == null
+                ? node.getScene().getWidth()
+                : scroller.localToScene(scroller.getBoundsInLocal()).getMaxX();
+        if (seen.getMinX() < -HALF_A_PIXEL || seen.getMaxX() > right + HALF_A_PIXEL) {
+            found.add(where + " runs from " + seen.getMinX() + " to " + seen.getMaxX() + " of " + right);
+        }
+        if (scroller == null
+                && (seen.getMinY() < -HALF_A_PIXEL
+                        || seen.getMaxY() > node.getScene().getHeight() + HALF_A_PIXEL)) {
+            found.add(where + " is below the window's edge: " + seen.getMaxY());
+        }
+        Bounds parent = benchOf(node);
+        if (scroller == null && parent != null && seen.getMaxY() > parent.getMaxY() + HALF_A_PIXEL) {
+            found.add(where + " runs out of its bench: " + seen.getMaxY() + " of " + parent.getMaxY());
+        }
+    }
+
+    private static ScrollPane scroller(Node node) {
+        for (Parent p = node.getParent(); p != null; p = p.getParent()) {
+            if (p instanceof ScrollPane scroll) {
+                return scroll;
+            }
+        }
+        return null;
+    }
+
+    private static Bounds benchOf(Node node) {
+        for (Parent p = node.getParent(); p != null; p = p.getParent()) {
+            if (p.getStyleClass().contains("bench")) {
+                return p.localToScene(p.getBoundsInLocal());
+            }
+        }
+        return null;
+    }
+}

@@ -1,0 +1,236 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.function.UnaryOperator;
+import javafx.scene.Node;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.rig.Limits;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Line;
+import zesty.signal.engine.LinkState;
+import zesty.signal.takes.RigJson;
+
+/** Rigs by name, what was changed taken back and done again, and the window's first minutes, in the real window. */
+@Timeout(180)
+class RigsWindowTest extends RealWindow {
+    RigsWindowTest() {
+        super(false);
+    }
+
+    private void deck() throws Exception {
+        robot.interact(() -> desk().connect("sim:deck"));
+        until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5 && s.hasSamples());
+    }
+
+    /** Presses an entry of the menu that opens from the rig's name. */
+    private void menu(String id) throws Exception {
+        MenuButton button = robot.lookup("#rig").queryAs(MenuButton.class);
+        robot.interact(() -> {
+            MenuItem item = all(button.getItems()).stream()
+                    .filter(one -> id.equals(one.getId()))
+                    .findFirst()
+                    .orElseThrow();
+            item.fire();
+        });
+    }
+
+    private static List<MenuItem> all(List<MenuItem> items) {
+        List<MenuItem> all = new ArrayList<>();
+        for (MenuItem item : items) {
+            all.add(item);
+            if (item instanceof javafx.scene.control.Menu menu) {
+                all.addAll(all(menu.getItems()));
+            }
+        }
+        return all;
+    }
+
+    private void named(String name) throws Exception {
+        awaitNode("#rig-name");
+        TextField field = robot.lookup("#rig-name").query();
+        assertThat(fx(field::isFocused)).isTrue();
+        robot.interact(() -> field.setText(name));
+        strike(KeyCode.ENTER);
+    }
+
+    private void awaitTitle(String title) throws Exception {
+        MenuButton button = robot.lookup("#rig").queryAs(MenuButton.class);
+        for (int i = 0; i < 200 && !title.equals(fx(button::getText)); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(fx(button::getText)).isEqualTo(title);
+    }
+
+    @Test
+    void aRigIsNamedKeptChangedSharedAndChosenAgain() throws Exception {
+        deck();
+        menu("rig-rename");
+        named("Spring refit");
+        awaitTitle("Spring refit");
+        robot.interact(() -> desk().change(rig -> rig.withChannel("heel", c -> c.withName("Heel at the mast"))));
+        menu("rig-keep");
+        awaitText("#notice", "Kept: Spring refit");
+        Path kept = home.resolve("rigs").resolve("spring-refit.json");
+        assertThat(RigJson.read(Files.readString(kept), "kept").channels())
+                .anyMatch(c -> c.name().equals("Heel at the mast"));
+
+        // Changed after it was kept, shared as a file, and another begun.
+        robot.interact(() -> desk().change(rig -> rig.withChannel("trim", c -> c.withShown(false))));
+        Path shared = home.resolve("for a friend.json");
+        robot.interact(() -> desk().rigs().share(shared));
+        awaitText("#notice", "for a friend.json");
+        menu("rig-new");
+        awaitTitle("My rig");
+        assertThat(sight().health().state()).isEqualTo(LinkState.IDLE);
+
+        // Chosen again from the name: as it was kept, running, without what was changed since.
+        MenuButton button = robot.lookup("#rig").queryAs(MenuButton.class);
+        key(KeyCode.G);
+        for (int i = 0; i < 100 && !fx(() -> all(button.getItems()).toString()).contains("spring-refit"); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        menu("use-rig-spring-refit.json");
+        robot.interact(button::hide);
+        awaitTitle("Spring refit");
+        until(s -> s.health().state() == LinkState.LIVE
+                && s.channel("heel")
+                        .filter(c -> c.channel().name().equals("Heel at the mast"))
+                        .isPresent());
+        assertThat(sight().channel("trim").orElseThrow().channel().shown()).isTrue();
+
+        // The friend's file brings the change; U goes back to the rig before.
+        robot.interact(() -> desk().rigs().use(shared));
+        until(s -> s.channel("trim").filter(c -> !c.channel().shown()).isPresent());
+        key(KeyCode.U);
+        until(s -> s.channel("trim").filter(c -> c.channel().shown()).isPresent());
+
+        // A copy under another name, over which another is kept: what lay there can be put back.
+        menu("rig-copy");
+        named("Race day");
+        awaitText("#notice", "Kept: Race day");
+        String first = Files.readString(home.resolve("rigs").resolve("race-day.json"));
+        robot.interact(() -> desk().change(rig -> rig.withChannel("bilge", c -> c.withShown(false))));
+        menu("rig-keep");
+        awaitText("#notice", "in the place of what was kept before");
+        robot.clickOn("#undo");
+        awaitText("#notice", "Put back");
+        assertThat(home.resolve("rigs").resolve("race-day.json")).hasContent(first);
+    }
+
+    @Test
+    void aFileThatIsNoRigIsNamedAndARecordingHoldsTheRig() throws Exception {
+        deck();
+        Path rubbish = Files.writeString(home.resolve("rubbish.json"), "{\"rig\": 3");
+        robot.interact(() -> desk().rigs().use(rubbish));
+        awaitText("#notice", "rubbish.json");
+        assertThat(sight().health().state()).isEqualTo(LinkState.LIVE);
+        menu("rig-rename");
+        named("   ");
+        awaitText("#notice", "A rig needs a name");
+        robot.clickOn("#record");
+        until(s -> s.recording().running());
+        menu("rig-new");
+        awaitText("#notice", "A recording is running with this rig; stop it first.");
+        assertThat(sight().recording().running()).isTrue();
+    }
+
+    private record Change(String words, UnaryOperator<Rig> change) {}
+
+    @Test
+    void tenChangesOfManyKindsGoBackAndForthEachNamed() throws Exception {
+        deck();
+        String pulse =
+                ReaderSetup.on("pulse", "pulse", Map.of("kind", "optical")).id();
+        List<Change> changes = List.of(
+                new Change(
+                        "cleaning of heel", rig -> rig.withChannel("heel", c -> c.withRecipe(Recipe.parse("mean:9")))),
+                new Change("the name of trim", rig -> rig.withChannel("trim", c -> c.withName("Trim, bow up"))),
+                new Change(
+                        "scaling of bilge",
+                        rig -> rig.withChannel(
+                                "bilge", c -> c.withScaling(c.scaling().withConversion(new Line(0.1, -1), "cm")))),
+                new Change("forearm hidden", rig -> rig.withChannel("forearm", c -> c.withShown(false))),
+                new Change(
+                        "what is read",
+                        rig -> rig.withReader(ReaderSetup.on("pulse", "pulse", Map.of("kind", "optical")))),
+                new Change("a band", rig -> rig.withBand(new BandSetup(pulse, "rate_bpm.mean", new Band(55, 110, 2)))),
+                new Change(
+                        "the limits of bilge",
+                        rig -> rig.withChannel("bilge", c -> c.withLimits(new Limits(Double.NaN, 40)))),
+                new Change("the rig's name", rig -> rig.withName("Ten changes")),
+                new Change("cleaning of heel", rig -> rig.withChannel("heel", c -> c.withRecipe(Recipe.NONE))),
+                new Change("forearm shown", rig -> rig.withChannel("forearm", c -> c.withShown(true))));
+        List<Rig> states = new ArrayList<>();
+        states.add(sight().rig());
+        for (Change change : changes) {
+            robot.interact(() -> desk().change(change.change()));
+            Rig before = states.get(states.size() - 1);
+            states.add(until(s -> !s.rig().equals(before)).rig());
+        }
+        for (int i = changes.size() - 1; i >= 0; i--) {
+            Rig wanted = states.get(i);
+            key(KeyCode.U);
+            awaitText("#notice", "Taken back: " + changes.get(i).words());
+            same(wanted, changes.get(i).words());
+        }
+        for (int i = 0; i < changes.size(); i++) {
+            Rig wanted = states.get(i + 1);
+            key(KeyCode.SHIFT, KeyCode.U);
+            awaitText("#notice", "Done again: " + changes.get(i).words());
+            same(wanted, changes.get(i).words());
+        }
+        key(KeyCode.SHIFT, KeyCode.U);
+        awaitText("#notice", "Nothing to do again.");
+    }
+
+    private void same(Rig wanted, String after) throws Exception {
+        for (int i = 0; i < 100 && !sight().rig().equals(wanted); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(sight().rig()).as(after).isEqualTo(wanted);
+    }
+
+    @Test
+    void fromNothingToALiveReadingByKeysAlone() throws Exception {
+        awaitText(".welcome-title", "Nothing is plugged in yet");
+        Node take = robot.lookup("#take-dinghy").query();
+        robot.interact(take::requestFocus);
+        strike(KeyCode.SPACE);
+        until(s -> s.channels().size() == 5 && s.hasSamples());
+        assertThat(fx(() -> robot.lookup("#welcome").query().isVisible())).isFalse();
+        // The bytes are on the ribbon, in their columns.
+        awaitText(".ribbon-name", "forearm");
+        key(KeyCode.DIGIT5);
+        awaitNode("#reader");
+        robot.interact(() -> robot.lookup("#reader").query().requestFocus());
+        strike(KeyCode.DOWN);
+        until(s -> s.rig().readersOn("pulse").stream().anyMatch(r -> r.kind().equals("pulse")));
+        until(s -> s.channel("pulse")
+                .orElseThrow()
+                .reader()
+                .filter(r -> r.headline() > 40)
+                .isPresent());
+        awaitText(".card-value", "7");
+        // With a bench open only the card of the lane in sight stands at its end.
+        assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(1);
+        key(KeyCode.ESCAPE);
+        awaitText(".stop-how", "quality");
+        assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(5);
+    }
+}
