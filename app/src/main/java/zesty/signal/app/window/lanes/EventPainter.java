@@ -23,13 +23,35 @@ final class EventPainter {
     private int height;
     private LaneColours colours;
 
-    void paint(int[] target, int wide, int high, ReaderSight reader, ColumnEdges edges, LaneColours with) {
+    /** @param rate what there is to see of moments that have no room; null where they have */
+    void paint(
+            int[] target, int wide, int high, ReaderSight reader, RateLine rate, ColumnEdges edges, LaneColours with) {
         pixels = target;
         width = wide;
         height = high;
         colours = with;
         stretches(reader, edges);
-        moments(reader, edges);
+        if (rate != null) {
+            rate(rate);
+        }
+        moments(reader, edges, rate == null);
+    }
+
+    /** The rate from below to above the lane, two pixels strong. */
+    private void rate(RateLine rate) {
+        double room = height - STRIP - 10.0;
+        double before = Double.NaN;
+        for (int x = 0; x < width; x++) {
+            double y = STRIP + 5 + room * (rate.high() - rate.at(x)) / (rate.high() - rate.low());
+            if (y == y) {
+                double from = Double.isNaN(before) ? y : Math.min(y, before);
+                double to = Double.isNaN(before) ? y : Math.max(y, before);
+                for (int row = (int) Math.floor(from); row <= Math.ceil(to) + 1; row++) {
+                    dot(x, row, colours.line(), 1);
+                }
+            }
+            before = y;
+        }
     }
 
     private void stretches(ReaderSight reader, ColumnEdges edges) {
@@ -53,7 +75,7 @@ final class EventPainter {
         }
     }
 
-    private void moments(ReaderSight reader, ColumnEdges edges) {
+    private void moments(ReaderSight reader, ColumnEdges edges, boolean seeds) {
         double before = -100;
         List<Event> events = reader.events();
         for (Event event : events) {
@@ -65,7 +87,10 @@ final class EventPainter {
                 empty(x);
                 continue;
             }
-            if (x - before >= 0 && x - before < CROWDED) {
+            if (!seeds) {
+                // The rate stands for them.
+                before = x;
+            } else if (x - before >= 0 && x - before < CROWDED) {
                 // Too close for a seed each: a bar tells that they are there.
                 for (int k = (int) Math.max(0, before); k <= x && k < width; k++) {
                     for (int y = 5; y < 9; y++) {

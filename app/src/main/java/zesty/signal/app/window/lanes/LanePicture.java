@@ -21,6 +21,7 @@ final class LanePicture {
     private final SpanPainter spans = new SpanPainter();
     private final EventPainter events = new EventPainter();
     private final float[] extremes = new float[2];
+    private RateLine rate;
 
     void paint(
             int[] pixels,
@@ -48,9 +49,13 @@ final class LanePicture {
         double offset = SEED_STRIP + 2 - factor * scale.high();
         double longest = Gap.PERIODS / channel.rateHz();
         spans.target(pixels, width, height);
+        rate = null;
+        for (ReaderSight reader : channel.readers()) {
+            rate = rate == null ? RateLine.of(reader, edges, width) : rate;
+        }
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
         // What other columns were at each sample is not kept: a chain that takes some in has no ghost.
-        if (cleaned && channel.channel().scaling().columns().isEmpty()) {
+        if (cleaned && channel.channel().scaling().columns().isEmpty() && rate == null) {
             ghost(channel, sight, edges, factor, offset, longest, colours);
         }
         limit(
@@ -75,13 +80,18 @@ final class LanePicture {
                 longest,
                 LINE,
                 colours.line(),
-                1);
+                rate == null ? 1 : GHOST_WEIGHT);
         for (ReaderSight reader : channel.readers()) {
-            events.paint(pixels, width, height, reader, edges, colours);
+            events.paint(pixels, width, height, reader, RateLine.of(reader, edges, width), edges, colours);
         }
         int border = inFocus ? colours.ink() : colours.gridStrong();
         Arrays.fill(pixels, 0, width, border);
         Arrays.fill(pixels, (height - 1) * width, height * width, border);
+    }
+
+    /** @return the rate that stands for moments without room, in words; empty where they have room */
+    String rateWords() {
+        return rate == null ? "" : rate.words();
     }
 
     /** The raw signal at the cleaned one's scale, moved to its level where the recipe takes the level off. */

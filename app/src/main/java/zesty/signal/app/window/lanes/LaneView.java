@@ -47,6 +47,7 @@ final class LaneView extends HBox {
     private final Label bottom = new Label();
     private final Label trouble = new Label();
     private final Label readOut = new Label();
+    private final Label rate = new Label();
     private final LanePicture picture = new LanePicture();
     private final ValueScale scale = new ValueScale();
 
@@ -90,15 +91,16 @@ final class LaneView extends HBox {
         side.getStyleClass().add("lane-side");
         side.setMinSize(SCALE_WIDTH, 0);
         side.setPrefSize(SCALE_WIDTH, 60);
-        for (Label label : new Label[] {top, bottom, trouble, readOut}) {
+        for (Label label : new Label[] {top, bottom, trouble, readOut, rate}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
         }
-        plot.getChildren().addAll(trouble, readOut);
+        plot.getChildren().addAll(trouble, readOut, rate);
         side.getChildren().addAll(top, bottom);
         image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
         readOut.getStyleClass().add("lane-read-out");
+        rate.getStyleClass().add("lane-rate");
         readOut.setVisible(false);
         setMinHeight(46);
         getChildren().addAll(bar, tag, plot, side);
@@ -152,6 +154,8 @@ final class LaneView extends HBox {
                 .words(channel.beyond(), channel.channel().scaling().unit());
         trouble.setText(beyond.isEmpty() ? channel.trouble() : beyond);
         trouble.setVisible(!trouble.getText().isEmpty());
+        rate.setText(picture.rateWords());
+        rate.setVisible(!rate.getText().isEmpty());
         if (getProperties().get("tip") != css) {
             getProperties().put("tip", css);
             Tooltip.install(
@@ -210,6 +214,7 @@ final class LaneView extends HBox {
         top.relocate(5, LanePicture.SEED_STRIP - 7);
         bottom.relocate(5, height - Math.round(bottom.getHeight()) - 2);
         trouble.relocate(10, height / 2.0 - 9);
+        rate.relocate(8, 2);
     }
 
     /** Shows time and value under the pointer. */

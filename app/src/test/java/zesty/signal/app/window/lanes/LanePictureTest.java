@@ -1,11 +1,16 @@
 package zesty.signal.app.window.lanes;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.Event;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
@@ -14,6 +19,7 @@ import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkHealth;
+import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StrandSight;
@@ -31,6 +37,9 @@ class LanePictureTest {
     private final TimeRing times = new TimeRing(series.capacity());
     private final ValueScale scale = new ValueScale();
 
+    private final LanePicture picture = new LanePicture();
+    private List<ReaderSight> readers = List.of();
+
     private void paint(double rateHz, double from, double to, List<Gap> gaps) {
         Channel channel = new Channel("x", "x", Scaling.asItCame("V"), Recipe.NONE, true);
         StrandSight strand = new StrandSight(0, Double.NaN, rateHz, times, to, 0, gaps, 0);
@@ -45,7 +54,7 @@ class LanePictureTest {
                 0,
                 0,
                 null,
-                List.of(),
+                readers,
                 false,
                 Double.NaN,
                 channel.scaling(),
@@ -61,7 +70,7 @@ class LanePictureTest {
         TimeTicks ticks = new TimeTicks();
         ticks.compute(from, to, WIDTH, 0, false);
         scale.fit(series, edges.at(0), edges.at(WIDTH), 0);
-        new LanePicture().paint(pixels, WIDTH, HEIGHT, sight, sightOfChannel, edges, ticks, scale, COLOURS, false);
+        picture.paint(pixels, WIDTH, HEIGHT, sight, sightOfChannel, edges, ticks, scale, COLOURS, false);
     }
 
     private void append(double[] values, TimeBase time) {
@@ -123,5 +132,46 @@ class LanePictureTest {
         assertThat(lineIn(10)[0]).isNotNegative();
         assertThat(lineIn(WIDTH - 10)[0]).isNotNegative();
         assertThat(pixels[60 * WIDTH + inGap]).isIn(COLOURS.gap(), COLOURS.gapLine());
+    }
+
+    private static Event beat(double seconds, boolean believed) {
+        return new Event("beat", seconds, seconds, 1, believed, believed ? "" : "too low");
+    }
+
+    private void beats(List<Event> events) {
+        readers = List.of(new ReaderSight(ReaderSetup.on("x", "pulse", Map.of()), null, events, List.of(), 0, ""));
+    }
+
+    /** @return how many pixels of the strip above the line are of the line's colour in some columns */
+    private long seeds(int from, int to) {
+        return java.util.stream.IntStream.range(from, to)
+                .filter(x -> pixels[7 * WIDTH + x] == LINE)
+                .count();
+    }
+
+    @Test
+    void beatsWithRoomAreSeedsAndCrowdedOnesAreTheirRate() {
+        append(new double[60_000], new TimeBase.Steady(0, 0.01));
+        List<Event> events = new ArrayList<>();
+        // A beat a second for five minutes, then two a second; between them half a minute of nothing that is believed.
+        for (double t = 0.5; t < 600; t += t < 300 ? 1 : 0.5) {
+            events.add(beat(t, t < 285 || t > 315));
+        }
+        beats(events);
+        paint(100, 100, 110, List.of());
+        assertThat(picture.rateWords()).isEmpty();
+        assertThat(seeds(0, WIDTH)).isBetween(10L, 80L);
+
+        paint(100, 0, 600, List.of());
+        assertThat(picture.rateWords()).isEqualTo("beats a minute, 60 to 120");
+        // One at the foot of the lane, the other at its head, and no line where none was believed.
+        int[] slow = lineIn(WIDTH / 4);
+        int[] fast = lineIn(WIDTH * 3 / 4);
+        double room = HEIGHT - LanePicture.SEED_STRIP - 10.0;
+        assertThat(slow[0]).isCloseTo((int) Math.round(LanePicture.SEED_STRIP + 5 + room), within(2));
+        assertThat(fast[0]).isCloseTo(LanePicture.SEED_STRIP + 5, within(2));
+        // Only the empty seeds of what was not believed.
+        assertThat(lineIn(WIDTH / 2)[1]).isLessThan(LanePicture.SEED_STRIP);
+        assertThat(seeds(0, WIDTH)).isZero();
     }
 }
