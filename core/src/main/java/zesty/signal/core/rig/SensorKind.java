@@ -63,6 +63,15 @@ public record SensorKind(
         return sensor.kind();
     }
 
+    /** What a beta of 3950 K and 10 kΩ at 25 °C come to as three coefficients: to be overwritten with one's own. */
+    private static final Thermistor.ThreeCoefficients LIKE_BETA =
+            new Thermistor.ThreeCoefficients(1 / 298.15 - Math.log(10_000) / 3950, 1.0 / 3950, 0);
+
+    /** Signed codes of so many bits over ± a range: what the sheet of one's own sensor says, and nothing is known by heart. */
+    private static Formula ofRange(double range, int bits, String unit) {
+        return new Formula("x * range / 2 ^ (bits - 1)", Map.of("range", range, "bits", (double) bits), unit);
+    }
+
     private static final List<SensorKind> ALL = List.of(
             new SensorKind("as it came", false, Line.SAME, "", Double.NaN, Double.NaN, "", "", null),
             new SensorKind(
@@ -108,11 +117,7 @@ public record SensorKind(
             new SensorKind(
                     "thermistor, three coefficients",
                     true,
-                    new Thermistor(
-                            new Thermistor.ThreeCoefficients(1.009249522e-3, 2.378405444e-4, 2.019202697e-7),
-                            10_000,
-                            Thermistor.Side.LOW,
-                            5),
+                    new Thermistor(LIKE_BETA, 10_000, Thermistor.Side.LOW, 5),
                     "°C",
                     -40,
                     125,
@@ -204,7 +209,7 @@ public record SensorKind(
             new SensorKind(
                     "acceleration, counts",
                     false,
-                    new Line(1.0 / 8192, 0),
+                    ofRange(4, 16, "g"),
                     "g",
                     -4,
                     4,
@@ -214,7 +219,7 @@ public record SensorKind(
             new SensorKind(
                     "angular rate, counts",
                     false,
-                    new Line(1.0 / 131, 0),
+                    ofRange(250, 16, "°/s"),
                     "°/s",
                     -250,
                     250,
@@ -224,7 +229,7 @@ public record SensorKind(
             new SensorKind(
                     "magnetic field, counts",
                     false,
-                    new Line(0.15, 0),
+                    ofRange(1000, 16, "µT"),
                     "µT",
                     -200,
                     200,
@@ -264,7 +269,7 @@ public record SensorKind(
             new SensorKind(
                     "sound, waveform",
                     false,
-                    new Line(1.0 / 32768, 0),
+                    ofRange(1, 16, ""),
                     "",
                     -1,
                     1,
