@@ -89,10 +89,12 @@ public final class RigChange {
     public Rig onto(Rig rig) {
         List<Source> sources = new ArrayList<>(rig.sources());
         sources.replaceAll(this::source);
-        List<Channel> channels = ordered(merged(rig.channels(), before.channels(), after.channels(), Channel::column));
-        List<ReaderSetup> readers = merged(rig.readers(), before.readers(), after.readers(), ReaderSetup::id);
-        List<BandSetup> bands =
-                merged(rig.bands(), before.bands(), after.bands(), band -> band.reader() + " " + band.scalar());
+        List<Channel> channels =
+                ordered(merged(rig.channels(), before.channels(), after.channels(), Channel::column, streamOrder(rig)));
+        List<ReaderSetup> readers =
+                merged(rig.readers(), before.readers(), after.readers(), ReaderSetup::id, List.of());
+        List<BandSetup> bands = merged(
+                rig.bands(), before.bands(), after.bands(), band -> band.reader() + " " + band.scalar(), List.of());
         Set<Caution> acknowledged = EnumSet.noneOf(Caution.class);
         acknowledged.addAll(rig.acknowledged());
         for (Caution caution : Caution.values()) {
@@ -125,7 +127,20 @@ public final class RigChange {
                 .orElse(null);
     }
 
-    private static <T> List<T> merged(List<T> onto, List<T> before, List<T> after, Function<T, String> name) {
+    /** @return the columns in the order of the streams, as far as these are known: what is seen may be a part of them */
+    private static List<String> streamOrder(Rig rig) {
+        List<String> order = new ArrayList<>();
+        for (Source source : rig.sources()) {
+            if (source.format() != null) {
+                source.format().columns().forEach(column -> order.add(source.prefix() + column.name()));
+            }
+        }
+        return order;
+    }
+
+    /** @param usual order of what comes new; what it does not name stands as it does after the change */
+    private static <T> List<T> merged(
+            List<T> onto, List<T> before, List<T> after, Function<T, String> name, List<String> usual) {
         List<T> merged = new ArrayList<>(onto);
         for (T was : before) {
             if (find(after, name, name.apply(was)) == null) {
@@ -138,7 +153,9 @@ public final class RigChange {
             }
             T there = find(merged, name, name.apply(is));
             if (there == null) {
-                List<String> order = after.stream().map(name).toList();
+                List<String> order = usual.contains(name.apply(is))
+                        ? usual
+                        : after.stream().map(name).toList();
                 merged.add(Rig.place(merged.stream().map(name).toList(), order, name.apply(is)), is);
             } else {
                 merged.set(merged.indexOf(there), is);
