@@ -89,28 +89,32 @@ final class MuscleReader extends Recorded {
         }
         double mean = Arrays.stream(x).average().orElse(0);
         double[] clean = Arrays.stream(x).map(v -> v - mean).toArray();
-        StringBuilder steps = new StringBuilder("highpass:" + LOWEST_HZ + "@2");
+        Recipe.parse("highpass:" + LOWEST_HZ + "@2").bothWays(clean, rateHz);
         for (double mains : new double[] {50, 60}) {
-            if (hums(clean, mains)) {
+            double hz = humHz(clean, mains);
+            if (hz > 0) {
                 if (!hum.contains(Digits.of(mains))) {
                     hum.add(Digits.of(mains));
                 }
                 for (int k = 1; k <= 3 && k * mains < 0.45 * rateHz; k++) {
-                    steps.append(" | notch:").append(k * mains).append("@").append(12 * k);
+                    Hum.out(clean, k * hz, rateHz);
                 }
             }
         }
-        Recipe.parse(steps.toString()).bothWays(clean, rateHz);
         return clean;
     }
 
-    private boolean hums(double[] x, double mains) {
+    /** @return where mains of about that frequency stand out; 0 where they do not */
+    private double humHz(double[] x, double mains) {
         int segment = (int) Math.min(x.length, Math.round(rateHz));
         double[] density = Welch.of(x, List.of(new int[] {0, x.length}), rateHz, Window.HANN, segment, 0.5)
                 .density();
         double bin = rateHz / segment;
         return Lines.of(density, bin, mains - 1.5 - bin, mains + 1.5 + bin, 1).stream()
-                .anyMatch(line -> line.clear() > HUM_CLEAR);
+                .filter(line -> line.clear() > HUM_CLEAR)
+                .mapToDouble(Lines.Line::hz)
+                .findFirst()
+                .orElse(0);
     }
 
     /** The root of the mean square around each sample. */
