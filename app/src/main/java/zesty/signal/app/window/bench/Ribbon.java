@@ -43,7 +43,10 @@ import zesty.signal.engine.LinkHealth;
  */
 final class Ribbon extends VBox {
     private static final int LIVE_BYTES = 1 << 14;
-    private static final int LIVE_LINES = 40;
+    /** More than can be seen at once: a stall in them is told although it has run out of sight. */
+    private static final int LIVE_LINES = 400;
+
+    private static final long TELL_STALL_NANOS = 20_000_000_000L;
     private static final int HELD_BYTES = 1 << 20;
     private static final int HELD_LINES = 20_000;
     private static final int FONT_SIZE = 12;
@@ -61,7 +64,9 @@ final class Ribbon extends VBox {
     private final ToggleButton hold = chip("hold still", "bytes-hold", "hold it still, to go back and search");
     private final TextField search = new TextField();
     private final Label found = Bench.small("");
+    private final Label stall = Bench.small("");
     private final double characterWidth;
+    private RibbonPart lastStall;
     private ByteTail.Newest held;
     private List<RibbonPart> shown = List.of();
     private RibbonRow.Setting setting;
@@ -107,7 +112,9 @@ final class Ribbon extends VBox {
         VBox.setVgrow(both, Priority.ALWAYS);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox bar = new HBox(6, search, found, space, beneath, digits, hold, copy, save);
+        stall.setId("stall");
+        stall.setMinWidth(0);
+        HBox bar = new HBox(6, search, found, stall, space, beneath, digits, hold, copy, save);
         bar.setAlignment(Pos.CENTER_LEFT);
         names.setMinHeight(18);
         getChildren().addAll(bar, names, both);
@@ -162,6 +169,7 @@ final class Ribbon extends VBox {
                 ? parts
                 : parts.stream().filter(p -> p.text().contains(wanted)).toList();
         found.setText(wanted.isEmpty() ? "" : shown.size() + " of " + parts.size());
+        stall(parts, still);
         setting = setting();
         names();
         list.setVisible(still);
@@ -174,6 +182,16 @@ final class Ribbon extends VBox {
             list.getItems().clear();
             rows();
         }
+    }
+
+    /** The newest stall, for some time after it: its lines are soon out of sight. */
+    private void stall(List<RibbonPart> parts, boolean still) {
+        for (RibbonPart part : parts) {
+            boolean newer = lastStall == null || part.nanoTime() > lastStall.nanoTime();
+            lastStall = part.isSilence() && newer ? part : lastStall;
+        }
+        boolean tell = !still && lastStall != null && System.nanoTime() - lastStall.nanoTime() < TELL_STALL_NANOS;
+        stall.setText(tell ? lastStall.silence() : "");
     }
 
     /** Lines the pieces up: each place is as wide as the widest piece in it, or as its column's name. */
