@@ -44,11 +44,11 @@ class FitsWindowTest extends RealWindow {
             stage.setWidth(width);
             stage.setHeight(height);
         });
-        TimeUnit.MILLISECONDS.sleep(400);
+        TimeUnit.MILLISECONDS.sleep(300);
     }
 
     @ParameterizedTest(name = "{0} by {1}")
-    @CsvSource({"1024,700", "1280,800", "1366,860"})
+    @CsvSource({"1024,700", "1280,800"})
     void nothingIsCutInAnyView(int width, int height) throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());
@@ -57,7 +57,7 @@ class FitsWindowTest extends RealWindow {
         look("lanes", found);
         for (Stop stop : Stop.values()) {
             robot.interact(() -> desk().stop().set(stop));
-            TimeUnit.MILLISECONDS.sleep(500);
+            TimeUnit.MILLISECONDS.sleep(350);
             look(stop.title(), found);
         }
         robot.interact(() -> desk().stop().set(Stop.SCALE));
@@ -67,7 +67,7 @@ class FitsWindowTest extends RealWindow {
             look("Scale, " + op, found);
         }
         robot.clickOn("#prove");
-        TimeUnit.MILLISECONDS.sleep(400);
+        TimeUnit.MILLISECONDS.sleep(300);
         look("Scale, proving", found);
         robot.interact(() -> desk().stop().set(Stop.SOURCE));
         for (String socket : List.of("open-network", "open-address", "open-made-up", "open-lately")) {
@@ -87,7 +87,7 @@ class FitsWindowTest extends RealWindow {
             desk().disconnect();
             desk().stop().set(Stop.SOURCE);
         });
-        TimeUnit.MILLISECONDS.sleep(400);
+        TimeUnit.MILLISECONDS.sleep(300);
         look("first start", found);
         robot.interact(() -> desk().stop().set(null));
         TimeUnit.MILLISECONDS.sleep(300);

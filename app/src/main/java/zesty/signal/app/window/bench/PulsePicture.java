@@ -6,7 +6,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
@@ -58,17 +57,7 @@ final class PulsePicture extends ReaderPicture {
         VBox left = new VBox(4, moment, shapes);
         VBox right = new VBox(
                 4, Bench.small("The rate from each beat to the next; press on it to choose a beat"), rates, line);
-        for (VBox box : new VBox[] {left, right}) {
-            box.setMinWidth(0);
-            box.setPrefWidth(300);
-            HBox.setHgrow(box, Priority.ALWAYS);
-        }
-        VBox.setVgrow(shapes, Priority.ALWAYS);
-        VBox.setVgrow(rates, Priority.ALWAYS);
-        HBox both = new HBox(14, left, right);
-        both.setMinHeight(0);
-        VBox.setVgrow(both, Priority.ALWAYS);
-        getChildren().add(both);
+        sideBySide(left, shapes, right, rates);
     }
 
     /** Chooses the beat nearest to a moment, or the moment itself where there is none near. */

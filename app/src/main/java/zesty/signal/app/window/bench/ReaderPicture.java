@@ -1,5 +1,7 @@
 package zesty.signal.app.window.bench;
 
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
@@ -41,5 +43,20 @@ abstract class ReaderPicture extends VBox {
     /** @return what times are shown against: now on a live trail, the beginning of a take */
     final double zero(Sight sight) {
         return desk.isStored() ? 0 : sight.lastSeconds();
+    }
+
+    /** Two pictures beside each other, each with as much room as the other; what grows in them is the plot. */
+    final void sideBySide(VBox left, Plot leftPlot, VBox right, Plot rightPlot) {
+        for (VBox box : new VBox[] {left, right}) {
+            box.setMinWidth(0);
+            box.setPrefWidth(300);
+            HBox.setHgrow(box, Priority.ALWAYS);
+        }
+        VBox.setVgrow(leftPlot, Priority.ALWAYS);
+        VBox.setVgrow(rightPlot, Priority.ALWAYS);
+        HBox both = new HBox(14, left, right);
+        both.setMinHeight(0);
+        VBox.setVgrow(both, Priority.ALWAYS);
+        getChildren().add(both);
     }
 }

@@ -2,8 +2,6 @@ package zesty.signal.app.window.bench;
 
 import java.util.List;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
@@ -37,17 +35,7 @@ final class StrikesPicture extends ReaderPicture {
                 Bench.small(pulls ? "The pulls laid over each other from their onset" : "The hits from the strike on"),
                 shapes);
         VBox right = new VBox(4, caption, strengths);
-        for (VBox box : new VBox[] {left, right}) {
-            box.setMinWidth(0);
-            box.setPrefWidth(300);
-            HBox.setHgrow(box, Priority.ALWAYS);
-        }
-        VBox.setVgrow(shapes, Priority.ALWAYS);
-        VBox.setVgrow(strengths, Priority.ALWAYS);
-        HBox both = new HBox(14, left, right);
-        both.setMinHeight(0);
-        VBox.setVgrow(both, Priority.ALWAYS);
-        getChildren().add(both);
+        sideBySide(left, shapes, right, strengths);
     }
 
     @Override

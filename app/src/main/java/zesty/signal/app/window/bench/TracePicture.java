@@ -8,7 +8,6 @@ import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.ScalarInfo;
-import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
@@ -16,8 +15,6 @@ import zesty.signal.engine.Sight;
 
 /** Any reader: its first trace over time, or else the cleaned signal, with its events along it. */
 final class TracePicture extends ReaderPicture {
-    private static final int MOST_POINTS = 4000;
-
     private final Plot plot = new Plot();
 
     TracePicture(Desk desk) {
@@ -45,20 +42,9 @@ final class TracePicture extends ReaderPicture {
             unit = trace.unit();
         } else {
             TimeWindow window = desk.window();
-            TimeRing times = channel.strand().times();
-            long first = times.firstAtOrAfter(window.from());
-            long last =
-                    Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
-            int step = (int) Math.max(1, (last - first) / MOST_POINTS);
-            int n = (int) Math.max(0, (last - first) / step);
-            x = new double[n];
-            y = new double[n];
-            for (int i = 0; i < n; i++) {
-                x[i] = times.secondsAt(first + (long) i * step);
-                y[i] = channel.channel()
-                        .display()
-                        .apply(channel.clean().value(first + (long) i * step + channel.lateSamples()));
-            }
+            Samples samples = Samples.of(channel, window.from(), window.to());
+            x = samples.seconds();
+            y = samples.values();
             unit = channel.channel().unit();
         }
         double low = Double.POSITIVE_INFINITY;

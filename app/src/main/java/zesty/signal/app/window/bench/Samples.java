@@ -1,0 +1,64 @@
+package zesty.signal.app.window.bench;
+
+import javafx.scene.paint.Color;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.engine.ChannelSight;
+
+/**
+ * Cleaned samples of a channel over a stretch, in the unit they are shown in, thinned out where there are more than anyone
+ * can see.
+ */
+record Samples(double[] seconds, double[] values, double low, double high) {
+    private static final int MOST_POINTS = 4000;
+    /** What is set jumps where it changes by more than this share of its range. */
+    private static final double JUMP = 0.2;
+
+    static Samples of(ChannelSight channel, double from, double to) {
+        TimeRing times = channel.strand().times();
+        long first = Math.max(times.firstAtOrAfter(from), channel.clean().start());
+        long last = Math.min(times.firstAtOrAfter(to), channel.clean().end() - channel.lateSamples());
+        int step = (int) Math.max(1, (last - first) / MOST_POINTS);
+        int n = (int) Math.max(0, (last - first) / step);
+        double[] x = new double[n];
+        double[] y = new double[n];
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < n; i++) {
+            x[i] = times.secondsAt(first + (long) i * step);
+            y[i] = channel.channel()
+                    .display()
+                    .apply(channel.clean().value(first + (long) i * step + channel.lateSamples()));
+            low = y[i] < low ? y[i] : low;
+            high = y[i] > high ? y[i] : high;
+        }
+        return new Samples(x, y, low, high);
+    }
+
+    /** @return index of the last jump; −1 when there is none */
+    int jump() {
+        for (int i = values.length - 1; i > 0; i--) {
+            if (Math.abs(values[i] - values[i - 1]) > JUMP * (high - low)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    void draw(Plot plot, boolean night, double zero, String unit, Color colour) {
+        double[] shifted = seconds.clone();
+        for (int i = 0; i < shifted.length; i++) {
+            shifted[i] -= zero;
+        }
+        boolean some = high >= low;
+        double room = some ? Math.max(1e-9, 0.1 * (high - low)) : 0;
+        plot.begin(
+                night,
+                shifted.length == 0 ? -20 : shifted[0],
+                shifted.length == 0 ? 0 : shifted[shifted.length - 1],
+                "s",
+                some ? low - room : 0,
+                some ? high + room : 1,
+                unit);
+        plot.line(shifted, values, shifted.length, colour, 1.6);
+    }
+}
