@@ -65,8 +65,7 @@ final class Commands {
                 .resizeFocus(0.8));
         plain("Everything", "Take the last change back", KeyCode.U, view::undo);
         with("Everything", "Do again what was taken back", KeyCode.U, KeyCombination.SHIFT_DOWN, desk::redo);
-        plain("Everything", "Light or night look", KeyCode.N, () -> desk.night()
-                .set(!desk.night().get()));
+        plain("Everything", "Day, night or high contrast", KeyCode.N, desk::nextLook);
         plain("Everything", "Let go of the source, or connect it again", KeyCode.L, view::toggleLink);
         all.add(new Command(
                 "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));

@@ -17,6 +17,7 @@ import zesty.signal.app.window.bench.ScaleBench;
 import zesty.signal.app.window.bench.SourceBench;
 import zesty.signal.app.window.desk.Breaches;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.desk.Notice;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
@@ -59,8 +60,7 @@ final class MainView extends StackPane {
     MainView(Desk desk) {
         this.desk = desk;
         getStyleClass().add("window");
-        trail = new TrailBar(desk, this::toggleCommandList, () -> desk.night()
-                .set(!desk.night().get()));
+        trail = new TrailBar(desk, this::toggleCommandList, desk::nextLook);
         lanes = new LaneStack(desk);
         readings = new ReadingCards(desk);
         readings.setVisible(false);
@@ -86,7 +86,7 @@ final class MainView extends StackPane {
         commands = new Commands(desk, this);
         desk.stop().addListener((p, was, is) -> arrange());
         desk.takesOpen().addListener((p, was, is) -> arrange());
-        desk.night().addListener((p, was, is) -> dress());
+        desk.look().addListener((p, was, is) -> dress());
         desk.focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
         dress();
         arrange();
@@ -105,9 +105,12 @@ final class MainView extends StackPane {
     }
 
     private void dress() {
-        getStyleClass().remove("night");
-        if (desk.night().get()) {
-            getStyleClass().add("night");
+        for (Look look : Look.values()) {
+            getStyleClass().remove(look.style());
+        }
+        String style = desk.look().get().style();
+        if (!style.isEmpty()) {
+            getStyleClass().add(style);
         }
         wordsAt = Double.NEGATIVE_INFINITY;
     }

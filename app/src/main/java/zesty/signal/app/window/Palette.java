@@ -1,6 +1,7 @@
 package zesty.signal.app.window;
 
 import java.util.List;
+import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.lanes.LaneColours;
 
 /** Colours that are painted into pixels; the same roles stand in zesty.css for everything else. */
@@ -29,9 +30,20 @@ public final class Palette {
         return night ? colour.night() : colour.day();
     }
 
-    public static LaneColours lane(int index, boolean night) {
-        int line = argb(css(channel(index), night));
-        return night
+    /** @return the colours of a lane in a look */
+    public static LaneColours lane(int index, Look look) {
+        int line = argb(css(channel(index), look.dark()));
+        if (look == Look.CONTRAST) {
+            return new LaneColours(
+                    argb("#000000"),
+                    argb("#2E2E2E"),
+                    argb("#4A4A4A"),
+                    argb("#202020"),
+                    argb("#8A8A8A"),
+                    argb("#FFFFFF"),
+                    line);
+        }
+        return look.dark()
                 ? new LaneColours(
                         argb("#1F2925"),
                         argb("#2A3631"),

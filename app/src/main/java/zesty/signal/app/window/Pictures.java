@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -23,10 +24,11 @@ import javax.imageio.ImageIO;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.vibration.Vibration;
-import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
@@ -89,13 +91,13 @@ final class Pictures {
                 () -> {
                     view.capture().toggle();
                     desk.notice().set(null);
-                    desk.night().set(true);
+                    desk.look().set(Look.NIGHT);
                 },
                 1.5);
         scene(
                 "takes",
                 () -> {
-                    desk.night().set(false);
+                    desk.look().set(Look.DAY);
                     desk.notice().set(null);
                     desk.takesOpen().set(true);
                 },
@@ -132,7 +134,7 @@ final class Pictures {
                 6);
         doubt();
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of());
-        answer("wind", "masthead", "cups", Wind.NAME, Map.of("factor", "0.8"));
+        lean();
         try {
             Files.createDirectories(wish.folder());
         } catch (IOException e) {
@@ -199,6 +201,25 @@ final class Pictures {
                     desk.notice().set(null);
                     desk.focus().set(column);
                     desk.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
+                },
+                14);
+    }
+
+    /** A body that leans with the board, from nine columns. */
+    private void lean() {
+        step(
+                () -> {
+                    desk.connect("sim:motion");
+                    desk.stop().set(Stop.READ);
+                },
+                3);
+        scene(
+                "lean",
+                () -> {
+                    desk.notice().set(null);
+                    desk.focus().set("ax");
+                    desk.change(rig -> rig.withReader(new ReaderSetup(
+                            Motion.NAME, List.of("ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz"), Map.of())));
                 },
                 14);
     }

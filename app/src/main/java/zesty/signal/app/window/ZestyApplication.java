@@ -213,7 +213,7 @@ public final class ZestyApplication extends Application {
                     whole ? now.width() : stage.getScene().getWidth(),
                     whole ? now.height() : stage.getScene().getHeight(),
                     whole,
-                    desk.night().get(),
+                    desk.look().get(),
                     desk.isStored() ? now.spanSeconds() : desk.window().span(),
                     now.recent()));
         }

@@ -19,6 +19,7 @@ import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.Step;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
@@ -159,14 +160,14 @@ class DemoWindowTest extends RealWindow {
         // should
         // it have moved in between, the next try finds the edge at its new place.
         Node plot = robot.lookup(".bench .plot").query();
-        for (int attempt = 0; attempt < 5 && band().high() < 55; attempt++) {
+        for (int attempt = 0; attempt < 5 && band().high() <= 55; attempt++) {
             double high = band().high();
             Point2D edge = fx(() -> plot.localToScreen(
                     plot.getBoundsInLocal().getWidth() / 2,
                     new zesty.signal.app.window.bench.PlotProbe(plot).pixelOf(high)));
             robot.moveTo(edge, org.testfx.robot.Motion.DIRECT)
                     .press(MouseButton.PRIMARY)
-                    .moveBy(0, -60)
+                    .moveBy(0, -90)
                     .release(MouseButton.PRIMARY);
         }
         assertThat(band().high()).isGreaterThan(55);
@@ -208,5 +209,37 @@ class DemoWindowTest extends RealWindow {
             }
             TimeUnit.MILLISECONDS.sleep(200);
         }
+    }
+
+    @Test
+    void aCornerIsPulledOnTheSpectrumAsOneChangeAndTakenBack() throws Exception {
+        until(s -> s.channels().size() == 5 && s.hasSamples());
+        key(KeyCode.DIGIT4);
+        awaitNode("#response");
+        awaitText(".tile .label", "band 0.5\u20138 Hz");
+        Node plot = robot.lookup("#response").query();
+        var probe = new zesty.signal.app.window.bench.PlotProbe(plot);
+        Point2D from = fx(() ->
+                plot.localToScreen(probe.pixelOfFoot(8), plot.getBoundsInLocal().getHeight() / 2));
+        Point2D to = fx(() -> plot.localToScreen(
+                probe.pixelOfFoot(14), plot.getBoundsInLocal().getHeight() / 2));
+        robot.moveTo(from).press(MouseButton.PRIMARY);
+        for (int i = 1; i <= 8; i++) {
+            robot.moveTo(from.getX() + (to.getX() - from.getX()) * i / 8, from.getY());
+        }
+        robot.release(MouseButton.PRIMARY);
+        Sight pulled = until(
+                s -> s.channel("pulse").orElseThrow().channel().recipe().steps().get(0) instanceof Step.BandPass band
+                        && band.highHz() > 10);
+        Step.BandPass band = (Step.BandPass)
+                pulled.channel("pulse").orElseThrow().channel().recipe().steps().get(0);
+        assertThat(band.lowHz()).isEqualTo(0.5);
+        assertThat(band.highHz()).isCloseTo(14, within(0.7));
+        // However far the way, it is one change.
+        key(KeyCode.U);
+        awaitText("#notice", "Taken back: cleaning of Helm pulse");
+        until(s -> s.channel("pulse").orElseThrow().channel().recipe().text().equals("bandpass:0.5..8@2"));
+        key(KeyCode.SHIFT, KeyCode.U);
+        until(s -> !s.channel("pulse").orElseThrow().channel().recipe().text().equals("bandpass:0.5..8@2"));
     }
 }

@@ -18,6 +18,7 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
@@ -53,6 +54,7 @@ class FitsWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());
         size(width, height);
+        robot.interact(() -> desk().look().set(width == 1024 ? Look.CONTRAST : Look.NIGHT));
         List<String> found = new ArrayList<>();
         look("lanes", found);
         for (Stop stop : Stop.values()) {

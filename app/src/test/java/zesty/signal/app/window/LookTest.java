@@ -73,6 +73,18 @@ class LookTest {
                     .as("night %s on %s", pair[0], pair[1])
                     .isGreaterThanOrEqualTo(4.5);
         }
+        // High contrast is seven to one, for text and for the channels' lines.
+        Map<String, String> strong = roles(sheet, ".window.contrast", day);
+        for (String[] pair : PAIRS) {
+            assertThat(contrast(strong.get(pair[0]), strong.get(pair[1])))
+                    .as("high contrast %s on %s", pair[0], pair[1])
+                    .isGreaterThanOrEqualTo(7);
+        }
+        for (int i = 0; i < 8; i++) {
+            assertThat(contrast(Palette.channel(i).night(), strong.get("-card")))
+                    .as("%s on black", Palette.channel(i).name())
+                    .isGreaterThanOrEqualTo(7);
+        }
         for (int i = 0; i < 8; i++) {
             Palette.Named colour = Palette.channel(i);
             assertThat(contrast(colour.day(), day.get("-card")))

@@ -10,6 +10,8 @@ import java.sql.Statement;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javafx.scene.control.TextField;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -154,5 +156,37 @@ class PressureWindowTest extends RealWindow {
         awaitText("#notice", "the take's file or folder is gone");
         long rows = sight().health().rows();
         until(s -> s.health().state() == LinkState.LIVE && s.health().rows() > rows + 100);
+    }
+
+    @Test
+    void aRecordingBeginsAtOnceWhileLongWorkRuns() throws Exception {
+        robot.interact(() -> desk().connect("sim:deck"));
+        until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
+        CountDownLatch working = new CountDownLatch(1);
+        boolean[] gaveUp = {false};
+        robot.interact(() -> desk().longWork(
+                        "Writing a mountain",
+                        "it failed",
+                        goOn -> {
+                            working.countDown();
+                            while (goOn.test(0.5)) {
+                                TimeUnit.MILLISECONDS.sleep(20);
+                            }
+                            gaveUp[0] = true;
+                            return "done";
+                        },
+                        said -> desk().say(said)));
+        assertThat(working.await(10, TimeUnit.SECONDS)).isTrue();
+        robot.clickOn("#record");
+        until(s -> s.recording().running() && s.recording().rows() > 20, 10);
+        // The work is still under way, its progress is shown, and it can be given up.
+        assertThat(fx(() -> desk().busy().get())).isEqualTo("Writing a mountain");
+        assertThat(fx(() -> desk().progress().get())).isEqualTo(0.5);
+        robot.clickOn("Cancel");
+        awaitText("#notice", "done");
+        assertThat(gaveUp[0]).isTrue();
+        assertThat(sight().recording().running()).isTrue();
+        robot.clickOn("#record");
+        until(s -> !s.recording().running());
     }
 }

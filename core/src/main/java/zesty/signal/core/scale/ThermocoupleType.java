@@ -1,14 +1,8 @@
 package zesty.signal.core.scale;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
-import java.util.List;
-import java.util.Map;
+import java.util.Locale;
+import java.util.ResourceBundle;
 
 /**
  * The thermocouples with letters, by their reference functions: E(T) in mV for the other junction at 0 °C (Burns et al.
@@ -50,9 +44,11 @@ public enum ThermocoupleType {
     private final double highestMillivolts;
 
     ThermocoupleType() {
-        List<double[]> table = Tables.of(name());
-        limits = table.get(0);
-        coefficients = table.subList(1, table.size()).toArray(double[][]::new);
+        ResourceBundle tables =
+                ResourceBundle.getBundle(ThermocoupleType.class.getPackageName() + ".thermocouples", Locale.ROOT);
+        limits = table(tables, name() + ".limits");
+        coefficients = new double[limits.length - 1][];
+        Arrays.setAll(coefficients, part -> table(tables, name() + "." + (part + 1)));
         lowestMillivolts = sum(lowestInvertible());
         highestMillivolts = sum(highest());
         double low = lowestInvertible();
@@ -167,36 +163,10 @@ public enum ThermocoupleType {
         return t;
     }
 
-    /** The published tables, which ship with the product. */
-    private static final class Tables {
-        private static final Map<String, List<double[]>> BY_LETTER = new HashMap<>();
-
-        static {
-            try (InputStream in = ThermocoupleType.class.getResourceAsStream("thermocouples.txt")) {
-                List<double[]> table = List.of();
-                for (String line : new String(in.readAllBytes(), StandardCharsets.UTF_8)
-                        .lines()
-                        .toList()) {
-                    if (line.startsWith("#")) {
-                        continue;
-                    }
-                    String numbers = line;
-                    if (!line.startsWith(" ")) {
-                        table = new ArrayList<>();
-                        BY_LETTER.put(line.substring(0, 1), table);
-                        numbers = line.substring(1);
-                    }
-                    table.add(Arrays.stream(numbers.strip().split(" "))
-                            .mapToDouble(Double::parseDouble)
-                            .toArray());
-                }
-            } catch (IOException e) {
-                throw new UncheckedIOException("the thermocouples' tables are missing from the product", e);
-            }
-        }
-
-        static List<double[]> of(String letter) {
-            return BY_LETTER.get(letter);
-        }
+    /** A line of the published tables, which ship with the product. */
+    private static double[] table(ResourceBundle tables, String key) {
+        return Arrays.stream(tables.getString(key).strip().split(" "))
+                .mapToDouble(Double::parseDouble)
+                .toArray();
     }
 }

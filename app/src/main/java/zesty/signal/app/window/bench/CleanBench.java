@@ -28,6 +28,8 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.Welch;
+import zesty.signal.core.spectrum.Window;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 
@@ -54,13 +56,22 @@ public final class CleanBench extends Bench {
             "offset:0.5",
             "scale:2");
 
+    private static final int SPECTRUM_SAMPLES = 1 << 14;
+    private static final int SEGMENT = 512;
+    private static final double GRIP_PIXELS = 9;
+
     private final FlowPane tiles = new FlowPane(8, 8);
     private final TextField text = new TextField();
     private final Label error = new Label();
     private final Plot waves = new Plot();
     private final Plot response = new Plot();
     private final Label late = small("");
-    private Recipe filled;
+    private Recipe filled = Recipe.NONE;
+    private Corners.Corner held;
+    /** The recipe as it would be if the corner were let go here. */
+    private Recipe pulled;
+
+    private double rateHz;
     private String column = "";
 
     public CleanBench(Desk desk) {
@@ -85,11 +96,16 @@ public final class CleanBench extends Bench {
         HBox line = new HBox(8, text, add);
         line.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
-        VBox right = new VBox(4, small("What the filters let pass"), response);
+        VBox right =
+                new VBox(4, small("What passes, over the spectrum before (pale) and after; pull a corner"), response);
         for (VBox box : new VBox[] {left, right}) {
             box.setMinWidth(0);
             HBox.setHgrow(box, Priority.ALWAYS);
         }
+        response.setId("response");
+        response.setOnMousePressed(event -> grip(event.getX()));
+        response.setOnMouseDragged(event -> drag(event.getX()));
+        response.setOnMouseReleased(event -> letGo());
         left.setPrefWidth(420);
         right.setPrefWidth(300);
         VBox.setVgrow(waves, Priority.ALWAYS);
@@ -102,8 +118,10 @@ public final class CleanBench extends Bench {
 
     @Override
     public void opened(Sight sight) {
-        filled = null;
+        filled = Recipe.NONE;
+        text.setText("");
         error.setText("");
+        fillTiles(filled);
         show(sight);
     }
 
@@ -138,7 +156,7 @@ public final class CleanBench extends Bench {
                 Palette.channel(LaneStack.colourOf(sight, channel.channel())),
                 desk.night().get()));
         drawWaves(sight, channel, colour);
-        drawResponse(channel.strand().rateHz(), recipe, colour);
+        drawResponse(channel, recipe, colour);
     }
 
     private void fillTiles(Recipe recipe) {
@@ -224,24 +242,32 @@ public final class CleanBench extends Bench {
         waves.line(x, removed, count, desk.night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
     }
 
-    private void drawResponse(double rate, Recipe recipe, Color colour) {
+    /** The signal's spectrum before and after, what the filters let pass over it, and their corners as handles. */
+    private void drawResponse(ChannelSight channel, Recipe recipe, Color colour) {
+        double rate = channel.strand().rateHz();
         if (!(rate > 0)) {
             return;
         }
+        rateHz = rate;
+        Recipe shown = pulled == null ? recipe : pulled;
         List<Sections> filters = new ArrayList<>();
-        double highest = 0;
-        for (Step step : recipe.steps()) {
+        for (Step step : shown.steps()) {
             if (step instanceof Step.Filter filter) {
                 try {
                     filters.add(filter.sections(rate));
                 } catch (RecipeException e) {
                     continue;
                 }
-                highest = Math.max(highest, corner(step));
             }
         }
+        double highest = Corners.of(recipe).stream()
+                .mapToDouble(Corners.Corner::hz)
+                .max()
+                .orElse(0);
         double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
-        response.begin(desk.night().get(), 0, to, "Hz", 0, 1.1, "share that passes");
+        response.begin(desk.night().get(), 0, to, "Hz", 0, 1.1, "share that passes; share of the highest");
+        double most = spectrum(channel, rate, false, 0, colour.deriveColor(0, 1, 1, 0.35));
+        spectrum(channel, rate, true, most, colour.deriveColor(0, 1, 1, 0.8));
         DoubleUnaryOperator gain = hz -> {
             double product = 1;
             for (Sections sections : filters) {
@@ -249,22 +275,80 @@ public final class CleanBench extends Bench {
             }
             return product;
         };
-        response.curve(gain, colour);
+        Color line = desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
+        response.curve(gain, line);
+        int row = 0;
+        for (Corners.Corner corner : Corners.of(shown)) {
+            response.named(corner.hz(), Digits.of(corner.hz()) + " Hz", row++ % 3, line);
+        }
     }
 
-    private static double corner(Step step) {
-        if (step instanceof Step.BandPass band) {
-            return band.highHz();
+    /** @return the highest root of the density, to which both are drawn */
+    private double spectrum(ChannelSight channel, double rate, boolean cleaned, double most, Color colour) {
+        Series series = cleaned ? channel.clean() : channel.raw();
+        TimeRing times = channel.strand().times();
+        int late = cleaned ? channel.lateSamples() : 0;
+        long end = Math.min(times.firstAtOrAfter(desk.window().to()), series.end() - late);
+        long begin =
+                Math.max(Math.max(times.firstAtOrAfter(desk.window().from()), end - SPECTRUM_SAMPLES), series.start());
+        // A hole has no spectrum: what follows the newest one is enough.
+        long first = end;
+        while (first > begin && !Double.isNaN(series.value(first - 1 + late))) {
+            first--;
         }
-        if (step instanceof Step.BandStop band) {
-            return band.highHz();
+        int n = (int) (end - first);
+        double[] x = new double[n];
+        for (int i = 0; i < n; i++) {
+            double value = series.value(first + i + late);
+            x[i] = cleaned ? value : channel.scalingNow().apply(value);
         }
-        if (step instanceof Step.LowPass pass) {
-            return pass.hz();
+        int segment = Math.min(SEGMENT, n);
+        if (segment < 16) {
+            return most;
         }
-        if (step instanceof Step.HighPass pass) {
-            return pass.hz();
+        double[] density = Welch.of(x, List.of(new int[] {0, n}), rate, Window.HANN, segment, 0.5)
+                .density();
+        double[] hz = new double[density.length];
+        double[] height = new double[density.length];
+        double top = most;
+        for (int k = 0; k < density.length; k++) {
+            hz[k] = k * rate / segment;
+            height[k] = Math.sqrt(density[k]);
+            // The level lies in the first bins and says nothing here.
+            top = most == 0 && k > 1 ? Math.max(top, height[k]) : top;
         }
-        return step instanceof Step.Notch notch ? notch.hz() : 0;
+        for (int k = 0; k < height.length; k++) {
+            height[k] = top > 0 ? Math.min(1.1, height[k] / top) : 0;
+        }
+        response.line(hz, height, hz.length, colour, 1.4);
+        return top;
+    }
+
+    private void grip(double pixel) {
+        held = null;
+        double best = GRIP_PIXELS;
+        for (Corners.Corner corner : Corners.of(filled)) {
+            double apart = Math.abs(response.pixelX(corner.hz()) - pixel);
+            if (apart < best) {
+                best = apart;
+                held = corner;
+            }
+        }
+    }
+
+    private void drag(double pixel) {
+        if (held != null) {
+            pulled = Corners.moved(filled, held, response.valueX(pixel), rateHz);
+        }
+    }
+
+    /** One gesture is one change, however far the way. */
+    private void letGo() {
+        Recipe after = pulled;
+        held = null;
+        pulled = null;
+        if (after != null) {
+            adopt(after.text());
+        }
     }
 }

@@ -21,10 +21,12 @@ import java.util.function.Consumer;
 import java.util.function.DoublePredicate;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -75,6 +77,7 @@ public final class Desk implements AutoCloseable {
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
     private final IntegerProperty inHand = new SimpleIntegerProperty();
+    private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.DAY);
     private final BooleanProperty night = new SimpleBooleanProperty();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
     private final StringProperty busy = new SimpleStringProperty("");
@@ -109,7 +112,8 @@ public final class Desk implements AutoCloseable {
         takes = new Takes(this, places.takes());
         kinds = new Kinds(this, places.kinds());
         rigs = new Rigs(this, places.rigs());
-        night.set(settings.night());
+        look.set(settings.look());
+        night.bind(Bindings.createBooleanBinding(() -> look.get().dark(), look));
         focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
         window.follow(settings.spanSeconds());
     }
@@ -191,8 +195,19 @@ public final class Desk implements AutoCloseable {
         return focus;
     }
 
-    public BooleanProperty night() {
+    /** @return the set of colours that the window wears */
+    public ObjectProperty<Look> look() {
+        return look;
+    }
+
+    /** @return whether that is one of light on dark; it follows {@link #look()} */
+    public ReadOnlyBooleanProperty night() {
         return night;
+    }
+
+    /** Puts on the next set of colours. */
+    public void nextLook() {
+        look.set(look.get().next());
     }
 
     public ObjectProperty<Notice> notice() {

@@ -24,10 +24,11 @@ public record Settings(
         double width,
         double height,
         boolean maximised,
-        boolean night,
+        Look look,
         double spanSeconds,
         List<String> recent) {
-    public static final Settings FIRST = new Settings(Double.NaN, Double.NaN, 1280, 800, false, false, 20, List.of());
+    public static final Settings FIRST =
+            new Settings(Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, 20, List.of());
 
     private static final int MOST_RECENT = 6;
     private static final ObjectMapper JSON = new ObjectMapper();
@@ -41,12 +42,12 @@ public record Settings(
         sources.remove(source);
         sources.add(0, source);
         List<String> kept = sources.subList(0, Math.min(MOST_RECENT, sources.size()));
-        return new Settings(x, y, width, height, maximised, night, spanSeconds, kept);
+        return new Settings(x, y, width, height, maximised, look, spanSeconds, kept);
     }
 
     /** @return the same for a window of another size, in pixels */
     public Settings sized(double wide, double high) {
-        return new Settings(x, y, wide, high, maximised, night, spanSeconds, recent);
+        return new Settings(x, y, wide, high, maximised, look, spanSeconds, recent);
     }
 
     /** @return what the file says; the first settings when there is none or it does not read */
@@ -61,7 +62,7 @@ public record Settings(
                     Math.max(640, root.path("width").asDouble(FIRST.width)),
                     Math.max(480, root.path("height").asDouble(FIRST.height)),
                     root.path("maximised").asBoolean(),
-                    root.path("night").asBoolean(),
+                    Look.of(root.path("look").asText(root.path("night").asBoolean() ? "night" : "")),
                     Math.max(0.01, root.path("span_seconds").asDouble(FIRST.spanSeconds)),
                     recent);
         } catch (IOException e) {
@@ -76,7 +77,7 @@ public record Settings(
             root.put("x", x).put("y", y);
         }
         root.put("width", width).put("height", height);
-        root.put("maximised", maximised).put("night", night).put("span_seconds", spanSeconds);
+        root.put("maximised", maximised).put("look", look.style()).put("span_seconds", spanSeconds);
         recent.forEach(root.putArray("recent")::add);
         writeWhole(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root));
     }

@@ -169,7 +169,7 @@ public final class LaneStack extends VBox {
                         channel.channel().column().equals(focus));
             }
             ColumnEdges edges = edgesOf.get(channel.strand().key());
-            lane.paint(sight, channel, edges, ticks, colour, night, now);
+            lane.paint(sight, channel, edges, ticks, colour, desk.look().get(), now);
             if (lane == hovered) {
                 lane.readOut(sight, channel, edges, hoverX, zero, desk.window().span() / edges.width());
             }

@@ -17,6 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.desk.Look;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
@@ -174,13 +175,7 @@ final class LaneView extends HBox {
 
     /** Paints the picture for this frame. */
     void paint(
-            Sight sight,
-            ChannelSight channel,
-            ColumnEdges edges,
-            TimeTicks ticks,
-            int index,
-            boolean night,
-            double now) {
+            Sight sight, ChannelSight channel, ColumnEdges edges, TimeTicks ticks, int index, Look look, double now) {
         int width = edges.width();
         int height = (int) Math.floor(plot.getHeight());
         if (width < 2 || height < 24) {
@@ -193,7 +188,7 @@ final class LaneView extends HBox {
         painted = channel;
         long from = edges.at(0) + channel.lateSamples();
         scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
-        picture.paint(pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, night), inFocus);
+        picture.paint(pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, look), inFocus);
         buffer.updateBuffer(all -> null);
         place(width, height);
     }

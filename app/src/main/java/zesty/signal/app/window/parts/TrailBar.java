@@ -104,7 +104,7 @@ public final class TrailBar extends VBox {
         }
     }
 
-    public TrailBar(Desk desk, Runnable showCommands, Runnable switchNight) {
+    public TrailBar(Desk desk, Runnable showCommands, Runnable nextLook) {
         this.desk = desk;
         getStyleClass().add("trail");
         Slice logo = new Slice(24);
@@ -122,14 +122,14 @@ public final class TrailBar extends VBox {
         takes.setId("takes");
         takes.setTooltip(new Tooltip("the takes you kept (T)"));
         takes.selectedProperty().bindBidirectional(desk.takesOpen());
-        Button night = linkButton("Night", "light or night look (N)", switchNight);
-        night.textProperty()
-                .bind(javafx.beans.binding.Bindings.when(desk.night())
-                        .then("Day")
-                        .otherwise("Night"));
+        Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
+        look.setId("look");
+        look.textProperty()
+                .bind(javafx.beans.binding.Bindings.createStringBinding(
+                        () -> desk.look().get().next().words(), desk.look()));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
-        HBox head = new HBox(12, logo, product, rigs, back, space, takes, night, commands);
+        HBox head = new HBox(12, logo, product, rigs, back, space, takes, look, commands);
         head.setAlignment(Pos.CENTER_LEFT);
         HBox stops = new HBox(8);
         ToggleGroup group = new ToggleGroup();

@@ -50,12 +50,15 @@ class DeskTest {
     @Test
     void settingsComeBackAndRubbishGivesTheFirstOnes() throws Exception {
         Path file = folder.resolve("deep").resolve("window.json");
-        Settings settings = new Settings(12, 34, 1111, 777, true, true, 7.5, List.of("sim:deck"))
+        Settings settings = new Settings(12, 34, 1111, 777, true, Look.CONTRAST, 7.5, List.of("sim:deck"))
                 .withRecent("stdin")
                 .withRecent("sim:deck");
         settings.save(file);
         assertThat(Settings.load(file)).isEqualTo(settings);
         assertThat(settings.recent()).containsExactly("sim:deck", "stdin");
+        // What an earlier version wrote.
+        Files.writeString(file, "{\"night\": true, \"width\": 900}");
+        assertThat(Settings.load(file).look()).isEqualTo(Look.NIGHT);
         Files.writeString(file, "{ this is no JSON");
         assertThat(Settings.load(file)).isEqualTo(Settings.FIRST);
         Files.writeString(folder.resolve("last-rig.json"), "rubbish");
