@@ -21,6 +21,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Isolated;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.sim.FingerSignal;
 import zesty.signal.boards.sim.PulseMode;
@@ -33,6 +34,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.Take;
 
 /** A board without a clock of which half a minute waits in a buffer when it is opened, over a real socket. */
+@Isolated("its own timing is what it is about")
 @Timeout(120)
 class BufferedPortTest {
     private static final double RATE = 200;

@@ -42,7 +42,7 @@ import zesty.signal.takes.Take;
 @Timeout(60)
 class EveryKindTest {
     /** Readings are worked out a few times a second: so many looks later the last one is in. */
-    private static final int STILL = 18;
+    private static final int STILL = 14;
 
     @TempDir
     Path folder;

@@ -25,6 +25,7 @@ import zesty.signal.takes.TakeException;
             ReadersCommand.class,
             ExtractCommand.class,
             SpectrumCommand.class,
+            TuneCommand.class,
             CalibrateCommand.class,
             ConvertCommand.class,
             ExportCommand.class,

@@ -133,6 +133,8 @@ public final class ZestyApplication extends Application {
     private void connect() {
         if (!rig.source().isEmpty()) {
             desk.connect(rig.source());
+            desk.stop().set(settings.view().stop());
+            desk.focus().set(settings.view().focus());
         } else {
             desk.stop().set(Stop.SOURCE);
         }
@@ -215,7 +217,8 @@ public final class ZestyApplication extends Application {
                     whole,
                     desk.look().get(),
                     desk.isStored() ? now.spanSeconds() : desk.window().span(),
-                    now.recent()));
+                    now.recent(),
+                    new Settings.View(desk.stop().get(), desk.focus().get())));
         }
         desk.close();
     }

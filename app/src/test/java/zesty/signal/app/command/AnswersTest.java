@@ -303,4 +303,37 @@ class AnswersTest {
                 .hasMessageContaining("a formula has at most 2000 signs, this one has");
         assertThat(rig).doesNotExist();
     }
+
+    @Test
+    void tuningFindsTheThresholdForTheTrueEvents() throws Exception {
+        StringBuilder knocks = new StringBuilder("t,knock\n");
+        StringBuilder truth = new StringBuilder("t\n");
+        for (int i = 0; i < 10_000; i++) {
+            // Every second a knock of 100 counts, half a second later one of 30 that does not count.
+            double since = i % 1000 / 1000.0;
+            double value = 100 * Math.exp(-since / 0.02) + (since >= 0.5 ? 30 * Math.exp(-(since - 0.5) / 0.02) : 0);
+            knocks.append(i / 1000.0).append(',').append(value).append('\n');
+            if (i % 1000 == 0 && i > 0) {
+                truth.append(i / 1000.0).append('\n');
+            }
+        }
+        String file = Files.writeString(folder.resolve("knocks.csv"), knocks).toString();
+        String true1 = Files.writeString(folder.resolve("truth.csv"), truth).toString();
+        JsonNode told = zesty("tune", file, "--column", "knock", "--truth", true1, "--within", "0.05", "--json")
+                .json();
+        List<String> keys = new ArrayList<>();
+        told.fieldNames().forEachRemaining(keys::add);
+        assertThat(keys).containsExactly("threshold", "release", "dead_s", "found", "missed", "false", "f1", "margin");
+        assertThat(told.get("threshold").asDouble()).isBetween(30.0, 100.0);
+        assertThat(told.get("found").asInt()).isEqualTo(9);
+        assertThat(told.get("missed").asInt()).isZero();
+        assertThat(told.get("margin").get(0).asDouble()).isGreaterThanOrEqualTo(29.9);
+        assertThat(told.get("margin").get(1).asDouble()).isBetween(80.0, 100.0);
+        Said none = zesty("tune", file, "--column", "knock", "--json");
+        assertThat(none.status()).isEqualTo(2);
+        assertThat(none.err()).contains("--truth TRUTH.csv");
+        Said wrong = zesty("tune", file, "--column", "knock", "--truth", file, "--within", "-1");
+        assertThat(wrong.status()).isEqualTo(2);
+        assertThat(wrong.err()).contains("--within is a time above 0 s, was -1");
+    }
 }

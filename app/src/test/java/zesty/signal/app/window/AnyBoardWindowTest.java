@@ -8,6 +8,7 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.concurrent.TimeUnit;
+import javafx.scene.control.Button;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -15,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.engine.LinkState;
@@ -31,16 +33,12 @@ class AnyBoardWindowTest extends RealWindow {
     /** Takes a made-up board where it sits; while something runs, their socket is opened first. */
     private void plug(String board) throws Exception {
         awaitNode("#open-made-up");
-        if (!fx(() -> robot.lookup("#plug-" + board).query().isVisible()
-                && robot.lookup("#plug-" + board)
-                        .query()
-                        .getParent()
-                        .getParent()
-                        .getParent()
-                        .isVisible())) {
+        Button button = robot.lookup("#plug-" + board).queryButton();
+        if (!fx(() -> button.getParent().getParent().getParent().isVisible())) {
             robot.clickOn("#open-made-up");
         }
-        robot.clickOn("#plug-" + board);
+        // Not by the mouse: with many sources the dinghy may have to be scrolled to.
+        robot.interact(button::fire);
     }
 
     @ParameterizedTest
@@ -115,6 +113,8 @@ class AnyBoardWindowTest extends RealWindow {
         // The take has two sources, where only one runs by now: its channels are there, the bench stays at what runs.
         robot.interact(() -> desk().open(kept.recording().file()));
         until(s -> s.health().state() == LinkState.STORED && s.channels().size() == 6);
+        assertThat(desk().stop().get()).isNull();
+        robot.interact(() -> desk().stop().set(Stop.SOURCE));
         robot.interact(() -> desk().focus().set("cupboard/heat"));
         awaitText("#health", "kB/s · samples 1");
     }

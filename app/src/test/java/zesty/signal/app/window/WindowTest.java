@@ -13,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import zesty.signal.app.window.desk.Stop;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
@@ -79,13 +80,21 @@ class WindowTest extends RealWindow {
         double rate = 60 * (truth.size() - 1) / (truth.get(truth.size() - 1) - truth.get(0));
         assertThat(stored.channels().get(0).reader().orElseThrow().headline()).isCloseTo(rate, within(1.0));
 
-        // The next start finds the rig, with its source and its reader, as it was left.
+        // The next start finds the rig, with its source and its reader, the bench and the lane as they were left.
+        robot.interact(() -> {
+            desk().backToLive();
+            desk().takesOpen().set(false);
+            desk().stop().set(Stop.CLEAN);
+            desk().focus().set("heel");
+        });
         close();
         open();
         Sight next =
                 until(s -> s.health().state() == LinkState.LIVE && !s.channels().isEmpty());
         assertThat(next.rig().source()).isEqualTo("sim:deck");
         assertThat(next.rig().readersOn("pulse")).isNotEmpty();
+        assertThat(desk().stop().get()).isEqualTo(Stop.CLEAN);
+        awaitText(".bench-title", "Clean \u00b7 heel");
     }
 
     private static List<String> lines(int count) {

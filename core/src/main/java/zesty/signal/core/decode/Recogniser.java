@@ -199,8 +199,11 @@ public final class Recogniser {
         if (format instanceof LabelledFormat) {
             return 0.98;
         }
-        if (format instanceof SentenceFormat) {
-            return 0.95;
+        if (format instanceof SentenceFormat sentence) {
+            // Without a word in it, it may be columns with holes, read with the wrong decimal sign.
+            return sentence.pieces().stream().anyMatch(piece -> piece.chars().anyMatch(Character::isLetter))
+                    ? 0.95
+                    : 0.8;
         }
         PacketFormat packet = (PacketFormat) format;
         if (packet.framing() == Framing.HEX_LINE) {

@@ -207,4 +207,26 @@ class DelimitedTextTest {
         assertThat(decoder.setAside().items()).last().satisfies(item -> assertThat(item.why())
                 .isEqualTo("first line, may be half a line"));
     }
+
+    @Test
+    void aColumnThatComesWithSomeLinesOnlyIsAColumnAndNotASentence() {
+        for (int every : new int[] {2, 3, 5, 10}) {
+            StringBuilder text = new StringBuilder("t_ms,drive,warm,slow\n");
+            for (int i = 0; i < 300; i++) {
+                text.append(20 * i)
+                        .append(',')
+                        .append(i < 100 ? 0 : 50)
+                        .append(',')
+                        .append(20 + i % 9 / 100.0)
+                        .append(',')
+                        .append(i % every == 0 ? String.valueOf(i % 7) : "")
+                        .append('\n');
+            }
+            byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+            StreamFormat best = Recogniser.recognise(bytes, bytes.length).get(0).format();
+            assertThat(best).as("every %d. line", every).isInstanceOf(DelimitedFormat.class);
+            assertThat(best.columns()).extracting(Column::name).containsExactly("t_ms", "drive", "warm", "slow");
+            assertThat(best.clock()).isNotNull();
+        }
+    }
 }

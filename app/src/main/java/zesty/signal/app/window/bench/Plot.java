@@ -80,6 +80,7 @@ final class Plot extends Pane {
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.TOP);
         g.fillText(wordsY, 2, 1);
+        setAccessibleText("plot of " + wordsY + " over " + wordsX);
     }
 
     private static double step(double least) {

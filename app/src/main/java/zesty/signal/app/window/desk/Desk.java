@@ -556,6 +556,10 @@ public final class Desk implements AutoCloseable {
                     storedWindow.extent(0, stored.sight().lastSeconds());
                     storedWindow.showAll();
                     takesOpen.set(false);
+                    if (stop.get() == Stop.SOURCE) {
+                        // A take has no bytes to look at: its lanes are what was asked for.
+                        stop.set(null);
+                    }
                     if (!stored.mended().isEmpty()) {
                         say(stored.mended());
                     }

@@ -17,6 +17,7 @@ import zesty.signal.takes.NewFile;
  * @param x and y of the window; NaN for wherever the system puts it
  * @param spanSeconds how much of a live signal is in sight
  * @param recent sources used lately, newest first
+ * @param view the bench that was open, and the lane in focus
  */
 public record Settings(
         double x,
@@ -26,9 +27,20 @@ public record Settings(
         boolean maximised,
         Look look,
         double spanSeconds,
-        List<String> recent) {
+        List<String> recent,
+        View view) {
+    /**
+     * What was being looked at.
+     *
+     * @param stop null for no bench
+     * @param focus the column in focus; empty for the first
+     */
+    public record View(Stop stop, String focus) {
+        public static final View FIRST = new View(null, "");
+    }
+
     public static final Settings FIRST =
-            new Settings(Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, 20, List.of());
+            new Settings(Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, 20, List.of(), View.FIRST);
 
     private static final int MOST_RECENT = 6;
     private static final ObjectMapper JSON = new ObjectMapper();
@@ -42,12 +54,12 @@ public record Settings(
         sources.remove(source);
         sources.add(0, source);
         List<String> kept = sources.subList(0, Math.min(MOST_RECENT, sources.size()));
-        return new Settings(x, y, width, height, maximised, look, spanSeconds, kept);
+        return new Settings(x, y, width, height, maximised, look, spanSeconds, kept, view);
     }
 
     /** @return the same for a window of another size, in pixels */
     public Settings sized(double wide, double high) {
-        return new Settings(x, y, wide, high, maximised, look, spanSeconds, recent);
+        return new Settings(x, y, wide, high, maximised, look, spanSeconds, recent, view);
     }
 
     /** @return what the file says; the first settings when there is none or it does not read */
@@ -64,10 +76,19 @@ public record Settings(
                     root.path("maximised").asBoolean(),
                     Look.of(root.path("look").asText(root.path("night").asBoolean() ? "night" : "")),
                     Math.max(0.01, root.path("span_seconds").asDouble(FIRST.spanSeconds)),
-                    recent);
+                    recent,
+                    view(root.path("view")));
         } catch (IOException e) {
             return FIRST;
         }
+    }
+
+    private static View view(JsonNode node) {
+        Stop open = null;
+        for (Stop stop : Stop.values()) {
+            open = stop.name().equalsIgnoreCase(node.path("stop").asText()) ? stop : open;
+        }
+        return new View(open, node.path("focus").asText(""));
     }
 
     /** Writes the file whole or not at all. */
@@ -79,6 +100,9 @@ public record Settings(
         root.put("width", width).put("height", height);
         root.put("maximised", maximised).put("look", look.style()).put("span_seconds", spanSeconds);
         recent.forEach(root.putArray("recent")::add);
+        root.putObject("view")
+                .put("stop", view.stop() == null ? "" : view.stop().name().toLowerCase(java.util.Locale.ROOT))
+                .put("focus", view.focus());
         writeWhole(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root));
     }
 

@@ -141,6 +141,7 @@ final class LaneView extends HBox {
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
         unit.setText(lost ? "" : channel.channel().unit());
+        setAccessibleText(name.getText() + ": " + value.getText() + " " + unit.getText());
         how.setText(Wording.how(channel) + " · " + Wording.rate(channel.rateHz()));
         trust.setText(
                 lost || held || state == LinkState.OVER

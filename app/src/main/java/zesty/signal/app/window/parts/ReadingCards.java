@@ -154,6 +154,8 @@ public final class ReadingCards extends ScrollPane {
             card.detail.setText(lost ? "lost; the link is tried again" : "held: nothing came just now");
         }
         card.slice.setVisible(reader.isPresent());
+        card.setAccessibleText(card.name.getText() + ": " + card.value.getText() + " " + card.unit.getText() + ", "
+                + card.detail.getText());
     }
 
     private void reader(Card card, ChannelSight channel, ReaderSight reader, Color colour, boolean lost) {

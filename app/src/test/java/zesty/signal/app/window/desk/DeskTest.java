@@ -50,7 +50,16 @@ class DeskTest {
     @Test
     void settingsComeBackAndRubbishGivesTheFirstOnes() throws Exception {
         Path file = folder.resolve("deep").resolve("window.json");
-        Settings settings = new Settings(12, 34, 1111, 777, true, Look.CONTRAST, 7.5, List.of("sim:deck"))
+        Settings settings = new Settings(
+                        12,
+                        34,
+                        1111,
+                        777,
+                        true,
+                        Look.CONTRAST,
+                        7.5,
+                        List.of("sim:deck"),
+                        new Settings.View(Stop.CLEAN, "heel"))
                 .withRecent("stdin")
                 .withRecent("sim:deck");
         settings.save(file);
