@@ -3,6 +3,7 @@ package zesty.signal.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.OutputStream;
+import java.lang.ref.WeakReference;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
@@ -11,10 +12,12 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -234,5 +237,30 @@ class SourceWindowTest extends RealWindow {
                 .column();
         robot.interact(() -> desk().focus().set(live));
         awaitText(".stop-how", "live");
+    }
+
+    @Test
+    void lanesThatGoAreLetGoOf() throws Exception {
+        List<WeakReference<Node>> gone = new ArrayList<>();
+        for (String board : List.of("deck", "motion", "deck", "hull")) {
+            robot.interact(() -> {
+                desk().connect("sim:" + board);
+                desk().stop().set(null);
+            });
+            until(s -> s.rig().source().equals("sim:" + board) && s.hasSamples());
+            awaitNode(".lane");
+            fx(() -> {
+                robot.lookup(".lane").queryAll().forEach(lane -> gone.add(new WeakReference<>(lane)));
+                return null;
+            });
+        }
+        // Those of the last board are still there: three of them, one an axis.
+        long kept = gone.size();
+        for (int i = 0; i < 100 && kept > 6; i++) {
+            System.gc();
+            TimeUnit.MILLISECONDS.sleep(100);
+            kept = gone.stream().filter(lane -> lane.get() != null).count();
+        }
+        assertThat(kept).as("of %d lanes", gone.size()).isLessThanOrEqualTo(6);
     }
 }
