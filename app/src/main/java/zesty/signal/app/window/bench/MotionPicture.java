@@ -23,7 +23,7 @@ import zesty.signal.engine.Sight;
 
 /** A body that leans and turns with the board: from astern, from the side and from above; and its lean over time. */
 final class MotionPicture extends ReaderPicture {
-    private static final double SIZE = 150;
+    private static final double SIZE = 130;
     private static final String ASTERN = "M-34 -2 L34 -2 Q30 22 0 30 Q-30 22 -34 -2 Z M-2 -2 L-2 -52 L2 -52 L2 -2 Z";
     private static final String ABEAM =
             "M-46 -4 L50 -6 Q40 18 20 20 L-34 20 Q-44 14 -46 -4 Z M-2 -5 L-2 -54 L3 -54 L3 -5 Z";
