@@ -4,10 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.ByteArrayOutputStream;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -38,36 +34,12 @@ class AnswersTest {
     @TempDir
     Path folder;
 
-    private record Said(int status, String out, String err) {
-        JsonNode json() throws Exception {
-            assertThat(status).as(err).isZero();
-            return new ObjectMapper().readTree(out);
-        }
-    }
-
-    private static Said zesty(String... words) {
-        PrintStream out = System.out;
-        PrintStream err = System.err;
-        ByteArrayOutputStream said = new ByteArrayOutputStream();
-        ByteArrayOutputStream wrong = new ByteArrayOutputStream();
-        try {
-            System.setOut(new PrintStream(said, true, StandardCharsets.UTF_8));
-            System.setErr(new PrintStream(wrong, true, StandardCharsets.UTF_8));
-            int status = Commands.run(words);
-            System.out.flush();
-            return new Said(status, said.toString(StandardCharsets.UTF_8), wrong.toString(StandardCharsets.UTF_8));
-        } finally {
-            System.setOut(out);
-            System.setErr(err);
-        }
-    }
-
     private Said extract(String kind, String file, String... more) {
         List<String> words =
                 new ArrayList<>(List.of("extract", kind, folder.resolve(file).toString()));
         words.addAll(List.of(more));
         words.add("--json");
-        return zesty(words.toArray(String[]::new));
+        return Said.zesty(words.toArray(String[]::new));
     }
 
     private void csv(String file, String header, int rows, IntToDoubleFunction... columns) throws Exception {
@@ -243,7 +215,7 @@ class AnswersTest {
                 .json();
         assertThat(ofTake.path("peaks").get(0)).isEqualTo(ofFile.path("peaks").get(0));
         assertThat(ofTake.path("rms").asDouble()).isCloseTo(ofFile.path("rms").asDouble(), within(1e-12));
-        JsonNode spectrum = zesty("spectrum", take.toString(), "--column", "ax", "--segment", "500", "--json")
+        JsonNode spectrum = Said.zesty("spectrum", take.toString(), "--column", "ax", "--segment", "500", "--json")
                 .json();
         assertThat(spectrum.path("hz")).hasSize(251);
         // A tone of 100 counts on a bin of a Hann window: its power over 1.5 bins of noise bandwidth.
@@ -274,7 +246,7 @@ class AnswersTest {
         }
         all.addAll(List.of(words.split(" ")));
         all.add("--json");
-        Said ran = zesty(all.toArray(String[]::new));
+        Said ran = Said.zesty(all.toArray(String[]::new));
         assertThat(ran.status()).isEqualTo(2);
         assertThat(ran.err().lines()).singleElement().asString().contains(said);
         assertThat(ran.out()).isEmpty();
@@ -285,7 +257,7 @@ class AnswersTest {
         Path rig = folder.resolve("long.json");
         csv("t.csv", "t,x", 50, i -> i / 10.0, i -> i);
         Path out = folder.resolve("cleaned.csv");
-        assertThat(zesty(
+        assertThat(Said.zesty(
                                 "clean",
                                 folder.resolve("t.csv").toString(),
                                 "--column",
@@ -319,7 +291,7 @@ class AnswersTest {
         }
         String file = Files.writeString(folder.resolve("knocks.csv"), knocks).toString();
         String true1 = Files.writeString(folder.resolve("truth.csv"), truth).toString();
-        JsonNode told = zesty("tune", file, "--column", "knock", "--truth", true1, "--within", "0.05", "--json")
+        JsonNode told = Said.zesty("tune", file, "--column", "knock", "--truth", true1, "--within", "0.05", "--json")
                 .json();
         List<String> keys = new ArrayList<>();
         told.fieldNames().forEachRemaining(keys::add);
@@ -329,10 +301,10 @@ class AnswersTest {
         assertThat(told.get("missed").asInt()).isZero();
         assertThat(told.get("margin").get(0).asDouble()).isGreaterThanOrEqualTo(29.9);
         assertThat(told.get("margin").get(1).asDouble()).isBetween(80.0, 100.0);
-        Said none = zesty("tune", file, "--column", "knock", "--json");
+        Said none = Said.zesty("tune", file, "--column", "knock", "--json");
         assertThat(none.status()).isEqualTo(2);
         assertThat(none.err()).contains("--truth TRUTH.csv");
-        Said wrong = zesty("tune", file, "--column", "knock", "--truth", file, "--within", "-1");
+        Said wrong = Said.zesty("tune", file, "--column", "knock", "--truth", file, "--within", "-1");
         assertThat(wrong.status()).isEqualTo(2);
         assertThat(wrong.err()).contains("--within is a time above 0 s, was -1");
     }

@@ -4,10 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayOutputStream;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -33,29 +30,6 @@ import zesty.signal.takes.RigJson;
 class WordsTest {
     @TempDir
     Path folder;
-
-    private record Said(int status, String out, String err) {
-        JsonNode json() throws Exception {
-            return new ObjectMapper().readTree(out);
-        }
-    }
-
-    private static Said zesty(String... words) {
-        PrintStream out = System.out;
-        PrintStream err = System.err;
-        ByteArrayOutputStream said = new ByteArrayOutputStream();
-        ByteArrayOutputStream wrong = new ByteArrayOutputStream();
-        try {
-            System.setOut(new PrintStream(said, true, StandardCharsets.UTF_8));
-            System.setErr(new PrintStream(wrong, true, StandardCharsets.UTF_8));
-            int status = Commands.run(words);
-            System.out.flush();
-            return new Said(status, said.toString(StandardCharsets.UTF_8), wrong.toString(StandardCharsets.UTF_8));
-        } finally {
-            System.setOut(out);
-            System.setErr(err);
-        }
-    }
 
     @ParameterizedTest
     @CsvSource({
@@ -94,7 +68,7 @@ class WordsTest {
         List<String> line = new ArrayList<>(List.of("convert"));
         line.addAll(List.of(words.split(" ")));
         line.add("--json");
-        Said said = zesty(line.toArray(String[]::new));
+        Said said = Said.zesty(line.toArray(String[]::new));
         assertThat(said.status()).as(said.err()).isZero();
         assertThat(said.json().path("values").get(0).asDouble()).isCloseTo(expected, within(near));
         assertThat(said.json().path("kind").asText()).isEqualTo(words.split(" ")[0]);
@@ -103,17 +77,17 @@ class WordsTest {
 
     @Test
     void severalValuesAreConvertedAtOnceOrNoneOfThem() throws Exception {
-        JsonNode json = zesty("convert", "thermocouple-k", "0", "4.096", "-5.891", "--json")
+        JsonNode json = Said.zesty("convert", "thermocouple-k", "0", "4.096", "-5.891", "--json")
                 .json();
         assertThat(json.path("values")).hasSize(3);
         assertThat(json.path("values").get(2).asDouble()).isCloseTo(-200, within(0.06));
         assertThat(json.path("unit").asText()).isEqualTo("°C");
-        Said beyond = zesty("convert", "thermocouple-k", "0", "99", "--json");
+        Said beyond = Said.zesty("convert", "thermocouple-k", "0", "99", "--json");
         assertThat(beyond.status()).isEqualTo(2);
         assertThat(beyond.err())
                 .contains("99 mV is outside type K: with this cold junction it takes -6.458 to 54.886 mV");
         assertThat(beyond.out()).isEmpty();
-        assertThat(zesty("convert", "divider", "0", "--set", "top=1", "--set", "bottom=1")
+        assertThat(Said.zesty("convert", "divider", "0", "--set", "top=1", "--set", "bottom=1")
                         .out()
                         .strip())
                 .isEqualTo("0 V");
@@ -129,7 +103,7 @@ class WordsTest {
     })
     void fitsAreTheOnesWorkedByHand(String model, String coefficients, double rms, double most) throws Exception {
         Path points = Files.writeString(folder.resolve("points.csv"), "raw,reference\n1,2\n2,3\n3,5\n");
-        JsonNode json = zesty("calibrate", points.toString(), "--model", model, "--json")
+        JsonNode json = Said.zesty("calibrate", points.toString(), "--model", model, "--json")
                 .json();
         String[] expected = coefficients.split(" ");
         assertThat(json.path("coefficients")).hasSize(expected.length);
@@ -178,7 +152,7 @@ class WordsTest {
         Files.writeString(folder.resolve("pulse.json"), RigJson.write(pulse));
         Rig where = Rig.blank("r", "sim:deck").joined("x", SourceSetup.at("nowhere:1"));
         Files.writeString(folder.resolve("where.json"), RigJson.write(where));
-        Said ran = zesty(words.replace("DIR", folder.toString()).split(" "));
+        Said ran = Said.zesty(words.replace("DIR", folder.toString()).split(" "));
         assertThat(ran.status()).as(ran.err() + ran.out()).isEqualTo(2);
         assertThat(ran.err().lines())
                 .as(ran.err())
@@ -217,8 +191,8 @@ class WordsTest {
             truth.next(new ByteArrayOutputStream());
             sent.addAll(List.of(truth.newest()));
         }
-        JsonNode json =
-                zesty("decode", capture(board, frames).toString(), "--json").json();
+        JsonNode json = Said.zesty("decode", capture(board, frames).toString(), "--json")
+                .json();
         assertThat(json.path("format").asText()).isEqualTo(kind);
         int columns = truth.columns().size();
         assertThat(json.path("columns")).hasSize(columns);
@@ -244,7 +218,7 @@ class WordsTest {
         Rig two = Rig.blank("two", "sim:deck").joined("hoist", SourceSetup.at("sim:hoist"));
         Files.writeString(folder.resolve("two.json"), RigJson.write(two.acknowledging(Caution.LOAD)));
         Path take = folder.resolve("two.zest");
-        Said recorded = zesty(
+        Said recorded = Said.zesty(
                 "record",
                 "sim:deck",
                 "--rig",
@@ -254,13 +228,13 @@ class WordsTest {
                 "--out",
                 take.toString());
         assertThat(recorded.status()).as(recorded.err()).isZero();
-        JsonNode info = zesty("info", take.toString(), "--json").json();
+        JsonNode info = Said.zesty("info", take.toString(), "--json").json();
         assertThat(info.path("channels")).hasSize(8);
         assertThat(info.path("channels").get(1).path("name").asText()).isEqualTo("pulse");
         assertThat(info.path("channels").get(1).path("rate_hz").asDouble()).isCloseTo(200, within(1.0));
         assertThat(info.path("channels").get(7).path("name").asText()).isEqualTo("hoist/load");
         assertThat(info.path("channels").get(7).path("rate_hz").asDouble()).isCloseTo(10, within(0.5));
-        assertThat(zesty(
+        assertThat(Said.zesty(
                                 "export",
                                 take.toString(),
                                 "--to",
@@ -269,7 +243,7 @@ class WordsTest {
                 .isZero();
         assertThat(Files.readAllLines(folder.resolve("two.csv")).get(0)).startsWith("t,t_us,pulse");
         assertThat(Files.readAllLines(folder.resolve("two-hoist.csv")).get(0)).isEqualTo("t,hoist/t_ms,hoist/load");
-        Said cleaned = zesty(
+        Said cleaned = Said.zesty(
                 "clean",
                 take.toString(),
                 "--column",

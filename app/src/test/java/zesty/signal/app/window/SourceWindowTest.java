@@ -144,7 +144,6 @@ class SourceWindowTest extends RealWindow {
         connect();
         write("#order", "range 4");
         awaitText("#sent", "range 4  \u2192  ok range 4");
-        awaitText("#pocket .hint", "");
         // What it answered is no row: it lies in the pocket, and Decode is one press away.
         until(s -> s.health().setAside() > 0);
         Button ending = robot.lookup("#ending").queryAs(Button.class);

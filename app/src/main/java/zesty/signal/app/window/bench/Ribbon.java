@@ -73,6 +73,7 @@ final class Ribbon extends VBox {
     private LinkHealth health = LinkHealth.IDLE;
     private StreamFormat format;
     private int firstColour;
+    private int shownSource;
     private long shownUpTo = -1;
 
     Ribbon(Desk desk) {
@@ -151,6 +152,10 @@ final class Ribbon extends VBox {
             firstColour += before == null
                     ? 0
                     : (int) before.columns().stream().filter(c -> c.isChannel()).count();
+        }
+        if (source != shownSource) {
+            shownSource = source;
+            lastStall = null;
         }
         if (held == null && (now.bytes() != shownUpTo || known != format)) {
             format = known;

@@ -27,7 +27,7 @@ final class StepPicture extends ReaderPicture {
     @Override
     void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
         double zero = zero(sight);
-        double from = desk.isStored() ? desk.window().from() : zero - reader(reader);
+        double from = desk.isStored() ? desk.window().from() : zero - windowSeconds(reader);
         double to = desk.isStored() ? desk.window().to() : zero;
         boolean night = desk.night().get();
         Samples set = Samples.of(channel, from, to);
@@ -46,7 +46,7 @@ final class StepPicture extends ReaderPicture {
         }
     }
 
-    private static double reader(ReaderSight reader) {
+    private static double windowSeconds(ReaderSight reader) {
         return reader == null ? 20 : reader.kind().windowSeconds();
     }
 

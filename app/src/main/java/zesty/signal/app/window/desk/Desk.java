@@ -473,14 +473,22 @@ public final class Desk implements AutoCloseable {
 
     /** Takes the last change back. */
     public void undo() {
-        String words = edits.undo();
-        say(words == null ? "Nothing to take back." : "Taken back: " + words + ". Shift+U does it again.");
+        tell(edits.undo(), "Nothing to take back.", "Taken back: ", ". Shift+U does it again.");
     }
 
     /** Does again what was taken back last. */
     public void redo() {
-        String words = edits.redo();
-        say(words == null ? "Nothing to do again." : "Done again: " + words + ".");
+        tell(edits.redo(), "Nothing to do again.", "Done again: ", ".");
+    }
+
+    private void tell(Edits.Step step, String none, String before, String after) {
+        switch (step.outcome()) {
+            case DONE -> say(before + step.words() + after);
+            case NOTHING_THERE -> say(none);
+            case REFUSED -> {
+                // Why has been said.
+            }
+        }
     }
 
     /** Begins a recording of the live trail. */

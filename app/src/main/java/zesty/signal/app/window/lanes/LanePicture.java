@@ -1,5 +1,6 @@
 package zesty.signal.app.window.lanes;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.sample.Gap;
@@ -49,9 +50,12 @@ final class LanePicture {
         double offset = SEED_STRIP + 2 - factor * scale.high();
         double longest = Gap.PERIODS / channel.rateHz();
         spans.target(pixels, width, height);
+        List<RateLine> rates = new ArrayList<>();
         rate = null;
         for (ReaderSight reader : channel.readers()) {
-            rate = rate == null ? RateLine.of(reader, edges, width) : rate;
+            RateLine own = RateLine.of(reader, edges, width);
+            rates.add(own);
+            rate = rate == null ? own : rate;
         }
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
         // What other columns were at each sample is not kept: a chain that takes some in has no ghost.
@@ -81,8 +85,8 @@ final class LanePicture {
                 LINE,
                 colours.line(),
                 rate == null ? 1 : GHOST_WEIGHT);
-        for (ReaderSight reader : channel.readers()) {
-            events.paint(pixels, width, height, reader, RateLine.of(reader, edges, width), edges, colours);
+        for (int i = 0; i < rates.size(); i++) {
+            events.paint(pixels, width, height, channel.readers().get(i), rates.get(i), edges, colours);
         }
         int border = inFocus ? colours.ink() : colours.gridStrong();
         Arrays.fill(pixels, 0, width, border);

@@ -89,8 +89,8 @@ final class RigMenu extends StackPane {
     }
 
     /** Opens it as the key does. */
-    void open(boolean on) {
-        if (on && !name.isDisabled()) {
+    void unfold() {
+        if (!name.isDisabled()) {
             name.requestFocus();
             name.show();
         }

@@ -157,7 +157,7 @@ public final class TrailBar extends VBox {
 
     /** Opens what can be done with rigs. */
     public void openRigs() {
-        rigs.open(true);
+        rigs.unfold();
     }
 
     private static Button linkButton(String text, String tip, Runnable action) {

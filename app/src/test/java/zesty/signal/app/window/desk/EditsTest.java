@@ -28,21 +28,45 @@ class EditsTest {
                 states.add(after);
                 at++;
             } else if (what < 4) {
-                String words = edits.undo();
+                String words = words(edits.undo());
                 assertThat(words == null).isEqualTo(at == 0 || states.size() > 51 && at == states.size() - 51);
                 assertThat(words == null || words.equals("change " + states.get(at)))
                         .isTrue();
                 at -= words == null ? 0 : 1;
             } else {
-                String words = edits.redo();
+                String words = words(edits.redo());
                 assertThat(words == null).isEqualTo(at == states.size() - 1);
                 at += words == null ? 0 : 1;
             }
             assertThat(value).isEqualTo(states.get(at));
         }
         edits.forget();
-        assertThat(edits.undo()).isNull();
-        assertThat(edits.redo()).isNull();
+        assertThat(words(edits.undo())).isNull();
+        assertThat(words(edits.redo())).isNull();
+    }
+
+    private static String words(Edits.Step step) {
+        return step.outcome() == Edits.Outcome.DONE ? step.words() : null;
+    }
+
+    @Test
+    void whatCannotBeTakenBackNowStaysToBeTakenBackLater() {
+        Edits edits = new Edits();
+        boolean[] recording = {true};
+        edits.did(new Edits.Edit(
+                "the rig",
+                () -> {
+                    value = recording[0] ? value : 1;
+                    return !recording[0];
+                },
+                () -> true));
+        value = 2;
+        assertThat(edits.undo().outcome()).isEqualTo(Edits.Outcome.REFUSED);
+        assertThat(value).isEqualTo(2);
+        assertThat(edits.redo().outcome()).isEqualTo(Edits.Outcome.NOTHING_THERE);
+        recording[0] = false;
+        assertThat(edits.undo()).isEqualTo(new Edits.Step(Edits.Outcome.DONE, "the rig"));
+        assertThat(value).isEqualTo(1);
     }
 
     @Test
@@ -54,7 +78,7 @@ class EditsTest {
             value = i;
         }
         int taken = 0;
-        while (edits.undo() != null) {
+        while (words(edits.undo()) != null) {
             taken++;
         }
         assertThat(taken).isEqualTo(50);
