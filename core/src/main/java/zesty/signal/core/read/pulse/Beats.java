@@ -17,8 +17,9 @@ import zesty.signal.core.read.HandEdit;
  * @param followsOn whether the time since the beat before is one undisturbed interval; false for the first
  * @param byHand whether each was put in by hand
  * @param rejected times of what was turned away
- * @param pointing how clearly beats point up in the signal, below 0 down, by the newest run: the mean of
- *     {@link Candidate#upright}; NaN when there is none
+ * @param up whether the newest run points up in the signal
+ * @param clear how clearly it points that way: the mean of {@link Candidate#upright}, below 0 where it looks upside down;
+ *     NaN when there is none
  */
 record Beats(
         PulseSource source,
@@ -28,7 +29,8 @@ record Beats(
         boolean[] followsOn,
         boolean[] byHand,
         double[] rejected,
-        double pointing) {
+        boolean up,
+        double clear) {
 
     /** @param clear how clearly one of its beats points the way this polarity has it, on average */
     private record Stretch(BeatLog log, boolean up, int from, int to, double evidence, double clear) {
@@ -55,10 +57,10 @@ record Beats(
         boolean[] followsOn = new boolean[most];
         int n = 0;
         boolean up = true;
-        double pointing = Double.NaN;
+        double clear = Double.NaN;
         for (Stretch stretch : kept) {
             up = source == PulseSource.OPTICAL ? stretch.up() : stretch.evidence() >= 0;
-            pointing = stretch.up() ? stretch.clear() : -stretch.clear();
+            clear = source == PulseSource.OPTICAL ? stretch.clear() : Math.abs(stretch.clear());
             for (int i = stretch.from(); i < stretch.to(); i++) {
                 double time = up || source == PulseSource.OPTICAL
                         ? stretch.log().up(i)
@@ -73,8 +75,7 @@ record Beats(
                 n++;
             }
         }
-        boolean last = up;
-        BeatLog told = judges.length == 1 || last ? judges[0].log() : judges[1].log();
+        BeatLog told = judges.length == 1 || up ? judges[0].log() : judges[1].log();
         double[] found = Arrays.copyOf(seconds, n);
         return new Beats(
                 source,
@@ -84,7 +85,8 @@ record Beats(
                 Arrays.copyOf(followsOn, n),
                 new boolean[n],
                 aside(told.rejected(fromSeconds, toSeconds), found),
-                pointing);
+                up,
+                clear);
     }
 
     /** What was turned away and is no part of a beat believed. */
@@ -188,7 +190,7 @@ record Beats(
         aside[rejected.length] = seconds[gone];
         Arrays.sort(aside);
         return new Beats(
-                source, fewer.seconds, fewer.likeness, fewer.height, fewer.followsOn, fewer.byHand, aside, pointing);
+                source, fewer.seconds, fewer.likeness, fewer.height, fewer.followsOn, fewer.byHand, aside, up, clear);
     }
 
     /** All up to {@code to}, then from {@code from} on, in arrays of that length. */
@@ -201,7 +203,8 @@ record Beats(
                 Arrays.copyOf(followsOn, length),
                 Arrays.copyOf(byHand, length),
                 rejected,
-                pointing);
+                up,
+                clear);
         int put = length - (seconds.length - from);
         for (int i = from; i < seconds.length; i++) {
             int at = put + i - from;
@@ -233,6 +236,6 @@ record Beats(
         double[] aside =
                 Arrays.stream(rejected).filter(t -> Math.abs(t - time) > SAME).toArray();
         return new Beats(
-                source, more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, pointing);
+                source, more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, up, clear);
     }
 }

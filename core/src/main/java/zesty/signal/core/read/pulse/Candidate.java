@@ -9,8 +9,8 @@ import java.util.Arrays;
  * @param upSeconds and downSeconds when it would be if beats point up, or down: the same for an optical one, the highest
  *     and the lowest point of an electrical one
  * @param height how far it stands out of what the finder looks at
- * @param upright how much more it points up than down, −1 … 1: of an optical one by its slopes, of an electrical one by
- *     its peaks
+ * @param upright how much more it points up than down, about −1 … 1: of an optical one by its slopes and its skewness, of an
+ *     electrical one by its peaks
  * @param floor what the finder sees between the beats, as a share of the height
  * @param around the signal around it; as many points to either side of the shape as it may be moved to fit another one
  * @param slack how many points that is

@@ -383,8 +383,7 @@ final class PulseAnswer {
         }
         double told = 1;
         if (beats.source() == PulseSource.OPTICAL) {
-            double clear = Math.abs(beats.pointing());
-            double sided = (clear - UNSIDED) / (SIDED - UNSIDED);
+            double sided = (beats.clear() - UNSIDED) / (SIDED - UNSIDED);
             if (sided < 1) {
                 // Of a fast pulse either flank is near the beat.
                 told *= Math.max(usual < FAST_SECONDS ? 2 * IN_DOUBT : IN_DOUBT, sided);
@@ -429,7 +428,7 @@ final class PulseAnswer {
             if (count(early) > 0) {
                 lines.add(count(early) + " early: they count for the rate, not for the spread.");
             }
-            lines.add("Beats point " + (beats.pointing() < 0 ? "down" : "up") + " in the signal.");
+            lines.add("Beats point " + (beats.up() ? "up" : "down") + " in the signal.");
             lines.addAll(notes);
         }
         lines.add("Not a medical device; it diagnoses nothing.");

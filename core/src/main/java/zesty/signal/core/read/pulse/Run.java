@@ -62,6 +62,11 @@ final class Run {
     /** A rise that is so much less steep than the fall beside it is the fall of a pulse upside down. */
     private static final double LEAST_UPRIGHT = -0.15;
 
+    /** A run is clearly no pulse upside down: its second humps may be as steep as its first ones … */
+    private static final double CLEARLY_UPRIGHT = 0.05;
+    /** … and come at one place in the beat, within this share of it. */
+    private static final double SAME_PLACE = 0.12;
+
     private static final double HIGHEST_FLOOR = 0.5;
     /** A shape that changes its sign so often is hum that was sampled too slowly. */
     private static final int MOST_TURNS = 5;
@@ -179,11 +184,39 @@ final class Run {
                 && gaps[1] <= SLOWEST_SECONDS
                 && gaps[1] <= MOST_INTERVALS * gaps[0]
                 && gaps[0] >= BeatPath.SHORTEST_SECONDS
-                && between.of(run.get(0).seconds(), run.get(run.size() - 1).seconds()).stream()
-                                .filter(candidate -> candidate.height() > least && !run.contains(candidate))
-                                .count()
-                        <= INTRUDERS * run.size()
+                && intruders(run, between, least, upright >= CLEARLY_UPRIGHT) <= INTRUDERS * run.size()
                 && turns(mean(run)) <= MOST_TURNS;
+    }
+
+    /** How many between the beats are as high as {@code least}; those that come at one place each beat are second humps. */
+    private static long intruders(List<Candidate> run, Between between, double least, boolean clear) {
+        List<Candidate> high = between
+                .of(run.get(0).seconds(), run.get(run.size() - 1).seconds())
+                .stream()
+                .filter(candidate -> candidate.height() > least && !run.contains(candidate))
+                .toList();
+        return clear && secondHumps(run, high) ? 0 : high.size();
+    }
+
+    private static boolean secondHumps(List<Candidate> run, List<Candidate> high) {
+        double first = 1;
+        double last = 0;
+        int at = 0;
+        for (Candidate one : high) {
+            int before = at;
+            while (run.get(at + 1).seconds() < one.seconds()) {
+                at++;
+            }
+            double since = one.seconds() - run.get(at).seconds();
+            double phase = since / (run.get(at + 1).seconds() - run.get(at).seconds());
+            boolean another = one != high.get(0) && before == at;
+            if (another || phase > 1 - AFTER_PAUSE) {
+                return false;
+            }
+            first = Math.min(first, phase);
+            last = Math.max(last, phase);
+        }
+        return last - first < SAME_PLACE;
     }
 
     /** The shortest and the longest time from beat to beat. */
