@@ -20,6 +20,8 @@ final class BoardsCommand implements Callable<Integer> {
         out.println("simulated boards");
         for (SimulatedBoards.Entry board : SimulatedBoards.all()) {
             out.println("  sim:" + board.name() + "   " + board.about());
+            SimulatedBoards.modes(board.name())
+                    .forEach((word, about) -> out.println("    sim:" + board.name() + "+" + word + "   " + about));
         }
         out.println("serial ports");
         List<SerialPorts.Found> ports = SerialPorts.list();

@@ -73,6 +73,9 @@ final class ExtractCommand implements Callable<Integer> {
         } catch (ReaderException e) {
             throw new Refusal(e.getMessage());
         }
+        if (!reading.refusal().isEmpty()) {
+            throw new Refusal(file + ": " + reading.refusal());
+        }
         if (json) {
             Json.print(ReadingJson.of(reading));
         } else {

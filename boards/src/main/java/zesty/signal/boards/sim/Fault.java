@@ -36,8 +36,9 @@ public enum Fault {
         List<String> words = Arrays.stream(values()).map(Fault::word).toList();
         int index = words.indexOf(word);
         if (index < 0) {
-            String modes =
-                    PulseMode.of(board).stream().map(mode -> ", " + mode.word()).collect(Collectors.joining());
+            String modes = SimulatedBoards.modes(board).keySet().stream()
+                    .map(mode -> ", " + mode)
+                    .collect(Collectors.joining());
             throw new IllegalArgumentException(
                     "no fault is called '" + word + "'; there are " + String.join(", ", words) + modes);
         }

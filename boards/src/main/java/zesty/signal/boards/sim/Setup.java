@@ -7,5 +7,6 @@ import java.util.Set;
  *
  * @param clipped whether its sensor's range is too small for what it measures
  * @param modes how bad its pulse signal is, where it has one
+ * @param muscle how bad its muscle signal is, where it has one
  */
-record Setup(long seed, boolean clipped, Set<PulseMode> modes) {}
+record Setup(long seed, boolean clipped, Set<PulseMode> modes, Set<MuscleMode> muscle) {}

@@ -2,19 +2,23 @@ package zesty.signal.boards.sim;
 
 import java.util.Arrays;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
 
 /** The boards that ship with the product. A name may be followed by faults, each after a plus sign:
- * hull+noise; deck and chest also by what makes their pulse hard to read: deck+wander+hum. */
+ * hull+noise; deck and chest also by what makes their pulse hard to read: deck+wander+hum, and the forearm by what makes its
+ * muscle hard to read. */
 public final class SimulatedBoards {
     private static final List<Entry> ALL = List.of(
             new Entry("deck", "the dinghy's deck board: pulse, forearm, heel, trim and bilge, comma text, 200 lines/s"),
             new Entry("chest", "electrodes on the helm's chest, comma text, 500 lines/s"),
             new Entry("hull", "acceleration at the rudder stock, three axes, zero-byte-stuffed packets, 1600/s"),
             new Entry("forearm", "the sheet hand's forearm, raw, 24-bit frames, 1000/s"),
+            new Entry("forearm-envelope", "the same from a module that makes the envelope, labelled lines, 50/s"),
             new Entry("motion", "nine axes at the mast foot, comma text, 100/s"),
             new Entry("masthead", "wind cups and vane, labelled lines, 4/s"),
             new Entry("masthead-edges", "the moment of each pulse of the wind cups, about 8/s"),
@@ -38,6 +42,14 @@ public final class SimulatedBoards {
         return ALL;
     }
 
+    /** @return how bad a board's signal can be made: by the word behind a plus sign, what it does; in order */
+    public static Map<String, String> modes(String board) {
+        Map<String, String> modes = new LinkedHashMap<>();
+        PulseMode.of(board).forEach(mode -> modes.put(mode.word(), mode.about()));
+        MuscleMode.of(board).forEach(mode -> modes.put(mode.word(), mode.about()));
+        return modes;
+    }
+
     /**
      * @param words the board's name, and faults after plus signs
      * @throws IllegalArgumentException when there is no board or no fault of that name, saying which there are
@@ -46,15 +58,19 @@ public final class SimulatedBoards {
         String[] parts = words.split("\\+", -1);
         Set<Fault> faults = EnumSet.noneOf(Fault.class);
         Set<PulseMode> modes = EnumSet.noneOf(PulseMode.class);
+        Set<MuscleMode> muscle = EnumSet.noneOf(MuscleMode.class);
         for (String word : Arrays.asList(parts).subList(1, parts.length)) {
             PulseMode mode = PulseMode.called(parts[0], word);
-            if (mode == null) {
-                faults.add(Fault.called(word, parts[0]));
-            } else {
+            MuscleMode effort = MuscleMode.called(parts[0], word);
+            if (mode != null) {
                 modes.add(mode);
+            } else if (effort != null) {
+                muscle.add(effort);
+            } else {
+                faults.add(Fault.called(word, parts[0]));
             }
         }
-        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED), modes);
+        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED), modes, muscle);
         Function<Setup, SimulatedBoard> maker = maker(parts[0]);
         Supplier<SimulatedBoard> fresh = () -> maker.apply(setup);
         return faults.isEmpty() ? fresh.get() : new FaultyBoard(fresh, faults, seed);
@@ -67,6 +83,7 @@ public final class SimulatedBoards {
             case "chest" -> ChestBoard::new;
             case "hull" -> HullBoard::new;
             case "forearm" -> ForearmBoard::new;
+            case "forearm-envelope" -> ForearmEnvelopeBoard::new;
             case "motion" -> MotionBoard::new;
             case "masthead" -> MastheadBoard::new;
             case "masthead-edges" -> MastheadEdgesBoard::new;

@@ -139,7 +139,9 @@ final class FieldFinder {
             plain += UNLIKELY_BITS;
         }
         boolean high = java.util.Arrays.stream(values).anyMatch(v -> v >= Math.scalb(1.0, 8 * n - 1));
-        return high && two <= plain && n > 1 ? new Piece(signed, two) : new Piece(left, plain);
+        // Converters of 24 bits count both ways: one that has not been below zero yet will be.
+        boolean both = n == 3 && shift == 0 && !high && !rises(values);
+        return both || high && two <= plain && n > 1 ? new Piece(signed, two) : new Piece(left, plain);
     }
 
     /** Whether the upper half of four bytes is the same all along, and no small number. */

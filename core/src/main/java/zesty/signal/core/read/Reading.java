@@ -10,11 +10,16 @@ import java.util.Optional;
  * @param quality how far to trust it and why
  * @param items what it found, in the order to show and to write it
  * @param working the arithmetic, a line each, with the numbers of this reading in it
+ * @param refusal why what was asked and what is there do not fit together, and what would; empty when they do
  */
-public record Reading(Quality quality, List<Item> items, List<String> working) {
+public record Reading(Quality quality, List<Item> items, List<String> working, String refusal) {
     public Reading {
         items = List.copyOf(items);
         working = List.copyOf(working);
+    }
+
+    public Reading(Quality quality, List<Item> items, List<String> working) {
+        this(quality, items, working, "");
     }
 
     /** @return the number of that key; NaN when there is none */

@@ -167,7 +167,10 @@ public abstract class Recorded implements Reader {
                 "only the newest " + count + " samples are in it: " + dropped
                         + " older ones were let go; read a shorter stretch");
         return new Reading(
-                new Quality(Math.min(PARTLY, reading.quality().share()), reasons), reading.items(), reading.working());
+                new Quality(Math.min(PARTLY, reading.quality().share()), reasons),
+                reading.items(),
+                reading.working(),
+                reading.refusal());
     }
 
     private int lowerBound(double at) {

@@ -32,6 +32,8 @@ public record Setting(
     /** Found by the reader itself. */
     public static final String AUTO = "auto";
 
+    private static final int LONGEST_WORDS = 60;
+
     /** What kind of value a setting takes. */
     public enum Shape {
         /** One of some words. */
@@ -41,7 +43,9 @@ public record Setting(
         /** Rising numbers parted by commas, or nothing. */
         RISING,
         /** A stretch of time, {@code A..B} in s, or nothing. */
-        SPAN
+        SPAN,
+        /** Some words of the maker's own, or nothing. */
+        WORDS
     }
 
     public Setting {
@@ -65,6 +69,10 @@ public record Setting(
         return new Setting(key, Shape.SPAN, "", List.of(), 0, Double.MAX_VALUE, "s", words, tip);
     }
 
+    public static Setting words(String key, String words, String tip) {
+        return new Setting(key, Shape.WORDS, "", List.of(), Double.NaN, Double.NaN, "", words, tip);
+    }
+
     /** @return what may be written, in words */
     public String allowed() {
         return switch (shape) {
@@ -73,6 +81,7 @@ public record Setting(
                 (usual.equals(AUTO) ? AUTO + " or " : "") + "a number" + range() + (unit.isEmpty() ? "" : " " + unit);
             case RISING -> "rising numbers parted by commas, such as 10,20,30";
             case SPAN -> "a stretch from..to in s, such as 2..5";
+            case WORDS -> "some words, " + LONGEST_WORDS + " letters at most";
         };
     }
 
@@ -95,6 +104,7 @@ public record Setting(
                     }
                     case RISING -> rising(text) != null;
                     case SPAN -> stretch(text) != null;
+                    case WORDS -> text.length() <= LONGEST_WORDS && text.chars().noneMatch(Character::isISOControl);
                 };
         if (!right) {
             throw new ReaderException(key + " takes " + allowed() + ", was '" + text + "'");

@@ -151,7 +151,7 @@ class ReaderContractTest {
             // What is usual may be written, and nonsense may not.
             Settings.of(kind, Map.of(setting.key(), setting.usual()));
             org.assertj.core.api.Assertions.assertThatThrownBy(
-                            () -> Settings.of(kind, Map.of(setting.key(), "no such thing")))
+                            () -> Settings.of(kind, Map.of(setting.key(), "no such thing\n".repeat(9))))
                     .isInstanceOf(ReaderException.class)
                     .hasMessageContaining(setting.key() + " takes " + setting.allowed());
         }

@@ -14,6 +14,13 @@ import zesty.signal.core.scale.Digits;
 /** Muscle activity, raw or as a ready-made envelope: bursts, effort against the hardest pull, share of the time. */
 public final class Muscle implements ReaderKind {
     public static final String NAME = "muscle";
+    /** The setting of the envelope at rest. */
+    public static final String REST_LEVEL = "rest-level";
+    /** The setting of the envelope at the hardest pull. */
+    public static final String HARDEST = "hardest";
+    /** The setting that says in the maker's words where the electrodes sit. */
+    public static final String PLACE = "place";
+
     static final String RAW = "raw";
     private static final double LEAST_RAW_HZ = 400;
     private static final double LEAST_ENVELOPE_HZ = 10;
@@ -30,7 +37,14 @@ public final class Muscle implements ReaderKind {
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("muscle", "", "electrodes on a muscle, raw or as an envelope"));
+        return List.of(
+                new Port("muscle", "", "electrodes on a muscle, raw or as an envelope"),
+                new Port("other", "", "a second muscle, to see how they share the work"));
+    }
+
+    @Override
+    public int fewestPorts() {
+        return 1;
     }
 
     @Override
@@ -40,13 +54,29 @@ public final class Muscle implements ReaderKind {
                         "kind", List.of(RAW, "envelope"), "kind", "the raw signal, or an envelope made on the board"),
                 Setting.span("rest", "rest", "when the muscle rests; by itself: the quietest stretches"),
                 Setting.number(
-                        "hardest",
+                        REST_LEVEL,
+                        Setting.AUTO,
+                        1e-12,
+                        1e12,
+                        "",
+                        "level at rest",
+                        "the envelope at rest, as captured; by itself: that of the rest"),
+                Setting.number(
+                        HARDEST,
                         Setting.AUTO,
                         1e-12,
                         1e12,
                         "",
                         "hardest pull",
-                        "the envelope at the hardest pull; by itself: the highest burst of the record"));
+                        "the envelope at the hardest pull; by itself: the highest burst of the record"),
+                Setting.choice(
+                        "onset",
+                        List.of("rms", "energy"),
+                        "ends by",
+                        "what finds the ends of a pull: the RMS, or the energy operator, which sees quick changes better"),
+                Setting.number("shortest", "0.04", 0.01, 5, "s", "shortest pull", "less than this is no pull"),
+                Setting.number("gap", "0.12", 0, 5, "s", "gap", "pulls nearer than this are one"),
+                Setting.words(PLACE, "place", "where the electrodes sit, in your words"));
     }
 
     @Override
@@ -55,12 +85,25 @@ public final class Muscle implements ReaderKind {
                 new ScalarInfo("percent", "effort now", "%", 0, "the envelope at the end, of the hardest pull"),
                 new ScalarInfo("baseline", "rest", ScalarInfo.OF_PORT, -1, "mean of the envelope at rest"),
                 new ScalarInfo("snr_db", "signal over noise", "dB", 1, "RMS in bursts over RMS at rest"),
-                new ScalarInfo("duty", "share of the time", "", 2, "in bursts"));
+                new ScalarInfo("duty", "share of the time", "", 2, "in bursts"),
+                new ScalarInfo(
+                        "spread_percent", "pulls differ by", "%", 0, "standard deviation over mean of their heights"),
+                new ScalarInfo("clipped_percent", "cut off", "%", 1, "samples of the pulls at the end of the range"),
+                new ScalarInfo("hum_percent", "mains", "%", 0, "share of the power that was mains, taken out"),
+                new ScalarInfo(
+                        "fatigue_hz_per_s",
+                        "median frequency",
+                        "Hz/s",
+                        2,
+                        "its slope in the longest pull of 5 s or more: it falls as a muscle tires (Stulen and De Luca 1981)"),
+                new ScalarInfo("overlap", "together", "", 2, "of two muscles: both at work, of the time either is"),
+                new ScalarInfo(
+                        "balance_percent", "share of the first", "%", 0, "of two muscles: the first one's work"));
     }
 
     @Override
     public List<String> otherKeys() {
-        return List.of("bursts");
+        return List.of("bursts", "median_frequency", "other_bursts");
     }
 
     @Override
@@ -91,7 +134,6 @@ public final class Muscle implements ReaderKind {
         unsuited(settings, "", rateHz).ifPresent(why -> {
             throw new ReaderException(why);
         });
-        return new MuscleReader(
-                settings.text("kind").equals(RAW), settings.span("rest"), settings.number("hardest"), rateHz);
+        return new MuscleReader(MuscleSettings.of(settings), rateHz);
     }
 }

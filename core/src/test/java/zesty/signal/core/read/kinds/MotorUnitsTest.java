@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.muscle.Placement;
 
 /**
  * A muscle as it is: motor units that are taken in by their size as force grows, each firing at its own rate with its own
@@ -186,5 +187,97 @@ class MotorUnitsTest {
         assertThat(bursts).allMatch(e -> e.endSeconds() - e.startSeconds() >= 0.04);
         assertThat(bursts)
                 .anyMatch(e -> Math.abs(e.startSeconds() - 19) < 0.03 && Math.abs(e.endSeconds() - 19.4) < 0.08);
+    }
+
+    /** Shapes that widen by a known share slow the median frequency by the same. */
+    @Test
+    void aTiringMusclesMedianFrequencyFallsAsItsShapesWiden() {
+        double[] slopes = new double[3];
+        for (int k = 0; k < 3; k++) {
+            Random random = new Random(31 + k);
+            double[] x = new double[40_000];
+            for (int u = 0; u < UNITS; u++) {
+                double width = 0.002 + 0.0008 * random.nextDouble();
+                int side = random.nextBoolean() ? 1 : -1;
+                for (double t = 5; t < 35; t += Math.max(0.3, 1 + 0.2 * random.nextGaussian()) / 15) {
+                    // After 30 s every shape is wider by k × 15 %.
+                    spike(x, 1000, t, side, width * (1 + 0.15 * k * (t - 5) / 30));
+                }
+            }
+            for (int i = 0; i < x.length; i++) {
+                x[i] += 0.3 * random.nextGaussian();
+            }
+            Reading reading = Asked.of("muscle", 1000, x);
+            slopes[k] = reading.scalar("fatigue_hz_per_s");
+            assertThat(reading.trace("median_frequency").orElseThrow().values()).hasSizeBetween(55, 60);
+        }
+        // About 90 Hz of median: 13 % and 23 % less after 30 s.
+        assertThat(slopes[0]).isCloseTo(0, within(0.12));
+        assertThat(slopes[1]).isBetween(-0.55, -0.2);
+        assertThat(slopes[2]).isBetween(-0.95, -0.45);
+    }
+
+    @Test
+    void ofTwoMusclesTheTimeTogetherAndTheShareAreTheirPulls() {
+        Random random = new Random(8);
+        List<Pull> first = List.of(new Pull(3, 5, 1), new Pull(9, 11, 1));
+        List<Pull> second = List.of(new Pull(4, 6, 1), new Pull(15, 16, 1));
+        double[] one = signal(first, 22, 1000, 20, random);
+        double[] two = signal(second, 22, 1000, 20, random);
+        Reading reading = Asked.of("muscle", 1000, Map.of(), one, two);
+        // Together from 4 to 5 s; either works for 6 s; the first does 4 s of the 7 s of work.
+        assertThat(reading.scalar("overlap")).isCloseTo(1 / 6.0, within(0.02));
+        assertThat(reading.scalar("balance_percent")).isCloseTo(100 * 4 / 7.0, within(6.0));
+        assertThat(reading.times("other_bursts")).hasSize(2);
+        assertThat(reading.times("other_bursts")[0]).isCloseTo(4.015, within(0.04));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"rms", "energy"})
+    void whatWasCapturedOfRestAndHardestIsUsedAndWhatFindsTheEndsCanBeChosen(String onset) {
+        Random random = new Random(5);
+        List<Pull> pulls = List.of(new Pull(4, 6, 1), new Pull(6.5, 8, 1), new Pull(12, 14, 1));
+        double[] x = signal(pulls, 20, 2000, 18, random);
+        Reading reading =
+                Asked.of("muscle", 2000, Map.of("onset", onset, "rest-level", "1", "hardest", "21", "gap", "1"), x);
+        List<Event> bursts = reading.events("bursts");
+        assertThat(bursts).hasSize(2);
+        assertThat(reading.scalar("baseline")).isEqualTo(1);
+        assertThat(bursts.get(0).values()[4]).isCloseTo(100 * (bursts.get(0).values()[2] - 1) / 20, within(1e-9));
+        assertThat(bursts.get(0).startSeconds()).isCloseTo(4.015, within(0.03));
+        assertThat(bursts.get(0).endSeconds()).isCloseTo(8, within(0.06));
+        double[] area = bursts.stream().mapToDouble(e -> e.values()[5]).toArray();
+        assertThat(area[0])
+                .isCloseTo(
+                        (bursts.get(0).values()[3] - 1)
+                                * (bursts.get(0).endSeconds() - bursts.get(0).startSeconds()),
+                        within(1e-6));
+    }
+
+    /** The same three pulls at four places: near, with mains, at the end of the converter's range, far. */
+    @Test
+    void placesAreRankedAndTheReasonIsWhatWasDoneToThem() {
+        List<Pull> pulls = List.of(new Pull(3, 4.5, 1), new Pull(7, 8.5, 1), new Pull(11, 12.5, 1));
+        List<Placement> tried = new ArrayList<>();
+        for (String place : List.of("far", "cut off", "near", "by the lamp", "off the muscle")) {
+            Random random = new Random(77);
+            double db = place.equals("far") ? 9 : 22;
+            double[] x = signal(place.equals("off the muscle") ? List.of() : pulls, db, 1000, 15, random);
+            for (int i = 0; i < x.length; i++) {
+                x[i] += place.equals("by the lamp") ? 9 * Math.sin(2 * Math.PI * 50 * i / 1000) : 0;
+                x[i] = place.equals("cut off") ? Math.max(-9, Math.min(9, x[i])) : x[i];
+            }
+            tried.add(Placement.of(place, Asked.of("muscle", 1000, x)));
+        }
+        List<Placement> ranked = Placement.ranked(tried);
+        assertThat(ranked).extracting(Placement::place).startsWith("near").endsWith("off the muscle");
+        assertThat(ranked).filteredOn(p -> p.place().equals("by the lamp")).allMatch(p -> p.reason()
+                .contains("mains"));
+        assertThat(ranked).filteredOn(p -> p.place().equals("cut off")).allMatch(p -> p.reason()
+                .contains("cut off"));
+        assertThat(ranked.get(0).snrDb()).isCloseTo(22, within(2.0));
+        assertThat(ranked)
+                .filteredOn(p -> p.place().equals("far"))
+                .allMatch(p -> p.scoreDb() < ranked.get(0).scoreDb() - 8);
     }
 }

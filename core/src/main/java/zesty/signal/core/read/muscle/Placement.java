@@ -1,0 +1,61 @@
+package zesty.signal.core.read.muscle;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.scale.Digits;
+
+/**
+ * How good a place of the electrodes is, told by the same pulls made there: how far the pulls stand above rest, less what
+ * spoils them. What is taken off, in dB: a share p of the power that is mains counts as 20·p, each hundredth of clipped
+ * samples as 3, and pulls whose heights spread by more than a tenth as 10 for each further tenth.
+ *
+ * @param place in the maker's words
+ * @param scoreDb the worth of the place; NaN where no pull was seen
+ * @param reason what made it so, in a sentence
+ */
+public record Placement(String place, int pulls, double snrDb, double scoreDb, String reason) {
+    private static final double HUM_DB = 20;
+    private static final double CLIPPED_DB = 300;
+    private static final double SPREAD_DB = 100;
+    private static final double USUAL_SPREAD = 0.1;
+    /** What costs less than this, in dB, is not told. */
+    private static final double TOLD_DB = 0.5;
+
+    /** @param reading of the muscle reader over the pulls made at this place */
+    public static Placement of(String place, Reading reading) {
+        int pulls = reading.events("bursts").size();
+        if (pulls == 0) {
+            return new Placement(place, 0, Double.NaN, Double.NaN, "no pull stood out of rest");
+        }
+        double snr = reading.scalar("snr_db");
+        double hum = HUM_DB * share(reading, "hum_percent");
+        double clipped = CLIPPED_DB * share(reading, "clipped_percent");
+        double spread = SPREAD_DB * Math.max(0, share(reading, "spread_percent") - USUAL_SPREAD);
+        List<String> words = new ArrayList<>();
+        words.add("pulls " + Digits.fixed(snr, 1) + " dB above rest");
+        tell(words, hum, "mains makes " + Digits.fixed(reading.scalar("hum_percent"), 0) + " % of the signal");
+        tell(words, clipped, Digits.fixed(reading.scalar("clipped_percent"), 1) + " % of the pulls is cut off");
+        tell(words, spread, "the pulls differ by " + Digits.fixed(reading.scalar("spread_percent"), 0) + " %");
+        return new Placement(place, pulls, snr, snr - hum - clipped - spread, String.join(", ", words));
+    }
+
+    private static void tell(List<String> words, double costDb, String what) {
+        if (costDb >= TOLD_DB) {
+            words.add(what + " (−" + Digits.fixed(costDb, 1) + " dB)");
+        }
+    }
+
+    private static double share(Reading reading, String key) {
+        double percent = reading.scalar(key);
+        return percent == percent ? percent / 100 : 0;
+    }
+
+    /** @return the best first; places without a pull last */
+    public static List<Placement> ranked(List<Placement> tried) {
+        return tried.stream()
+                .sorted(Comparator.comparingDouble((Placement p) -> Double.isNaN(p.scoreDb) ? 1e9 : -p.scoreDb))
+                .toList();
+    }
+}
