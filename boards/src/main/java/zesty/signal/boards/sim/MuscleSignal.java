@@ -139,7 +139,7 @@ public final class MuscleSignal {
     private double spoilt(double t, double muscle) {
         double x = muscle + noise * random.nextGaussian();
         double mains =
-                modes.contains(MuscleMode.HUM) ? 3 * noise : modes.contains(MuscleMode.WRIST) ? 8 * noise : 0.5 * noise;
+                modes.contains(MuscleMode.HUM) ? 3 * noise : modes.contains(MuscleMode.WRIST) ? 8 * noise : 0.1 * noise;
         x += Math.sqrt(2) * mains * (Math.sin(2 * Math.PI * 50.02 * t) + 0.3 * Math.sin(2 * Math.PI * 150.06 * t));
         if (modes.contains(MuscleMode.MOTOR)) {
             if (t > motorUntil) {
@@ -159,10 +159,10 @@ public final class MuscleSignal {
             if (t > nextLoose) {
                 looseUntil = t + 0.3 + random.nextDouble();
                 nextLoose = looseUntil + 6 + 8 * random.nextDouble();
-                level = (random.nextBoolean() ? 1 : -1) * 60_000;
+                level = (random.nextBoolean() ? 1 : -1) * 400_000;
             }
             level *= t < looseUntil ? 1 : Math.exp(-1 / (0.15 * rateHz));
-            x = t < looseUntil ? level + 12 * mains * Math.sin(2 * Math.PI * 50.02 * t) : x + level;
+            x = t < looseUntil ? level + 6 * noise * Math.sin(2 * Math.PI * 50.02 * t) : x + level;
         }
         return x;
     }

@@ -1,0 +1,30 @@
+package zesty.signal.core.doctor;
+
+/** What can be wrong with a signal. The order is that of harm: the first is told first. */
+public enum Ailment {
+    FLAT("flat line"),
+    AT_END("sits at an end"),
+    CLIPPED("clipped"),
+    LOOSE("loose contact"),
+    DROPOUTS("drop-outs"),
+    IN_STEP("in step with another channel"),
+    HUM("hum"),
+    UNEVEN("uneven sampling"),
+    STEPPED("a step"),
+    FOLDED("maybe folded"),
+    WANDER("wanders"),
+    DRIFT("drifts"),
+    NOISE("noise"),
+    FEW_BITS("few steps in use");
+
+    private final String words;
+
+    Ailment(String words) {
+        this.words = words;
+    }
+
+    /** @return in two or three words, for a lane */
+    public String words() {
+        return words;
+    }
+}
