@@ -166,6 +166,7 @@ final class MainView extends StackPane {
             capture.show(live);
             caution.show(live.rig(), desk.isStored());
             breaches.look(live);
+            desk.rounds().go(sight, now);
             Stop stop = desk.stop().get();
             if (stop != null && !desk.takesOpen().get()) {
                 high(true);

@@ -50,7 +50,7 @@ class DoctorOnBoardsTest {
         double[] x = others.remove(column);
         double[] t = new double[x.length];
         Arrays.setAll(t, i -> i / board.framesPerSecond());
-        return Doctor.examine(new Examined(x, t, false, Double.NaN, Double.NaN, reader, others));
+        return Doctor.examine(new Examined(x, t, Double.NaN, Double.NaN, reader, others));
     }
 
     @ParameterizedTest

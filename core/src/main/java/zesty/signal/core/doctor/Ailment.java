@@ -7,7 +7,7 @@ public enum Ailment {
     CLIPPED("clipped"),
     LOOSE("loose contact"),
     DROPOUTS("drop-outs"),
-    IN_STEP("in step with another channel"),
+    IN_STEP("noise in step"),
     HUM("hum"),
     UNEVEN("uneven sampling"),
     STEPPED("a step"),

@@ -6,21 +6,14 @@ import java.util.Map;
  * A stretch of a channel as the doctor looks at it.
  *
  * @param values raw numbers as they came, NaN where one is missing
- * @param seconds when each was; rising
- * @param clocked whether the times are the board's own, or else those of a rate that was found
+ * @param seconds when each was; rising. Those of a rate that was found are even by themselves
  * @param low the least number its converter can give; NaN when it is not known
  * @param high the greatest
  * @param reader the kind of reader that works on it; empty for a level
  * @param others the other columns of the same rows, by name
  */
 public record Examined(
-        double[] values,
-        double[] seconds,
-        boolean clocked,
-        double low,
-        double high,
-        String reader,
-        Map<String, double[]> others) {
+        double[] values, double[] seconds, double low, double high, String reader, Map<String, double[]> others) {
     public Examined {
         if (values.length != seconds.length) {
             throw new IllegalArgumentException(values.length + " values, but " + seconds.length + " times");

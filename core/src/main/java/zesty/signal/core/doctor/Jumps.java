@@ -103,9 +103,6 @@ final class Jumps {
     }
 
     static Finding uneven(Examined examined, Measures m) {
-        if (!examined.clocked()) {
-            return null;
-        }
         List<Double> apart = new ArrayList<>();
         for (int i = 1; i < examined.seconds().length; i++) {
             double d = examined.seconds()[i] - examined.seconds()[i - 1];

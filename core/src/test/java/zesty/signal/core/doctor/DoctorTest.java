@@ -98,7 +98,7 @@ class DoctorTest {
 
     private static List<Finding> examine(Well well) {
         return Doctor.examine(
-                new Examined(well.x(), times(well.x().length, well.rate()), true, 0, 4095, well.reader(), Map.of()));
+                new Examined(well.x(), times(well.x().length, well.rate()), 0, 4095, well.reader(), Map.of()));
     }
 
     @Test
@@ -239,7 +239,7 @@ class DoctorTest {
                 Arrays.setAll(x, i -> Math.rint(x[i] / grain));
             }
         }
-        return Doctor.examine(new Examined(x, t, true, 0, 4095, well.reader(), others));
+        return Doctor.examine(new Examined(x, t, 0, 4095, well.reader(), others));
     }
 
     private static double deviation(double[] x) {
@@ -295,19 +295,19 @@ class DoctorTest {
 
     @Test
     void nothingMuchSaysNothing() {
-        assertThat(Doctor.examine(new Examined(new double[0], new double[0], true, 0, 1023, "", Map.of())))
+        assertThat(Doctor.examine(new Examined(new double[0], new double[0], 0, 1023, "", Map.of())))
                 .isEmpty();
-        assertThat(Doctor.examine(new Examined(new double[] {5}, new double[] {0}, true, 0, 1023, "pulse", Map.of())))
+        assertThat(Doctor.examine(new Examined(new double[] {5}, new double[] {0}, 0, 1023, "pulse", Map.of())))
                 .isEmpty();
         double[] none = new double[300];
         Arrays.fill(none, Double.NaN);
-        assertThat(Doctor.examine(new Examined(none, times(300, 100), true, 0, 1023, "", Map.of())))
+        assertThat(Doctor.examine(new Examined(none, times(300, 100), 0, 1023, "", Map.of())))
                 .isEmpty();
         double[] huge = new double[1000];
         Random random = new Random(1);
         Arrays.setAll(huge, i -> (i < 500 ? 0 : 1e12) + random.nextInt(7));
         // A leap without a knock may be what is measured, however large.
-        assertThat(Doctor.examine(new Examined(huge, times(1000, 100), true, Double.NaN, Double.NaN, "", Map.of())))
+        assertThat(Doctor.examine(new Examined(huge, times(1000, 100), Double.NaN, Double.NaN, "", Map.of())))
                 .isEmpty();
     }
 }

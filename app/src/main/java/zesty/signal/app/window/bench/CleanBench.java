@@ -66,6 +66,7 @@ public final class CleanBench extends Bench {
     private final Plot waves = new Plot();
     private final Plot response = new Plot();
     private final Label late = small("");
+    private final DoctorLine doctor;
     private Recipe filled = Recipe.NONE;
     private Corners.Corner held;
     /** The recipe as it would be if the corner were let go here. */
@@ -76,6 +77,7 @@ public final class CleanBench extends Bench {
 
     public CleanBench(Desk desk) {
         super(desk, Stop.CLEAN);
+        doctor = new DoctorLine(desk, true);
         MenuButton add = new MenuButton("Add a step");
         add.setId("add-step");
         add.setTooltip(new Tooltip("puts a step at the end; its numbers are yours to change in the line below"));
@@ -99,7 +101,7 @@ public final class CleanBench extends Bench {
         VBox right =
                 new VBox(4, small("What passes, over the spectrum before (pale) and after; pull a corner"), response);
         for (VBox box : new VBox[] {left, right}) {
-            box.setMinWidth(0);
+            box.setMinSize(0, 0);
             HBox.setHgrow(box, Priority.ALWAYS);
         }
         response.setId("response");
@@ -113,7 +115,7 @@ public final class CleanBench extends Bench {
         HBox both = new HBox(14, left, right);
         both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
-        getChildren().addAll(tiles, line, error, late, both);
+        getChildren().addAll(doctor, tiles, line, error, late, both);
     }
 
     @Override
@@ -143,6 +145,7 @@ public final class CleanBench extends Bench {
             error.setText("");
             fillTiles(recipe);
         }
+        doctor.show(column, recipe);
         late.setText(
                 desk.isStored()
                         ? "A stored take is cleaned forward and back: nothing is late."
@@ -161,6 +164,8 @@ public final class CleanBench extends Bench {
 
     private void fillTiles(Recipe recipe) {
         tiles.getChildren().clear();
+        // Without a step the line below says so.
+        tiles.setManaged(!recipe.steps().isEmpty());
         for (int i = 0; i < recipe.steps().size(); i++) {
             int index = i;
             Label words = new Label((i + 1) + "  " + Wording.step(recipe.steps().get(i)));
@@ -176,9 +181,6 @@ public final class CleanBench extends Bench {
             tile.setAlignment(Pos.CENTER_LEFT);
             tile.getStyleClass().add("tile");
             tiles.getChildren().add(tile);
-        }
-        if (recipe.steps().isEmpty()) {
-            tiles.getChildren().add(small("No step: the signal stays as it came."));
         }
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -35,6 +36,7 @@ import zesty.signal.engine.Sight;
 /** Read: which reader works on the channel, its settings from the kind's own description, and its picture. */
 public final class ReadBench extends Bench {
     private static final String NOTHING = "nothing but its level";
+    private static final int IN_A_ROW = 4;
 
     private final ComboBox<String> kind = new ComboBox<>();
     private final HBox settings = new HBox(10);
@@ -42,14 +44,18 @@ public final class ReadBench extends Bench {
     private final Label error = new Label();
     private final FlowPane ports = new FlowPane(6, 6);
     private final VBox room = new VBox();
+    private final DoctorLine doctor;
     private ReaderPicture picture;
     private String pictureOf = "";
     private ReaderSetup filled;
     private boolean filling;
     private String column = "";
+    /** Whether the settings beyond the first ones are in the row. */
+    private boolean more;
 
     public ReadBench(Desk desk) {
         super(desk, Stop.READ);
+        doctor = new DoctorLine(desk, false);
         kind.setId("reader");
         kind.getItems().add(NOTHING);
         ReaderKinds.all().forEach(k -> kind.getItems().add(k.name()));
@@ -68,7 +74,7 @@ public final class ReadBench extends Bench {
         ports.setAlignment(Pos.CENTER_LEFT);
         ports.managedProperty().bind(ports.visibleProperty());
         ports.setVisible(false);
-        getChildren().addAll(line, ports, words, room);
+        getChildren().addAll(line, ports, words, doctor, room);
     }
 
     private void choose() {
@@ -186,7 +192,10 @@ public final class ReadBench extends Bench {
             return;
         }
         Settings now = reader.checked();
-        for (Setting setting : reader.readerKind().settings()) {
+        List<Setting> all = reader.readerKind().settings();
+        List<Setting> here =
+                all.size() <= IN_A_ROW ? all : more ? all.subList(IN_A_ROW, all.size()) : all.subList(0, IN_A_ROW);
+        for (Setting setting : here) {
             Tooltip tip = new Tooltip(setting.tip() + " (" + setting.allowed() + ")");
             settings.getChildren().add(small(setting.words()));
             if (setting.shape() == Setting.Shape.CHOICE) {
@@ -200,11 +209,22 @@ public final class ReadBench extends Bench {
             } else {
                 TextField field = new TextField(now.text(setting.key()));
                 field.setId("setting-" + setting.key());
+                field.setPromptText(setting.shape() == Setting.Shape.SPAN ? "by itself" : "");
                 field.setPrefColumnCount(setting.shape() == Setting.Shape.NUMBER ? 5 : 12);
                 field.setTooltip(tip);
                 field.setOnAction(event -> set(reader, setting.key(), field.getText()));
                 settings.getChildren().add(field);
             }
+        }
+        if (all.size() > IN_A_ROW) {
+            Button turn = new Button(more ? "the first ones" : "more settings");
+            turn.setId("more-settings");
+            turn.getStyleClass().add("small-button");
+            turn.setOnAction(event -> {
+                more = !more;
+                fillSettings(reader);
+            });
+            settings.getChildren().add(turn);
         }
     }
 
@@ -242,6 +262,7 @@ public final class ReadBench extends Bench {
         }
         Optional<ReaderSight> reader = channel.reader();
         words.setText(words(sight, channel, reader));
+        doctor.show(column, focused.get().channel().recipe());
         Color colour = Color.web(Palette.css(
                 Palette.channel(LaneStack.colourOf(sight, channel.channel())),
                 desk.night().get()));

@@ -1,6 +1,9 @@
 package zesty.signal.app.window.bench;
 
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import javafx.scene.Cursor;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
@@ -8,6 +11,7 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.muscle.Muscle;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
@@ -20,10 +24,21 @@ final class StrikesPicture extends ReaderPicture {
     /** Where among a pull's numbers its percent of the hardest stands. */
     private static final int PERCENT = 4;
 
+    private static final double GRIP_PIXELS = 7;
+
     private final boolean pulls;
     private final Plot shapes = new Plot();
     private final Plot strengths = new Plot();
     private final Label caption = Bench.small("");
+    private final MuscleGuide guide;
+    /** Lines that can be pulled, by the setting they are: where each is drawn. */
+    private final Map<String, Double> handles = new LinkedHashMap<>();
+
+    private String held = "";
+    private double pulledTo = Double.NaN;
+    private ReaderSetup setup;
+    private Reading seen;
+    private ChannelSight over;
 
     StrikesPicture(Desk desk, String kind) {
         super(desk);
@@ -36,6 +51,15 @@ final class StrikesPicture extends ReaderPicture {
                 shapes);
         VBox right = new VBox(4, caption, strengths);
         sideBySide(left, shapes, right, strengths);
+        guide = pulls ? new MuscleGuide(desk) : null;
+        if (pulls) {
+            getChildren().add(guide);
+        }
+        strengths.setOnMouseMoved(
+                event -> strengths.setCursor(near(event.getY()).isEmpty() ? Cursor.DEFAULT : Cursor.V_RESIZE));
+        strengths.setOnMousePressed(event -> held = near(event.getY()));
+        strengths.setOnMouseDragged(event -> pulledTo = held.isEmpty() ? Double.NaN : strengths.valueY(event.getY()));
+        strengths.setOnMouseReleased(event -> letGo());
     }
 
     @Override
@@ -70,16 +94,82 @@ final class StrikesPicture extends ReaderPicture {
             double until = pulls ? event.endSeconds() - zero : at;
             strengths.bar(at, until, base, strength(event), colour.deriveColor(0, 1, 1, event.believed() ? 0.75 : 0.3));
         }
+        setup = reader == null ? null : reader.setup();
+        seen = reading;
+        over = channel;
+        limits(channel, reading, colour.deriveColor(0, 1, 0.8, 0.9));
+        if (pulls && reader != null) {
+            guide.show(sight, channel, setup);
+        }
+    }
+
+    private void limits(ChannelSight channel, Reading reading, Color line) {
+        handles.clear();
+        if (reading == null) {
+            return;
+        }
         if (pulls) {
-            strengths.limit(100, "the hardest", colour.deriveColor(0, 1, 0.8, 0.9));
-        } else if (reading != null) {
+            handles.put(Muscle.HARDEST, 100.0);
+        } else {
             for (String key : new String[] {"threshold", "release"}) {
                 double value = channel.channel().display().apply(reading.scalar(key));
                 if (!Double.isNaN(value)) {
-                    strengths.limit(value, key + " " + Digits.about(value, 3), colour.deriveColor(0, 1, 0.8, 0.9));
+                    handles.put(key, value);
                 }
             }
         }
+        handles.forEach((key, at) -> {
+            double shown = key.equals(held) && pulledTo == pulledTo ? pulledTo : at;
+            String words = pulls ? "the hardest" : key + " " + Digits.about(shown, 3);
+            strengths.limit(shown, words, line);
+        });
+    }
+
+    private String near(double pixel) {
+        return handles.entrySet().stream()
+                .filter(one -> Math.abs(strengths.pixelY(one.getValue()) - pixel) < GRIP_PIXELS)
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse("");
+    }
+
+    /** One gesture is one change. */
+    private void letGo() {
+        String key = held;
+        double to = pulledTo;
+        held = "";
+        pulledTo = Double.NaN;
+        if (key.isEmpty() || to != to || setup == null || seen == null) {
+            return;
+        }
+        double value = to;
+        if (pulls) {
+            double base = seen.scalar("baseline");
+            double most = hardest();
+            value = base + (most - base) * to / 100;
+            if (!(value > base)) {
+                return;
+            }
+        } else {
+            double zero = over.channel().display().apply(0);
+            value = (to - zero) / over.channel().display().slope();
+        }
+        String text = Digits.about(value, 5).replace('\u2212', '-');
+        String id = setup.id();
+        desk.change(rig -> rig.readers().stream()
+                .filter(one -> one.id().equals(id))
+                .findFirst()
+                .map(one -> rig.withReader(one.with(key, text)))
+                .orElse(rig));
+    }
+
+    /** The envelope at 100 %, worked back from any pull's percent. */
+    private double hardest() {
+        double base = seen.scalar("baseline");
+        double set = MuscleGuide.captured(setup, Muscle.HARDEST);
+        return set == set
+                ? set
+                : seen.events("bursts").stream().mapToDouble(Event::size).max().orElse(base);
     }
 
     private double strength(Event event) {

@@ -90,6 +90,7 @@ public final class Desk implements AutoCloseable {
 
     private final Kinds kinds;
     private final Rigs rigs;
+    private final Rounds rounds = new Rounds(this);
     private final Wire wire = new Wire(this, () -> this.trail);
     private Trail trail;
     private Rig rig;
@@ -180,6 +181,11 @@ public final class Desk implements AutoCloseable {
     /** @return the rigs that the maker kept */
     public Rigs rigs() {
         return rigs;
+    }
+
+    /** @return what the signal doctor finds */
+    public Rounds rounds() {
+        return rounds;
     }
 
     public ObjectProperty<Stop> stop() {
@@ -718,6 +724,7 @@ public final class Desk implements AutoCloseable {
     /** Ends everything; a running recording is completed. Waits for it, up to some seconds. */
     @Override
     public void close() {
+        rounds.close();
         if (worker.isShutdown()) {
             return;
         }

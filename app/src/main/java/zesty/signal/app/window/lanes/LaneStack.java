@@ -166,7 +166,11 @@ public final class LaneStack extends VBox {
                         channel,
                         colour,
                         night,
-                        channel.channel().column().equals(focus));
+                        channel.channel().column().equals(focus),
+                        desk.rounds().of(channel.channel().column()).stream()
+                                .findFirst()
+                                .map(finding -> finding.ailment().words())
+                                .orElse(""));
             }
             ColumnEdges edges = edgesOf.get(channel.strand().key());
             lane.paint(sight, channel, edges, ticks, colour, desk.look().get(), now);

@@ -127,8 +127,8 @@ final class LaneView extends HBox {
         return (int) Math.floor(plot.getWidth());
     }
 
-    /** Shows the channel's words and numbers; a few times a second is enough. */
-    void describe(Sight sight, ChannelSight channel, int index, boolean night, boolean focused) {
+    /** Shows the channel's words and numbers; a few times a second is enough. @param ailment what is wrong with it, or empty */
+    void describe(Sight sight, ChannelSight channel, int index, boolean night, boolean focused, String ailment) {
         inFocus = focused;
         Palette.Named colour = Palette.channel(index);
         String css = Palette.css(colour, night);
@@ -146,7 +146,10 @@ final class LaneView extends HBox {
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(state)
-                        : channel.warming() && channel.trouble().isEmpty() ? "warming up: kept, not read" : "");
+                        : channel.warming() && channel.trouble().isEmpty() ? "warming up: kept, not read" : ailment);
+        boolean ill = !ailment.isEmpty() && trust.getText().equals(ailment);
+        pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("ill"), ill);
+        trust.setGraphic(ill ? null : sign);
         sign.show(state, night ? Color.web("#1F2925") : Color.web("#FFFDF8"));
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());

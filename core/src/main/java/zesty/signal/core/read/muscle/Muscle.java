@@ -1,5 +1,6 @@
 package zesty.signal.core.read.muscle;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.read.Port;
@@ -135,5 +136,20 @@ public final class Muscle implements ReaderKind {
             throw new ReaderException(why);
         });
         return new MuscleReader(MuscleSettings.of(settings), rateHz);
+    }
+
+    /**
+     * The envelope that the reader works with, as for a capture of rest or of the hardest pull.
+     *
+     * @param x a stretch without a gap, at least a tenth of a second
+     * @param settings of the reader, of which the kind of signal counts
+     * @return one value a sample, in the unit of {@code x}
+     */
+    public static double[] envelope(double[] x, double rateHz, Settings settings) {
+        double[] seconds = new double[x.length];
+        Arrays.setAll(seconds, i -> i / rateHz);
+        return new EffortFinder(MuscleSettings.of(settings), rateHz)
+                .effort(x, seconds, List.of(new int[] {0, x.length}))
+                .envelope();
     }
 }

@@ -7,18 +7,20 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
 
 /**
- * How good a place of the electrodes is, told by the same pulls made there: how far the pulls stand above rest, less what
- * spoils them. What is taken off, in dB: a share p of the power that is mains counts as 20·p, each hundredth of clipped
- * samples as 3, and pulls whose heights spread by more than a tenth as 10 for each further tenth.
+ * How good a place of the electrodes is, told by the same pulls made there: how far the pulls stand above what is there at
+ * rest, mains included, less what spoils them. What is taken off, in dB: for each hundredth of clipped samples 3, and for
+ * each tenth by which the pulls' heights spread beyond the first 3.
  *
  * @param place in the maker's words
  * @param scoreDb the worth of the place; NaN where no pull was seen
  * @param reason what made it so, in a sentence
  */
 public record Placement(String place, int pulls, double snrDb, double scoreDb, String reason) {
-    private static final double HUM_DB = 20;
+    /** Mains is told where it makes this share of the signal; it counts by what it adds at rest. */
+    private static final double TOLD_HUM = 0.1;
+
     private static final double CLIPPED_DB = 300;
-    private static final double SPREAD_DB = 100;
+    private static final double SPREAD_DB = 30;
     private static final double USUAL_SPREAD = 0.1;
     /** What costs less than this, in dB, is not told. */
     private static final double TOLD_DB = 0.5;
@@ -30,15 +32,16 @@ public record Placement(String place, int pulls, double snrDb, double scoreDb, S
             return new Placement(place, 0, Double.NaN, Double.NaN, "no pull stood out of rest");
         }
         double snr = reading.scalar("snr_db");
-        double hum = HUM_DB * share(reading, "hum_percent");
         double clipped = CLIPPED_DB * share(reading, "clipped_percent");
         double spread = SPREAD_DB * Math.max(0, share(reading, "spread_percent") - USUAL_SPREAD);
         List<String> words = new ArrayList<>();
         words.add("pulls " + Digits.fixed(snr, 1) + " dB above rest");
-        tell(words, hum, "mains makes " + Digits.fixed(reading.scalar("hum_percent"), 0) + " % of the signal");
+        if (share(reading, "hum_percent") > TOLD_HUM) {
+            words.add("mains makes " + Digits.fixed(reading.scalar("hum_percent"), 0) + " % of it");
+        }
         tell(words, clipped, Digits.fixed(reading.scalar("clipped_percent"), 1) + " % of the pulls is cut off");
         tell(words, spread, "the pulls differ by " + Digits.fixed(reading.scalar("spread_percent"), 0) + " %");
-        return new Placement(place, pulls, snr, snr - hum - clipped - spread, String.join(", ", words));
+        return new Placement(place, pulls, snr, snr - clipped - spread, String.join(", ", words));
     }
 
     private static void tell(List<String> words, double costDb, String what) {

@@ -1,0 +1,262 @@
+package zesty.signal.app.window.bench;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.read.muscle.Muscle;
+import zesty.signal.core.read.muscle.Placement;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+
+/**
+ * Leads through what a muscle needs before its percent means anything: a moment of rest, the hardest pull, and the same
+ * pulls at several places, the best of which is kept. Live each takes its time; of a take what is in sight counts.
+ */
+final class MuscleGuide extends VBox {
+    private static final double REST_SECONDS = 3;
+    private static final double PULL_SECONDS = 5;
+    private static final int MOST_PLACES = 4;
+
+    private final Desk desk;
+    private final Button rest =
+            button("capture-rest", "Capture rest", "rest the muscle for 3 s: what comes is its rest");
+    private final Button hardest =
+            button("capture-hardest", "Capture the hardest pull", "pull as hard as you can within 5 s: that is 100 %");
+    private final TextField place = new TextField();
+    private final Button trial =
+            button("place-trial", "Try this place", "make the same pulls, three of them, then press again");
+    private final Label says = Bench.small("");
+    private final VBox ranks = new VBox(3);
+    private final List<Placement> tried = new ArrayList<>();
+
+    private ChannelSight channel;
+    private ReaderSetup setup;
+    /** What is being captured: a setting's key; empty for nothing. */
+    private String capturing = "";
+
+    private double from = Double.NaN;
+    private double trialFrom = Double.NaN;
+    private boolean ranked = true;
+
+    MuscleGuide(Desk desk) {
+        super(4);
+        this.desk = desk;
+        setId("muscle-guide");
+        place.setId("place");
+        place.setPromptText("where they sit");
+        place.setPrefColumnCount(12);
+        place.setOnAction(event -> tryPlace());
+        rest.setOnAction(event -> capture(Muscle.REST_LEVEL));
+        hardest.setOnAction(event -> capture(Muscle.HARDEST));
+        trial.setOnAction(event -> tryPlace());
+        says.setId("guide-says");
+        says.setWrapText(true);
+        says.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(says, Priority.ALWAYS);
+        HBox line = new HBox(8, rest, hardest, place, trial, says);
+        line.setAlignment(Pos.CENTER_LEFT);
+        ranks.setId("places");
+        ranks.managedProperty().bind(ranks.visibleProperty());
+        ranks.setVisible(false);
+        getChildren().addAll(line, ranks);
+    }
+
+    private static Button button(String id, String text, String tip) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.getStyleClass().add("small-button");
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip));
+        return button;
+    }
+
+    void show(Sight sight, ChannelSight now, ReaderSetup reader) {
+        if (setup != null && !setup.columns().equals(reader.columns())) {
+            tried.clear();
+            capturing = "";
+            trialFrom = Double.NaN;
+            ranked = false;
+        }
+        channel = now;
+        setup = reader;
+        double last = now.strand().lastSeconds();
+        if (!capturing.isEmpty()) {
+            double needed = capturing.equals(Muscle.REST_LEVEL) ? REST_SECONDS : PULL_SECONDS;
+            double left = from + needed + now.delaySeconds() - last;
+            says.setText((capturing.equals(Muscle.REST_LEVEL) ? "Let it rest" : "Pull as hard as you can") + " \u2026 "
+                    + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
+            if (left <= 0) {
+                keep(capturing, from, from + needed);
+            }
+        } else if (!Double.isNaN(trialFrom)) {
+            says.setText("Pull three times alike, then press again. " + Digits.fixed(last - trialFrom, 0) + " s");
+        }
+        trial.setText(Double.isNaN(trialFrom) ? "Try this place" : "Done here");
+        if (!ranked) {
+            ranked = true;
+            rank();
+        }
+    }
+
+    private void capture(String key) {
+        if (channel == null) {
+            return;
+        }
+        if (desk.isStored()) {
+            keep(key, desk.window().from(), desk.window().to());
+        } else if (capturing.equals(key)) {
+            capturing = "";
+            says.setText("Left off; nothing was changed.");
+        } else {
+            capturing = key;
+            from = channel.strand().lastSeconds();
+        }
+    }
+
+    private void keep(String key, double begin, double end) {
+        capturing = "";
+        double[] x = cleaned(begin, end);
+        if (x.length < 0.2 * channel.rateHz() || Arrays.stream(x).anyMatch(Double::isNaN)) {
+            says.setText("There was a gap in it: capture it again.");
+            return;
+        }
+        double[] envelope = Muscle.envelope(x, channel.rateHz(), setup.checked());
+        double level = key.equals(Muscle.REST_LEVEL)
+                ? Arrays.stream(envelope).average().orElse(Double.NaN)
+                : Arrays.stream(envelope).max().orElse(Double.NaN);
+        double other = setup.checked().number(key.equals(Muscle.REST_LEVEL) ? Muscle.HARDEST : Muscle.REST_LEVEL);
+        boolean upsideDown = key.equals(Muscle.REST_LEVEL) ? level >= other : level <= other;
+        if (upsideDown) {
+            says.setText("The hardest pull (" + Digits.about(Math.min(level, other), 3) + ") is not above rest ("
+                    + Digits.about(Math.max(level, other), 3) + "): nothing was changed. Capture it again.");
+            return;
+        }
+        set(key, Digits.about(level, 6).replace('\u2212', '-'));
+        says.setText((key.equals(Muscle.REST_LEVEL) ? "At rest the envelope is " : "At the hardest pull it is ")
+                + Digits.about(level, 3)
+                + (channel.channel().unit().isEmpty()
+                        ? ""
+                        : " " + channel.channel().scaling().unit())
+                + ". U takes it back.");
+    }
+
+    private void set(String key, String value) {
+        String id = setup.id();
+        desk.change(rig -> rig.readers().stream()
+                .filter(one -> one.id().equals(id))
+                .findFirst()
+                .map(one -> rig.withReader(one.with(key, value)))
+                .orElse(rig));
+    }
+
+    private void tryPlace() {
+        if (channel == null) {
+            return;
+        }
+        String name = place.getText().strip();
+        if (name.isEmpty()) {
+            says.setText("Say where they sit, then try it.");
+            place.requestFocus();
+            return;
+        }
+        if (!desk.isStored() && Double.isNaN(trialFrom)) {
+            trialFrom = channel.strand().lastSeconds();
+            return;
+        }
+        double begin = desk.isStored() ? desk.window().from() : trialFrom;
+        double end = desk.isStored() ? desk.window().to() : channel.strand().lastSeconds();
+        trialFrom = Double.NaN;
+        try {
+            tried.removeIf(one -> one.place().equals(name));
+            tried.add(Placement.of(name, read(cleaned(begin, end))));
+            says.setText("");
+            place.clear();
+        } catch (ReaderException e) {
+            says.setText(e.getMessage());
+        }
+        ranked = false;
+    }
+
+    /** What the reader says of a stretch by itself, without what was captured before. */
+    private Reading read(double[] x) {
+        ReaderKind kind = setup.readerKind();
+        Map<String, String> set = new java.util.TreeMap<>(setup.settings());
+        set.keySet().removeAll(List.of(Muscle.REST_LEVEL, Muscle.HARDEST, "rest"));
+        Reader reader = kind.reader(Settings.of(kind, set), channel.rateHz());
+        reader.accept(new double[][] {x}, x.length, new TimeBase.Steady(0, 1 / channel.rateHz()));
+        reader.finish();
+        return reader.reading();
+    }
+
+    private double[] cleaned(double begin, double end) {
+        TimeRing times = channel.strand().times();
+        long first = Math.max(
+                times.firstAtOrAfter(begin) + channel.lateSamples(),
+                channel.clean().start());
+        long last = Math.min(
+                times.firstAtOrAfter(end) + channel.lateSamples(),
+                channel.clean().end());
+        double[] x = new double[(int) Math.max(0, last - first)];
+        for (int i = 0; i < x.length; i++) {
+            x[i] = channel.clean().value(first + i);
+        }
+        return x;
+    }
+
+    private void rank() {
+        ranks.getChildren().clear();
+        ranks.setVisible(!tried.isEmpty());
+        int number = 1;
+        for (Placement one : Placement.ranked(tried)) {
+            if (number > MOST_PLACES) {
+                break;
+            }
+            String worth = Double.isNaN(one.scoreDb()) ? "" : Digits.fixed(one.scoreDb(), 1) + " dB: ";
+            Label words = new Label(number + "  " + one.place() + "  " + worth + one.reason());
+            words.getStyleClass().add("bench-line");
+            words.setMinWidth(0);
+            HBox row = new HBox(8, words);
+            row.setAlignment(Pos.CENTER_LEFT);
+            boolean here = setup.checked().text(Muscle.PLACE).equals(one.place());
+            if (here) {
+                row.getChildren().add(Bench.small("they sit here"));
+            } else if (one.pulls() > 0) {
+                Button take =
+                        button("take-place-" + number, "Sit here", "keeps this place with the rig; U takes it back");
+                take.setOnAction(event -> {
+                    set(Muscle.PLACE, one.place());
+                    ranked = false;
+                });
+                row.getChildren().add(take);
+            }
+            ranks.getChildren().add(row);
+            number++;
+        }
+    }
+
+    /** @return a captured level of a setting; NaN where the reader finds it itself */
+    static double captured(ReaderSetup setup, String key) {
+        String text = setup.checked().text(key);
+        return text.equals(Setting.AUTO) ? Double.NaN : setup.checked().number(key);
+    }
+}

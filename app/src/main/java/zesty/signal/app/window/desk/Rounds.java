@@ -1,0 +1,149 @@
+package zesty.signal.app.window.desk;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import javafx.application.Platform;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.Step;
+import zesty.signal.core.doctor.Doctor;
+import zesty.signal.core.doctor.Examined;
+import zesty.signal.core.doctor.Finding;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Converter;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+
+/**
+ * The signal doctor's rounds: one channel after the other is examined, on a thread of its own, and what is found is kept
+ * until the next time. What comes and goes is not told: live, a thing is told once it was found twice running. JavaFX
+ * thread only.
+ */
+public final class Rounds implements AutoCloseable {
+    private static final double EVERY_SECONDS = 0.5;
+    /** More samples than these tell no more. */
+    private static final int MOST_SAMPLES = 100_000;
+
+    private final Desk desk;
+    private final ExecutorService doctor = Executors.newSingleThreadExecutor(task -> {
+        Thread thread = new Thread(task, "signal doctor");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final Map<String, List<Finding>> newest = new HashMap<>();
+    private final Map<String, List<Finding>> told = new HashMap<>();
+    private double nextSeconds = Double.NEGATIVE_INFINITY;
+    private boolean under;
+    private int turn;
+    private boolean stored;
+
+    Rounds(Desk desk) {
+        this.desk = desk;
+    }
+
+    /** @return what is wrong with a channel, the worst first; empty when nothing is known to be */
+    public List<Finding> of(String column) {
+        return told.getOrDefault(column, List.of());
+    }
+
+    /** Goes on with the rounds, when it is time. @param now in s, of the window's own clock */
+    public void go(Sight sight, double now) {
+        if (stored != desk.isStored()) {
+            stored = desk.isStored();
+            newest.clear();
+            told.clear();
+        }
+        List<ChannelSight> shown =
+                sight.channels().stream().filter(c -> c.channel().shown()).toList();
+        if (under || now < nextSeconds || shown.isEmpty() || !sight.hasSamples()) {
+            return;
+        }
+        nextSeconds = now + EVERY_SECONDS;
+        // Whoever looks at a channel is told of that one soonest.
+        ChannelSight next = turn % 2 == 0
+                ? sight.channel(desk.focus().get()).orElse(shown.get(turn % shown.size()))
+                : shown.get(turn / 2 % shown.size());
+        turn++;
+        under = true;
+        double to = Math.min(desk.window().to(), next.strand().lastSeconds());
+        boolean once = stored;
+        doctor.execute(() -> {
+            List<Finding> found = List.of();
+            try {
+                found = Doctor.examine(examined(sight, next, to - Doctor.SECONDS, to));
+            } finally {
+                List<Finding> said = found;
+                Platform.runLater(() -> keep(next.channel().column(), said, once));
+            }
+        });
+    }
+
+    private void keep(String column, List<Finding> found, boolean once) {
+        under = false;
+        if (once != stored) {
+            return;
+        }
+        List<Finding> before = newest.put(column, found);
+        List<Finding> kept = new ArrayList<>(found);
+        if (!once) {
+            kept.removeIf(
+                    one -> before == null || before.stream().noneMatch(other -> other.ailment() == one.ailment()));
+        }
+        told.put(column, List.copyOf(kept));
+    }
+
+    private static Examined examined(Sight sight, ChannelSight channel, double from, double to) {
+        TimeRing times = channel.strand().times();
+        long last = Math.min(times.firstAtOrAfter(to), channel.raw().end());
+        long first = Math.max(Math.max(times.firstAtOrAfter(from), channel.raw().start()), last - MOST_SAMPLES);
+        int n = (int) Math.max(0, last - first);
+        double[] seconds = new double[n];
+        for (int i = 0; i < n; i++) {
+            seconds[i] = times.secondsAt(first + i);
+        }
+        Map<String, double[]> others = new HashMap<>();
+        for (ChannelSight other : sight.channels()) {
+            if (other != channel && other.strand() == channel.strand()) {
+                others.put(other.channel().name(), values(other, first, n));
+            }
+        }
+        Converter converter = channel.channel().scaling().converter();
+        return new Examined(
+                values(channel, first, n),
+                seconds,
+                converter == null ? Double.NaN : converter.lowestCode(),
+                converter == null ? Double.NaN : converter.highestCode(),
+                channel.reader().map(r -> r.setup().kind()).orElse(""),
+                others);
+    }
+
+    private static double[] values(ChannelSight channel, long first, int n) {
+        double[] values = new double[n];
+        for (int i = 0; i < n; i++) {
+            values[i] = channel.raw().value(first + i);
+        }
+        return values;
+    }
+
+    /** Puts the steps of a finding's recipe before the channel's others, as one change that can be undone. */
+    public void take(String column, Finding finding) {
+        desk.change(rig -> rig.withChannel(column, channel -> {
+            List<Step> steps = new ArrayList<>(Recipe.parse(finding.recipe()).steps());
+            steps.addAll(channel.recipe().steps());
+            return channel.withRecipe(new Recipe(steps));
+        }));
+    }
+
+    /** @return whether the steps of a finding's recipe are there already */
+    public static boolean taken(Recipe recipe, Finding finding) {
+        return recipe.steps().containsAll(Recipe.parse(finding.recipe()).steps());
+    }
+
+    @Override
+    public void close() {
+        doctor.shutdownNow();
+    }
+}
