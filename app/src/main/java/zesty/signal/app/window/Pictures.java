@@ -80,16 +80,9 @@ final class Pictures {
                     SETTLE_SECONDS);
         }
         scene(
-                "recording",
-                () -> {
-                    desk.stop().set(null);
-                    view.capture().toggle();
-                },
-                4);
-        scene(
                 "night",
                 () -> {
-                    view.capture().toggle();
+                    desk.stop().set(null);
                     desk.notice().set(null);
                     desk.look().set(Look.NIGHT);
                 },
@@ -112,6 +105,18 @@ final class Pictures {
                             .ifPresent(entry -> desk.open(entry.file()));
                 },
                 2.5);
+        scene(
+                "muscle",
+                () -> {
+                    desk.notice().set(null);
+                    desk.takes().all().get().stream()
+                            .filter(entry -> entry.title().endsWith("tired"))
+                            .findFirst()
+                            .ifPresent(entry -> desk.open(entry.file()));
+                    desk.stop().set(Stop.READ);
+                },
+                3);
+        step(() -> desk.stop().set(null), 0.5);
         scene("commands", view::toggleCommandList, SETTLE_SECONDS);
         scene(
                 "sources",

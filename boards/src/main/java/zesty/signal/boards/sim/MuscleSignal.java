@@ -47,7 +47,20 @@ public final class MuscleSignal {
     private double beat = 0.4;
     private double effort;
 
+    /** Pulls that are known beforehand, in order; null where they come by chance. */
+    private final List<Pull> plan;
+
     MuscleSignal(long seed, double rateHz, Set<MuscleMode> modes) {
+        this(seed, rateHz, modes, null);
+    }
+
+    /** @return a forearm that pulls as planned and then rests */
+    public static MuscleSignal planned(long seed, double rateHz, Set<MuscleMode> modes, List<Pull> plan) {
+        return new MuscleSignal(seed, rateHz, modes, List.copyOf(plan));
+    }
+
+    private MuscleSignal(long seed, double rateHz, Set<MuscleMode> modes, List<Pull> plan) {
+        this.plan = plan;
         random = new Random(seed * 104_729 + 3);
         this.rateHz = rateHz;
         this.modes = modes;
@@ -69,6 +82,11 @@ public final class MuscleSignal {
     }
 
     private Pull planned(double after) {
+        if (plan != null) {
+            return pulls.size() < plan.size()
+                    ? plan.get(pulls.size())
+                    : new Pull(Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, 0);
+        }
         double from = after + 1 + 2 * random.nextDouble();
         boolean held = modes.contains(MuscleMode.TIRES) && pulls.size() % 4 == 3;
         // The first pull is the hardest; a weak signal's pulls are all about as hard.
@@ -94,7 +112,7 @@ public final class MuscleSignal {
     }
 
     /** @return the next sample, in counts about 0 */
-    double next() {
+    public double next() {
         double t = sample / rateHz;
         if (t > now.toSeconds() + 0.3) {
             now = planned(now.toSeconds());

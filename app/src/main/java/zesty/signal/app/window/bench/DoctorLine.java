@@ -1,6 +1,7 @@
 package zesty.signal.app.window.bench;
 
 import java.util.List;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -63,9 +64,13 @@ final class DoctorLine extends VBox {
         column = focused;
         shown = found;
         setVisible(alsoWell || !found.isEmpty());
+        pseudoClassStateChanged(PseudoClass.getPseudoClass("ill"), !found.isEmpty());
         if (found.isEmpty()) {
             name.setText("");
-            words.setText("The signal doctor finds nothing wrong with it.");
+            words.setText(
+                    desk.rounds().seen(focused)
+                            ? "The signal doctor finds nothing wrong with it."
+                            : "The signal doctor is looking at it.");
             others.getChildren().clear();
             act.setVisible(false);
             return;

@@ -1,6 +1,7 @@
 package zesty.signal.app.window.desk;
 
 import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -31,6 +32,15 @@ public final class DemoData {
     private static final double FRAMES_AT_ONCE = 512;
 
     private DemoData() {}
+
+    /** Writes a take of that title. */
+    private interface Maker {
+        void make(Path file, String title) throws TakeException;
+    }
+
+    private static final Map<String, Maker> FOREARM = Map.of(
+            "Sheet hand, rest to tired", DemoForearm::effort,
+            "Sheet hand, three places", DemoForearm::places);
 
     private record Plan(String title, long seed, double seconds, String started, List<String> marks) {}
 
@@ -65,8 +75,29 @@ public final class DemoData {
         for (Plan one : TAKES) {
             Path file = folder.resolve(one.title() + ".zest");
             if (!Files.exists(file)) {
-                make(file, one);
+                put(file, part -> make(part, one));
             }
+        }
+        for (Map.Entry<String, Maker> one : FOREARM.entrySet()) {
+            Path file = folder.resolve(one.getKey() + ".zest");
+            if (!Files.exists(file)) {
+                put(file, part -> one.getValue().make(part, one.getKey()));
+            }
+        }
+    }
+
+    private interface Writing {
+        void to(Path part) throws TakeException;
+    }
+
+    /** Makes a file beside its place and puts it there once it is whole. */
+    private static void put(Path file, Writing writing) throws TakeException {
+        Path part = file.resolveSibling(file.getFileName() + ".making");
+        writing.to(part);
+        try {
+            Files.move(part, file);
+        } catch (IOException e) {
+            throw new TakeException(file + " cannot be put in place: " + e.getMessage(), e);
         }
     }
 
@@ -81,9 +112,8 @@ public final class DemoData {
         DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(SetAside.KEPT));
         Timekeeper timekeeper = new Timekeeper(format.clock(), Double.NaN, board.framesPerSecond());
         long frames = Math.round(recipe.seconds() * board.framesPerSecond());
-        Path part = file.resolveSibling(file.getFileName() + ".making");
         try (TakeWriter writer =
-                TakeWriter.create(part, recipe.title(), rig().fittedTo(format), Instant.parse(recipe.started()))) {
+                TakeWriter.create(file, recipe.title(), rig().fittedTo(format), Instant.parse(recipe.started()))) {
             for (long frame = 2; frame < frames; ) {
                 for (int i = 0; i < FRAMES_AT_ONCE && frame < frames; i++, frame++) {
                     board.next(bytes);
@@ -97,11 +127,6 @@ public final class DemoData {
                 writer.mark(share * recipe.seconds(), recipe.marks().get(i));
             }
             writer.finish();
-        }
-        try {
-            Files.move(part, file);
-        } catch (java.io.IOException e) {
-            throw new TakeException(file + " cannot be put in place: " + e.getMessage(), e);
         }
     }
 }

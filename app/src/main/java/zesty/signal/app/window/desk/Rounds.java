@@ -49,6 +49,11 @@ public final class Rounds implements AutoCloseable {
         return told.getOrDefault(column, List.of());
     }
 
+    /** @return whether a channel was examined, so that silence means that it is well */
+    public boolean seen(String column) {
+        return told.containsKey(column);
+    }
+
     /** Goes on with the rounds, when it is time. @param now in s, of the window's own clock */
     public void go(Sight sight, double now) {
         if (stored != desk.isStored()) {

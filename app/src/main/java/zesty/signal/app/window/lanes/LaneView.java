@@ -32,6 +32,8 @@ final class LaneView extends HBox {
     /** Room at the right of the picture for the ends of its scale. */
     private static final double SCALE_WIDTH = 54;
 
+    private static final int SCALE_LETTERS = 8;
+
     private final String column;
     private final Label name = new Label();
     private final Label value = new Label();
@@ -172,9 +174,18 @@ final class LaneView extends HBox {
                 Digits.decimalsFor(Math.abs(channel.channel().display().slope()) * (scale.high() - scale.low()) / 100);
         String suffix = channel.channel().unit();
         Line shown = channel.channel().display();
-        top.setText(Digits.fixed(shown.apply(scale.high()), Math.max(0, decimals - 1))
-                + (suffix.isEmpty() ? "" : " " + suffix));
-        bottom.setText(Digits.fixed(shown.apply(scale.low()), Math.max(0, decimals - 1)));
+        String high = end(shown.apply(scale.high()), decimals);
+        // The unit stands in the tag as well: where there is no room for it, it is left away.
+        boolean room = !suffix.isEmpty() && high.length() + suffix.length() < SCALE_LETTERS;
+        top.setText(room ? high + " " + suffix : high);
+        bottom.setText(end(shown.apply(scale.low()), decimals));
+    }
+
+    /** @return an end of the scale, large numbers in thousands */
+    private static String end(double value, int decimals) {
+        return Math.abs(value) >= 1e5
+                ? Digits.fixed(value / 1000, 0) + " k"
+                : Digits.fixed(value, Math.max(0, decimals - 1));
     }
 
     /** Paints the picture for this frame. */

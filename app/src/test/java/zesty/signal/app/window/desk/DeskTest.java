@@ -7,10 +7,12 @@ import java.io.ByteArrayOutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.engine.StoredTake;
@@ -74,10 +76,36 @@ class DeskTest {
         assertThat(Desk.lastRig(new Places(folder)).source()).isEmpty();
     }
 
+    /** What the forearm's takes were planned to be: one pull of each force, and the same pulls at ever worse places. */
+    private void theForearmsTakesHoldTheirPlan() throws Exception {
+        try (Take take = Take.open(folder.resolve("Sheet hand, rest to tired.zest"))) {
+            Reading muscle = StoredTake.read(take, "muscle", List.of("muscle"), Map.of("rest", "1..5"));
+            List<Event> pulls = muscle.events("bursts");
+            assertThat(pulls).hasSize(5);
+            assertThat(muscle.times("bursts")).containsExactly(new double[] {7, 14, 19, 24, 32}, within(0.05));
+            assertThat(pulls.get(0).values()[4]).isEqualTo(100);
+            assertThat(pulls.get(1).values()[4]).isLessThan(pulls.get(3).values()[4]);
+            assertThat(pulls.get(3).values()[4]).isLessThan(pulls.get(2).values()[4]);
+            // The shapes widen by a third in half a minute.
+            assertThat(muscle.scalar("fatigue_hz_per_s")).isBetween(-2.5, -0.4);
+        }
+        try (Take take = Take.open(folder.resolve("Sheet hand, three places.zest"))) {
+            Reading all = StoredTake.read(take, "muscle", List.of("muscle"), Map.of());
+            assertThat(take.marks())
+                    .extracting(mark -> mark.text())
+                    .containsExactly("on the belly", "near the elbow", "near the wrist");
+            // At the wrist mains hides them from a reading of all three: each place is to be read by itself.
+            assertThat(all.times("bursts")).hasSizeGreaterThanOrEqualTo(6);
+            assertThat(java.util.Arrays.copyOf(all.times("bursts"), 6))
+                    .containsExactly(new double[] {7, 11, 15, 27, 31, 35}, within(0.05));
+        }
+    }
+
     @Test
     void theDemoTakesHoldTheBoardsTruth() throws Exception {
         DemoData.makeTakes(folder);
         DemoData.makeTakes(folder);
+        theForearmsTakesHoldTheirPlan();
         DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(12));
         for (int i = 0; i < 120_000; i++) {
             board.next(new ByteArrayOutputStream());
@@ -89,7 +117,11 @@ class DeskTest {
             Reading pulse =
                     stored.sight().channels().get(0).reader().orElseThrow().reading();
             List<Double> truth = board.pulse().truth();
-            double rate = 60 * (truth.size() - 1) / (truth.get(truth.size() - 1) - truth.get(0));
+            // The reading's is the mean of the rates from beat to beat.
+            double rate = 0;
+            for (int i = 1; i < truth.size(); i++) {
+                rate += 60 / (truth.get(i) - truth.get(i - 1)) / (truth.size() - 1);
+            }
             assertThat(pulse.scalar(Pulse.RATE)).isCloseTo(rate, within(0.5));
             // What cleaning delays is taken off: the beats stand on the rise before the true tops.
             double worst = 0;
