@@ -51,8 +51,8 @@ need_window() {
     command -v Xvfb >/dev/null 2>&1 || missing+=(xvfb)
   fi
   [ ${#missing[@]} -eq 0 ] || install_packages "the window needs parts this machine lacks" "${missing[@]}"
-  if [ "${1:-}" = twice ]; then
-    start_two_displays
+  if [ "${1:-}" = thrice ]; then
+    start_displays
   elif [ -z "${DISPLAY:-}" ] && [ -z "${WAYLAND_DISPLAY:-}" ]; then
     start_display
   fi
@@ -80,25 +80,25 @@ start_display() {
   exit 1
 }
 
-# Two displays beside each other for the window tests, numbered $DISPLAY_BASE 1 and 2, whether or not there is a monitor.
-start_two_displays() {
+# Three displays beside each other for the window tests, numbered $DISPLAY_BASE 1 to 3, whether or not there is a monitor.
+start_displays() {
   command -v Xvfb >/dev/null 2>&1 || install_packages "the window tests need a virtual display" xvfb
   local base number processes
   for base in $(seq 9 30); do
-    [ -e "/tmp/.X${base}1-lock" ] || [ -e "/tmp/.X${base}2-lock" ] && continue
+    [ -e "/tmp/.X${base}1-lock" ] || [ -e "/tmp/.X${base}2-lock" ] || [ -e "/tmp/.X${base}3-lock" ] && continue
     processes=()
-    for number in 1 2; do
+    for number in 1 2 3; do
       Xvfb ":$base$number" -screen 0 1400x900x24 -nolisten tcp >/dev/null 2>&1 &
       processes+=($!)
     done
     for _ in $(seq 50); do
-      [ -e "/tmp/.X11-unix/X${base}1" ] && [ -e "/tmp/.X11-unix/X${base}2" ] && break
+      [ -e "/tmp/.X11-unix/X${base}1" ] && [ -e "/tmp/.X11-unix/X${base}2" ] && [ -e "/tmp/.X11-unix/X${base}3" ] && break
       sleep 0.1
     done
     if kill -0 "${processes[@]}" 2>/dev/null; then
       DISPLAY_BASE=$base
       export DISPLAY=":${base}1"
-      say "window tests run on two virtual displays (:${base}1 and :${base}2)"
+      say "window tests run on three virtual displays (:${base}1 to :${base}3)"
       ( while kill -0 $$ 2>/dev/null; do sleep 1; done; kill "${processes[@]}" 2>/dev/null ) >/dev/null 2>&1 &
       return
     fi

@@ -24,8 +24,12 @@ import zesty.signal.core.decode.DelimitedDecoder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.doctor.Doctor;
+import zesty.signal.core.doctor.Examined;
 import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Settings;
+import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.sample.TimeBase;
 
@@ -47,6 +51,8 @@ public class KernelBench {
     private double[] finger;
     private double[] chest;
     private double[] work;
+    private double[] muscle;
+    private Examined examined;
     private Stage band;
 
     @Setup
@@ -68,7 +74,46 @@ public class KernelBench {
         finger = beating(200, 0.1, 0.12, random);
         chest = beating(500, 0.012, 0.06, random);
         work = new double[SAMPLES];
+        muscle = new double[SAMPLES];
+        for (int i = 0; i < SAMPLES; i++) {
+            muscle[i] = Math.rint(1000 + (i / 2000 % 2 == 0 ? 20 : 400) * random.nextGaussian());
+        }
+        double[] seconds = new double[20_000];
+        java.util.Arrays.setAll(seconds, i -> i * 1e-3);
+        examined = new Examined(
+                java.util.Arrays.copyOf(muscle, 20_000), seconds, Double.NaN, Double.NaN, "muscle", Map.of());
         band = Recipe.parse("bandpass:0.5..8@4").stage(200, Start.FROM_REST);
+    }
+
+    /** A muscle's signal of 65 s at 1000/s, pulling half of the time: whole, as a take is read; ns a sample. */
+    @Benchmark
+    @OperationsPerInvocation(SAMPLES)
+    public Object muscle() {
+        return read("muscle", 1000, muscle);
+    }
+
+    /** Its envelope made on the board, the same. */
+    @Benchmark
+    @OperationsPerInvocation(SAMPLES)
+    public Object muscleEnvelope() {
+        ReaderKind kind = ReaderKinds.of("muscle");
+        Reader reader = kind.reader(Settings.of(kind, Map.of("kind", "envelope")), 1000);
+        reader.accept(new double[][] {muscle}, SAMPLES, new TimeBase.Steady(0, 1e-3));
+        return reader.reading();
+    }
+
+    /** The signal doctor on twenty seconds of a channel of 1000/s: ns a sample. */
+    @Benchmark
+    @OperationsPerInvocation(20_000)
+    public Object doctor() {
+        return Doctor.examine(examined);
+    }
+
+    private static Object read(String name, double rate, double[] x) {
+        ReaderKind kind = ReaderKinds.of(name);
+        Reader reader = kind.reader(Settings.of(kind, Map.of()), rate);
+        reader.accept(new double[][] {x}, x.length, new TimeBase.Steady(0, 1 / rate));
+        return reader.reading();
     }
 
     /** Decoding {@code n,n,n,n,n,n} text: ns a value. */

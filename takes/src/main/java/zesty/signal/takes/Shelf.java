@@ -17,6 +17,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import zesty.signal.core.decode.Column;
 
 /** The folder the takes stand in. A removed take can be brought back for 30 days. */
 public final class Shelf {
@@ -31,7 +32,7 @@ public final class Shelf {
     /**
      * What the shelf shows of a take.
      *
-     * @param drawing for each column the lowest and highest of up to 120 cells in turn, for a small drawing
+     * @param drawing of each channel that its rig shows, in the stream's order
      * @param trouble why it cannot be opened; empty when it can
      */
     public record Entry(
@@ -42,9 +43,17 @@ public final class Shelf {
             Instant started,
             double seconds,
             List<String> columns,
-            List<double[]> drawing,
+            List<Drawing> drawing,
             String mended,
             String trouble) {}
+
+    /**
+     * A channel's part of a take's small drawing.
+     *
+     * @param place of its column among those of the stream that are channels, which is its colour
+     * @param extremes the lowest and highest of up to 120 cells in turn
+     */
+    public record Drawing(int place, double[] extremes) {}
 
     public Shelf(Path folder) {
         this.folder = folder;
@@ -101,9 +110,19 @@ public final class Shelf {
 
     private static Entry read(Path file) throws IOException {
         try (Take take = Take.open(file)) {
-            List<double[]> drawing = new ArrayList<>();
+            List<Drawing> drawing = new ArrayList<>();
+            int place = 0;
             for (int c = 0; c < take.columns().size(); c++) {
-                drawing.add(take.overview(c, DRAWING_CELLS));
+                Column column = take.columns().get(c);
+                if (!column.isChannel()) {
+                    continue;
+                }
+                boolean hidden = take.rig().channels().stream()
+                        .anyMatch(channel -> channel.column().equals(column.name()) && !channel.shown());
+                if (!hidden) {
+                    drawing.add(new Drawing(place, take.overview(c, DRAWING_CELLS)));
+                }
+                place++;
             }
             return new Entry(
                     file,

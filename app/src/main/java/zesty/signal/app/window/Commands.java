@@ -14,6 +14,7 @@ import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Span;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.core.rig.Channel;
@@ -57,6 +58,10 @@ final class Commands {
         plain("Lanes", "Focus the lane below", KeyCode.DOWN, () -> moveFocus(1));
         plain("Lanes", "Hide the lane in focus", KeyCode.H, this::hide);
         with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, this::showAll);
+        plain("Lanes", "Measure: one end at the pointer, then the other", KeyCode.X, () -> view.lanes()
+                .measure());
+        with("Lanes", "Stop measuring", KeyCode.X, KeyCombination.SHIFT_DOWN, () -> desk.span()
+                .set(Span.NONE));
         with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
         with("Lanes", "Move the lane down", KeyCode.DOWN, KeyCombination.SHIFT_DOWN, () -> moveLane(1));
         with("Lanes", "Make the lane taller", KeyCode.UP, KeyCombination.ALT_DOWN, () -> view.lanes()

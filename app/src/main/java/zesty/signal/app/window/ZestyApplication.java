@@ -218,7 +218,8 @@ public final class ZestyApplication extends Application {
                     desk.look().get(),
                     desk.isStored() ? now.spanSeconds() : desk.window().span(),
                     now.recent(),
-                    new Settings.View(desk.stop().get(), desk.focus().get())));
+                    new Settings.View(
+                            desk.stop().get(), desk.focus().get(), desk.cards().get())));
         }
         desk.close();
     }

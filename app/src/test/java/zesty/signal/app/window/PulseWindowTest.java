@@ -10,18 +10,24 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
+import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.testfx.robot.Motion;
 import zesty.signal.app.window.bench.PlotProbe;
+import zesty.signal.app.window.desk.Span;
 import zesty.signal.boards.sim.FingerSignal;
 import zesty.signal.boards.sim.HeartSignal;
 import zesty.signal.boards.sim.PulseMode;
@@ -85,6 +91,50 @@ class PulseWindowTest extends RealWindow {
 
     private static long beats(Sight sight) {
         return events(sight, e -> e.believed() && !e.lasts()).count();
+    }
+
+    /** A ramp of 2 counts a sample: what lies between two moments can be told on paper. */
+    @Test
+    void twoMomentsAreMeasuredWithTheMouseAndByKeyAndTheNumbersAreCopied() throws Exception {
+        double[] ramp = new double[10 * (int) RATE];
+        Arrays.setAll(ramp, i -> 2.0 * i);
+        Path file = home.resolve("ramp.zest");
+        try (TakeWriter writer =
+                TakeWriter.create(file, "ramp", rig(Map.of()).withoutReader("pulse(column1)"), Instant.EPOCH)) {
+            writer.append(new Block(new TimeBase.Steady(0, 1 / RATE), new double[][] {ramp}, ramp.length, List.of()));
+            writer.mark(4, "here");
+            writer.finish();
+        }
+        robot.interact(() -> desk().open(file));
+        until(s -> s.health().state() == LinkState.STORED && s.hasSamples());
+        awaitVisible(".lane-plot");
+        Node plot = robot.lookup(".lane-plot").query();
+        Bounds there = fx(() -> plot.localToScreen(plot.getBoundsInLocal()));
+        double second = there.getWidth() / fx(() -> desk().window().span());
+        double zero = there.getMinX() - fx(() -> desk().window().from()) * second;
+        // From the mark, which is snapped to from some pixels beside it, to 6 s.
+        robot.drag(new Point2D(zero + 4 * second + 3, there.getCenterY()), MouseButton.SECONDARY)
+                .dropTo(new Point2D(zero + 6 * second, there.getCenterY()));
+        Span span = fx(() -> desk().span().get());
+        assertThat(span.from()).isEqualTo(4);
+        assertThat(span.to()).isCloseTo(6, within(2 / second));
+        awaitText("#span-words", "slope 1000 counts/s");
+        robot.clickOn("#span-copy");
+        String[] table = fx(() -> Clipboard.getSystemClipboard().getString()).split("\n");
+        assertThat(table).hasSize(2);
+        String[] numbers = table[1].split("\t");
+        assertThat(numbers[0]).isEqualTo("Heart");
+        double mean = Double.parseDouble(numbers[5]);
+        assertThat(mean).isCloseTo(1000 * (4 + span.to()) / 2, within(2.0));
+        assertThat(Double.parseDouble(numbers[12])).isCloseTo(mean * (span.to() - 4), within(mean * 0.01));
+        key(KeyCode.SHIFT, KeyCode.X);
+        assertThat(fx(() -> desk().span().get().begun())).isFalse();
+        robot.moveTo(new Point2D(zero + 2 * second, there.getCenterY()), Motion.DIRECT);
+        key(KeyCode.X);
+        robot.moveTo(new Point2D(zero + 3 * second, there.getCenterY()), Motion.DIRECT);
+        key(KeyCode.X);
+        assertThat(fx(() -> desk().span().get().to() - desk().span().get().from()))
+                .isCloseTo(1, within(3 / second));
     }
 
     @Test

@@ -186,7 +186,7 @@ class ScaleWindowTest extends RealWindow {
         connect(500);
         choose("#kind", kind("optical pulse"));
         awaitText("#caution-words", "battery power only");
-        awaitText(".lane-trouble", "the caution above comes first");
+        awaitText(".lane-how", "the caution above comes first");
         long kept = sensor().raw().end();
         long read = sensor().level().samples();
         until(s -> s.channel("sensor").orElseThrow().raw().end() > kept + 30);

@@ -77,6 +77,8 @@ public final class Desk implements AutoCloseable {
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
     private final IntegerProperty inHand = new SimpleIntegerProperty();
+    private final ObjectProperty<Span> span = new SimpleObjectProperty<>(Span.NONE);
+    private final ObjectProperty<Cards> cards = new SimpleObjectProperty<>(Cards.FIRST);
     private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.DAY);
     private final BooleanProperty night = new SimpleBooleanProperty();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
@@ -114,6 +116,7 @@ public final class Desk implements AutoCloseable {
         kinds = new Kinds(this, places.kinds());
         rigs = new Rigs(this, places.rigs());
         look.set(settings.look());
+        cards.set(settings.view().cards());
         night.bind(Bindings.createBooleanBinding(() -> look.get().dark(), look));
         focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
         window.follow(settings.spanSeconds());
@@ -199,6 +202,16 @@ public final class Desk implements AutoCloseable {
     /** @return the column of the channel in focus; empty for the first one */
     public StringProperty focus() {
         return focus;
+    }
+
+    /** @return the stretch that is being measured in the lanes */
+    public ObjectProperty<Span> span() {
+        return span;
+    }
+
+    /** @return how the cards of readings stand */
+    public ObjectProperty<Cards> cards() {
+        return cards;
     }
 
     /** @return the set of colours that the window wears */

@@ -63,7 +63,7 @@ public final class Rounds implements AutoCloseable {
         }
         List<ChannelSight> shown =
                 sight.channels().stream().filter(c -> c.channel().shown()).toList();
-        if (under || now < nextSeconds || shown.isEmpty() || !sight.hasSamples()) {
+        if (doctor.isShutdown() || under || now < nextSeconds || shown.isEmpty() || !sight.hasSamples()) {
             return;
         }
         nextSeconds = now + EVERY_SECONDS;

@@ -34,9 +34,10 @@ public record Settings(
      *
      * @param stop null for no bench
      * @param focus the column in focus; empty for the first
+     * @param cards how the cards of readings stand
      */
-    public record View(Stop stop, String focus) {
-        public static final View FIRST = new View(null, "");
+    public record View(Stop stop, String focus, Cards cards) {
+        public static final View FIRST = new View(null, "", Cards.FIRST);
     }
 
     public static final Settings FIRST =
@@ -66,8 +67,6 @@ public record Settings(
     public static Settings load(Path file) {
         try {
             JsonNode root = Files.exists(file) ? JSON.readTree(Files.readString(file)) : JSON.createObjectNode();
-            List<String> recent = new ArrayList<>();
-            root.path("recent").forEach(node -> recent.add(node.asText()));
             return new Settings(
                     root.path("x").asDouble(Double.NaN),
                     root.path("y").asDouble(Double.NaN),
@@ -76,7 +75,7 @@ public record Settings(
                     root.path("maximised").asBoolean(),
                     Look.of(root.path("look").asText(root.path("night").asBoolean() ? "night" : "")),
                     Math.max(0.01, root.path("span_seconds").asDouble(FIRST.spanSeconds)),
-                    recent,
+                    texts(root.path("recent")),
                     view(root.path("view")));
         } catch (IOException e) {
             return FIRST;
@@ -88,7 +87,14 @@ public record Settings(
         for (Stop stop : Stop.values()) {
             open = stop.name().equalsIgnoreCase(node.path("stop").asText()) ? stop : open;
         }
-        return new View(open, node.path("focus").asText(""));
+        return new View(
+                open, node.path("focus").asText(""), new Cards(texts(node.path("pinned")), texts(node.path("hidden"))));
+    }
+
+    private static List<String> texts(JsonNode array) {
+        List<String> texts = new ArrayList<>();
+        array.forEach(node -> texts.add(node.asText()));
+        return texts;
     }
 
     /** Writes the file whole or not at all. */
@@ -100,8 +106,10 @@ public record Settings(
         root.put("width", width).put("height", height);
         root.put("maximised", maximised).put("look", look.style()).put("span_seconds", spanSeconds);
         recent.forEach(root.putArray("recent")::add);
-        root.putObject("view")
-                .put("stop", view.stop() == null ? "" : view.stop().name().toLowerCase(java.util.Locale.ROOT))
+        ObjectNode looked = root.putObject("view");
+        view.cards().pinned().forEach(looked.putArray("pinned")::add);
+        view.cards().hidden().forEach(looked.putArray("hidden")::add);
+        looked.put("stop", view.stop() == null ? "" : view.stop().name().toLowerCase(java.util.Locale.ROOT))
                 .put("focus", view.focus());
         writeWhole(file, JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root));
     }

@@ -16,6 +16,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Span;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.decode.Stations;
@@ -33,6 +34,7 @@ import zesty.signal.takes.Mark;
  */
 public final class LaneStack extends VBox {
     private static final double EDGE = 6;
+    private static final double SNAP_PIXELS = 6;
     private static final double AXIS_HEIGHT = 24;
     private static final double MARKS_TOP = 22;
     private static final int MOST_MARKS = 24;
@@ -49,6 +51,7 @@ public final class LaneStack extends VBox {
     private final Button emptyAction = new Button();
     private final VBox empty = new VBox(emptyWords, emptyAction);
     private final Button hidden = new Button();
+    private final SpanBar spanBar;
     /** Strands share the time axis, but each has rows of its own. */
     private final Map<StrandSight.Key, ColumnEdges> edgesOf = new HashMap<>();
 
@@ -62,6 +65,7 @@ public final class LaneStack extends VBox {
     private Object described;
     private double zero;
     private double dragX = Double.NaN;
+    private double measureFrom = Double.NaN;
     private LaneView hovered;
     private double hoverX;
 
@@ -85,7 +89,8 @@ public final class LaneStack extends VBox {
         VBox.setVgrow(empty, Priority.ALWAYS);
         VBox.setVgrow(stack, Priority.ALWAYS);
         stack.heightProperty().addListener((property, was, is) -> resized());
-        getChildren().addAll(empty, stack, axis);
+        spanBar = new SpanBar(desk);
+        getChildren().addAll(empty, stack, axis, spanBar);
         setMinWidth(0);
         stack.setMinWidth(0);
     }
@@ -146,6 +151,11 @@ public final class LaneStack extends VBox {
             described = sight.rig();
         }
         placeAxis(width);
+        spanBar.show(sight, zero);
+    }
+
+    private double pixel(double seconds, int width) {
+        return (seconds - from) / desk.window().span() * width;
     }
 
     private void paintLanes(Sight sight, double now, boolean describe) {
@@ -174,6 +184,8 @@ public final class LaneStack extends VBox {
             }
             ColumnEdges edges = edgesOf.get(channel.strand().key());
             lane.paint(sight, channel, edges, ticks, colour, desk.look().get(), now);
+            Span span = desk.span().get();
+            lane.span(pixel(span.first(), edges.width()), pixel(span.second(), edges.width()));
             if (lane == hovered) {
                 lane.readOut(sight, channel, edges, hoverX, zero, desk.window().span() / edges.width());
             }
@@ -306,8 +318,15 @@ public final class LaneStack extends VBox {
         lane.hide().setOnAction(event -> desk.change(rig -> rig.withChannel(column, c -> c.withShown(false))));
         resizeByEdge(lane);
         lane.plot().setOnScroll(event -> scrolled(lane, event));
-        lane.plot().setOnMousePressed(event -> dragX = event.getX());
-        lane.plot().setOnMouseReleased(event -> dragX = Double.NaN);
+        lane.plot().setOnMousePressed(event -> {
+            boolean measures = event.getButton() == MouseButton.SECONDARY;
+            dragX = measures ? Double.NaN : event.getX();
+            measureFrom = measures ? snapped(lane, event.getX()) : Double.NaN;
+        });
+        lane.plot().setOnMouseReleased(event -> {
+            dragX = Double.NaN;
+            measureFrom = Double.NaN;
+        });
         lane.plot().setOnMouseDragged(event -> dragged(lane, event));
         lane.plot().setOnMouseClicked(event -> {
             if (event.getButton() == MouseButton.PRIMARY && event.getClickCount() == 2) {
@@ -370,10 +389,43 @@ public final class LaneStack extends VBox {
     }
 
     private void dragged(LaneView lane, MouseEvent event) {
+        if (!Double.isNaN(measureFrom)) {
+            desk.span().set(new Span(measureFrom, snapped(lane, event.getX())));
+            return;
+        }
         if (!Double.isNaN(dragX)) {
             desk.window().scroll((dragX - event.getX()) / Math.max(1, lane.plotWidth()), !desk.isStored());
             dragX = event.getX();
         }
+    }
+
+    /** Sets one end of the stretch that is measured to where the pointer is, or the middle of what is in sight. */
+    public void measure() {
+        LaneView lane = hovered;
+        double at = lane == null ? desk.window().from() + desk.window().span() / 2 : snapped(lane, hoverX);
+        desk.span().set(desk.span().get().with(at));
+    }
+
+    /** @return the time under a pixel, or that of an event of the lane or of a mark close by */
+    private double snapped(LaneView lane, double x) {
+        double pixel = desk.window().span() / Math.max(1, width);
+        double at = from + x * pixel;
+        double best = at;
+        double nearest = SNAP_PIXELS * pixel;
+        List<Double> moments = new ArrayList<>();
+        desk.marks().forEach(mark -> moments.add(mark.seconds()));
+        desk.sight(System.nanoTime()).channel(lane.column()).ifPresent(channel -> channel.readers()
+                .forEach(reader -> reader.events().forEach(event -> {
+                    moments.add(event.startSeconds());
+                    moments.add(event.endSeconds());
+                })));
+        for (double moment : moments) {
+            if (Math.abs(moment - at) < nearest) {
+                nearest = Math.abs(moment - at);
+                best = moment;
+            }
+        }
+        return best;
     }
 
     private void placeAxis(int width) {

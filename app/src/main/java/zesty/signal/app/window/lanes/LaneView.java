@@ -51,6 +51,10 @@ final class LaneView extends HBox {
     private final Label trouble = new Label();
     private final Label readOut = new Label();
     private final Label rate = new Label();
+    /** The moments that are measured, and what lies between them. */
+    private final Region between = new Region();
+
+    private final Region[] edges = {new Region(), new Region()};
     private final LanePicture picture = new LanePicture();
     private final ValueScale scale = new ValueScale();
 
@@ -70,6 +74,7 @@ final class LaneView extends HBox {
         value.getStyleClass().add("lane-value");
         unit.getStyleClass().add("lane-unit");
         how.getStyleClass().add("lane-how");
+        how.setWrapText(true);
         unit.setTooltip(new Tooltip("press to show it in the next unit"));
         trust.getStyleClass().add("lane-trust");
         trust.setGraphic(sign);
@@ -97,6 +102,18 @@ final class LaneView extends HBox {
         for (Label label : new Label[] {top, bottom, trouble, readOut, rate}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
+        }
+        between.getStyleClass().add("span");
+        between.setManaged(false);
+        between.setMouseTransparent(true);
+        between.setVisible(false);
+        plot.getChildren().add(between);
+        for (Region edge : edges) {
+            edge.getStyleClass().add("span-edge");
+            edge.setManaged(false);
+            edge.setMouseTransparent(true);
+            edge.setVisible(false);
+            plot.getChildren().add(edge);
         }
         plot.getChildren().addAll(trouble, readOut, rate);
         side.getChildren().addAll(top, bottom);
@@ -144,7 +161,10 @@ final class LaneView extends HBox {
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
         unit.setText(lost ? "" : channel.channel().unit());
         setAccessibleText(name.getText() + ": " + value.getText() + " " + unit.getText());
-        how.setText(Wording.how(channel) + " · " + Wording.rate(channel.rateHz()));
+        // What keeps it from being read stands beside the signal, not over it.
+        boolean kept = !channel.trouble().isEmpty();
+        how.setText(kept ? channel.trouble() : Wording.how(channel) + " · " + Wording.rate(channel.rateHz()));
+        pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("kept"), kept);
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(state)
@@ -159,7 +179,7 @@ final class LaneView extends HBox {
         String beyond = channel.channel()
                 .limits()
                 .words(channel.beyond(), channel.channel().scaling().unit());
-        trouble.setText(beyond.isEmpty() ? channel.trouble() : beyond);
+        trouble.setText(beyond);
         trouble.setVisible(!trouble.getText().isEmpty());
         rate.setText(picture.rateWords());
         rate.setVisible(!rate.getText().isEmpty());
@@ -247,6 +267,26 @@ final class LaneView extends HBox {
         readOut.autosize();
         double left = x + 14 + readOut.getWidth() > pixelWidth ? x - 14 - readOut.getWidth() : x + 14;
         readOut.relocate(left, pixelHeight / 2.0 - 10);
+    }
+
+    /** Shows the measured stretch. @param from and to pixels of its ends; NaN for one that is not there */
+    void span(double from, double to) {
+        place(edges[0], from);
+        place(edges[1], to);
+        boolean both = from == from && to == to;
+        between.setVisible(both);
+        if (both) {
+            double left = Math.max(0, Math.min(from, to));
+            double right = Math.min(pixelWidth, Math.max(from, to));
+            between.resizeRelocate(left, 0, Math.max(0, right - left), pixelHeight);
+        }
+    }
+
+    private void place(Region edge, double x) {
+        edge.setVisible(x >= 0 && x <= pixelWidth);
+        if (edge.isVisible()) {
+            edge.resizeRelocate(Math.round(x), 0, 1.5, pixelHeight);
+        }
     }
 
     void hideReadOut() {

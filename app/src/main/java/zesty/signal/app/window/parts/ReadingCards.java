@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
@@ -16,6 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.desk.Cards;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.Wording;
@@ -29,7 +31,10 @@ import zesty.signal.engine.LinkState;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
-/** The answers at the right: one card a channel. Opening a card tells how far to trust it and why. */
+/**
+ * The answers at the right: one card a channel. Opening a card tells how far to trust it and why, and its other numbers. A
+ * card can be pinned to the top, moved, and put away.
+ */
 public final class ReadingCards extends ScrollPane {
     private static final double WIDTH = 250;
 
@@ -38,6 +43,10 @@ public final class ReadingCards extends ScrollPane {
     private final Map<String, Card> byColumn = new HashMap<>();
     private List<String> shown = List.of();
     private boolean onlyFocus;
+    /** The columns that have a card, before it is asked how they stand. */
+    private List<String> asked = List.of();
+
+    private final Button back = new Button();
 
     private final class Card extends VBox {
         final Label name = new Label();
@@ -46,6 +55,8 @@ public final class ReadingCards extends ScrollPane {
         final Label detail = new Label();
         final Label why = new Label();
         final Slice slice = new Slice(24);
+        final Button pin = new Button("pin");
+        final Button away = new Button("×");
         boolean open;
 
         Card(String column) {
@@ -65,7 +76,16 @@ public final class ReadingCards extends ScrollPane {
             why.setWrapText(true);
             Region space = new Region();
             HBox.setHgrow(space, Priority.ALWAYS);
-            HBox head = new HBox(name, space, slice);
+            pin.setOnAction(event -> desk.cards().set(desk.cards().get().turned(column)));
+            away.setOnAction(event -> desk.cards().set(desk.cards().get().without(column)));
+            for (Button button : new Button[] {pin, away}) {
+                button.getStyleClass().setAll("lane-hide");
+                button.setFocusTraversable(false);
+                button.visibleProperty().bind(hoverProperty().or(focusedProperty()));
+                button.managedProperty().bind(button.visibleProperty());
+            }
+            away.setTooltip(new Tooltip("put this card away (Delete on the card)"));
+            HBox head = new HBox(4, name, space, pin, away, slice);
             head.setAlignment(Pos.CENTER_LEFT);
             HBox number = new HBox(7, value, unit);
             number.setAlignment(Pos.BASELINE_LEFT);
@@ -76,8 +96,20 @@ public final class ReadingCards extends ScrollPane {
                 open(!open);
             });
             setOnKeyPressed(event -> {
+                Cards now = desk.cards().get();
+                Cards then =
+                        switch (event.getCode()) {
+                            case P -> now.turned(column);
+                            case DELETE -> now.without(column);
+                            case UP -> event.isShortcutDown() ? now.moved(column, -1, asked) : null;
+                            case DOWN -> event.isShortcutDown() ? now.moved(column, 1, asked) : null;
+                            default -> null;
+                        };
                 if (event.getCode() == KeyCode.ENTER) {
                     open(!open);
+                    event.consume();
+                } else if (then != null) {
+                    desk.cards().set(then);
                     event.consume();
                 }
             });
@@ -93,7 +125,12 @@ public final class ReadingCards extends ScrollPane {
     public ReadingCards(Desk desk) {
         this.desk = desk;
         getStyleClass().add("cards");
-        setContent(cards);
+        back.setId("cards-back");
+        back.getStyleClass().setAll("small-button");
+        back.setTooltip(new Tooltip("shows the cards that were put away"));
+        back.setOnAction(event -> desk.cards().set(desk.cards().get().all()));
+        back.managedProperty().bind(back.visibleProperty());
+        setContent(new VBox(9, cards, back));
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
         setMinWidth(WIDTH);
@@ -113,13 +150,21 @@ public final class ReadingCards extends ScrollPane {
                 .map(c -> c.channel().column())
                 .orElse("");
         for (ChannelSight channel : sight.channels()) {
-            boolean asked = onlyFocus
+            boolean there = onlyFocus
                     ? channel.channel().column().equals(focus)
                     : channel.channel().shown() || channel.reader().isPresent();
-            if (asked) {
+            if (there) {
                 wanted.add(channel.channel().column());
             }
         }
+        asked = List.copyOf(wanted);
+        Cards order = desk.cards().get();
+        if (!onlyFocus) {
+            wanted = order.arranged(asked);
+        }
+        int gone = onlyFocus ? 0 : order.away(asked);
+        back.setVisible(gone > 0);
+        back.setText(gone == 1 ? "1 card put away" : gone + " cards put away");
         if (!wanted.equals(shown)) {
             shown = wanted;
             byColumn.keySet().retainAll(wanted);
@@ -137,6 +182,10 @@ public final class ReadingCards extends ScrollPane {
     }
 
     private void fill(Card card, Sight sight, ChannelSight channel) {
+        boolean pinned = desk.cards().get().pinned().contains(channel.channel().column());
+        card.pin.setText(pinned ? "unpin" : "pin");
+        card.pin.setTooltip(new Tooltip((pinned ? "let it go from the top" : "keep it at the top")
+                + " (P on the card; Ctrl with the arrows moves it)"));
         LinkState state = sight.state(channel.strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean stale = lost || state == LinkState.HELD;
@@ -175,11 +224,19 @@ public final class ReadingCards extends ScrollPane {
         card.value.setText(lost ? "—" : Wording.scalar(channel, headline, reader.headline()));
         List<String> reasons = reading.quality().reasons();
         boolean none = Double.isNaN(reader.headline());
+        // What keeps it from being read comes before what a reader guesses meanwhile.
+        if (!channel.trouble().isEmpty()) {
+            card.value.setText("—");
+            card.detail.setText(channel.trouble());
+            card.slice.show(0, colour);
+            card.why.setText(channel.trouble());
+            return;
+        }
         card.detail.setText((none || held) && !reasons.isEmpty() ? reasons.get(0) : detail(channel, reader));
         card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), lost || held);
         card.slice.show(lost ? 0 : reading.quality().segments(), colour);
         if (card.open) {
-            card.why.setText(why(reading));
+            card.why.setText(why(channel, reader));
         }
     }
 
@@ -199,7 +256,8 @@ public final class ReadingCards extends ScrollPane {
         return String.join(" · ", parts);
     }
 
-    private static String why(Reading reading) {
+    private static String why(ChannelSight channel, ReaderSight reader) {
+        Reading reading = reader.reading();
         StringBuilder text = new StringBuilder();
         text.append("Trust ").append(reading.quality().segments()).append(" of 8. ");
         if (reading.quality().reasons().isEmpty()) {
@@ -207,6 +265,17 @@ public final class ReadingCards extends ScrollPane {
         }
         for (String reason : reading.quality().reasons()) {
             text.append("\n· ").append(reason);
+        }
+        text.append("\n");
+        List<String> told = new ArrayList<>(reader.kind().detailKeys());
+        told.add(reader.kind().scalars().get(0).key());
+        for (ScalarInfo scalar : reader.kind().scalars()) {
+            double value = reading.scalar(scalar.key());
+            if (!Double.isNaN(value) && !told.contains(scalar.key())) {
+                String unit = scalar.unit(channel.channel().unit());
+                text.append("\n").append(scalar.words()).append(" ").append(Wording.scalar(channel, scalar, value));
+                text.append(unit.isEmpty() ? "" : " " + unit);
+            }
         }
         text.append("\n");
         for (String line : reading.working()) {

@@ -216,28 +216,37 @@ public final class TakesView extends ScrollPane {
     private Node drawing(Shelf.Entry entry) {
         Canvas canvas = new Canvas(DRAWING_WIDTH, DRAWING_HEIGHT);
         GraphicsContext g = canvas.getGraphicsContext2D();
-        List<double[]> lanes = entry.drawing();
-        int first = lanes.size() > 1 ? 1 : 0;
-        int count = Math.min(MOST_LANES, lanes.size() - first);
+        List<Shelf.Drawing> lanes = entry.drawing();
+        int count = Math.min(MOST_LANES, lanes.size());
         for (int lane = 0; lane < count; lane++) {
-            double[] extremes = lanes.get(first + lane);
-            double low = Double.POSITIVE_INFINITY;
-            double high = Double.NEGATIVE_INFINITY;
-            for (int i = 0; i + 1 < extremes.length; i += 2) {
-                low = Math.min(low, extremes[i]);
-                high = Math.max(high, extremes[i + 1]);
-            }
-            double height = DRAWING_HEIGHT / count - 3;
-            double top = lane * DRAWING_HEIGHT / count;
-            int cells = extremes.length / 2;
-            g.setFill(Color.web(Palette.css(Palette.channel(lane), desk.night().get())));
-            for (int cell = 0; cell < cells; cell++) {
-                double a = (high - extremes[2 * cell + 1]) / Math.max(high - low, 1e-12) * height;
-                double b = (high - extremes[2 * cell]) / Math.max(high - low, 1e-12) * height;
-                double width = DRAWING_WIDTH / cells;
-                g.fillRect(cell * width, top + a, Math.max(1, width - 0.5), Math.max(1.2, b - a));
-            }
+            Shelf.Drawing one = lanes.get(lane);
+            g.setFill(Color.web(
+                    Palette.css(Palette.channel(one.place()), desk.night().get())));
+            draw(g, one.extremes(), lane * DRAWING_HEIGHT / count, DRAWING_HEIGHT / count - 3);
         }
         return canvas;
+    }
+
+    /** One lane as a band from lowest to highest, without a break from cell to cell. */
+    private static void draw(GraphicsContext g, double[] extremes, double top, double height) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i + 1 < extremes.length; i += 2) {
+            low = Math.min(low, extremes[i]);
+            high = Math.max(high, extremes[i + 1]);
+        }
+        double gain = height / Math.max(high - low, 1e-12);
+        int cells = extremes.length / 2;
+        double width = DRAWING_WIDTH / cells;
+        double before = Double.NaN;
+        for (int cell = 0; cell < cells; cell++) {
+            double a = (high - extremes[2 * cell + 1]) * gain;
+            double b = (high - extremes[2 * cell]) * gain;
+            // A cell begins where the one before it ended.
+            double from = before < a ? before : a;
+            double to = before > b ? before : b;
+            g.fillRect(cell * width, top + from, width + 0.5, Math.max(1.2, to - from));
+            before = a == a ? (a + b) / 2 : before;
+        }
     }
 }

@@ -61,7 +61,7 @@ class DeskTest {
                         Look.CONTRAST,
                         7.5,
                         List.of("sim:deck"),
-                        new Settings.View(Stop.CLEAN, "heel"))
+                        new Settings.View(Stop.CLEAN, "heel", new Cards(List.of("trim"), List.of("bilge", "heel"))))
                 .withRecent("stdin")
                 .withRecent("sim:deck");
         settings.save(file);
@@ -74,6 +74,23 @@ class DeskTest {
         assertThat(Settings.load(file)).isEqualTo(Settings.FIRST);
         Files.writeString(folder.resolve("last-rig.json"), "rubbish");
         assertThat(Desk.lastRig(new Places(folder)).source()).isEmpty();
+    }
+
+    @Test
+    void cardsKeepTheirPlacesAlsoWhileTheirChannelsAreNotThere() {
+        List<String> columns = List.of("pulse", "forearm", "heel", "trim");
+        Cards cards = Cards.FIRST.turned("heel").turned("gone");
+        assertThat(cards.arranged(columns)).containsExactly("heel", "pulse", "forearm", "trim");
+        cards = cards.moved("trim", -1, columns);
+        assertThat(cards.arranged(columns)).containsExactly("heel", "pulse", "trim", "forearm");
+        cards = cards.moved("heel", 1, columns);
+        assertThat(cards.arranged(columns)).containsExactly("pulse", "heel", "trim", "forearm");
+        assertThat(cards.moved("pulse", -1, columns)).isEqualTo(cards);
+        cards = cards.without("heel").without("forearm");
+        assertThat(cards.arranged(columns)).containsExactly("pulse", "trim");
+        assertThat(cards.away(columns)).isEqualTo(2);
+        assertThat(cards.all().arranged(List.of("gone", "heel", "trim"))).containsExactly("heel", "trim", "gone");
+        assertThat(cards.turned("pulse").arranged(columns)).containsExactly("trim", "pulse");
     }
 
     /** What the forearm's takes were planned to be: one pull of each force, and the same pulls at ever worse places. */

@@ -1,0 +1,196 @@
+package zesty.signal.app.window.lanes;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.Span;
+import zesty.signal.core.sample.SpanNumbers;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.Sight;
+
+/** What lies between the two moments that are measured, of the channel in focus; copied for all lanes as a table. */
+final class SpanBar extends HBox {
+    private static final int MOST_SAMPLES = 4_000_000;
+
+    private final Desk desk;
+    private final Label words = new Label();
+    private Object shownFor;
+    private Sight seen;
+
+    SpanBar(Desk desk) {
+        super(10);
+        this.desk = desk;
+        setId("span-bar");
+        getStyleClass().add("span-bar");
+        setAlignment(Pos.CENTER_LEFT);
+        words.setId("span-words");
+        words.setWrapText(true);
+        words.setMinHeight(USE_PREF_SIZE);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMaxWidth(Double.MAX_VALUE);
+        Button copy = new Button("copy");
+        copy.setId("span-copy");
+        copy.getStyleClass().setAll("small-button");
+        copy.setMinWidth(USE_PREF_SIZE);
+        copy.setTooltip(new Tooltip("copies the numbers of every lane as a table"));
+        copy.setOnAction(event -> copy());
+        Button away = new Button("×");
+        away.getStyleClass().setAll("tile-off");
+        away.setMinWidth(USE_PREF_SIZE);
+        away.setTooltip(new Tooltip("stop measuring (Shift+X)"));
+        away.setOnAction(event -> desk.span().set(Span.NONE));
+        managedProperty().bind(visibleProperty());
+        setVisible(false);
+        getChildren().addAll(words, copy, away);
+    }
+
+    /** @param zero what times are shown against */
+    void show(Sight sight, double zero) {
+        seen = sight;
+        Span span = desk.span().get();
+        setVisible(span.begun());
+        if (!span.begun()) {
+            return;
+        }
+        Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
+        if (!span.whole()) {
+            words.setText("Measuring from here: press X at the other end, or drag with the right button.");
+            shownFor = null;
+            return;
+        }
+        Object now = focused.map(c -> List.of(span, c.channel(), c.clean().end() < 0))
+                .orElse(List.of());
+        if (focused.isEmpty() || now.equals(shownFor)) {
+            return;
+        }
+        shownFor = now;
+        words.setText(words(focused.get(), span, desk.isStored() ? 0 : Double.NaN));
+    }
+
+    private static String words(ChannelSight channel, Span span, double zero) {
+        double[][] samples = samples(channel, span);
+        if (samples.length == 0) {
+            return "Too many samples lie between for one look: measure a shorter stretch.";
+        }
+        SpanNumbers numbers = SpanNumbers.of(samples[0], samples[1]);
+        double apart = span.to() - span.from();
+        String unit = channel.channel().unit();
+        String own = unit.isEmpty() ? "" : " " + unit;
+        StringBuilder text = new StringBuilder();
+        text.append(Digits.about(apart, 5))
+                .append(" s apart (")
+                .append(Digits.about(1 / apart, 4))
+                .append(" a second)");
+        if (zero == zero) {
+            text.append(", from ")
+                    .append(Digits.fixed(span.from(), 3))
+                    .append(" to ")
+                    .append(Digits.fixed(span.to(), 3))
+                    .append(" s");
+        }
+        if (numbers.count() == 0) {
+            return text + ". No sample lies between.";
+        }
+        double first = samples[0][0];
+        double last = samples[0][samples[0].length - 1];
+        text.append(". ")
+                .append(channel.channel().name())
+                .append(": ")
+                .append(Digits.about(first, 4))
+                .append(" to ")
+                .append(Digits.about(last, 4))
+                .append(own)
+                .append(", ")
+                .append(last >= first ? "+" : "")
+                .append(Digits.about(last - first, 4))
+                .append(own);
+        text.append(". Mean ").append(Digits.about(numbers.mean(), 5));
+        text.append(", spread ").append(Digits.about(numbers.deviation(), 3));
+        text.append(", RMS ").append(Digits.about(numbers.rms(), 4));
+        text.append(", ")
+                .append(Digits.about(numbers.low(), 4))
+                .append(" … ")
+                .append(Digits.about(numbers.high(), 4))
+                .append(own);
+        text.append(", slope ")
+                .append(Digits.about(numbers.slope(), 3))
+                .append(own)
+                .append("/s");
+        text.append(", crest ").append(Digits.about(numbers.crest(), 3));
+        text.append(", area ")
+                .append(Digits.about(numbers.area(), 4))
+                .append(own)
+                .append("·s");
+        text.append(", ").append(numbers.count()).append(" samples.");
+        return text.toString();
+    }
+
+    /** @return cleaned values in the unit that is shown, and their times; empty when there are too many */
+    private static double[][] samples(ChannelSight channel, Span span) {
+        TimeRing times = channel.strand().times();
+        long first = Math.max(times.firstAtOrAfter(span.from()), channel.clean().start() - channel.lateSamples());
+        long last = Math.min(
+                Math.min(
+                        times.firstAtOrAfter(Math.nextUp(span.to())),
+                        channel.clean().end() - channel.lateSamples()),
+                times.end());
+        int n = (int) Math.max(0, Math.min(Integer.MAX_VALUE, last - first));
+        if (n > MOST_SAMPLES) {
+            return new double[0][];
+        }
+        double[][] samples = new double[2][n];
+        for (int i = 0; i < n; i++) {
+            samples[0][i] = channel.channel().display().apply(channel.clean().value(first + i + channel.lateSamples()));
+            samples[1][i] = times.secondsAt(first + i);
+        }
+        return samples;
+    }
+
+    private void copy() {
+        Span span = desk.span().get();
+        if (!span.whole() || seen == null) {
+            return;
+        }
+        List<String> lines = new ArrayList<>();
+        lines.add("channel\tunit\tfrom_s\tto_s\tsamples\tmean\tdeviation\trms\tlow\thigh\tslope_per_s\tcrest\tarea");
+        for (ChannelSight channel : seen.channels()) {
+            if (!channel.channel().shown()) {
+                continue;
+            }
+            double[][] samples = samples(channel, span);
+            if (samples.length > 0) {
+                SpanNumbers n = SpanNumbers.of(samples[0], samples[1]);
+                lines.add(String.join(
+                        "\t",
+                        channel.channel().name(),
+                        channel.channel().unit(),
+                        String.valueOf(span.from()),
+                        String.valueOf(span.to()),
+                        String.valueOf(n.count()),
+                        String.valueOf(n.mean()),
+                        String.valueOf(n.deviation()),
+                        String.valueOf(n.rms()),
+                        String.valueOf(n.low()),
+                        String.valueOf(n.high()),
+                        String.valueOf(n.slope()),
+                        String.valueOf(n.crest()),
+                        String.valueOf(n.area())));
+            }
+        }
+        ClipboardContent content = new ClipboardContent();
+        content.putString(String.join("\n", lines) + "\n");
+        Clipboard.getSystemClipboard().setContent(content);
+        desk.say("Copied: a line for each of " + (lines.size() - 1) + (lines.size() == 2 ? " lane." : " lanes."));
+    }
+}
