@@ -17,7 +17,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
-import zesty.signal.core.decode.Column;
+import zesty.signal.core.rig.Channel;
 
 /** The folder the takes stand in. A removed take can be brought back for 30 days. */
 public final class Shelf {
@@ -113,13 +113,15 @@ public final class Shelf {
             List<Drawing> drawing = new ArrayList<>();
             int place = 0;
             for (int c = 0; c < take.columns().size(); c++) {
-                Column column = take.columns().get(c);
-                if (!column.isChannel()) {
+                String column = take.columns().get(c).name();
+                Channel channel = take.rig().channels().stream()
+                        .filter(one -> one.column().equals(column))
+                        .findFirst()
+                        .orElse(null);
+                if (channel == null) {
                     continue;
                 }
-                boolean hidden = take.rig().channels().stream()
-                        .anyMatch(channel -> channel.column().equals(column.name()) && !channel.shown());
-                if (!hidden) {
+                if (channel.shown()) {
                     drawing.add(new Drawing(place, take.overview(c, DRAWING_CELLS)));
                 }
                 place++;

@@ -25,6 +25,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Look;
+import zesty.signal.app.window.desk.Span;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
@@ -103,8 +104,10 @@ final class Pictures {
                             .filter(entry -> entry.title().startsWith("Long"))
                             .findFirst()
                             .ifPresent(entry -> desk.open(entry.file()));
+                    desk.span().set(new Span(200, 260));
                 },
                 2.5);
+        step(() -> desk.span().set(Span.NONE), 0.2);
         scene(
                 "muscle",
                 () -> {

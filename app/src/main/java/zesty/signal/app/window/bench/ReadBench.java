@@ -122,7 +122,7 @@ public final class ReadBench extends Bench {
     /** A reader of several columns: which is which. */
     private void fillPorts(ReaderSetup reader, List<String> offered) {
         ports.getChildren().clear();
-        ports.setVisible(reader != null && reader.readerKind().ports().size() > 1);
+        ports.setVisible(reader != null && reader.readerKind().ports().size() > 1 && offered.size() > 1);
         if (!ports.isVisible()) {
             return;
         }

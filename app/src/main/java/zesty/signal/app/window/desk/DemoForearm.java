@@ -36,7 +36,7 @@ final class DemoForearm {
     private static Rig rig(String place) {
         DelimitedFormat format =
                 new DelimitedFormat(',', false, false, "", List.of(new Column(COLUMN, "counts")), null);
-        Channel channel = new Channel(COLUMN, "Sheet forearm, raw", Scaling.asItCame("counts"), Recipe.NONE, true);
+        Channel channel = new Channel(COLUMN, "Sheet forearm", Scaling.asItCame("counts"), Recipe.NONE, true);
         return new Rig("Wren, sheet hand", SourceSetup.at("sim:forearm"), format, List.of(channel))
                 .withReader(ReaderSetup.on(COLUMN, Muscle.NAME, Map.of("rest", "1..5", Muscle.PLACE, place)));
     }
