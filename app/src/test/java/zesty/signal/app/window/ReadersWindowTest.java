@@ -5,11 +5,17 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import zesty.signal.app.window.bench.PlotProbe;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.read.Item;
@@ -77,6 +83,21 @@ class ReadersWindowTest extends RealWindow {
         assertThat(lines.get(1)[0]).isCloseTo(92, within(0.6));
         assertThat(lines.get(1)[1] / lines.get(0)[1]).isCloseTo(0.3, within(0.06));
         awaitText("#reader-words", "RMS");
+        // The comb of orders is pulled from its first tooth to twice as far.
+        robot.interact(() ->
+                desk().change(rig -> rig.withReader(rig.readersOn("ay").get(0).with("turns", "46"))));
+        until(s -> reading(s, "ay").scalar("turning_hz") == 46);
+        Node plot = robot.lookup("#spectrum").query();
+        PlotProbe probe = new PlotProbe(plot);
+        TimeUnit.MILLISECONDS.sleep(600);
+        Bounds there = fx(() -> plot.localToScreen(plot.getBoundsInLocal()));
+        robot.drag(
+                        new Point2D(there.getMinX() + fx(() -> probe.pixelOfFoot(46)), there.getCenterY()),
+                        MouseButton.PRIMARY)
+                .dropTo(new Point2D(there.getMinX() + fx(() -> probe.pixelOfFoot(92)), there.getCenterY()));
+        until(s -> Math.abs(reading(s, "ay").scalar("turning_hz") - 92) < 4);
+        key(KeyCode.U);
+        until(s -> reading(s, "ay").scalar("turning_hz") == 46);
         write("#setting-peaks", "1");
         until(s -> lines(reading(s, "ay")).size() == 1);
         write("#setting-peaks", "none");

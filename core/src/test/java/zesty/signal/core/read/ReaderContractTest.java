@@ -47,6 +47,8 @@ class ReaderContractTest {
                 text.append(Arrays.toString(numbers.values()));
             } else if (item instanceof Item.Trace trace) {
                 text.append(Arrays.toString(trace.seconds())).append(Arrays.toString(trace.values()));
+            } else if (item instanceof Item.Records records) {
+                records.records().forEach(one -> text.append(Arrays.toString(one)));
             } else if (item instanceof Item.Events events) {
                 events.events().forEach(e -> text.append(e.kind())
                         .append(e.startSeconds())

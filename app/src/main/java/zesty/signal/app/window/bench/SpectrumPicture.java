@@ -8,6 +8,8 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.vibration.Vibration;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
@@ -16,7 +18,10 @@ import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
-/** The spectrum of what is in sight, with the lines that the reader names: for shaking and for tones. */
+/**
+ * The spectrum of what is in sight, with the lines that the reader names: for shaking and for tones. Of what turns the
+ * orders stand as a comb that can be pulled; orders beyond half the rate stand pale where they are folded down to.
+ */
 final class SpectrumPicture extends ReaderPicture {
     private static final int MOST_SAMPLES = 1 << 16;
     private static final int SEGMENT = 1024;
@@ -25,10 +30,24 @@ final class SpectrumPicture extends ReaderPicture {
 
     private static final int ROWS = 5;
 
+    private static final double GRIP_PIXELS = 8;
+    private static final int GHOSTS = 12;
+
     private final Plot plot = new Plot();
+    private ReaderSetup setup;
+    private double turningHz = Double.NaN;
+    /** The order whose line is held, and where it is pulled to. */
+    private int held;
+
+    private double pulledHz = Double.NaN;
 
     SpectrumPicture(Desk desk) {
         super(desk);
+        plot.setId("spectrum");
+        plot.setOnMousePressed(event -> held = orderAt(event.getX()));
+        plot.setOnMouseDragged(
+                event -> pulledHz = held > 0 ? Math.max(0.05, plot.valueX(event.getX()) / held) : Double.NaN);
+        plot.setOnMouseReleased(event -> letGo());
         VBox.setVgrow(plot, Priority.ALWAYS);
         getChildren().add(plot);
     }
@@ -68,7 +87,60 @@ final class SpectrumPicture extends ReaderPicture {
                 "dB, 0 is 1 " + (unit.isEmpty() ? "unit" : unit) + "²/Hz");
         plot.line(hz, height, hz.length, colour, 1.4);
         if (reader != null && reader.reading() != null) {
+            setup = reader.setup();
             lines(reader.reading(), colour);
+            orders(reader.reading(), rate);
+        }
+    }
+
+    private void orders(Reading reading, double rate) {
+        turningHz = reading.scalar("turning_hz");
+        double shown = pulledHz > 0 ? pulledHz : turningHz;
+        if (!(shown > 0)) {
+            return;
+        }
+        Color ink = desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
+        for (int order = 1; order <= GHOSTS; order++) {
+            double hz = order * shown;
+            double folded = Math.abs(hz - rate * Math.rint(hz / rate));
+            boolean ghost = hz > rate / 2;
+            if (ghost && folded < 2) {
+                continue;
+            }
+            plot.named(
+                    ghost ? folded : hz,
+                    "×" + order + (ghost ? " folded" : order == 1 ? " " + Digits.fixed(shown, 2) + " Hz" : ""),
+                    ROWS + order % 2,
+                    ink.deriveColor(0, 1, 1, ghost ? 0.3 : 0.75));
+        }
+    }
+
+    /** @return the order whose line is under the pixel; 0 for none */
+    private int orderAt(double pixel) {
+        int found = 0;
+        double best = GRIP_PIXELS;
+        for (int order = 1; turningHz > 0 && order <= GHOSTS; order++) {
+            double apart = Math.abs(plot.pixelX(order * turningHz) - pixel);
+            if (apart < best) {
+                best = apart;
+                found = order;
+            }
+        }
+        return found;
+    }
+
+    private void letGo() {
+        double hz = pulledHz;
+        held = 0;
+        pulledHz = Double.NaN;
+        if (hz > 0 && setup != null && setup.kind().equals(Vibration.NAME)) {
+            String id = setup.id();
+            String text = Digits.about(hz, 5);
+            desk.change(rig -> rig.readers().stream()
+                    .filter(one -> one.id().equals(id))
+                    .findFirst()
+                    .map(one -> rig.withReader(one.with(Vibration.TURNS, text)))
+                    .orElse(rig));
         }
     }
 

@@ -14,6 +14,9 @@ import zesty.signal.core.scale.Digits;
 /** Vibration of one to three axes: RMS, peak, crest factor, kurtosis, the strongest lines, the share clipped. */
 public final class Vibration implements ReaderKind {
     public static final String NAME = "vibration";
+    /** The setting of the turning speed. */
+    public static final String TURNS = "turns";
+
     private static final double LEAST_HZ = 10;
 
     @Override
@@ -43,7 +46,28 @@ public final class Vibration implements ReaderKind {
     public List<Setting> settings() {
         return List.of(
                 Setting.number("peaks", "5", 1, 50, "", "lines", "how many lines are told, the strongest first"),
-                Setting.choice("unit", List.of("g", "m/s2", "counts"), "unit", "what the numbers are in"));
+                Setting.choice(
+                        "unit",
+                        List.of("g", "m/s2", "counts"),
+                        "unit",
+                        "what the numbers are in; of counts there is no velocity"),
+                Setting.number(
+                        TURNS,
+                        Setting.AUTO,
+                        0.05,
+                        1e5,
+                        "Hz",
+                        "turns",
+                        "how often a second it turns; by itself: the line that others are harmonics of"),
+                Setting.number(
+                        "from",
+                        "10",
+                        0.5,
+                        1e5,
+                        "Hz",
+                        "velocity from",
+                        "slower than this is left out of velocity and way"),
+                Setting.choice("bands", List.of("thirds", "octaves"), "bands", "how wide the bands are"));
     }
 
     @Override
@@ -55,12 +79,20 @@ public final class Vibration implements ReaderKind {
                         "peak", "peak", ScalarInfo.OF_PORT, -1, "the furthest from the mean, of all axes together"),
                 new ScalarInfo("crest", "crest factor", "", 2, "peak over RMS; 1.41 for a sine, 3 to 5 for noise"),
                 new ScalarInfo("kurtosis", "kurtosis", "", 2, "3 for Gaussian noise, 1.5 for a sine, more for knocks"),
-                new ScalarInfo("clipped", "clipped", "", 3, "share of the samples at an end of the range"));
+                new ScalarInfo("clipped", "clipped", "", 3, "share of the samples at an end of the range"),
+                new ScalarInfo(
+                        "velocity_mm_s",
+                        "velocity",
+                        "mm/s",
+                        2,
+                        "RMS, integrated in the spectrum from the stated frequency up"),
+                new ScalarInfo("displacement_um", "way", "\u00b5m", 1, "RMS, integrated twice in the spectrum"),
+                new ScalarInfo("turning_hz", "turns", "Hz", 2, "as set, or the line that others are harmonics of"));
     }
 
     @Override
     public List<String> otherKeys() {
-        return List.of("peaks");
+        return List.of("peaks", "orders", "bands", "trend");
     }
 
     @Override
@@ -85,6 +117,6 @@ public final class Vibration implements ReaderKind {
         if (peaks != Math.rint(peaks)) {
             throw new ReaderException("peaks takes a whole number from 1 to 50, was " + settings.text("peaks"));
         }
-        return new VibrationReader((int) peaks, rateHz);
+        return new VibrationReader((int) peaks, settings, rateHz);
     }
 }

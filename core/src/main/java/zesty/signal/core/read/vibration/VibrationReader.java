@@ -6,6 +6,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
+import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
@@ -22,13 +23,26 @@ final class VibrationReader extends Recorded {
 
     private static final double WORTH_SAYING = 0.001;
 
+    /** The trend has a point for each of these, in s. */
+    private static final double TREND_SECONDS = 1;
+    /** More lines than are told are looked at for harmonics. */
+    private static final int LOOKED_AT = 12;
+
     private final int most;
     private final double rateHz;
+    private final double metres;
+    private final double fromHz;
+    private final double turnsHz;
+    private final double parts;
 
-    VibrationReader(int most, double rateHz) {
+    VibrationReader(int most, Settings settings, double rateHz) {
         super(1);
         this.most = most;
         this.rateHz = rateHz;
+        metres = Shaking.metres(settings.text("unit"));
+        fromHz = settings.number("from");
+        turnsHz = settings.number(Vibration.TURNS);
+        parts = settings.text("bands").equals("thirds") ? 10 : 10 / 3.0;
     }
 
     /** Sums over the samples at which every axis is there. */
@@ -37,7 +51,11 @@ final class VibrationReader extends Recorded {
     @Override
     protected Reading read(Stretch stretch) {
         Sums sums = sums(stretch);
-        List<Lines.Line> lines = lines(stretch);
+        Shaking shaking = shaking(stretch);
+        List<Lines.Line> all = shaking == null
+                ? List.of()
+                : Lines.of(shaking.density(), shaking.binHz(), LOWEST_HZ, rateHz / 2, Math.max(most, LOOKED_AT));
+        List<Lines.Line> lines = all.subList(0, Math.min(most, all.size()));
         List<Item> items = new ArrayList<>();
         items.add(new Item.Scalar("rms", sums.rms()));
         items.add(new Item.Scalar("peak", sums.peak()));
@@ -50,6 +68,7 @@ final class VibrationReader extends Recorded {
                         .map(line -> new double[] {line.hz(), line.amplitude()})
                         .toList()));
         items.add(new Item.Scalar("clipped", sums.clipped()));
+        shaken(items, shaking, all, stretch);
         return new Reading(quality(sums), items, working(sums, lines));
     }
 
@@ -95,14 +114,56 @@ final class VibrationReader extends Recorded {
                 (double) cut / n);
     }
 
-    /** Each axis has a spectrum; densities add up to that of the length of the vector. */
-    private List<Lines.Line> lines(Stretch stretch) {
+    private void shaken(List<Item> items, Shaking shaking, List<Lines.Line> lines, Stretch stretch) {
+        boolean some = shaking != null;
+        double turning = turnsHz == turnsHz ? turnsHz : some ? Shaking.turning(lines, shaking.binHz()) : Double.NaN;
+        items.add(new Item.Scalar("velocity_mm_s", some ? shaking.velocity(fromHz, metres) : Double.NaN));
+        items.add(new Item.Scalar("displacement_um", some ? shaking.displacement(fromHz, metres) : Double.NaN));
+        items.add(new Item.Scalar("turning_hz", turning));
+        items.add(new Item.Records(
+                "orders",
+                List.of("order", "hz", "amplitude"),
+                some && turning > 0 ? shaking.orders(turning, rateHz) : List.of()));
+        items.add(new Item.Records("bands", List.of("hz", "rms"), some ? shaking.bands(parts) : List.of()));
+        items.add(trend(stretch));
+    }
+
+    /** The RMS of each second, about that second's mean. */
+    private Item.Trace trend(Stretch stretch) {
+        int window = (int) Math.max(4, Math.round(TREND_SECONDS * rateHz));
+        List<double[]> points = new ArrayList<>();
+        for (int[] run : stretch.runs()) {
+            for (int at = run[0]; at + window <= run[1]; at += window) {
+                double square = 0;
+                for (double[] axis : stretch.ports()) {
+                    double sum = 0;
+                    double squares = 0;
+                    for (int i = at; i < at + window; i++) {
+                        sum += axis[i];
+                        squares += (axis[i] - axis[at]) * (axis[i] - axis[at]);
+                    }
+                    double off = sum / window - axis[at];
+                    square += Math.max(0, squares / window - off * off);
+                }
+                points.add(new double[] {stretch.seconds()[at] + TREND_SECONDS / 2, Math.sqrt(square)});
+            }
+        }
+        return new Item.Trace(
+                "trend",
+                "",
+                "rms",
+                points.stream().mapToDouble(point -> point[0]).toArray(),
+                points.stream().mapToDouble(point -> point[1]).toArray());
+    }
+
+    /** Each axis has a spectrum; densities add up to that of the length of the vector. @return null for too few samples */
+    private Shaking shaking(Stretch stretch) {
         List<int[]> runs = stretch.runs();
         int longest = runs.stream().mapToInt(run -> run[1] - run[0]).max().orElse(0);
         int look = Integer.highestOneBit((int) Math.max(SHORTEST, Math.ceil(2 * LOOK_SECONDS * rateHz) - 1));
         int segment = Math.min(look, longest);
         if (segment < SHORTEST) {
-            return List.of();
+            return null;
         }
         double[] density = new double[segment / 2 + 1];
         for (double[] axis : stretch.ports()) {
@@ -112,7 +173,7 @@ final class VibrationReader extends Recorded {
                 density[k] += own[k];
             }
         }
-        return Lines.of(density, rateHz / segment, LOWEST_HZ, rateHz / 2, most);
+        return new Shaking(density, rateHz / segment);
     }
 
     private static Quality quality(Sums sums) {

@@ -3,6 +3,7 @@ package zesty.signal.core.read.kinds;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -49,6 +50,77 @@ class VibrationAndHitsTest {
         Random random = new Random(2);
         Arrays.setAll(noise, i -> random.nextGaussian());
         assertThat(Asked.of("vibration", 1000, noise).scalar("kurtosis")).isCloseTo(3, within(0.1));
+    }
+
+    private static List<double[]> records(Reading reading, String key) {
+        return reading.items().stream()
+                .filter(item -> item.key().equals(key))
+                .flatMap(item -> ((Item.Records) item).records().stream())
+                .toList();
+    }
+
+    @Test
+    void velocityAndWayAreThoseOfASineOnPaperAndOrdersAreItsHarmonics() {
+        double rate = 3200;
+        Random random = new Random(11);
+        double[] x = new double[(int) (12 * rate)];
+        double[] height = {0.5, 0.2, 0, 0.05};
+        for (int i = 0; i < x.length; i++) {
+            x[i] = 1 + 0.001 * random.nextGaussian() + 0.4 * Math.sin(2 * Math.PI * 1.3 * i / rate);
+            for (int k = 0; k < height.length; k++) {
+                x[i] += height[k] * Math.sin(2 * Math.PI * 48.3 * (k + 1) * i / rate + k);
+            }
+        }
+        Reading reading = Asked.of("vibration", rate, x);
+        double velocity = 0;
+        double way = 0;
+        for (int k = 0; k < height.length; k++) {
+            double turn = 2 * Math.PI * 48.3 * (k + 1);
+            velocity += Math.pow(height[k] * 9.80665 / turn, 2) / 2;
+            way += Math.pow(height[k] * 9.80665 / turn / turn, 2) / 2;
+        }
+        // A Hann window spreads a tone over a few bins, whose weights differ by less than two per cent here.
+        assertThat(reading.scalar("velocity_mm_s")).isCloseTo(1e3 * Math.sqrt(velocity), withinPercentage(2));
+        assertThat(reading.scalar("displacement_um")).isCloseTo(1e6 * Math.sqrt(way), withinPercentage(4));
+        assertThat(reading.scalar("turning_hz")).isCloseTo(48.3, within(0.05));
+        List<double[]> orders = records(reading, "orders");
+        assertThat(orders).hasSize(8);
+        for (int k = 0; k < height.length; k++) {
+            assertThat(orders.get(k)[2]).as("order " + (k + 1)).isCloseTo(height[k], within(0.01));
+        }
+        // In m/s² the same numbers are less by the weight of one; counts have no velocity.
+        Reading metres = Asked.of("vibration", rate, Map.of("unit", "m/s2", "turns", "24.15"), x);
+        assertThat(metres.scalar("velocity_mm_s") * 9.80665).isCloseTo(reading.scalar("velocity_mm_s"), within(1e-9));
+        assertThat(records(metres, "orders").get(1)[2]).isCloseTo(0.5, within(0.01));
+        assertThat(records(metres, "orders").get(0)[2]).isZero();
+        assertThat(Asked.of("vibration", rate, Map.of("unit", "counts"), x).scalar("velocity_mm_s"))
+                .isNaN();
+    }
+
+    @Test
+    void bandsHoldThePowerThatLiesInThemAndTheTrendIsThatOfEachSecond() {
+        double rate = 2000;
+        Random random = new Random(12);
+        double[] x = new double[(int) (30 * rate)];
+        Arrays.setAll(x, i -> (1 + i / rate / 30) * random.nextGaussian());
+        Reading reading = Asked.of("vibration", rate, Map.of("unit", "counts"), x);
+        double square = reading.scalar("rms") * reading.scalar("rms");
+        for (double[] band : records(reading, "bands")) {
+            // White noise: a third's share is its width of the 1000 Hz there are.
+            double width = band[0] * (Math.pow(10, 0.05) - Math.pow(10, -0.05));
+            double slack = 5 / Math.sqrt(width * 30);
+            assertThat(band[1] * band[1] / square)
+                    .as(band[0] + " Hz")
+                    .isCloseTo(width / 1000, within(slack * width / 1000));
+        }
+        assertThat(records(reading, "bands").get(records(reading, "bands").size() - 1)[0])
+                .isCloseTo(794.3, within(0.1));
+        double[] trend = reading.trace("trend").orElseThrow().values();
+        assertThat(trend).hasSize(30);
+        assertThat(trend[0]).isCloseTo(1.017, within(0.07));
+        assertThat(trend[29]).isCloseTo(1.983, within(0.14));
+        assertThat(records(Asked.of("vibration", rate, Map.of("bands", "octaves"), x), "bands"))
+                .hasSizeLessThan(records(reading, "bands").size() / 2);
     }
 
     @Test
