@@ -27,6 +27,13 @@ public final class Sections {
         this.poles = poles;
     }
 
+    /** @return this filter and another one after it */
+    Sections then(Sections other) {
+        double[] both = java.util.Arrays.copyOf(coefficients, coefficients.length + other.coefficients.length);
+        System.arraycopy(other.coefficients, 0, both, coefficients.length, other.coefficients.length);
+        return new Sections(both, poles + other.poles);
+    }
+
     /** @return how many sections */
     public int count() {
         return coefficients.length / 5;

@@ -372,4 +372,139 @@ public sealed interface Step {
             return (1 - alpha) / alpha;
         }
     }
+
+    /** A notch at a frequency and at each of its multiples below half the rate, all equally wide. */
+    record Comb(double hz, double q) implements Filter {
+        private static final int MOST = 10;
+
+        @Override
+        public String text() {
+            return "comb:" + Digits.exact(hz) + "@" + Digits.exact(q);
+        }
+
+        @Override
+        public double typicalHz() {
+            return hz / 4;
+        }
+
+        @Override
+        public Sections sections(double rate) {
+            Words.corner(text(), hz, rate);
+            Sections all = FilterDesign.notch(rate, hz, q);
+            for (int k = 2; k <= MOST && k * hz < 0.49 * rate; k++) {
+                all = all.then(FilterDesign.notch(rate, k * hz, k * q));
+            }
+            return all;
+        }
+    }
+
+    /** The change a second: on a stream since the sample before, over a record about each sample. */
+    record Differentiate() implements Step {
+        @Override
+        public String text() {
+            return "differentiate";
+        }
+
+        @Override
+        public boolean removesLevel() {
+            return true;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new SectionFilter(new Sections(new double[] {rate, -rate, 0, 0, 0}, 0), start);
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            double before = data.length == 0 ? 0 : data[0];
+            for (int i = 0; i < data.length; i++) {
+                double here = data[i];
+                double after = i + 1 < data.length ? data[i + 1] : here;
+                boolean inside = i > 0 && i + 1 < data.length;
+                data[i] = (after - before) * rate / (inside ? 2 : 1);
+                before = here;
+            }
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return 0.5;
+        }
+    }
+
+    /** The integral over time by trapezoids, of what is quicker than a corner: slower would run away. */
+    record Integrate(double hz) implements Step {
+        @Override
+        public String text() {
+            return "integrate:" + Digits.exact(hz);
+        }
+
+        @Override
+        public boolean removesLevel() {
+            return true;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            Words.corner(text(), hz, rate);
+            double half = 1 / (2 * rate);
+            double pole = Math.exp(-2 * Math.PI * hz / rate);
+            Sections leaky = new Sections(new double[] {half, half, 0, -pole, 0}, 1);
+            return new SectionFilter(leaky.then(FilterDesign.highPass(rate, hz, 1)), start);
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            HighPass high = new HighPass(hz, 1);
+            high.bothWays(data, rate);
+            double sum = 0;
+            double before = data.length == 0 ? 0 : data[0];
+            for (int i = 0; i < data.length; i++) {
+                double here = data[i];
+                sum += (before + here) / (2 * rate);
+                data[i] = sum;
+                before = here;
+            }
+            high.bothWays(data, rate);
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return 0;
+        }
+    }
+
+    /** A window that is told in seconds: as many samples as the rate gives. */
+    record Timed(boolean median, double seconds) implements Step {
+        @Override
+        public String text() {
+            return (median ? "median:" : "mean:") + Digits.exact(seconds) + "s";
+        }
+
+        private Step counted(double rate) {
+            double samples = median ? 2 * Math.floor(seconds * rate / 2) + 1 : Math.rint(seconds * rate);
+            double most = median ? StepParser.LONGEST_CENTRED : StepParser.LONGEST_WINDOW;
+            if (!(samples >= 1 && samples <= most)) {
+                throw new RecipeException(text() + ": at " + Digits.exact(rate) + " samples/s it is "
+                        + Digits.of(samples) + " samples; 1 to " + Digits.of(most) + " are possible");
+            }
+            return median ? new Median((int) samples) : new Mean((int) samples);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return counted(rate).stage(rate, start);
+        }
+
+        @Override
+        public void bothWays(double[] data, double rate) {
+            counted(rate).bothWays(data, rate);
+        }
+
+        @Override
+        public double delaySamples(double rate) {
+            return counted(rate).delaySamples(rate);
+        }
+    }
 }

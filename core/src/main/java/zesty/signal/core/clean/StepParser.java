@@ -3,10 +3,10 @@ package zesty.signal.core.clean;
 /** Reads one step of a recipe and refuses what makes no sense, with what would be right. */
 final class StepParser {
     private static final String KNOWN = "mean, median, lowpass, highpass, bandpass, bandstop, notch, smooth, rectify, "
-            + "rms, envelope, detrend, offset, scale, exp, despike";
-    private static final int LONGEST_WINDOW = 1_000_000;
+            + "rms, envelope, detrend, offset, scale, exp, despike, comb, differentiate, integrate";
+    static final int LONGEST_WINDOW = 1_000_000;
     /** A median, smoothing or spike window is looked at anew for each sample. */
-    private static final int LONGEST_CENTRED = 10_001;
+    static final int LONGEST_CENTRED = 10_001;
 
     private final String text;
     private final String name;
@@ -28,8 +28,20 @@ final class StepParser {
 
     private Step step() {
         return switch (name) {
-            case "mean" -> new Step.Mean(samples(one("mean:10"), "mean:10", false, LONGEST_WINDOW));
-            case "median" -> new Step.Median(samples(one("median:5"), "median:5", true, LONGEST_CENTRED));
+            case "mean", "median" -> window();
+            case "comb" -> {
+                String[] parts = two("comb:50@15");
+                double q = positive(parts[1], "comb:50@15");
+                if (q <= 0.5) {
+                    throw wrong("a Q of " + parts[1] + " would be wider than the frequency itself", "comb:50@15");
+                }
+                yield new Step.Comb(positive(parts[0], "comb:50@15"), q);
+            }
+            case "differentiate" -> {
+                none("differentiate");
+                yield new Step.Differentiate();
+            }
+            case "integrate" -> new Step.Integrate(positive(one("integrate:0.5"), "integrate:0.5"));
             case "lowpass" -> {
                 String[] parts = two("lowpass:8@2");
                 yield new Step.LowPass(positive(parts[0], "lowpass:8@2"), order(parts[1]));
@@ -81,6 +93,19 @@ final class StepParser {
             }
             default -> throw new RecipeException("no step is called '" + name + "'; there are " + KNOWN);
         };
+    }
+
+    /** A mean or a median over a number of samples, or over so many seconds. */
+    private Step window() {
+        boolean median = name.equals("median");
+        String example = median ? "median:5" : "mean:10";
+        String window = one(example).strip();
+        if (window.endsWith("s")) {
+            return new Step.Timed(median, positive(window.substring(0, window.length() - 1), name + ":0.5s"));
+        }
+        return median
+                ? new Step.Median(samples(window, example, true, LONGEST_CENTRED))
+                : new Step.Mean(samples(window, example, false, LONGEST_WINDOW));
     }
 
     private Step smooth() {

@@ -157,4 +157,74 @@ class DefinitionTest {
         mean.apply(nothing, 0, nothing.length);
         assertThat(nothing[249]).isZero();
     }
+
+    @Test
+    void aCombIsANotchAtEachMultipleAndAsWideAtEach() {
+        double[] x = noise(9, 4000);
+        double[] comb = x.clone();
+        Recipe.parse("comb:50@15").onceThrough(comb, 500);
+        double[] one = x.clone();
+        Recipe.parse("notch:50@15 | notch:100@30 | notch:150@45 | notch:200@60").onceThrough(one, 500);
+        for (int i = 0; i < x.length; i++) {
+            assertThat(comb[i]).isCloseTo(one[i], within(1e-10));
+        }
+    }
+
+    @Test
+    void theChangeASecondOfARampIsItsSlopeAndOverARecordItIsNotLate() {
+        double[] ramp = new double[200];
+        Arrays.setAll(ramp, i -> 7 + 3 * i / 100.0);
+        double[] stored = ramp.clone();
+        Recipe.parse("differentiate").bothWays(stored, 100);
+        assertThat(stored).containsOnly(new double[] {3}, within(1e-9));
+        double[] sine = new double[1000];
+        Arrays.setAll(sine, i -> Math.sin(2 * Math.PI * 2 * i / 1000.0));
+        Recipe.parse("differentiate").bothWays(sine, 1000);
+        double gain = Math.sin(2 * Math.PI * 2 / 1000.0) * 1000;
+        for (int i = 1; i < 999; i++) {
+            // The central difference of a sine is its cosine, less by sin x / x.
+            assertThat(sine[i]).isCloseTo(gain * Math.cos(2 * Math.PI * 2 * i / 1000.0), within(1e-9));
+        }
+        double[] live = ramp.clone();
+        Recipe.parse("differentiate").onceThrough(live, 100);
+        assertThat(live[0]).isCloseTo(700, within(1e-9));
+        assertThat(live[150]).isCloseTo(3, within(1e-9));
+    }
+
+    @Test
+    void theIntegralOfAToneIsOverItsTurningSpeedAndALevelDoesNotRunAway() {
+        for (boolean record : new boolean[] {true, false}) {
+            double[] x = new double[40_000];
+            Arrays.setAll(x, i -> 5 + Math.cos(2 * Math.PI * 20 * i / 1000.0));
+            Recipe recipe = Recipe.parse("integrate:0.5");
+            if (record) {
+                recipe.bothWays(x, 1000);
+            } else {
+                recipe.onceThrough(x, 1000);
+            }
+            double most = 0;
+            for (int i = 20_000; i < 30_000; i++) {
+                most = Math.max(most, Math.abs(x[i]));
+            }
+            // Corners at 0.5 Hz take a thousandth at 20 Hz, the trapezoid as much; the crest may lie between samples.
+            assertThat(most).as(record ? "record" : "stream").isCloseTo(1 / (2 * Math.PI * 20), within(5e-5));
+        }
+    }
+
+    @Test
+    void aWindowInSecondsIsAsManySamplesAsTheRateGives() {
+        double[] x = noise(10, 500);
+        for (String[] same : new String[][] {{"mean:0.1s", "mean:20"}, {"median:0.1s", "median:21"}}) {
+            double[] timed = x.clone();
+            double[] counted = x.clone();
+            Recipe.parse(same[0]).onceThrough(timed, 200);
+            Recipe.parse(same[1]).onceThrough(counted, 200);
+            assertThat(timed).isEqualTo(counted);
+            assertThat(Recipe.parse(same[0]).text()).isEqualTo(same[0]);
+        }
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> Recipe.parse("median:100s").stage(1000, Start.SETTLED))
+                .isInstanceOf(RecipeException.class)
+                .hasMessageContaining("1 to 10001 are possible");
+    }
 }

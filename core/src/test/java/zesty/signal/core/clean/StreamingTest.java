@@ -20,6 +20,11 @@ class StreamingTest {
     @ParameterizedTest
     @ValueSource(
             strings = {
+                "comb:12@15",
+                "differentiate",
+                "integrate:0.5",
+                "mean:0.1s",
+                "median:0.1s",
                 "mean:10",
                 "median:7",
                 "lowpass:8@5",

@@ -86,6 +86,18 @@ public final class Wording {
         if (step instanceof Step.Notch notch) {
             return "notch " + Digits.of(notch.hz()) + " Hz";
         }
+        if (step instanceof Step.Comb comb) {
+            return "comb of " + Digits.of(comb.hz()) + " Hz";
+        }
+        if (step instanceof Step.Integrate integral) {
+            return "integral above " + Digits.of(integral.hz()) + " Hz";
+        }
+        if (step instanceof Step.Differentiate) {
+            return "change a second";
+        }
+        if (step instanceof Step.Timed timed) {
+            return (timed.median() ? "median of " : "mean of ") + Digits.of(timed.seconds()) + " s";
+        }
         if (step instanceof Step.Envelope envelope) {
             return "envelope " + Digits.of(envelope.hz()) + " Hz";
         }
