@@ -43,7 +43,13 @@ public final class Tone implements ReaderKind {
         return List.of(
                 new ScalarInfo("hz", "tone", "Hz", 2, "the fundamental, even where a harmonic is stronger"),
                 new ScalarInfo("level_db", "level", "dB", 1, "20 log of the RMS, its mean off, against 1 unit"),
-                new ScalarInfo("confidence", "confidence", "", 2, "share of the sound that this tone explains"));
+                new ScalarInfo("confidence", "confidence", "", 2, "share of the sound that this tone explains"),
+                new ScalarInfo(
+                        "level_dba", "as the ear hears", "dB", 1, "A-weighted level (IEC 61672), against 1 unit"),
+                new ScalarInfo("loudest_db", "loudest", "dB", 1, "the loudest eighth of a second"),
+                new ScalarInfo("l10_db", "exceeded 10 %", "dB", 1, "level exceeded for a tenth of the time"),
+                new ScalarInfo("l50_db", "exceeded 50 %", "dB", 1, "level exceeded for half of the time"),
+                new ScalarInfo("l90_db", "exceeded 90 %", "dB", 1, "level exceeded for nine tenths of the time"));
     }
 
     @Override

@@ -59,6 +59,12 @@ final class ToneReader extends Recorded {
         items.add(new Item.Scalar("level_db", level));
         items.add(new Item.Scalar("confidence", found.confidence()));
         items.add(new Item.Word("note", note(found.hz())));
+        Loudness loudness = Loudness.of(stretch.ports()[0], stretch.runs(), rateHz);
+        items.add(new Item.Scalar("level_dba", loudness.weighted()));
+        items.add(new Item.Scalar("loudest_db", loudness.loudest()));
+        items.add(new Item.Scalar("l10_db", loudness.exceeded()[0]));
+        items.add(new Item.Scalar("l50_db", loudness.exceeded()[1]));
+        items.add(new Item.Scalar("l90_db", loudness.exceeded()[2]));
         return new Reading(quality(x.length, square, found), items, working(found, level));
     }
 

@@ -19,6 +19,9 @@ public final class Wind implements ReaderKind {
     static final String LEVEL = "level";
     private static final double LEAST_LEVEL_HZ = 50;
 
+    /** Over so many minutes the newest mean is told. */
+    static final int[] MEANS_MINUTES = {1, 2, 10};
+
     @Override
     public String name() {
         return NAME;
@@ -55,6 +58,10 @@ public final class Wind implements ReaderKind {
                 new ScalarInfo("gust_mps", "gust", "m/s", 1, "the highest mean of 3 s"),
                 new ScalarInfo("lull_mps", "lull", "m/s", 1, "the lowest mean of 3 s"),
                 new ScalarInfo("beaufort", "force", "", 0, "of the mean, 0 to 12"),
+                new ScalarInfo("mean_1min_mps", "last minute", "m/s", 1, "mean of the newest minute"),
+                new ScalarInfo("mean_2min_mps", "last 2 minutes", "m/s", 1, "mean of the newest two minutes"),
+                new ScalarInfo("mean_10min_mps", "last 10 minutes", "m/s", 1, "mean of the newest ten minutes"),
+                new ScalarInfo("turbulence", "turbulence", "", 2, "spread of the means of a second over the mean"),
                 new ScalarInfo("bounces", "bounces", "", 0, "edges left out because the contact bounced"));
     }
 

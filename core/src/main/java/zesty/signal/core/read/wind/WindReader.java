@@ -106,9 +106,34 @@ final class WindReader extends Recorded {
         items.add(new Item.Scalar("gust_mps", extremes[1]));
         items.add(new Item.Scalar("lull_mps", extremes[0]));
         items.add(new Item.Scalar("beaufort", any ? force : Double.NaN));
+        for (int minutes : Wind.MEANS_MINUTES) {
+            items.add(new Item.Scalar("mean_" + minutes + "min_mps", newest(speeds, 60 * minutes)));
+        }
+        items.add(new Item.Scalar("turbulence", turbulence(values, mean)));
         items.add(new Item.Trace("series", "m/s", "mps", seconds, values));
         items.add(new Item.Scalar("bounces", bounces[0]));
         return new Reading(quality(stretch, length, mean, bounces[0]), items, working(mean, length, bounces[0]));
+    }
+
+    /** @return the mean of the newest so many seconds; NaN where the record is shorter */
+    private static double newest(Speeds speeds, double seconds) {
+        double from = speeds.end() - seconds;
+        if (!(from >= speeds.from - 1e-9)) {
+            return Double.NaN;
+        }
+        double[] way = speeds.way(new double[] {from, speeds.end()});
+        return (way[1] - way[0]) / seconds;
+    }
+
+    /** The spread of the means of a second over the mean. */
+    private static double turbulence(double[] values, double mean) {
+        if (values.length < 2 || !(mean > 0)) {
+            return Double.NaN;
+        }
+        double own = java.util.Arrays.stream(values).average().orElse(0);
+        double squares =
+                java.util.Arrays.stream(values).map(v -> (v - own) * (v - own)).sum();
+        return Math.sqrt(squares / (values.length - 1)) / mean;
     }
 
     private double speed(double hz) {

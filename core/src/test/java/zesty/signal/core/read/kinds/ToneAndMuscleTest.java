@@ -248,4 +248,39 @@ class ToneAndMuscleTest {
         assertThatThrownBy(() -> Asked.of("muscle", 50, x))
                 .hasMessageContaining("if it is a ready-made envelope, set kind=envelope");
     }
+
+    /** The published curve, IEC 61672-1 table 3, in tenths of a decibel. */
+    @ParameterizedTest
+    @CsvSource({
+        "31.5, -39.4",
+        "63, -26.2",
+        "125, -16.1",
+        "250, -8.6",
+        "500, -3.2",
+        "1000, 0",
+        "2000, 1.2",
+        "4000, 1.0",
+        "8000, -1.1"
+    })
+    void aToneIsWeightedAsThePublishedCurveSays(double hz, double decibels) {
+        double rate = 44_100;
+        double[] x = new double[(int) (2 * rate)];
+        Arrays.setAll(x, i -> 0.7 * Math.sin(2 * Math.PI * hz * i / rate));
+        Reading reading = Asked.of("tone", rate, x);
+        assertThat(reading.scalar("level_dba") - reading.scalar("level_db")).isCloseTo(decibels, within(0.15));
+    }
+
+    @Test
+    void theLevelsExceededAreThoseOfTheTimeSpentThere() {
+        Random random = new Random(4);
+        double rate = 8000;
+        double[] x = new double[(int) (40 * rate)];
+        // For 30 s at −20 dB, for 7 s at 0 dB, for 3 s at 10 dB.
+        Arrays.setAll(x, i -> random.nextGaussian() * (i < 30 * rate ? 0.1 : i < 37 * rate ? 1 : Math.sqrt(10)));
+        Reading reading = Asked.of("tone", rate, x);
+        assertThat(reading.scalar("l90_db")).isCloseTo(-20, within(0.4));
+        assertThat(reading.scalar("l50_db")).isCloseTo(-20, within(0.4));
+        assertThat(reading.scalar("l10_db")).isCloseTo(0, within(0.5));
+        assertThat(reading.scalar("loudest_db")).isCloseTo(10, within(0.6));
+    }
 }

@@ -53,6 +53,15 @@ class WindAndStepTest {
         return sum;
     }
 
+    private static double turbulence() {
+        double mean = meanWind();
+        double squares = 0;
+        for (int i = 0; i < 90_000; i++) {
+            squares += Math.pow(wind(i / 1000.0) - mean, 2) / 90_000;
+        }
+        return Math.sqrt(squares) / mean;
+    }
+
     private static void isTheWind(Reading reading, double slack) {
         assertThat(reading.scalar("mean_mps")).isCloseTo(meanWind(), within(0.02 * meanWind() + slack));
         // Over the three seconds about its top the gust has lost a little.
@@ -60,6 +69,10 @@ class WindAndStepTest {
         assertThat(reading.scalar("gust_mps")).isCloseTo(gust, within(0.3 + slack));
         assertThat(reading.scalar("lull_mps")).isZero();
         assertThat(reading.scalar("beaufort")).isEqualTo(4);
+        // The newest minute: 30 to 90 s, with the gust of 2 m/s more over 8 s and 15 s of standing.
+        assertThat(reading.scalar("mean_1min_mps")).isCloseTo((45 * 8 + 8 * 2) / 60.0, within(0.2 + slack));
+        assertThat(reading.scalar("mean_2min_mps")).isNaN();
+        assertThat(reading.scalar("turbulence")).isCloseTo(turbulence(), within(0.03 + slack));
         Item.Trace series = reading.trace("series").orElseThrow();
         int right = 0;
         for (int i = 0; i < series.seconds().length; i++) {
