@@ -141,7 +141,7 @@ final class Pictures {
                 },
                 6);
         doubt();
-        answer("spectrum", "hull", "ay", Vibration.NAME, Map.of());
+        answer("spectrum", "hull", "ay", Vibration.NAME, Map.of("unit", "counts", Vibration.TURNS, "46"));
         lean();
         try {
             Files.createDirectories(wish.folder());

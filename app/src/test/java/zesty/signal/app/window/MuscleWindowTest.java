@@ -18,6 +18,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.AfterEach;
@@ -218,6 +219,13 @@ class MuscleWindowTest extends RealWindow {
             TimeUnit.MILLISECONDS.sleep(100);
         }
         assertThat(fx(name::getText)).isEqualTo("Hum");
+        // The other looks at the same signal: its steps, and its spectrum over time.
+        ToggleButton steps = robot.lookup("#view-histogram").queryAs(ToggleButton.class);
+        robot.interact(steps::fire);
+        awaitText("#view-words", "One step is 1, the noise of one sample");
+        ToggleButton time = robot.lookup("#view-waterfall").queryAs(ToggleButton.class);
+        robot.interact(time::fire);
+        awaitText("#view-words", "Each row is");
         press("#doctor-act");
         until(s -> s.rig().channels().stream().anyMatch(c -> c.recipe().text().startsWith("notch:50@15")));
         // Of 150 high, a notch leaves nothing once it has settled.

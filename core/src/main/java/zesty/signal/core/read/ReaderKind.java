@@ -38,6 +38,11 @@ public interface ReaderKind {
     /** @return keys of what else it gives: events, words, traces, lists */
     List<String> otherKeys();
 
+    /** @return what is best set for a signal in that unit; nothing where the usual settings do */
+    default Map<String, String> settingsFor(String unit) {
+        return Map.of();
+    }
+
     /** @return whether its sensor sits on a body */
     default boolean onBody() {
         return false;

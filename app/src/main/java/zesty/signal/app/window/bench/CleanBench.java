@@ -10,6 +10,8 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -71,6 +73,28 @@ public final class CleanBench extends Bench {
     private final Plot response = new Plot();
     private final Label late = small("");
     private final DoctorLine doctor;
+    private final ToggleGroup viewed = new ToggleGroup();
+    private final Label viewWords = small("");
+    private final HistogramPicture histogram;
+    private final WaterfallPicture waterfall;
+
+    /** What stands at the right. */
+    private enum View {
+        SPECTRUM(
+                "What passes",
+                "the spectrum before (pale) and after, what the filters let pass over it; pull a corner"),
+        HISTOGRAM("Steps", "how often each number came, the noise, and the bits worth something"),
+        WATERFALL("Over time", "the spectrum over time");
+
+        final String words;
+        final String tip;
+
+        View(String words, String tip) {
+            this.words = words;
+            this.tip = tip;
+        }
+    }
+
     private Recipe filled = Recipe.NONE;
     private Corners.Corner held;
     /** The recipe as it would be if the corner were let go here. */
@@ -82,6 +106,8 @@ public final class CleanBench extends Bench {
     public CleanBench(Desk desk) {
         super(desk, Stop.CLEAN);
         doctor = new DoctorLine(desk, true);
+        histogram = new HistogramPicture(desk);
+        waterfall = new WaterfallPicture(desk);
         MenuButton add = new MenuButton("Add a step");
         add.setId("add-step");
         add.setTooltip(new Tooltip("puts a step at the end; its numbers are yours to change in the line below"));
@@ -102,8 +128,28 @@ public final class CleanBench extends Bench {
         HBox line = new HBox(8, text, add);
         line.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
-        VBox right =
-                new VBox(4, small("What passes, over the spectrum before (pale) and after; pull a corner"), response);
+        HBox views = new HBox(6);
+        for (View one : View.values()) {
+            ToggleButton button = new ToggleButton(one.words);
+            button.setId("view-" + one.name().toLowerCase(java.util.Locale.ROOT));
+            button.getStyleClass().setAll("chip");
+            button.setMinWidth(USE_PREF_SIZE);
+            button.setToggleGroup(viewed);
+            button.setUserData(one);
+            button.setTooltip(new Tooltip(one.tip));
+            button.setSelected(one == View.SPECTRUM);
+            views.getChildren().add(button);
+        }
+        viewed.selectedToggleProperty().addListener((p, was, is) -> {
+            if (is == null) {
+                viewed.selectToggle(was);
+            }
+        });
+        viewWords.setId("view-words");
+        viewWords.setWrapText(true);
+        viewWords.setMinHeight(USE_PREF_SIZE);
+        views.setAlignment(Pos.CENTER_LEFT);
+        VBox right = new VBox(4, views, viewWords, response);
         for (VBox box : new VBox[] {left, right}) {
             box.setMinSize(0, 0);
             HBox.setHgrow(box, Priority.ALWAYS);
@@ -163,7 +209,14 @@ public final class CleanBench extends Bench {
                 Palette.channel(LaneStack.colourOf(sight, channel.channel())),
                 desk.night().get()));
         drawWaves(sight, channel, colour);
-        drawResponse(channel, recipe, colour);
+        switch ((View) viewed.getSelectedToggle().getUserData()) {
+            case HISTOGRAM -> viewWords.setText(histogram.draw(response, channel, colour));
+            case WATERFALL -> viewWords.setText(waterfall.draw(response, channel, colour));
+            case SPECTRUM -> {
+                viewWords.setText("Over the spectrum before (pale) and after; pull a corner.");
+                drawResponse(channel, recipe, colour);
+            }
+        }
     }
 
     private void fillTiles(Recipe recipe) {
@@ -333,6 +386,9 @@ public final class CleanBench extends Bench {
     private void grip(double pixel) {
         held = null;
         double best = GRIP_PIXELS;
+        if (viewed.getSelectedToggle().getUserData() != View.SPECTRUM) {
+            return;
+        }
         for (Corners.Corner corner : Corners.of(filled)) {
             double apart = Math.abs(response.pixelX(corner.hz()) - pixel);
             if (apart < best) {

@@ -201,6 +201,17 @@ final class Plot extends Pane {
         g.restore();
     }
 
+    /** A cell of a picture, without a seam to its neighbours. */
+    void cell(double fromX, double toX, double fromY, double toY, Color colour) {
+        GraphicsContext g = clipped();
+        g.setFill(colour);
+        double left = Math.floor(pixelX(fromX));
+        double top = Math.floor(pixelY(toY));
+        g.fillRect(
+                left, top, Math.max(1, Math.floor(pixelX(toX)) - left), Math.max(1, Math.floor(pixelY(fromY)) - top));
+        g.restore();
+    }
+
     /** Lays a wash over a range of heights. */
     void wash(double low, double high, Color colour) {
         GraphicsContext g = clipped();

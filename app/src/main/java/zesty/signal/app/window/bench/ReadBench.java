@@ -104,8 +104,16 @@ public final class ReadBench extends Bench {
                     .anyMatch(r -> r.kind().equals(chosen) && r.columns().equals(ports));
             return ports.isEmpty() || there
                     ? without
-                    : without.withReader(new ReaderSetup(chosen, ports, java.util.Map.of()));
+                    : without.withReader(new ReaderSetup(
+                            chosen, ports, ReaderKinds.of(chosen).settingsFor(unitOf(ports.get(0)))));
         });
+    }
+
+    private String unitOf(String of) {
+        return desk.sight(System.nanoTime())
+                .channel(of)
+                .map(one -> one.channel().unit())
+                .orElse("");
     }
 
     /** @return the columns that come with the same rows as the one in focus, in the stream's order */

@@ -1,6 +1,7 @@
 package zesty.signal.core.read.vibration;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
@@ -68,6 +69,15 @@ public final class Vibration implements ReaderKind {
                         "velocity from",
                         "slower than this is left out of velocity and way"),
                 Setting.choice("bands", List.of("thirds", "octaves"), "bands", "how wide the bands are"));
+    }
+
+    @Override
+    public Map<String, String> settingsFor(String unit) {
+        return switch (unit) {
+            case "g" -> Map.of();
+            case "m/s²", "m/s2" -> Map.of("unit", "m/s2");
+            default -> Map.of("unit", "counts");
+        };
     }
 
     @Override
