@@ -32,6 +32,9 @@ record Beats(
         boolean up,
         double clear) {
 
+    /** Runs that point the other way with more than this share of the beats are no accident. */
+    private static final double TURNED_SHARE = 0.1;
+
     /** @param clear how clearly one of its beats points the way this polarity has it, on average */
     private record Stretch(BeatLog log, boolean up, int from, int to, double evidence, double clear) {
         double start() {
@@ -58,7 +61,9 @@ record Beats(
         int n = 0;
         boolean up = true;
         double clear = Double.NaN;
+        int[] pointing = new int[2];
         for (Stretch stretch : kept) {
+            pointing[stretch.up() ? 1 : 0] += stretch.to() - stretch.from();
             up = source == PulseSource.OPTICAL ? stretch.up() : stretch.evidence() >= 0;
             clear = source == PulseSource.OPTICAL ? stretch.clear() : Math.abs(stretch.clear());
             for (int i = stretch.from(); i < stretch.to(); i++) {
@@ -74,6 +79,11 @@ record Beats(
                 followsOn[n] = n > 0 && i > stretch.from() && stretch.log().followsOn(i);
                 n++;
             }
+        }
+        // A finger's pulse does not turn over: where both ways were taken, one of them is wrong.
+        boolean both = Math.min(pointing[0], pointing[1]) > TURNED_SHARE * most;
+        if (source == PulseSource.OPTICAL && both) {
+            clear = Math.min(clear, 0);
         }
         BeatLog told = judges.length == 1 || up ? judges[0].log() : judges[1].log();
         double[] found = Arrays.copyOf(seconds, n);
