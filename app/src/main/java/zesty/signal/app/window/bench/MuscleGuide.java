@@ -35,6 +35,7 @@ import zesty.signal.engine.Sight;
 final class MuscleGuide extends VBox {
     private static final double REST_SECONDS = 3;
     private static final double PULL_SECONDS = 5;
+    private static final double ENDS_SECONDS = 0.1;
     private static final int MOST_PLACES = 4;
 
     private final Desk desk;
@@ -140,7 +141,10 @@ final class MuscleGuide extends VBox {
             says.setText("There was a gap in it: capture it again.");
             return;
         }
-        double[] envelope = Muscle.envelope(x, channel.rateHz(), setup.checked());
+        double[] all = Muscle.envelope(x, channel.rateHz(), setup.checked());
+        // At the cut ends of the stretch a filter has only half of what it needs.
+        int edge = (int) Math.min(all.length / 4, Math.ceil(ENDS_SECONDS * channel.rateHz()));
+        double[] envelope = Arrays.copyOfRange(all, edge, all.length - edge);
         double level = key.equals(Muscle.REST_LEVEL)
                 ? Arrays.stream(envelope).average().orElse(Double.NaN)
                 : Arrays.stream(envelope).max().orElse(Double.NaN);

@@ -21,8 +21,6 @@ import zesty.signal.engine.Sight;
 final class StrikesPicture extends ReaderPicture {
     private static final Laid STRIKES = new Laid(0.01, 0.12, 40);
     private static final Laid PULLS = new Laid(0.4, 1.6, 24);
-    /** Where among a pull's numbers its percent of the hardest stands. */
-    private static final int PERCENT = 4;
 
     private static final double GRIP_PIXELS = 7;
 
@@ -169,10 +167,13 @@ final class StrikesPicture extends ReaderPicture {
         double set = MuscleGuide.captured(setup, Muscle.HARDEST);
         return set == set
                 ? set
-                : seen.events("bursts").stream().mapToDouble(Event::size).max().orElse(base);
+                : seen.events(Muscle.BURSTS).stream()
+                        .mapToDouble(Event::size)
+                        .max()
+                        .orElse(base);
     }
 
     private double strength(Event event) {
-        return pulls ? event.values()[PERCENT] : event.size();
+        return pulls ? event.values()[Muscle.PERCENT_FIELD] : event.size();
     }
 }

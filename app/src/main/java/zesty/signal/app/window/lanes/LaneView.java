@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Look;
+import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
@@ -261,7 +262,7 @@ final class LaneView extends HBox {
         readOut.setText(
                 there
                         ? time + "   " + Wording.number(channel, channel.clean().value(sample))
-                                + (unitText.isEmpty() ? "" : " " + unitText)
+                                + (unitText.isEmpty() ? "" : " " + unitText) + pull(channel, seconds)
                         : "no sample here");
         readOut.setVisible(true);
         readOut.autosize();
@@ -287,6 +288,17 @@ final class LaneView extends HBox {
         if (edge.isVisible()) {
             edge.resizeRelocate(Math.round(x), 0, 1.5, pixelHeight);
         }
+    }
+
+    /** @return of a pull under the pointer, its percent of the hardest */
+    private static String pull(ChannelSight channel, double seconds) {
+        return channel.readers().stream()
+                .filter(reader -> reader.setup().kind().equals(Muscle.NAME) && reader.reading() != null)
+                .flatMap(reader -> reader.reading().events(Muscle.BURSTS).stream())
+                .filter(pull -> seconds >= pull.startSeconds() && seconds <= pull.endSeconds())
+                .map(pull -> "   pull of " + Digits.fixed(pull.values()[Muscle.PERCENT_FIELD], 0) + " %")
+                .findFirst()
+                .orElse("");
     }
 
     void hideReadOut() {

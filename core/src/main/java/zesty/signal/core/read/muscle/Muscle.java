@@ -15,6 +15,10 @@ import zesty.signal.core.scale.Digits;
 /** Muscle activity, raw or as a ready-made envelope: bursts, effort against the hardest pull, share of the time. */
 public final class Muscle implements ReaderKind {
     public static final String NAME = "muscle";
+    /** The key of the pulls. */
+    public static final String BURSTS = "bursts";
+    /** Where among a pull's numbers its percent of the hardest stands. */
+    public static final int PERCENT_FIELD = 4;
     /** The setting of the envelope at rest. */
     public static final String REST_LEVEL = "rest-level";
     /** The setting of the envelope at the hardest pull. */
