@@ -36,6 +36,7 @@ final class EffortFinder {
 
     private static final double REST_BLOCK_SECONDS = 0.25;
     private static final double REST_SHARE = 0.25;
+    private static final double SPREAD_SECONDS = 0.005;
     private static final double HUM_CLEAR = 12;
 
     private final boolean raw;
@@ -64,13 +65,11 @@ final class EffortFinder {
             double[] part = Arrays.copyOfRange(x, run[0], run[1]);
             double[] before = raw ? highPassed(part) : part;
             double[] clean = raw ? withoutHum(before.clone(), hum) : part;
-            for (int i = 0; i < part.length; i++) {
+            for (int i = 0; raw && i < part.length; i++) {
                 humPower += (before[i] - clean[i]) * (before[i] - clean[i]);
                 power += before[i] * before[i];
             }
-            double[] slow = raw
-                    ? rms(clean, ENVELOPE_SECONDS)
-                    : Arrays.stream(clean).map(Math::abs).toArray();
+            double[] slow = raw ? rms(clean, ENVELOPE_SECONDS) : sizes(clean);
             double[] fast = raw ? rms(settings.energy() ? energy(clean) : clean, EDGE_SECONDS) : slow;
             System.arraycopy(slow, 0, envelope, run[0], slow.length);
             System.arraycopy(fast, 0, edge, run[0], fast.length);
@@ -100,8 +99,14 @@ final class EffortFinder {
         if (x.length < 64) {
             return x;
         }
-        double mean = Arrays.stream(x).average().orElse(0);
-        double[] clean = Arrays.stream(x).map(v -> v - mean).toArray();
+        double mean = 0;
+        for (double value : x) {
+            mean += value / x.length;
+        }
+        double[] clean = new double[x.length];
+        for (int i = 0; i < x.length; i++) {
+            clean[i] = x[i] - mean;
+        }
         Recipe.parse("highpass:" + LOWEST_HZ + "@2").bothWays(clean, rateHz);
         return clean;
     }
@@ -111,8 +116,11 @@ final class EffortFinder {
         if (clean.length < 64) {
             return clean;
         }
+        int segment = (int) Math.min(clean.length, Math.round(rateHz));
+        double[] density = Welch.of(clean, List.of(new int[] {0, clean.length}), rateHz, Window.HANN, segment, 0.5)
+                .density();
         for (double mains : new double[] {50, 60}) {
-            double hz = humHz(clean, mains);
+            double hz = humHz(density, rateHz / segment, mains);
             if (hz > 0) {
                 if (!hum.contains(Digits.of(mains))) {
                     hum.add(Digits.of(mains));
@@ -126,16 +134,20 @@ final class EffortFinder {
     }
 
     /** @return where mains of about that frequency stand out; 0 where they do not */
-    private double humHz(double[] x, double mains) {
-        int segment = (int) Math.min(x.length, Math.round(rateHz));
-        double[] density = Welch.of(x, List.of(new int[] {0, x.length}), rateHz, Window.HANN, segment, 0.5)
-                .density();
-        double bin = rateHz / segment;
+    private static double humHz(double[] density, double bin, double mains) {
         return Lines.of(density, bin, mains - 1.5 - bin, mains + 1.5 + bin, 1).stream()
                 .filter(line -> line.clear() > HUM_CLEAR)
                 .mapToDouble(Lines.Line::hz)
                 .findFirst()
                 .orElse(0);
+    }
+
+    private static double[] sizes(double[] x) {
+        double[] sizes = new double[x.length];
+        for (int i = 0; i < x.length; i++) {
+            sizes[i] = Math.abs(x[i]);
+        }
+        return sizes;
     }
 
     /** The root of the mean square around each sample. */
@@ -172,8 +184,10 @@ final class EffortFinder {
             List<double[]> blocks = new ArrayList<>();
             for (int[] run : runs) {
                 for (int at = run[0]; at + block <= run[1]; at += block) {
-                    double mean =
-                            Arrays.stream(envelope, at, at + block).average().orElse(0);
+                    double mean = 0;
+                    for (int i = at; i < at + block; i++) {
+                        mean += envelope[i] / block;
+                    }
                     blocks.add(new double[] {mean, at});
                 }
             }
@@ -189,22 +203,34 @@ final class EffortFinder {
                 }
             }
         }
-        double[] values = new double[n];
+        double sum = 0;
         int count = 0;
         for (int i = 0; i < n; i++) {
-            if (quiet[i]) {
-                values[count++] = envelope[i];
-            }
+            sum += quiet[i] ? envelope[i] : 0;
+            count += quiet[i] ? 1 : 0;
         }
         if (count < 4) {
             return null;
         }
-        double[] there = Arrays.copyOf(values, count);
-        double level = Arrays.stream(there).average().orElse(0);
-        double spread = Math.max(
-                (Order.quantile(there, 0.84) - Order.quantile(there, 0.16)) / 2,
-                (Order.quantile(there, 0.975) - Order.quantile(there, 0.5)) / 1.96);
-        return new Rest(level, spread, quiet);
+        // An envelope hardly changes from sample to sample: each so-many-th tells the spread as well, at less cost.
+        int stride = (int) Math.max(1, Math.floor(SPREAD_SECONDS * rateHz));
+        double[] some = new double[count / stride + 1];
+        int kept = 0;
+        int seen = 0;
+        for (int i = 0; i < n; i++) {
+            if (quiet[i] && seen++ % stride == 0) {
+                some[kept++] = envelope[i];
+            }
+        }
+        double[] rising = Arrays.copyOf(some, kept);
+        Arrays.sort(rising);
+        double spread =
+                Math.max((at(rising, 0.84) - at(rising, 0.16)) / 2, (at(rising, 0.975) - at(rising, 0.5)) / 1.96);
+        return new Rest(sum / count, spread, quiet);
+    }
+
+    private static double at(double[] rising, double share) {
+        return rising[(int) Math.min(rising.length - 1, Math.floor(share * rising.length))];
     }
 
     private List<Burst> bursts(

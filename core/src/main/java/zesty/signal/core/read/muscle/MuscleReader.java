@@ -62,13 +62,17 @@ final class MuscleReader extends Recorded {
         items.add(new Item.Scalar("snr_db", ratio(stretch, in, rest)));
         items.add(new Item.Scalar("duty", n == 0 ? Double.NaN : (double) count(in) / n));
         items.add(new Item.Scalar("spread_percent", spread(effort)));
-        items.add(new Item.Scalar("clipped_percent", 100 * clipped(stretch.ports()[0], in)));
+        double cut = clipped(stretch.ports()[0], in);
+        items.add(new Item.Scalar("clipped_percent", 100 * cut));
         items.add(new Item.Scalar("hum_percent", raw ? 100 * effort.humShare() : Double.NaN));
         items.add(new Item.Scalar("fatigue_hz_per_s", tired.slopeHz(), tired.uncertaintyHz()));
         items.add(new Item.Trace("median_frequency", "Hz", "hz", tired.seconds(), tired.medianHz()));
         together(items, stretch, in, effort, other);
         return new Reading(
-                quality(stretch, effort, most), items, working(base, most, rest, tired), refusal(stretch, rest, most));
+                quality(stretch, effort, most, cut),
+                items,
+                working(base, most, rest, tired),
+                refusal(stretch, rest, most));
     }
 
     private List<Event> events(Stretch stretch, Effort effort, double base, double most) {
@@ -133,8 +137,12 @@ final class MuscleReader extends Recorded {
 
     /** @return of the samples in pulls, the share that stays at the lowest or at the highest value there is */
     private static double clipped(double[] x, boolean[] in) {
-        double low = Arrays.stream(x).filter(v -> v == v).min().orElse(0);
-        double high = Arrays.stream(x).filter(v -> v == v).max().orElse(0);
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (double value : x) {
+            low = value < low ? value : low;
+            high = value > high ? value : high;
+        }
         int stuck = 0;
         int pulls = 0;
         int run = 0;
@@ -184,7 +192,7 @@ final class MuscleReader extends Recorded {
         return actives > 0 && quiet > 0 && still > 0 ? 10 * Math.log10(active / actives / (still / quiet)) : Double.NaN;
     }
 
-    private Quality quality(Stretch stretch, Effort effort, double most) {
+    private Quality quality(Stretch stretch, Effort effort, double most, double clipped) {
         Rest rest = effort.rest();
         List<String> hum = effort.humHz();
         if (rest == null) {
@@ -204,7 +212,6 @@ final class MuscleReader extends Recorded {
             share = 0.1;
             reasons.add("the hardest pull is not above rest: capture it anew");
         }
-        double clipped = clipped(stretch.ports()[0], effort.active());
         if (clipped > CLIPPED_SHARE) {
             share = Math.min(share, 0.6);
             reasons.add("pulls are cut off at the end of the range (" + Digits.fixed(100 * clipped, 0)
