@@ -18,8 +18,9 @@ record Effort(
 
     /** Mean and spread of the envelope at rest, and which samples it rests in. */
     record Rest(double level, double spread, boolean[] quiet) {
-        Rest times(double ratio) {
-            return new Rest(level * ratio, spread * ratio, quiet);
+        /** @return the same at another level, spread in proportion */
+        Rest at(double captured) {
+            return new Rest(captured, spread * captured / level, quiet);
         }
     }
 

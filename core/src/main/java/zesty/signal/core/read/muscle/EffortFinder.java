@@ -79,8 +79,8 @@ final class EffortFinder {
         Rest quick = raw ? rest(seconds, runs, edge) : rest;
         if (rest != null && settings.restLevel() == settings.restLevel()) {
             double ratio = settings.restLevel() / rest.level();
-            rest = rest.times(ratio);
-            quick = raw ? quick.times(ratio) : rest;
+            rest = rest.at(settings.restLevel());
+            quick = raw ? quick.at(quick.level() * ratio) : rest;
         }
         List<Burst> bursts = rest == null ? List.of() : bursts(runs, envelope, edge, activity, rest, quick);
         return new Effort(envelope, activity, rest, bursts, hum, power > 0 ? humPower / power : 0);
