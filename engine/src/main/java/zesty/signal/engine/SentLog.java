@@ -7,15 +7,22 @@ import java.util.List;
 /** The lines sent to a board lately, with its answers. Any thread. */
 final class SentLog {
     private static final int KEPT = 100;
-    private static final long ANSWER_NANOS = 2_000_000_000L;
+    private static final long ANSWER_NANOS = 5_000_000_000L;
 
     private final ArrayDeque<SentLine> lines = new ArrayDeque<>();
 
-    synchronized void sent(String text, long now) {
+    synchronized SentLine sent(String text, long now) {
         if (lines.size() == KEPT) {
             lines.removeFirst();
         }
-        lines.addLast(new SentLine(now, text, ""));
+        SentLine line = new SentLine(now, text, "");
+        lines.addLast(line);
+        return line;
+    }
+
+    /** It did not go out after all. */
+    synchronized void forget(SentLine line) {
+        lines.remove(line);
     }
 
     /** What the board says that is no row answers the oldest line that waits for an answer. */

@@ -201,8 +201,14 @@ final class SourceReader implements Runnable {
 
     /** Any thread. Waits for the link. @throws LinkException when it takes none */
     void send(String line, LineEnding ending) throws LinkException {
-        link.write((line + ending.text()).getBytes(StandardCharsets.UTF_8));
-        sent.sent(line, System.nanoTime());
+        // Known before it goes out: a quick board's answer may be read before this thread comes back.
+        SentLine mine = sent.sent(line, System.nanoTime());
+        try {
+            link.write((line + ending.text()).getBytes(StandardCharsets.UTF_8));
+        } catch (LinkException e) {
+            sent.forget(mine);
+            throw e;
+        }
     }
 
     List<SentLine> sent() {
