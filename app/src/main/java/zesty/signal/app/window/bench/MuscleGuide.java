@@ -155,7 +155,7 @@ final class MuscleGuide extends VBox {
                     + Digits.about(Math.max(level, other), 3) + "): nothing was changed. Capture it again.");
             return;
         }
-        set(key, Digits.about(level, 6).replace('\u2212', '-'));
+        desk.set(setup.id(), key, level);
         says.setText((key.equals(Muscle.REST_LEVEL) ? "At rest the envelope is " : "At the hardest pull it is ")
                 + Digits.about(level, 3)
                 + (channel.channel().unit().isEmpty()

@@ -134,13 +134,7 @@ final class SpectrumPicture extends ReaderPicture {
         held = 0;
         pulledHz = Double.NaN;
         if (hz > 0 && setup != null && setup.kind().equals(Vibration.NAME)) {
-            String id = setup.id();
-            String text = Digits.about(hz, 5);
-            desk.change(rig -> rig.readers().stream()
-                    .filter(one -> one.id().equals(id))
-                    .findFirst()
-                    .map(one -> rig.withReader(one.with(Vibration.TURNS, text)))
-                    .orElse(rig));
+            desk.set(setup.id(), Vibration.TURNS, hz);
         }
     }
 

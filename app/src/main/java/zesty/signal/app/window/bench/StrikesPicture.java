@@ -152,13 +152,7 @@ final class StrikesPicture extends ReaderPicture {
             double zero = over.channel().display().apply(0);
             value = (to - zero) / over.channel().display().slope();
         }
-        String text = Digits.about(value, 5).replace('\u2212', '-');
-        String id = setup.id();
-        desk.change(rig -> rig.readers().stream()
-                .filter(one -> one.id().equals(id))
-                .findFirst()
-                .map(one -> rig.withReader(one.with(key, text)))
-                .orElse(rig));
+        desk.set(setup.id(), key, value);
     }
 
     /** The envelope at 100 %, worked back from any pull's percent. */

@@ -37,9 +37,12 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.read.HandEdit;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
@@ -57,6 +60,9 @@ import zesty.signal.takes.TakeException;
  * JavaFX thread only; everything that waits runs on one worker thread and comes back.
  */
 public final class Desk implements AutoCloseable {
+    /** What is pulled or captured is not known better than this. */
+    private static final int SET_DIGITS = 6;
+
     private static final Logger LOG = LoggerFactory.getLogger(Desk.class);
 
     private final Places places;
@@ -405,6 +411,22 @@ public final class Desk implements AutoCloseable {
         }
         edits.did(new Edits.Edit(made.words(), () -> apply(made.reversed()), () -> apply(made)));
         apply(made);
+    }
+
+    /** Sets a number of a reader, as it was pulled or captured on its picture; one that cannot be is told. */
+    public void set(String reader, String key, double value) {
+        try {
+            ReaderSetup changed = rig().readers().stream()
+                    .filter(one -> one.id().equals(reader))
+                    .findFirst()
+                    .map(one -> one.with(key, Digits.about(value, SET_DIGITS).replace('\u2212', '-')))
+                    .orElse(null);
+            if (changed != null) {
+                change(rig -> rig.withReader(changed));
+            }
+        } catch (ReaderException e) {
+            trouble(e.getMessage());
+        }
     }
 
     /** Shows a channel in the next of the units that its quantity is wanted in; the data stays as it is. */

@@ -1,11 +1,13 @@
 package zesty.signal.app.window.desk;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.stream.LongStream;
 import javafx.application.Platform;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Step;
@@ -26,6 +28,8 @@ public final class Rounds implements AutoCloseable {
     private static final double EVERY_SECONDS = 0.5;
     /** More samples than these tell no more. */
     private static final int MOST_SAMPLES = 100_000;
+    /** A channel of less than this share of its strand's rate comes with some of the rows only. */
+    private static final double SOME_ROWS = 0.8;
 
     private final Desk desk;
     private final ExecutorService doctor = Executors.newSingleThreadExecutor(task -> {
@@ -105,19 +109,21 @@ public final class Rounds implements AutoCloseable {
         long last = Math.min(times.firstAtOrAfter(to), channel.raw().end());
         long first = Math.max(Math.max(times.firstAtOrAfter(from), channel.raw().start()), last - MOST_SAMPLES);
         int n = (int) Math.max(0, last - first);
-        double[] seconds = new double[n];
-        for (int i = 0; i < n; i++) {
-            seconds[i] = times.secondsAt(first + i);
-        }
+        // A column that comes with some rows only is a channel of its own rate: the other rows are none of its losses.
+        boolean some = channel.rateHz() < SOME_ROWS * channel.strand().rateHz();
+        long[] rows = LongStream.range(first, first + n)
+                .filter(row -> !some || !Double.isNaN(channel.raw().value(row)))
+                .toArray();
+        double[] seconds = Arrays.stream(rows).mapToDouble(times::secondsAt).toArray();
         Map<String, double[]> others = new HashMap<>();
         for (ChannelSight other : sight.channels()) {
-            if (other != channel && other.strand() == channel.strand()) {
-                others.put(other.channel().name(), values(other, first, n));
+            if (other != channel && other.strand().key().equals(channel.strand().key())) {
+                others.put(other.channel().name(), values(other, rows));
             }
         }
         Converter converter = channel.channel().scaling().converter();
         return new Examined(
-                values(channel, first, n),
+                values(channel, rows),
                 seconds,
                 converter == null ? Double.NaN : converter.lowestCode(),
                 converter == null ? Double.NaN : converter.highestCode(),
@@ -125,12 +131,8 @@ public final class Rounds implements AutoCloseable {
                 others);
     }
 
-    private static double[] values(ChannelSight channel, long first, int n) {
-        double[] values = new double[n];
-        for (int i = 0; i < n; i++) {
-            values[i] = channel.raw().value(first + i);
-        }
-        return values;
+    private static double[] values(ChannelSight channel, long[] rows) {
+        return Arrays.stream(rows).mapToDouble(channel.raw()::value).toArray();
     }
 
     /** Puts the steps of a finding's recipe before the channel's others, as one change that can be undone. */
