@@ -1,5 +1,9 @@
 package zesty.signal.app.window;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.function.Supplier;
@@ -31,6 +35,7 @@ import zesty.signal.engine.Sight;
 
 /** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
 final class MainView extends StackPane {
+    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("yyyy-MM-dd-HHmmss-SSS");
     private static final double WORDS_EVERY_SECONDS = 0.2;
     /** Height of the focused lane with its time axis while a bench has the room. */
     private static final double LANE_OVER_BENCH = 122;
@@ -206,6 +211,20 @@ final class MainView extends StackPane {
         } else {
             desk.undo();
         }
+    }
+
+    /** Keeps what the window shows as a picture beside the takes. */
+    void keepPicture() {
+        Snapshot now = Snapshot.of(getScene());
+        Path folder = desk.places().pictures();
+        Path file = folder.resolve("zesty-" + LocalDateTime.now().format(MOMENT) + ".png");
+        desk.later(
+                "the picture could not be kept",
+                () -> {
+                    Files.createDirectories(folder);
+                    now.write(file.toFile());
+                },
+                () -> desk.say("Picture kept: " + file));
     }
 
     void toggleLink() {

@@ -1,6 +1,7 @@
 package zesty.signal.app.window;
 
 import java.util.List;
+import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.lanes.LaneColours;
 
@@ -60,6 +61,21 @@ public final class Palette {
                         argb("#D3C9B2"),
                         argb("#5B665F"),
                         line);
+    }
+
+    /** @return of what is written strongest on a picture */
+    public static Color ink(boolean night) {
+        return Color.web(night ? "#EEEADD" : "#22302A");
+    }
+
+    /** @return of words and numbers along a picture */
+    public static Color muted(boolean night) {
+        return Color.web(night ? "#B9C4BD" : "#5B665F");
+    }
+
+    /** @return of the lines of a picture's grid */
+    public static Color grid(boolean night) {
+        return Color.web(night ? "#33403A" : "#E7E0CF");
     }
 
     private static int argb(String hex) {

@@ -1,7 +1,5 @@
 package zesty.signal.app.window;
 
-import java.awt.image.BufferedImage;
-import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -10,26 +8,28 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.event.ActionEvent;
+import javafx.scene.Node;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.image.PixelReader;
-import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import javafx.util.Duration;
-import javax.imageio.ImageIO;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.desk.Span;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
+import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
@@ -43,6 +43,8 @@ final class Pictures {
     private static final double SETTLE_SECONDS = 0.9;
     /** So long between what is done for a picture that is not wanted and what is done next. */
     private static final double PASS_SECONDS = 0.5;
+
+    private static final int MOST_TRIES = 40;
 
     private record Scene(String name, Runnable set, double waitSeconds) {}
 
@@ -142,6 +144,9 @@ final class Pictures {
                 6);
         doubt();
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of("unit", "counts", Vibration.TURNS, "46"));
+        answer("sound", "whistle+scale", "sound", Tone.NAME, Map.of());
+        windy();
+        answer("hits", "halyard", "knock", Hits.NAME, Map.of());
         lean();
         try {
             Files.createDirectories(wish.folder());
@@ -160,8 +165,9 @@ final class Pictures {
                     desk.stop().set(Stop.SCALE);
                 },
                 2.5);
-        step(
-                () -> {
+        stepOn(
+                "#prove",
+                prove -> {
                     SensorKind weight = SensorKind.all().stream()
                             .filter(kind -> kind.sensor().takesCare().equals(Optional.of(Caution.LOAD)))
                             .findFirst()
@@ -169,12 +175,13 @@ final class Pictures {
                     desk.change(rig -> rig.withChannel("load", c -> c.withScaling(weight.on(c.scaling()))
                                     .withSensor(weight.sensor()))
                             .acknowledging(Caution.LOAD));
-                    ((ToggleButton) view.lookup("#prove")).fire();
+                    ((ToggleButton) prove).fire();
                 },
                 2.5);
-        step(() -> hold("0"), 8);
-        step(() -> hold("42"), 8);
-        scene("prove", () -> hold("61.5"), 1.5);
+        stepOn("#meter", meter -> hold(meter, "0"), 8);
+        stepOn("#meter", meter -> hold(meter, "42"), 8);
+        stepOn("#meter", meter -> hold(meter, "61.5"), 1.5);
+        scene("prove", () -> {}, PASS_SECONDS);
     }
 
     /** A heart by electrodes with early beats, and an episode of movement in which nobody can tell. */
@@ -213,6 +220,25 @@ final class Pictures {
                 14);
     }
 
+    /** Wind with its vane beside it. */
+    private void windy() {
+        step(
+                () -> {
+                    desk.connect("sim:masthead+north");
+                    desk.stop().set(Stop.READ);
+                },
+                3);
+        scene(
+                "wind",
+                () -> {
+                    desk.notice().set(null);
+                    desk.focus().set("cups");
+                    desk.change(rig -> rig.withReader(
+                            new ReaderSetup(Wind.NAME, List.of("cups", "vane"), Map.of("factor", "0.8"))));
+                },
+                30);
+    }
+
     /** A body that leans with the board, from nine columns. */
     private void lean() {
         step(
@@ -232,10 +258,27 @@ final class Pictures {
                 14);
     }
 
-    private void hold(String meter) {
-        TextField field = (TextField) view.lookup("#meter");
-        field.setText(meter);
+    private static void hold(Node meter, String says) {
+        TextField field = (TextField) meter;
+        field.setText(says);
         field.fireEvent(new ActionEvent());
+    }
+
+    /** The same to something in the window, as soon as it is there: a busy machine may take its time. */
+    private void stepOn(String query, Consumer<Node> set, double waitSeconds) {
+        step(() -> on(query, set, waitSeconds, MOST_TRIES), 0);
+    }
+
+    private void on(String query, Consumer<Node> set, double waitSeconds, int tries) {
+        Node node = view.lookup(query);
+        if (node == null && tries > 0) {
+            scenes.addFirst(new Scene("", () -> on(query, set, waitSeconds, tries - 1), PASS_SECONDS));
+        } else if (node == null) {
+            fail(new IOException(query + " never came into the window"));
+        } else {
+            set.accept(node);
+            scenes.addFirst(new Scene("", () -> {}, waitSeconds));
+        }
     }
 
     /** What is done between two pictures. */
@@ -262,7 +305,8 @@ final class Pictures {
         wait.setOnFinished(event -> {
             try {
                 if (wanted && !scene.name().isEmpty()) {
-                    write(wish.folder().resolve(scene.name() + ".png").toFile());
+                    Snapshot.of(stage.getScene())
+                            .write(wish.folder().resolve(scene.name() + ".png").toFile());
                 }
                 Platform.runLater(this::next);
             } catch (IOException e) {
@@ -276,22 +320,6 @@ final class Pictures {
         System.err.println("zesty: pictures cannot be written to " + wish.folder() + ": " + e.getMessage());
         ZestyApplication.failed();
         Platform.exit();
-    }
-
-    private void write(File file) throws IOException {
-        WritableImage shot = stage.getScene().snapshot(null);
-        int width = (int) shot.getWidth();
-        int height = (int) shot.getHeight();
-        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
-        PixelReader pixels = shot.getPixelReader();
-        for (int y = 0; y < height; y++) {
-            for (int x = 0; x < width; x++) {
-                image.setRGB(x, y, pixels.getArgb(x, y));
-            }
-        }
-        if (!ImageIO.write(image, "png", file)) {
-            throw new IOException("no PNG writer");
-        }
     }
 
     /** The pictures' own demo takes are not kept. */

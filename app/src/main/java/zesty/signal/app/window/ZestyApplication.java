@@ -64,6 +64,9 @@ public final class ZestyApplication extends Application {
     private Desk desk;
     private MainView view;
     private Stage stage;
+    /** Stopped with the window: the toolkit would keep it, and all that it shows, for as long as it runs itself. */
+    private AnimationTimer frames;
+
     private boolean painted;
 
     /** Made by the toolkit, with what {@link #open} was told. */
@@ -119,13 +122,14 @@ public final class ZestyApplication extends Application {
         place();
         stage.show();
         view.requestFocus();
-        new AnimationTimer() {
+        frames = new AnimationTimer() {
             @Override
             public void handle(long now) {
                 view.frame(System.nanoTime());
                 tellFirstLane();
             }
-        }.start();
+        };
+        frames.start();
         stage.getIcons().add(Slice.icon(64));
         begin();
     }
@@ -205,6 +209,9 @@ public final class ZestyApplication extends Application {
     public void stop() {
         if (desk == null) {
             return;
+        }
+        if (frames != null) {
+            frames.stop();
         }
         if (opening.pictures() == null) {
             boolean whole = stage.isMaximized();

@@ -186,7 +186,11 @@ class PressureTest {
         Run ran = null;
         // Where the machine is busy the process may not have begun to read; such a try says nothing.
         for (int tenths = 8; !Files.exists(folder.resolve("early.zest")) && tenths < 100; tenths *= 2) {
-            Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "early.zest"));
+            // Whoever started the tests in the background may have had it ignore the keyboard's interrupt, and that is
+            // inherited.
+            List<String> line = new ArrayList<>(List.of("env", "--default-signal=INT"));
+            line.addAll(Run.line("128m", "record", "stdin", "--out", "early.zest"));
+            Process recording = Run.start(folder, line);
             OutputStream pipe = recording.getOutputStream();
             // So few that neither format nor rate is certain yet.
             rows(pipe, 0, 6);
@@ -197,7 +201,9 @@ class PressureTest {
                     .waitFor();
             ran = Run.ended(folder, recording);
         }
-        assertThat(ran.err()).isEmpty();
+        // Where the machine is slow it may have waited long enough to say so.
+        assertThat(ran.err().lines().filter(said -> !said.contains("still waiting")))
+                .isEmpty();
         JsonNode info = Run.of(folder, "info", "early.zest", "--json").json();
         assertThat(info.path("rows").asInt()).isEqualTo(6);
         assertThat(info.path("mended").asText()).isEmpty();

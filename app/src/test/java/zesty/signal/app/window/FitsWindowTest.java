@@ -49,7 +49,7 @@ class FitsWindowTest extends RealWindow {
     }
 
     @ParameterizedTest(name = "{0} by {1}")
-    @CsvSource({"1024,700", "1280,800"})
+    @CsvSource({"1024,700", "1280,800", "1920,1080"})
     void nothingIsCutInAnyView(int width, int height) throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());

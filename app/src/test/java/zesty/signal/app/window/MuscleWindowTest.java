@@ -108,12 +108,6 @@ class MuscleWindowTest extends RealWindow {
         return sight.rig().readersOn("muscle").get(0).checked().text(key);
     }
 
-    private void press(String query) throws Exception {
-        awaitNode(query);
-        Button button = robot.lookup(query).queryAs(Button.class);
-        robot.interact(button::fire);
-    }
-
     @Test
     void restAndTheHardestPullAreCapturedByGuidanceAndPercentFollowsLive() throws Exception {
         robot.interact(() -> desk().record(RecordingLimit.NONE));

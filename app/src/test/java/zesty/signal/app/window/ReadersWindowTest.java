@@ -16,14 +16,11 @@ import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import zesty.signal.app.window.bench.PlotProbe;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.engine.LineEnding;
-import zesty.signal.engine.LinkState;
-import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /** Answers other than the pulse in the real window: chosen, set, read live against what the boards know to be true. */
@@ -33,47 +30,14 @@ class ReadersWindowTest extends RealWindow {
         super(false);
     }
 
-    private void connect(String board, int channels) throws Exception {
-        robot.interact(() -> desk().connect("sim:" + board));
-        until(s -> s.health().state() == LinkState.LIVE
-                && s.channels().size() == channels
-                && s.rig().source().equals("sim:" + board));
-    }
-
-    private void choose(String column, String kind) throws Exception {
-        choose(column, kind, column);
-    }
-
-    /** @param first the column that the reader then stands with */
-    @SuppressWarnings("unchecked")
-    private void choose(String column, String kind, String first) throws Exception {
-        robot.interact(() -> desk().focus().set(column));
-        robot.interact(() -> desk().stop().set(Stop.READ));
-        awaitNode("#reader");
-        ComboBox<String> reader = robot.lookup("#reader").queryAs(ComboBox.class);
-        robot.interact(() -> reader.setValue(kind));
-        until(s -> reading(s, first) != null);
-    }
-
-    private static Reading reading(Sight sight, String column) {
-        return sight.channel(column)
-                .flatMap(c -> c.reader())
-                .map(ReaderSight::reading)
-                .orElse(null);
-    }
-
     private static List<double[]> lines(Reading reading) {
-        return reading.items().stream()
-                .filter(item ->
-                        item instanceof Item.Records records && records.key().equals("peaks"))
-                .flatMap(item -> ((Item.Records) item).records().stream())
-                .toList();
+        return records(reading, "peaks");
     }
 
     @Test
     void theHumOfTheRudderIsNamedByItsLineAndWatchedByABand() throws Exception {
         connect("hull", 3);
-        choose("ay", "vibration");
+        readWith("ay", "vibration");
         // The model hums at 46 Hz with a second harmonic of three tenths.
         Sight seen = until(s -> reading(s, "ay") != null
                 && lines(reading(s, "ay")).size() >= 2
@@ -117,7 +81,7 @@ class ReadersWindowTest extends RealWindow {
     @Test
     void windIsReadFromCountedPulsesInItsOwnUnitAndSpansTheTake() throws Exception {
         connect("masthead", 2);
-        choose("cups", "wind");
+        readWith("cups", "wind");
         write("#setting-factor", "0.7");
         write("#setting-per_turn", "2");
         Sight seen = until(s -> {
@@ -158,7 +122,7 @@ class ReadersWindowTest extends RealWindow {
     @Test
     void theBodyLeansWithTheBoardFromNineColumnsFoundByTheirNames() throws Exception {
         connect("motion", 9);
-        choose("gz", "motion", "ax");
+        readWith("gz", "motion", "ax");
         Sight seen = until(s -> reading(s, "ax") != null
                 && s.channel("ax").orElseThrow().clean().end() > 1500);
         assertThat(seen.rig().readersOn("ax").get(0).columns())
@@ -187,7 +151,7 @@ class ReadersWindowTest extends RealWindow {
         robot.interact(() -> first.setValue("ay"));
         until(s -> s.rig().readers().stream()
                 .anyMatch(r -> r.columns().subList(0, 2).equals(List.of("ay", "ax"))));
-        // Leaning to the right now reads as the bow down.
+        // Leaning to the right now reads as the bow up, which is below 0.
         Sight swapped = until(s -> reading(s, "ay") != null && reading(s, "ay").scalar("pitch") < -2);
         assertThat(swapped.rig().readers()).hasSize(1);
         key(KeyCode.U);
@@ -197,7 +161,7 @@ class ReadersWindowTest extends RealWindow {
     @Test
     void slapsOfTheHalyardAreLaidOverEachOtherAndPullsOfTheForearmStandAgainstTheHardest() throws Exception {
         connect("halyard", 1);
-        choose("knock", "hits", "knock");
+        readWith("knock", "hits", "knock");
         Sight seen =
                 until(s -> reading(s, "knock") != null && reading(s, "knock").scalar("count") > 8);
         double[] hits = reading(seen, "knock").times("hits");
@@ -209,7 +173,7 @@ class ReadersWindowTest extends RealWindow {
         assertThat(fx(() -> robot.lookup("#strengths").query().isVisible())).isTrue();
 
         connect("forearm", 1);
-        choose("muscle", "muscle", "muscle");
+        readWith("muscle", "muscle", "muscle");
         Sight pulled = until(s -> reading(s, "muscle") != null
                 && reading(s, "muscle").events("bursts").size() >= 3);
         Reading muscle = reading(pulled, "muscle");
@@ -240,7 +204,7 @@ class ReadersWindowTest extends RealWindow {
     @Test
     void aHeatersStepIsFittedAndWhoHasTooFewColumnsIsTold() throws Exception {
         connect("cupboard", 3);
-        choose("heat", "step", "heat");
+        readWith("heat", "step", "heat");
         robot.interact(() -> desk().wire().send("heat 60", LineEnding.NEW_LINE));
         until(s -> s.channel("heat").filter(c -> c.latestRaw() == 60).isPresent());
         assertThat(sight().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");

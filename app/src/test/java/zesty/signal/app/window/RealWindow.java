@@ -10,7 +10,9 @@ import javafx.event.Event;
 import javafx.event.EventHandler;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.Label;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
@@ -25,6 +27,11 @@ import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Places;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Reading;
+import zesty.signal.engine.LinkState;
+import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /**
@@ -85,10 +92,10 @@ abstract class RealWindow {
         throw new AssertionError("never came about: " + sight().health());
     }
 
-    /** Waits until some label of the query says the part. */
+    /** Waits until some label or button of the query says the part. */
     void awaitText(String query, String part) throws InterruptedException {
         for (int i = 0; i < 200; i++) {
-            boolean said = fx(() -> robot.lookup(query).queryAllAs(Label.class).stream()
+            boolean said = fx(() -> robot.lookup(query).queryAllAs(Labeled.class).stream()
                     .anyMatch(label -> label.getText().contains(part)));
             if (said) {
                 return;
@@ -96,8 +103,8 @@ abstract class RealWindow {
             TimeUnit.MILLISECONDS.sleep(50);
         }
         throw new AssertionError(query + " never said '" + part + "', it says "
-                + fx(() -> robot.lookup(query).queryAllAs(Label.class).stream()
-                        .map(Label::getText)
+                + fx(() -> robot.lookup(query).queryAllAs(Labeled.class).stream()
+                        .map(Labeled::getText)
                         .toList()));
     }
 
@@ -170,5 +177,53 @@ abstract class RealWindow {
             field.setText(text);
         });
         strike(KeyCode.ENTER);
+    }
+
+    /** Plugs a simulated board in, by its words. */
+    void connect(String board, int channels) throws Exception {
+        robot.interact(() -> desk().connect("sim:" + board));
+        until(s -> s.health().state() == LinkState.LIVE
+                && s.channels().size() == channels
+                && s.rig().source().equals("sim:" + board));
+    }
+
+    void readWith(String column, String kind) throws Exception {
+        readWith(column, kind, column);
+    }
+
+    /** @param first the column that the reader then stands with */
+    @SuppressWarnings("unchecked")
+    void readWith(String column, String kind, String first) throws Exception {
+        robot.interact(() -> desk().focus().set(column));
+        robot.interact(() -> desk().stop().set(Stop.READ));
+        awaitNode("#reader");
+        ComboBox<String> reader = robot.lookup("#reader").queryAs(ComboBox.class);
+        robot.interact(() -> reader.setValue(kind));
+        until(s -> reading(s, first) != null);
+    }
+
+    static Reading reading(Sight sight, String column) {
+        return sight.channel(column)
+                .flatMap(c -> c.reader())
+                .map(ReaderSight::reading)
+                .orElse(null);
+    }
+
+    /** @return the numbers of a reading's records of that key; none where there are none yet */
+    static List<double[]> records(Reading reading, String key) {
+        return reading == null
+                ? List.of()
+                : reading.items().stream()
+                        .filter(item -> item instanceof Item.Records records
+                                && records.key().equals(key))
+                        .flatMap(item -> ((Item.Records) item).records().stream())
+                        .toList();
+    }
+
+    /** Fires a button, wherever it is. */
+    void press(String query) throws Exception {
+        awaitNode(query);
+        Button button = robot.lookup(query).queryAs(Button.class);
+        robot.interact(button::fire);
     }
 }

@@ -16,6 +16,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import zesty.signal.app.window.desk.DemoData;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.BandSetup;
@@ -24,6 +25,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Line;
 import zesty.signal.engine.LinkState;
+import zesty.signal.engine.Sight;
 import zesty.signal.takes.RigJson;
 
 /** Rigs by name, what was changed taken back and done again, and the window's first minutes, in the real window. */
@@ -232,5 +234,32 @@ class RigsWindowTest extends RealWindow {
         key(KeyCode.ESCAPE);
         awaitText(".stop-how", "quality");
         assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(5);
+    }
+
+    /** The rig of the whole boat is kept with the demo: five boards at once, each answer within what its board does. */
+    @Test
+    void theWholeBoatIsReadFromItsFiveBoardsAtOnce() throws Exception {
+        Path kept = home.resolve("rigs").resolve("wren-the-whole-boat.json");
+        DemoData.keepBoat(kept.getParent());
+        robot.interact(() -> desk().rigs().use(kept));
+        Sight boat = until(
+                s -> s.rig().sources().size() == 5
+                        && s.channels().size() == 20
+                        && answer(s, "hull/ay", "rms") > 300
+                        && answer(s, "halyard/knock", "count") > 6
+                        && answer(s, "masthead/cups", "mean_mps") > 1
+                        && answer(s, "motion/ax", "roll") > 0
+                        && answer(s, "pulse", "rate_bpm.mean") > 40,
+                60);
+        assertThat(boat.rig().channels().stream().filter(c -> c.shown())).hasSize(6);
+        assertThat(answer(boat, "motion/ax", "roll")).isBetween(1.0, 23.0);
+    }
+
+    private static double answer(Sight sight, String column, String scalar) {
+        return sight.channel(column)
+                .flatMap(c -> c.reader())
+                .map(r -> r.reading())
+                .map(r -> r.scalar(scalar))
+                .orElse(Double.NaN);
     }
 }

@@ -98,7 +98,7 @@ class SourceWindowTest extends RealWindow {
                 .toList());
     }
 
-    private void press(String id) {
+    private void turn(String id) {
         robot.interact(() -> robot.lookup(id).queryAs(ToggleButton.class).fire());
     }
 
@@ -114,15 +114,15 @@ class SourceWindowTest extends RealWindow {
         awaitText("#stall", "s of silence, then ");
         awaitText("#stall", "lines at once: they waited on the way");
 
-        press("#bytes-hex");
+        turn("#bytes-hex");
         // The digit 3 is 33 in hexadecimal, and every depth begins with it.
         awaitText(".ribbon-bytes", "33 30 3");
-        press("#bytes-hex");
-        press("#bytes-only");
+        turn("#bytes-hex");
+        turn("#bytes-only");
         awaitText(".ribbon-text", "0A 33 30");
-        press("#bytes-only");
+        turn("#bytes-only");
 
-        press("#bytes-hold");
+        turn("#bytes-hold");
         ListView<?> held = robot.lookup("#bytes").queryAs(ListView.class);
         int before = fx(() -> held.getItems().size());
         long rows = sight().health().rows();
@@ -135,7 +135,7 @@ class SourceWindowTest extends RealWindow {
         assertThat(found).isBetween(before / 7 - 3, before / 7 + 3);
         robot.interact(
                 () -> robot.lookup("#bytes-search").queryAs(TextField.class).clear());
-        press("#bytes-hold");
+        turn("#bytes-hold");
         awaitText(".ribbon-text", "30");
     }
 

@@ -15,7 +15,11 @@ final class CupboardBoard extends SampledBoard {
     private static final double RATE_HZ = 5;
     private final double[] late = new double[(int) (2 * RATE_HZ)];
     private double duty;
-    private boolean powered = true;
+    private boolean powered;
+    /** How much warmer the shed becomes from row to row. */
+    private final double sun;
+
+    private double shed = 19;
     private double air = 19;
     private double wood = 18.6;
 
@@ -28,6 +32,8 @@ final class CupboardBoard extends SampledBoard {
                         new Column("heat", ""),
                         new Column("air", "°C"),
                         new Column("wood", "°C")));
+        powered = !setup.has(ThingMode.UNPOWERED);
+        sun = setup.has(ThingMode.SUNNY) ? 2.0 / 60 / RATE_HZ : 0;
         range(2, 0, 30);
     }
 
@@ -41,7 +47,8 @@ final class CupboardBoard extends SampledBoard {
         int slot = (int) (sample % late.length);
         double power = late[slot];
         late[slot] = powered ? duty : 0;
-        air += (19 + 0.4 * power - air) / (20 * RATE_HZ);
+        shed += sun;
+        air += (shed + 0.4 * power - air) / (20 * RATE_HZ);
         wood += (air - wood) / (90 * RATE_HZ);
         row[0] = rounded(t, 1);
         row[1] = duty;

@@ -12,6 +12,10 @@ import zesty.signal.core.decode.Role;
  * The halyard slaps about twice a second and rings.
  */
 final class HalyardBoard extends SampledBoard {
+    private final boolean weak;
+    private final boolean twice;
+    private final boolean falls;
+    private final double dies;
     private double nextSlap = 0.3;
     private double slapAt = -9;
     private double size;
@@ -19,6 +23,10 @@ final class HalyardBoard extends SampledBoard {
 
     HalyardBoard(Setup setup) {
         super(setup, 4000, List.of(new Column("seq", "", Role.SEQUENCE, true), new Column("knock", "")));
+        weak = setup.has(ThingMode.WEAK);
+        twice = setup.has(ThingMode.DOUBLE);
+        falls = setup.has(ThingMode.FALLS);
+        dies = setup.has(ThingMode.RINGS) ? 0.12 : 0.02;
         range(1, 300, 760);
     }
 
@@ -33,12 +41,17 @@ final class HalyardBoard extends SampledBoard {
             slapAt = t;
             slaps++;
             size = 90 + 330 * random.nextDouble();
-            nextSlap = t + 0.25 + 0.5 * random.nextDouble();
+            if (weak && slaps % 3 == 0) {
+                size = 9;
+            }
+            boolean again = twice && slaps % 2 == 0;
+            nextSlap = t + (again ? 0.06 : 0.25 + 0.5 * random.nextDouble());
         }
         double since = t - slapAt;
-        double ring = size * Math.exp(-since / 0.02) * Math.sin(2 * Math.PI * 620 * since);
+        double height = size * Math.exp(-since / dies);
+        double level = falls ? 900 - height : 512 + height * Math.sin(2 * Math.PI * 620 * since);
         row[0] = sample & 0xff;
-        row[1] = Math.max(0, Math.min(1023, Math.round(512 + ring + noise(2.5))));
+        row[1] = Math.max(0, Math.min(1023, Math.round(level + noise(2.5))));
     }
 
     @Override
@@ -53,7 +66,7 @@ final class HalyardBoard extends SampledBoard {
 
     @Override
     public Map<String, Double> truth() {
-        return Map.of("slaps", (double) slaps);
+        return Map.of("slaps", (double) slaps, "last slap s", slapAt);
     }
 
     @Override

@@ -13,6 +13,7 @@ import zesty.signal.core.decode.Role;
 final class MastheadBoard extends SampledBoard {
     static final double METRES_PER_PULSE = 0.8;
     private final MastheadWind wind;
+    private final double from;
     private double turned;
     private long counted;
 
@@ -24,7 +25,8 @@ final class MastheadBoard extends SampledBoard {
                         new Column("t", "ms", Role.CLOCK, true),
                         new Column("cups", "pulses"),
                         new Column("vane", "°")));
-        wind = new MastheadWind(random);
+        wind = new MastheadWind(random, setup.has(ThingMode.CALM));
+        from = setup.has(ThingMode.NORTH) ? 356 : 214;
         range(1, 0, 2);
     }
 
@@ -40,7 +42,7 @@ final class MastheadBoard extends SampledBoard {
         row[0] = 250 + sample * 250;
         row[1] = whole - counted;
         counted = whole;
-        row[2] = Math.floorMod(Math.round(214 + 14 * swing(t, 23) + noise(4)), 360);
+        row[2] = Math.floorMod(Math.round(from + 14 * swing(t, 23) + noise(4)), 360);
     }
 
     @Override

@@ -12,11 +12,14 @@ import zesty.signal.core.decode.Role;
  */
 final class MastheadEdgesBoard extends SampledBoard {
     private final MastheadWind wind;
+    private final boolean bounces;
+    private int left;
     private double seconds = 0.1;
 
     MastheadEdgesBoard(Setup setup) {
         super(setup, 8, List.of(new Column("edge", "µs", Role.EDGE, true)));
-        wind = new MastheadWind(random);
+        wind = new MastheadWind(random, false);
+        bounces = setup.has(ThingMode.BOUNCES);
     }
 
     @Override
@@ -26,6 +29,12 @@ final class MastheadEdgesBoard extends SampledBoard {
 
     @Override
     void measure(double t) {
+        if (left > 0) {
+            left--;
+            row[0] += 400 + random.nextInt(900);
+            return;
+        }
+        left = bounces ? 1 + random.nextInt(3) : 0;
         double speed = wind.speed(seconds);
         seconds += speed > 0 ? MastheadBoard.METRES_PER_PULSE / speed : 4;
         row[0] = Math.round(seconds * 1e6);

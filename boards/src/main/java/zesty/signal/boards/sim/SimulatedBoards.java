@@ -47,6 +47,7 @@ public final class SimulatedBoards {
         Map<String, String> modes = new LinkedHashMap<>();
         PulseMode.of(board).forEach(mode -> modes.put(mode.word(), mode.about()));
         MuscleMode.of(board).forEach(mode -> modes.put(mode.word(), mode.about()));
+        ThingMode.of(board).forEach(mode -> modes.put(mode.word(), mode.about()));
         return modes;
     }
 
@@ -58,11 +59,15 @@ public final class SimulatedBoards {
         String[] parts = words.split("\\+", -1);
         Set<Fault> faults = EnumSet.noneOf(Fault.class);
         Set<PulseMode> modes = EnumSet.noneOf(PulseMode.class);
+        Set<ThingMode> things = EnumSet.noneOf(ThingMode.class);
         Set<MuscleMode> muscle = EnumSet.noneOf(MuscleMode.class);
         for (String word : Arrays.asList(parts).subList(1, parts.length)) {
             PulseMode mode = PulseMode.called(parts[0], word);
             MuscleMode effort = MuscleMode.called(parts[0], word);
-            if (mode != null) {
+            ThingMode thing = ThingMode.called(parts[0], word);
+            if (thing != null) {
+                things.add(thing);
+            } else if (mode != null) {
                 modes.add(mode);
             } else if (effort != null) {
                 muscle.add(effort);
@@ -70,7 +75,7 @@ public final class SimulatedBoards {
                 faults.add(Fault.called(word, parts[0]));
             }
         }
-        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED), modes, muscle);
+        Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED), modes, muscle, things);
         Function<Setup, SimulatedBoard> maker = maker(parts[0]);
         Supplier<SimulatedBoard> fresh = () -> maker.apply(setup);
         return faults.isEmpty() ? fresh.get() : new FaultyBoard(fresh, faults, seed);

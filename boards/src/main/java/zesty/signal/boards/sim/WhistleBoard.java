@@ -3,6 +3,7 @@ package zesty.signal.boards.sim;
 import java.io.ByteArrayOutputStream;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.Role;
 
@@ -13,16 +14,22 @@ import zesty.signal.core.decode.Role;
 final class WhistleBoard extends SampledBoard {
     private static final int SAMPLES = 32;
     private static final double RATE_HZ = 8000;
+    /** Half steps above the lowest note, a major scale up. */
+    private static final int[] SCALE = {0, 2, 4, 5, 7, 9, 11, 12};
+
+    private static final double NOTE_SECONDS = 0.5;
     private final double[][] samples = new double[SAMPLES][2];
     private double phase;
     private double hertz;
 
     WhistleBoard(Setup setup) {
         super(setup, RATE_HZ / SAMPLES, List.of(new Column("seq", "", Role.SEQUENCE, true), new Column("sound", "")));
+        things = setup.things();
         clipsAt = setup.clipped() ? 4000 : Short.MAX_VALUE;
     }
 
     private final double clipsAt;
+    private final Set<ThingMode> things;
 
     @Override
     public double rowsPerSecond() {
@@ -38,14 +45,32 @@ final class WhistleBoard extends SampledBoard {
     void measure(double t) {
         for (int i = 0; i < SAMPLES; i++) {
             double now = t + i / RATE_HZ;
-            hertz = 1180 + 25 * swing(now, 0.2);
+            hertz = hertz(now);
             phase += 2 * Math.PI * hertz / RATE_HZ;
-            double blown = now % 3 < 1.5 ? 9000 : 0;
-            double rumble = 250 * Math.sin(2 * Math.PI * 31 * now);
-            double value = Math.round(blown * Math.sin(phase) + 0.2 * blown * Math.sin(2 * phase) + rumble + noise(60));
+            double rumble = (things.contains(ThingMode.RUMBLE) ? 9000 : 250) * Math.sin(2 * Math.PI * 31 * now);
+            double value = Math.round(sound(now) + rumble + noise(60));
             samples[i][0] = sample & 0xff;
             samples[i][1] = Math.max(-clipsAt, Math.min(clipsAt, value));
         }
+    }
+
+    private double hertz(double now) {
+        if (things.contains(ThingMode.SCALE)) {
+            return 220 * Math.pow(2, SCALE[(int) (now / NOTE_SECONDS) % SCALE.length] / 12.0);
+        }
+        return things.contains(ThingMode.MISSING)
+                ? 180
+                : things.contains(ThingMode.GLIDES) ? 800 + 400 * swing(now, 8) : 1180 + 25 * swing(now, 0.2);
+    }
+
+    private double sound(double now) {
+        if (things.contains(ThingMode.SCALE) || things.contains(ThingMode.GLIDES)) {
+            return 5000 * Math.sin(phase) + 2500 * Math.sin(2 * phase) + 1200 * Math.sin(3 * phase);
+        }
+        double blown = now % 3 < 1.5 ? 9000 : 0;
+        return things.contains(ThingMode.MISSING)
+                ? 0.4 * blown * (Math.sin(2 * phase) + Math.sin(3 * phase) + 0.7 * Math.sin(4 * phase))
+                : blown * Math.sin(phase) + 0.2 * blown * Math.sin(2 * phase);
     }
 
     @Override

@@ -1,33 +1,36 @@
 package zesty.signal.core.clean;
 
-import java.util.Arrays;
-
 /**
  * A step that looks {@code half} samples either way. On a stream its answer comes {@code half} samples late; at the
  * ends of a record the window is as much as there is. A missing value within the window is not looked at.
  */
 abstract class Centred implements Stage {
     final int half;
-    private final double[] window;
+    private final int span;
     private final double[] ring;
+
+    private int slot;
     private long count;
 
     Centred(int half) {
         this.half = half;
-        window = new double[2 * half + 1];
-        ring = new double[2 * half + 1];
+        span = 2 * half + 1;
+        ring = new double[span];
     }
 
+    /** A value that is not missing comes into the window and another one goes; NaN where there is none. */
+    abstract void moved(double gone, double came);
+
     /**
-     * @param window the samples around the one asked for, oldest first, missing ones left out
-     * @param length how many there are, at least 1
-     * @param centre the index in the window of the one asked for
+     * @param asked the sample that is asked for, which is not missing
+     * @return what it becomes, from what has {@link #moved} into the window
      */
-    abstract double answer(double[] window, int length, int centre);
+    abstract double answer(double asked);
 
     @Override
     public void reset() {
         count = 0;
+        slot = 0;
     }
 
     @Override
@@ -38,40 +41,37 @@ abstract class Centred implements Stage {
     @Override
     public void apply(double[] data, int offset, int length) {
         for (int i = offset; i < offset + length; i++) {
-            ring[(int) (count % ring.length)] = data[i];
+            double came = data[i];
+            double gone = count >= span ? ring[slot] : Double.NaN;
+            ring[slot] = came;
+            slot = slot + 1 == span ? 0 : slot + 1;
             count++;
-            data[i] = count <= half ? Double.NaN : at(count - 1 - half, Math.max(0, count - ring.length), count);
-        }
-    }
-
-    private double at(long centre, long from, long to) {
-        double asked = ring[(int) (centre % ring.length)];
-        if (Double.isNaN(asked)) {
-            return Double.NaN;
-        }
-        int n = 0;
-        int middle = 0;
-        for (long k = from; k < to; k++) {
-            double value = ring[(int) (k % ring.length)];
-            if (k == centre) {
-                middle = n;
-            }
-            if (!Double.isNaN(value)) {
-                window[n++] = value;
+            moved(gone, came);
+            if (count <= half) {
+                data[i] = Double.NaN;
+            } else {
+                // The middle of a whole window lies half a window after its oldest sample, which is the next to go.
+                int middle = slot + half;
+                double asked = ring[middle >= span ? middle - span : middle];
+                data[i] = asked == asked ? answer(asked) : asked;
             }
         }
-        return answer(window, n, middle);
     }
 
     /** Runs over a whole record, in place, and answers for its last samples too. */
     void whole(double[] data) {
         reset();
-        double[] late = Arrays.copyOf(data, data.length);
+        double[] raw = data.clone();
+        double[] late = data.clone();
         apply(late, 0, late.length);
         int shift = Math.min(half, data.length);
         System.arraycopy(late, shift, data, 0, data.length - shift);
-        for (long centre = data.length - shift; centre < data.length; centre++) {
-            data[(int) centre] = at(centre, Math.max(0, centre - half), count);
+        int first = Math.max(0, raw.length - span);
+        for (int centre = raw.length - shift; centre < raw.length; centre++) {
+            while (first < centre - half) {
+                moved(raw[first++], Double.NaN);
+            }
+            data[centre] = raw[centre] == raw[centre] ? answer(raw[centre]) : raw[centre];
         }
     }
 }

@@ -1,27 +1,73 @@
 package zesty.signal.core.clean;
 
+import java.util.Arrays;
+
 /**
  * The value at each sample of the polynomial fitted to the window around it: A. Savitzky and M. J. E. Golay 1964,
  * "Smoothing and Differentiation of Data by Simplified Least Squares Procedures". The first and last half windows of a
  * record take the polynomial of the first and last whole window.
  */
 final class PolynomialSmoother extends Centred {
+    private static final int PIECE = 1024;
+
     private final int samples;
     /** weights[p][i]: what sample i of the window adds to the fitted value at its position p. */
     private final double[][] weights;
+    /** The samples before a piece, and the piece. */
+    private final double[] held;
+
+    private final double[] sum = new double[PIECE];
 
     PolynomialSmoother(int samples, int degree) {
         super(samples / 2);
         this.samples = samples;
         weights = weights(samples, degree);
+        held = new double[samples - 1 + PIECE];
+        Arrays.fill(held, Double.NaN);
     }
 
     @Override
-    double answer(double[] window, int length, int centre) {
-        if (length < samples) {
-            return window[centre];
+    public void reset() {
+        super.reset();
+        Arrays.fill(held, 0, samples - 1, Double.NaN);
+    }
+
+    /**
+     * Weight by weight over a piece at once, which a processor does for several samples together; at the middle of the window the
+     * weights are alike to either side, so that two samples take one multiplication. Where a value is missing, or before
+     * the beginning, the sum is none, and the sample stays as it is.
+     */
+    @Override
+    public void apply(double[] data, int offset, int length) {
+        double[] middle = weights[half];
+        for (int at = offset; at < offset + length; at += PIECE) {
+            int n = Math.min(PIECE, offset + length - at);
+            System.arraycopy(data, at, held, samples - 1, n);
+            for (int i = 0; i < n; i++) {
+                sum[i] = middle[half] * held[half + i];
+            }
+            for (int k = 0; k < half; k++) {
+                double weight = middle[k];
+                int last = samples - 1 - k;
+                for (int i = 0; i < n; i++) {
+                    sum[i] += weight * (held[k + i] + held[last + i]);
+                }
+            }
+            for (int i = 0; i < n; i++) {
+                data[at + i] = sum[i] == sum[i] ? sum[i] : held[half + i];
+            }
+            System.arraycopy(held, n, held, 0, samples - 1);
         }
-        return fitted(window, 0, centre);
+    }
+
+    @Override
+    void moved(double gone, double came) {
+        // The samples themselves are all that is looked at.
+    }
+
+    @Override
+    double answer(double asked) {
+        return asked;
     }
 
     private double fitted(double[] data, int from, int position) {

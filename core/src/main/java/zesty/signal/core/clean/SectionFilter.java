@@ -99,15 +99,19 @@ public final class SectionFilter implements Stage {
         }
     }
 
+    /**
+     * With y = x + p put into p and q, neither waits for y: p' = (b1 − a1) x + q − a1 p and q' = (b2 − a2) x − a2 p, a
+     * multiplication and a subtraction from sample to sample instead of three sums in a row.
+     */
     private void one(double[] data, int from, int to, int s, double in) {
-        double b1 = c[4 * s], b2 = c[4 * s + 1], a1 = c[4 * s + 2], a2 = c[4 * s + 3];
+        double d1 = c[4 * s] - c[4 * s + 2], d2 = c[4 * s + 1] - c[4 * s + 3], a1 = c[4 * s + 2], a2 = c[4 * s + 3];
         double p = state[2 * s], q = state[2 * s + 1];
         for (int i = from; i < to; i++) {
             double x = in * data[i];
-            double y = x + p;
-            p = (b1 * x + q) - a1 * y;
-            q = b2 * x - a2 * y;
-            data[i] = y;
+            data[i] = x + p;
+            double next = (d1 * x + q) - a1 * p;
+            q = d2 * x - a2 * p;
+            p = next;
         }
         state[2 * s] = p;
         state[2 * s + 1] = q;
@@ -115,19 +119,20 @@ public final class SectionFilter implements Stage {
 
     private void two(double[] data, int from, int to, int s, double in) {
         int k = 4 * s;
-        double b01 = c[k], b02 = c[k + 1], a01 = c[k + 2], a02 = c[k + 3];
-        double b11 = c[k + 4], b12 = c[k + 5], a11 = c[k + 6], a12 = c[k + 7];
+        double d01 = c[k] - c[k + 2], d02 = c[k + 1] - c[k + 3], a01 = c[k + 2], a02 = c[k + 3];
+        double d11 = c[k + 4] - c[k + 6], d12 = c[k + 5] - c[k + 7], a11 = c[k + 6], a12 = c[k + 7];
         int m = 2 * s;
         double p0 = state[m], q0 = state[m + 1], p1 = state[m + 2], q1 = state[m + 3];
         for (int i = from; i < to; i++) {
             double x = in * data[i];
             double y = x + p0;
-            p0 = (b01 * x + q0) - a01 * y;
-            q0 = b02 * x - a02 * y;
-            double z = y + p1;
-            p1 = (b11 * y + q1) - a11 * z;
-            q1 = b12 * y - a12 * z;
-            data[i] = z;
+            double next0 = (d01 * x + q0) - a01 * p0;
+            q0 = d02 * x - a02 * p0;
+            p0 = next0;
+            data[i] = y + p1;
+            double next1 = (d11 * y + q1) - a11 * p1;
+            q1 = d12 * y - a12 * p1;
+            p1 = next1;
         }
         state[m] = p0;
         state[m + 1] = q0;

@@ -484,12 +484,9 @@ public sealed interface Step {
 
         private Step counted(double rate) {
             double samples = median ? 2 * Math.floor(seconds * rate / 2) + 1 : Math.rint(seconds * rate);
-            double most = median ? StepParser.LONGEST_CENTRED : StepParser.LONGEST_WINDOW;
-            if (!(samples >= 1 && samples <= most)) {
-                throw new RecipeException(text() + ": at " + Digits.exact(rate) + " samples/s it is "
-                        + Digits.of(samples) + " samples; 1 to " + Digits.of(most) + " are possible");
-            }
-            return median ? new Median((int) samples) : new Mean((int) samples);
+            int most = median ? StepParser.LONGEST_CENTRED : StepParser.LONGEST_WINDOW;
+            int window = Words.window(text(), samples, rate, 1, most);
+            return median ? new Median(window) : new Mean(window);
         }
 
         @Override
@@ -505,6 +502,100 @@ public sealed interface Step {
         @Override
         public double delaySamples(double rate) {
             return counted(rate).delaySamples(rate);
+        }
+    }
+
+    /** What wanders below is taken off without bending what is quicker. */
+    record Wander(double seconds) implements Step {
+        @Override
+        public String text() {
+            return "baseline:" + Digits.exact(seconds);
+        }
+
+        private int samples(double rate) {
+            return Words.window(text(), 2 * Math.floor(seconds * rate / 2) + 1, rate, 3, StepParser.LONGEST_CENTRED);
+        }
+
+        @Override
+        public boolean removesLevel() {
+            return true;
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Baseline(samples(rate));
+        }
+
+        @Override
+        public void onceThrough(double[] data, double rate) {
+            Baseline.remove(data, samples(rate));
+        }
+    }
+
+    /** Missing values are filled, up to a limit. */
+    record Fill(double seconds) implements Step {
+        @Override
+        public String text() {
+            return "fill:" + Digits.exact(seconds);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Filler(Words.window(text(), Math.floor(seconds * rate), rate, 1, StepParser.LONGEST_WINDOW));
+        }
+
+        @Override
+        public void onceThrough(double[] data, double rate) {
+            ((Mender) stage(rate, Start.FROM_REST)).whole(data);
+        }
+    }
+
+    /** What was cut off at the end of the range is drawn on, up to a limit. */
+    record Unclip(double seconds) implements Step {
+        @Override
+        public String text() {
+            return "unclip:" + Digits.exact(seconds);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new Unclipper(Words.window(text(), Math.floor(seconds * rate), rate, 3, StepParser.LONGEST_WINDOW));
+        }
+
+        @Override
+        public void onceThrough(double[] data, double rate) {
+            ((Mender) stage(rate, Start.FROM_REST)).whole(data);
+        }
+    }
+
+    /** Mains and its harmonics, followed as they drift. */
+    record Hum(double hz, double widthHz) implements Step {
+        @Override
+        public String text() {
+            return "hum:" + Digits.exact(hz) + "@" + Digits.exact(widthHz);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            Words.corner(text(), hz, rate);
+            if (!(widthHz < hz / 2)) {
+                throw new RecipeException(text() + ": a width of " + Digits.exact(widthHz)
+                        + " Hz reaches half way to zero; 0.5 to 2 Hz are usual");
+            }
+            return new HumFollower(rate, hz, widthHz);
+        }
+
+        /** What comes first is not known yet: it runs back over the beginning before it runs forward. */
+        @Override
+        public void bothWays(double[] data, double rate) {
+            Stage stage = stage(rate, Start.SETTLED);
+            int lead = (int) Math.min(data.length, Math.ceil(3 / widthHz * rate));
+            double[] mirrored = new double[lead];
+            for (int i = 0; i < lead; i++) {
+                mirrored[i] = data[lead - 1 - i];
+            }
+            stage.apply(mirrored, 0, lead);
+            stage.apply(data, 0, data.length);
         }
     }
 }

@@ -3,9 +3,10 @@ package zesty.signal.core.clean;
 /** Reads one step of a recipe and refuses what makes no sense, with what would be right. */
 final class StepParser {
     private static final String KNOWN = "mean, median, lowpass, highpass, bandpass, bandstop, notch, smooth, rectify, "
-            + "rms, envelope, detrend, offset, scale, exp, despike, comb, differentiate, integrate";
+            + "rms, envelope, detrend, offset, scale, exp, despike, comb, hum, differentiate, integrate, baseline, fill, "
+            + "unclip";
     static final int LONGEST_WINDOW = 1_000_000;
-    /** A median, smoothing or spike window is looked at anew for each sample. */
+    /** A median, smoothing or spike window costs more the longer it is. */
     static final int LONGEST_CENTRED = 10_001;
 
     private final String text;
@@ -37,6 +38,13 @@ final class StepParser {
                 }
                 yield new Step.Comb(positive(parts[0], "comb:50@15"), q);
             }
+            case "hum" -> {
+                String[] parts = two("hum:50@1");
+                yield new Step.Hum(positive(parts[0], "hum:50@1"), positive(parts[1], "hum:50@1"));
+            }
+            case "baseline" -> new Step.Wander(positive(one("baseline:0.6"), "baseline:0.6"));
+            case "fill" -> new Step.Fill(positive(one("fill:0.5"), "fill:0.5"));
+            case "unclip" -> new Step.Unclip(positive(one("unclip:0.05"), "unclip:0.05"));
             case "differentiate" -> {
                 none("differentiate");
                 yield new Step.Differentiate();

@@ -12,4 +12,13 @@ final class Words {
                     + " samples/s; it must be below " + Digits.exact(rate / 2) + " Hz");
         }
     }
+
+    /** @return a window of so many samples @throws RecipeException when there is none such, saying what there could be */
+    static int window(String step, double samples, double rate, int fewest, int most) {
+        if (!(samples >= fewest && samples <= most)) {
+            throw new RecipeException(step + ": at " + Digits.exact(rate) + " samples/s it is " + Digits.of(samples)
+                    + " samples; " + fewest + " to " + Digits.of(most) + " are possible");
+        }
+        return (int) samples;
+    }
 }

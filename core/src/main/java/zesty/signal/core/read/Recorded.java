@@ -85,7 +85,13 @@ public abstract class Recorded implements Reader {
 
         /** @return the values of a port that are there */
         public double[] present(int port) {
-            return Arrays.stream(ports[port]).filter(v -> v == v).toArray();
+            double[] there = new double[length()];
+            int n = 0;
+            for (double value : ports[port]) {
+                there[n] = value;
+                n += value == value ? 1 : 0;
+            }
+            return Arrays.copyOf(there, n);
         }
     }
 

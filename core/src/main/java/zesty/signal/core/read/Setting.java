@@ -45,7 +45,9 @@ public record Setting(
         /** A stretch of time, {@code A..B} in s, or nothing. */
         SPAN,
         /** Some words of the maker's own, or nothing. */
-        WORDS
+        WORDS,
+        /** Numbers parted by commas, in groups of {@code low} and {@code high} of them at most, or nothing: what a picture captured. */
+        LIST
     }
 
     public Setting {
@@ -73,6 +75,11 @@ public record Setting(
         return new Setting(key, Shape.WORDS, "", List.of(), Double.NaN, Double.NaN, "", words, tip);
     }
 
+    /** @param group numbers that belong together; {@code most} of all of them */
+    public static Setting list(String key, int group, int most, String words, String tip) {
+        return new Setting(key, Shape.LIST, "", List.of(), group, most, "", words, tip);
+    }
+
     /** @return what may be written, in words */
     public String allowed() {
         return switch (shape) {
@@ -82,6 +89,11 @@ public record Setting(
             case RISING -> "rising numbers parted by commas, such as 10,20,30";
             case SPAN -> "a stretch from..to in s, such as 2..5";
             case WORDS -> "some words, " + LONGEST_WORDS + " letters at most";
+            case LIST ->
+                low == high
+                        ? Digits.of(low) + " numbers parted by commas, or nothing"
+                        : "numbers parted by commas" + (low > 1 ? " in groups of " + Digits.of(low) : "") + ", "
+                                + Digits.of(high) + " at most, or nothing";
         };
     }
 
@@ -104,6 +116,10 @@ public record Setting(
                     }
                     case RISING -> rising(text) != null;
                     case SPAN -> stretch(text) != null;
+                    case LIST -> {
+                        double[] numbers = list(text);
+                        yield numbers != null && numbers.length % low == 0 && numbers.length <= high;
+                    }
                     case WORDS -> text.length() <= LONGEST_WORDS && text.chars().noneMatch(Character::isISOControl);
                 };
         if (!right) {
@@ -125,6 +141,16 @@ public record Setting(
             numbers.add(value);
         }
         return numbers.stream().mapToDouble(Double::doubleValue).toArray();
+    }
+
+    /** @return the numbers; null when something among them is none */
+    static double[] list(String text) {
+        if (text.isBlank()) {
+            return new double[0];
+        }
+        double[] numbers =
+                Arrays.stream(text.split(",", -1)).mapToDouble(Setting::parse).toArray();
+        return Arrays.stream(numbers).anyMatch(Double::isNaN) ? null : numbers;
     }
 
     /** @return from and to; null when it is no stretch */

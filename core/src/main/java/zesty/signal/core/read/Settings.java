@@ -53,6 +53,11 @@ public final class Settings {
         return Setting.rising(text(key));
     }
 
+    /** @return the numbers of a list; none when nothing was set */
+    public double[] list(String key) {
+        return Setting.list(text(key));
+    }
+
     /** @return from and to in s; null when nothing was set */
     public double[] span(String key) {
         return text(key).isBlank() ? null : Setting.stretch(text(key));

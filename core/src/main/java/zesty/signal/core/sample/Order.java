@@ -1,7 +1,5 @@
 package zesty.signal.core.sample;
 
-import java.util.Arrays;
-
 /** Order statistics of arrays without missing values; what is given is not changed. */
 public final class Order {
     private Order() {}
@@ -13,11 +11,47 @@ public final class Order {
 
     /** @return the value below which that share lies, 0 … 1; NaN of none */
     public static double quantile(double[] values, double share) {
-        if (values.length == 0) {
-            return Double.NaN;
+        return values.length == 0
+                ? Double.NaN
+                : ranked(values.clone(), (int) Math.min(values.length - 1, Math.floor(share * values.length)));
+    }
+
+    /**
+     * The value of that rank, by parting again and again the side it is on (C. A. R. Hoare 1961, "Algorithm 65: Find"), the
+     * middle one of three to part by.
+     */
+    private static double ranked(double[] x, int rank) {
+        int low = 0;
+        int high = x.length - 1;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            double a = x[low];
+            double b = x[middle];
+            double c = x[high];
+            double pivot = Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
+            int i = low;
+            int j = high;
+            while (i <= j) {
+                while (x[i] < pivot) {
+                    i++;
+                }
+                while (x[j] > pivot) {
+                    j--;
+                }
+                if (i <= j) {
+                    double swapped = x[i];
+                    x[i++] = x[j];
+                    x[j--] = swapped;
+                }
+            }
+            if (rank <= j) {
+                high = j;
+            } else if (rank >= i) {
+                low = i;
+            } else {
+                return x[rank];
+            }
         }
-        double[] sorted = values.clone();
-        Arrays.sort(sorted);
-        return sorted[(int) Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
+        return x[rank];
     }
 }

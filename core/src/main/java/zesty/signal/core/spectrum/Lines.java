@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import zesty.signal.core.sample.Order;
 
 /**
  * Lines of a spectrum: what stands clear of the floor around it. A line's height is that of the energy over its width, so
@@ -40,8 +41,11 @@ public final class Lines {
             if (hz < fromHz || hz > toHz || !(density[k] >= density[k - 1]) || !(density[k] > density[k + 1])) {
                 continue;
             }
+            if (!highest(density, k)) {
+                continue;
+            }
             double floor = floor(density, k);
-            if (!(density[k] > CLEAR * floor) || !highest(density, k)) {
+            if (!(density[k] > CLEAR * floor)) {
                 continue;
             }
             found.add(line(density, binHz, k, floor));
@@ -62,9 +66,7 @@ public final class Lines {
     private static double floor(double[] density, int k) {
         int from = Math.max(1, k - AROUND);
         int to = Math.min(density.length, k + AROUND + 1);
-        double[] near = Arrays.copyOfRange(density, from, to);
-        Arrays.sort(near);
-        return near[near.length * 2 / 5];
+        return Order.quantile(Arrays.copyOfRange(density, from, to), 0.4);
     }
 
     private static Line line(double[] density, double binHz, int k, double floor) {

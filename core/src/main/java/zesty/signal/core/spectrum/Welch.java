@@ -30,13 +30,10 @@ public final class Welch {
         this.rateHz = rateHz;
         this.segment = segment;
         step = segment - (int) Math.floor(overlap * segment);
-        weights = window.weights(segment);
-        double squares = 0;
-        for (double weight : weights) {
-            squares += weight * weight;
-        }
-        scale = 1 / (rateHz * squares);
-        transform = new DoubleFFT_1D(segment);
+        Plan plan = Plan.of(window, segment);
+        weights = plan.weights();
+        scale = 1 / (rateHz * plan.squares());
+        transform = plan.transform();
         sum = new double[segment / 2 + 1];
     }
 

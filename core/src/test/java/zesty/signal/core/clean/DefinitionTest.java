@@ -227,4 +227,106 @@ class DefinitionTest {
                 .isInstanceOf(RecipeException.class)
                 .hasMessageContaining("1 to 10001 are possible");
     }
+
+    /** A beat of 80 ms on a wander ten times as high: a beat on a slope pulls a median along, so that a twentieth of the wander is left. */
+    @Test
+    void aBaselineGoesAndTheShapeOfABeatStays() {
+        double[] beats = new double[6000];
+        for (int i = 0; i < beats.length; i++) {
+            double off = (i % 400 - 200) / 500.0;
+            beats[i] = Math.exp(-0.5 * Math.pow(off / 0.012, 2))
+                    - 0.25 * Math.exp(-0.5 * Math.pow((off - 0.03) / 0.01, 2));
+        }
+        double[] wandering = new double[beats.length];
+        Arrays.setAll(wandering, i -> beats[i] + 10 * Math.sin(2 * Math.PI * 0.15 * i / 500) + 3);
+        Recipe.parse("baseline:0.6").onceThrough(wandering, 500);
+        double worst = 0;
+        for (int i = 300; i < beats.length - 300; i++) {
+            worst = Math.max(worst, Math.abs(wandering[i] - beats[i]));
+        }
+        assertThat(worst).isLessThan(0.5);
+        // As the definition says, the slow way.
+        double[] x = noise(8, 300);
+        double[] taken = x.clone();
+        Recipe.parse("baseline:0.3").onceThrough(taken, 100);
+        double[] once = new double[x.length];
+        for (int i = 0; i < x.length; i++) {
+            once[i] = middle(Arrays.copyOfRange(x, Math.max(0, i - 5), Math.min(x.length, i + 6)));
+        }
+        for (int i = 0; i < x.length; i++) {
+            double level = middle(Arrays.copyOfRange(once, Math.max(0, i - 15), Math.min(x.length, i + 16)));
+            assertThat(taken[i]).isCloseTo(x[i] - level, within(1e-15));
+        }
+    }
+
+    @Test
+    void whatIsMissingIsFilledByALineUpToTheLimitAndNoFurther() {
+        double[] x = new double[60];
+        Arrays.setAll(x, i -> 2.0 * i);
+        Arrays.fill(x, 10, 15, Double.NaN);
+        Arrays.fill(x, 30, 36, Double.NaN);
+        x[0] = Double.NaN;
+        x[59] = Double.NaN;
+        Recipe.parse("fill:0.05").onceThrough(x, 100);
+        for (int i = 1; i < 59; i++) {
+            if (i >= 30 && i < 36) {
+                assertThat(x[i]).isNaN();
+            } else {
+                assertThat(x[i]).isCloseTo(2.0 * i, within(1e-12));
+            }
+        }
+        assertThat(x[0]).isNaN();
+        assertThat(x[59]).isNaN();
+    }
+
+    /** A sine cut at seven tenths of its height: what is drawn stands within a sixth of what was cut off, and nothing else moves. */
+    @Test
+    void whatWasCutOffIsDrawnOnWithTheSlopesOfItsSides() {
+        double[] sine = new double[1000];
+        Arrays.setAll(sine, i -> Math.sin(2 * Math.PI * 5 * i / 500));
+        double[] cut =
+                Arrays.stream(sine).map(v -> Math.max(-0.7, Math.min(0.7, v))).toArray();
+        double[] mended = cut.clone();
+        Recipe.parse("unclip:0.1").onceThrough(mended, 500);
+        double worst = 0;
+        // From the second time on the end of the range is known; the last run has no end.
+        for (int i = 120; i < 950; i++) {
+            worst = Math.max(worst, Math.abs(mended[i] - sine[i]));
+            if (Math.abs(sine[i]) < 0.69) {
+                assertThat(mended[i]).isEqualTo(cut[i]);
+            }
+        }
+        assertThat(worst).isLessThan(0.05);
+        double[] longer = cut.clone();
+        Recipe.parse("unclip:0.03").onceThrough(longer, 500);
+        assertThat(longer).containsExactly(cut);
+    }
+
+    /** Mains with its third harmonic that drifts from 49.7 to 50.3 Hz within 40 s, over a slow signal. */
+    @Test
+    void humIsFollowedWhileItDriftsAndTheRestStays() {
+        double rate = 1000;
+        double[] slow = new double[40_000];
+        double[] x = new double[slow.length];
+        double phase = 0;
+        for (int i = 0; i < x.length; i++) {
+            double t = i / rate;
+            slow[i] = Math.sin(2 * Math.PI * 3 * t) + 0.3 * Math.sin(2 * Math.PI * 80 * t);
+            phase += 2 * Math.PI * (49.7 + 0.6 * t / 40) / rate;
+            x[i] = slow[i] + 2 * Math.sin(phase) + 0.5 * Math.sin(3 * phase + 1);
+        }
+        double[] followed = x.clone();
+        Recipe.parse("hum:50@1").onceThrough(followed, rate);
+        double[] notched = x.clone();
+        Recipe.parse("notch:50@50 | notch:150@150").onceThrough(notched, rate);
+        double left = 0;
+        double fixed = 0;
+        for (int i = 5000; i < x.length; i++) {
+            left += Math.pow(followed[i] - slow[i], 2) / (x.length - 5000);
+            fixed += Math.pow(notched[i] - slow[i], 2) / (x.length - 5000);
+        }
+        // Of a hum of 1.46 RMS a twentieth; a fixed notch as narrow leaves ten times as much.
+        assertThat(Math.sqrt(left)).isLessThan(0.08);
+        assertThat(Math.sqrt(fixed)).isGreaterThan(5 * Math.sqrt(left));
+    }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -21,6 +22,10 @@ class StreamingTest {
     @ValueSource(
             strings = {
                 "comb:12@15",
+                "hum:12@1",
+                "baseline:0.3",
+                "fill:0.02",
+                "unclip:0.05",
                 "differentiate",
                 "integrate:0.5",
                 "mean:0.1s",
@@ -146,5 +151,38 @@ class StreamingTest {
         assertThatThrownBy(() -> Recipe.parse("lowpass:100@2").stage(200, Start.SETTLED))
                 .isInstanceOf(RecipeException.class)
                 .hasMessage("lowpass:100@2: 100 Hz is not below half of 200 samples/s; it must be below 100 Hz");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "bandpass:0.5..8@2 | notch:50@30!notch:50@30 does nothing: 50 Hz lies outside of the 0.5 to 8 Hz",
+                "highpass:20@2 | lowpass:100@2 | notch:50@1!takes 50 Hz out of the 80 Hz that are left: a Q of 7 would take a tenth",
+                "lowpass:8@2 | lowpass:40@2!lowpass:40@2 does nothing: above 8 Hz is nothing left",
+                "highpass:20@2 | lowpass:8@2!lowpass:8@2 leaves nothing: above 20 and below 8 Hz",
+                "bandpass:0.5..8@2 | mean:5!",
+                "highpass:20@2 | envelope:6 | lowpass:2@2!"
+            })
+    void whatRunsAndMakesLittleSenseIsSaidWithNumbers(String recipe, String said) {
+        List<String> remarks = Remarks.of(Recipe.parse(recipe), 1000);
+        if (said == null) {
+            assertThat(remarks).isEmpty();
+        } else {
+            assertThat(remarks).singleElement().asString().contains(said);
+        }
+    }
+
+    @Test
+    void everySuggestionRunsAtTheRateItIsMadeFor() {
+        for (String kind : List.of("pulse", "muscle", "vibration", "tone", "motion", "level", "")) {
+            assertThat(Suggestion.of(kind, 1000)).isNotEmpty().allSatisfy(one -> {
+                assertThat(Remarks.of(Recipe.parse(one.recipe()), 1000)).isEmpty();
+                assertThat(one.reason()).hasSizeGreaterThan(10);
+            });
+        }
+        // At 39 a second a muscle is not to be had, at 60 mains is not.
+        assertThat(Suggestion.of("muscle", 39)).isEmpty();
+        assertThat(Suggestion.of("pulse", 60)).hasSize(1);
     }
 }

@@ -3,7 +3,9 @@ package zesty.signal.app.window.bench;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -70,6 +72,15 @@ public abstract class Bench extends VBox {
         Label label = new Label(text);
         label.getStyleClass().add("hint");
         return label;
+    }
+
+    static Button button(String id, String text, String tip) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.getStyleClass().add("small-button");
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip));
+        return button;
     }
 
     static Label mono(String text) {

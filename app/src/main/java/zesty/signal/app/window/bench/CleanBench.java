@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.Pos;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -13,7 +12,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -22,11 +20,12 @@ import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.clean.Remarks;
 import zesty.signal.core.clean.Sections;
 import zesty.signal.core.clean.Step;
+import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
@@ -47,6 +46,10 @@ public final class CleanBench extends Bench {
             "bandstop:48..52@2",
             "notch:50@30",
             "comb:50@15",
+            "hum:50@1",
+            "baseline:0.6",
+            "fill:0.5",
+            "unclip:0.05",
             "mean:10",
             "median:5",
             "mean:0.1s",
@@ -66,7 +69,8 @@ public final class CleanBench extends Bench {
     private static final int SEGMENT = 512;
     private static final double GRIP_PIXELS = 9;
 
-    private final FlowPane tiles = new FlowPane(8, 8);
+    private final Tiles tiles;
+    private final MenuButton suggested = new MenuButton("Suggested");
     private final TextField text = new TextField();
     private final Label error = new Label();
     private final Plot waves = new Plot();
@@ -106,8 +110,11 @@ public final class CleanBench extends Bench {
     public CleanBench(Desk desk) {
         super(desk, Stop.CLEAN);
         doctor = new DoctorLine(desk, true);
+        tiles = new Tiles(recipe -> adopt(recipe.text()));
         histogram = new HistogramPicture(desk);
         waterfall = new WaterfallPicture(desk);
+        suggested.setId("suggested");
+        suggested.setTooltip(new Tooltip("what usually does for a signal like this; takes the place of the recipe"));
         MenuButton add = new MenuButton("Add a step");
         add.setId("add-step");
         add.setTooltip(new Tooltip("puts a step at the end; its numbers are yours to change in the line below"));
@@ -116,6 +123,9 @@ public final class CleanBench extends Bench {
             item.setOnAction(event -> adopt(text.getText().isBlank() ? offer : text.getText() + " | " + offer));
             add.getItems().add(item);
         }
+        late.setId("late");
+        late.setWrapText(true);
+        late.setMinHeight(USE_PREF_SIZE);
         text.setId("recipe");
         text.getStyleClass().add("mono");
         text.setPromptText("no step: the signal as it came");
@@ -125,7 +135,7 @@ public final class CleanBench extends Bench {
         error.getStyleClass().add("error");
         error.setWrapText(true);
         error.managedProperty().bind(error.textProperty().isNotEmpty());
-        HBox line = new HBox(8, text, add);
+        HBox line = new HBox(8, text, suggested, add);
         line.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
         HBox views = new HBox(6);
@@ -173,7 +183,7 @@ public final class CleanBench extends Bench {
         filled = Recipe.NONE;
         text.setText("");
         error.setText("");
-        fillTiles(filled);
+        tiles.begin(filled);
         show(sight);
     }
 
@@ -182,9 +192,12 @@ public final class CleanBench extends Bench {
         head(sight);
         Optional<ChannelSight> focused = focused(sight);
         if (focused.isEmpty()) {
-            tiles.getChildren().setAll(small("No channel yet."));
+            // A stream that is put anew has no channel for a moment; what was switched off stays.
+            tiles.setVisible(false);
+            late.setText("No channel yet.");
             return;
         }
+        tiles.setVisible(true);
         ChannelSight channel = focused.get();
         boolean other = !channel.channel().column().equals(column);
         column = channel.channel().column();
@@ -193,7 +206,12 @@ public final class CleanBench extends Bench {
             filled = recipe;
             text.setText(recipe.text());
             error.setText("");
-            fillTiles(recipe);
+            if (other) {
+                tiles.begin(recipe);
+            } else {
+                tiles.show(recipe);
+            }
+            fillSuggestions(channel);
         }
         doctor.show(column, recipe);
         late.setText(
@@ -202,6 +220,10 @@ public final class CleanBench extends Bench {
                         : "Live, the cleaned signal is about "
                                 + Digits.fixed(channel.delaySeconds() * 1000, 0)
                                 + " ms late. In a take nothing is late: it is cleaned forward and back.");
+        List<String> remarks = Remarks.of(recipe, channel.strand().rateHz());
+        if (!remarks.isEmpty()) {
+            late.setText(String.join(" ", remarks));
+        }
         if (!channel.trouble().isEmpty()) {
             error.setText(channel.trouble());
         }
@@ -219,26 +241,15 @@ public final class CleanBench extends Bench {
         }
     }
 
-    private void fillTiles(Recipe recipe) {
-        tiles.getChildren().clear();
-        // Without a step the line below says so.
-        tiles.setManaged(!recipe.steps().isEmpty());
-        for (int i = 0; i < recipe.steps().size(); i++) {
-            int index = i;
-            Label words = new Label((i + 1) + "  " + Wording.step(recipe.steps().get(i)));
-            Button off = new Button("×");
-            off.getStyleClass().setAll("tile-off");
-            off.setTooltip(new Tooltip("take this step out; U puts it back"));
-            off.setOnAction(event -> {
-                List<Step> steps = new ArrayList<>(recipe.steps());
-                steps.remove(index);
-                adopt(new Recipe(steps).text());
-            });
-            HBox tile = new HBox(8, words, off);
-            tile.setAlignment(Pos.CENTER_LEFT);
-            tile.getStyleClass().add("tile");
-            tiles.getChildren().add(tile);
+    private void fillSuggestions(ChannelSight channel) {
+        String kind = channel.reader().map(r -> r.setup().kind()).orElse("");
+        suggested.getItems().clear();
+        for (Suggestion one : Suggestion.of(kind, channel.strand().rateHz())) {
+            MenuItem item = new MenuItem(one.recipe() + " \u2013 " + one.reason());
+            item.setOnAction(event -> adopt(one.recipe()));
+            suggested.getItems().add(item);
         }
+        suggested.setDisable(suggested.getItems().isEmpty());
     }
 
     private void adopt(String words) {

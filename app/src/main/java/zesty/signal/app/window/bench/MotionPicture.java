@@ -1,6 +1,5 @@
 package zesty.signal.app.window.bench;
 
-import java.util.Locale;
 import javafx.scene.Group;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -29,21 +28,28 @@ final class MotionPicture extends ReaderPicture {
             "M-46 -4 L50 -6 Q40 18 20 20 L-34 20 Q-44 14 -46 -4 Z M-2 -5 L-2 -54 L3 -54 L3 -5 Z";
     private static final String ABOVE = "M0 -52 Q24 -14 20 40 L-20 40 Q-24 -14 0 -52 Z";
 
-    private final View roll = new View("heel", ASTERN, true, "angle-roll");
-    private final View pitch = new View("trim", ABEAM, true, "angle-pitch");
-    private final View heading = new View("heading", ABOVE, false, "angle-heading");
+    private final View roll = new View("heel", " to the right", " to the left", ASTERN, true, "angle-roll");
+    private final View pitch = new View("trim", " bow down", " bow up", ABEAM, true, "angle-pitch");
+    private final View heading = new View("heading", "", "", ABOVE, false, "angle-heading");
     private final Plot plot = new Plot();
     private final Label events = Bench.small("");
+    private final MotionGuide guide;
 
     /** One look at the body, with its angle in words. */
     private static final class View extends VBox {
         private final Rotate turn = new Rotate(0, 0, 0);
         private final Label words = new Label();
         private final String name;
+        /** Which way it leans above and below 0. */
+        private final String above;
 
-        View(String name, String shape, boolean horizon, String id) {
+        private final String below;
+
+        View(String name, String above, String below, String shape, boolean horizon, String id) {
             super(2);
             this.name = name;
+            this.above = above;
+            this.below = below;
             Pane pane = new Pane();
             pane.setMinSize(SIZE, SIZE);
             pane.setPrefSize(SIZE, SIZE);
@@ -79,8 +85,8 @@ final class MotionPicture extends ReaderPicture {
             turn.setAngle(known ? shown : 0);
             words.setText(
                     known
-                            ? String.format(Locale.ROOT, "%s %.1f\u00a0°", name, degrees)
-                                    .replace('-', '\u2212')
+                            ? name + " " + Digits.fixed(Math.abs(degrees), 1) + "\u00a0°"
+                                    + (degrees < 0 ? below : above)
                             : name + " not known");
         }
     }
@@ -91,25 +97,30 @@ final class MotionPicture extends ReaderPicture {
         right.setMinWidth(0);
         HBox.setHgrow(right, Priority.ALWAYS);
         VBox.setVgrow(plot, Priority.ALWAYS);
-        HBox views = new HBox(6, roll, pitch);
-        VBox left = new VBox(6, views, heading);
+        guide = new MotionGuide(desk);
+        // Beside each other, so that a low window has room for them.
+        HBox left = new HBox(6, roll, pitch, heading);
+        left.setMinWidth(USE_PREF_SIZE);
         HBox both = new HBox(18, left, right);
         both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
-        getChildren().add(both);
+        getChildren().addAll(both, guide);
     }
 
     @Override
     void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
         Reading reading = reader == null ? null : reader.reading();
+        if (reader != null) {
+            guide.show(sight, reader.setup());
+        }
         double[] rolls = numbers(reading, "roll_deg");
         double[] pitches = numbers(reading, "pitch_deg");
         double a = reading == null ? Double.NaN : reading.scalar("roll");
         double b = reading == null ? Double.NaN : reading.scalar("pitch");
         double c = reading == null ? Double.NaN : reading.scalar("heading");
-        // Seen from astern a lean to the right turns clockwise; seen from the right, bow up turns anticlockwise.
+        // Seen from astern a lean to the right turns clockwise; seen from the right, bow down does.
         roll.show(a, a);
-        pitch.show(b, -b);
+        pitch.show(b, b);
         heading.show(c, c);
         int n = Math.min(rolls.length, pitches.length);
         double[] x = new double[n];

@@ -8,9 +8,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.read.Reader;
@@ -23,7 +21,6 @@ import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.muscle.Placement;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.TimeBase;
-import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
@@ -32,21 +29,19 @@ import zesty.signal.engine.Sight;
  * Leads through what a muscle needs before its percent means anything: a moment of rest, the hardest pull, and the same
  * pulls at several places, the best of which is kept. Live each takes its time; of a take what is in sight counts.
  */
-final class MuscleGuide extends VBox {
+final class MuscleGuide extends Guide {
     private static final double REST_SECONDS = 3;
     private static final double PULL_SECONDS = 5;
     private static final double ENDS_SECONDS = 0.1;
     private static final int MOST_PLACES = 4;
 
-    private final Desk desk;
     private final Button rest =
-            button("capture-rest", "Capture rest", "rest the muscle for 3 s: what comes is its rest");
-    private final Button hardest =
-            button("capture-hardest", "Capture the hardest pull", "pull as hard as you can within 5 s: that is 100 %");
+            Bench.button("capture-rest", "Capture rest", "rest the muscle for 3 s: what comes is its rest");
+    private final Button hardest = Bench.button(
+            "capture-hardest", "Capture the hardest pull", "pull as hard as you can within 5 s: that is 100 %");
     private final TextField place = new TextField();
     private final Button trial =
-            button("place-trial", "Try this place", "make the same pulls, three of them, then press again");
-    private final Label says = Bench.small("");
+            Bench.button("place-trial", "Try this place", "make the same pulls, three of them, then press again");
     private final VBox ranks = new VBox(3);
     private final List<Placement> tried = new ArrayList<>();
 
@@ -60,9 +55,7 @@ final class MuscleGuide extends VBox {
     private boolean ranked = true;
 
     MuscleGuide(Desk desk) {
-        super(4);
-        this.desk = desk;
-        setId("muscle-guide");
+        super(desk, "muscle-guide");
         place.setId("place");
         place.setPromptText("where they sit");
         place.setPrefColumnCount(12);
@@ -70,25 +63,11 @@ final class MuscleGuide extends VBox {
         rest.setOnAction(event -> capture(Muscle.REST_LEVEL));
         hardest.setOnAction(event -> capture(Muscle.HARDEST));
         trial.setOnAction(event -> tryPlace());
-        says.setId("guide-says");
-        says.setWrapText(true);
-        says.setMaxWidth(Double.MAX_VALUE);
-        HBox.setHgrow(says, Priority.ALWAYS);
-        HBox line = new HBox(8, rest, hardest, place, trial, says);
-        line.setAlignment(Pos.CENTER_LEFT);
+        row(rest, hardest, place, trial);
         ranks.setId("places");
         ranks.managedProperty().bind(ranks.visibleProperty());
         ranks.setVisible(false);
-        getChildren().addAll(line, ranks);
-    }
-
-    private static Button button(String id, String text, String tip) {
-        Button button = new Button(text);
-        button.setId(id);
-        button.getStyleClass().add("small-button");
-        button.setMinWidth(USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
-        return button;
+        getChildren().add(ranks);
     }
 
     void show(Sight sight, ChannelSight now, ReaderSetup reader) {
@@ -136,7 +115,7 @@ final class MuscleGuide extends VBox {
 
     private void keep(String key, double begin, double end) {
         capturing = "";
-        double[] x = cleaned(begin, end);
+        double[] x = Samples.cleaned(channel, begin, end);
         if (x.length < 0.2 * channel.rateHz() || Arrays.stream(x).anyMatch(Double::isNaN)) {
             says.setText("There was a gap in it: capture it again.");
             return;
@@ -164,15 +143,6 @@ final class MuscleGuide extends VBox {
                 + ". U takes it back.");
     }
 
-    private void set(String key, String value) {
-        String id = setup.id();
-        desk.change(rig -> rig.readers().stream()
-                .filter(one -> one.id().equals(id))
-                .findFirst()
-                .map(one -> rig.withReader(one.with(key, value)))
-                .orElse(rig));
-    }
-
     private void tryPlace() {
         if (channel == null) {
             return;
@@ -192,7 +162,7 @@ final class MuscleGuide extends VBox {
         trialFrom = Double.NaN;
         try {
             tried.removeIf(one -> one.place().equals(name));
-            tried.add(Placement.of(name, read(cleaned(begin, end))));
+            tried.add(Placement.of(name, read(Samples.cleaned(channel, begin, end))));
             says.setText("");
             place.clear();
         } catch (ReaderException e) {
@@ -210,21 +180,6 @@ final class MuscleGuide extends VBox {
         reader.accept(new double[][] {x}, x.length, new TimeBase.Steady(0, 1 / channel.rateHz()));
         reader.finish();
         return reader.reading();
-    }
-
-    private double[] cleaned(double begin, double end) {
-        TimeRing times = channel.strand().times();
-        long first = Math.max(
-                times.firstAtOrAfter(begin) + channel.lateSamples(),
-                channel.clean().start());
-        long last = Math.min(
-                times.firstAtOrAfter(end) + channel.lateSamples(),
-                channel.clean().end());
-        double[] x = new double[(int) Math.max(0, last - first)];
-        for (int i = 0; i < x.length; i++) {
-            x[i] = channel.clean().value(first + i);
-        }
-        return x;
     }
 
     private void rank() {
@@ -245,10 +200,10 @@ final class MuscleGuide extends VBox {
             if (here) {
                 row.getChildren().add(Bench.small("they sit here"));
             } else if (one.pulls() > 0) {
-                Button take =
-                        button("take-place-" + number, "Sit here", "keeps this place with the rig; U takes it back");
+                Button take = Bench.button(
+                        "take-place-" + number, "Sit here", "keeps this place with the rig; U takes it back");
                 take.setOnAction(event -> {
-                    set(Muscle.PLACE, one.place());
+                    desk.set(setup.id(), Muscle.PLACE, one.place());
                     ranked = false;
                 });
                 row.getChildren().add(take);

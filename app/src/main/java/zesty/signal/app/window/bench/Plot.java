@@ -1,5 +1,6 @@
 package zesty.signal.app.window.bench;
 
+import java.util.function.DoubleFunction;
 import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.Canvas;
@@ -8,6 +9,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
+import zesty.signal.app.window.Palette;
 
 /** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
 final class Plot extends Pane {
@@ -33,20 +35,34 @@ final class Plot extends Pane {
 
     /** Begins a picture: axes, grid and their words. */
     void begin(boolean night, double lowX, double highX, String wordsX, double lowY, double highY, String wordsY) {
+        double step = step((highY - lowY) / Math.max(2, getHeight() / 40));
+        begin(night, lowX, highX, wordsX, lowY, highY, wordsY, step, y -> words(y, step));
+    }
+
+    /** The same with words of the owner's at every step up the side. */
+    void begin(
+            boolean night,
+            double lowX,
+            double highX,
+            String wordsX,
+            double lowY,
+            double highY,
+            String wordsY,
+            double stepY,
+            DoubleFunction<String> sideWords) {
         canvas.setWidth(Math.max(1, getWidth()));
         canvas.setHeight(Math.max(1, getHeight()));
         fromX = lowX;
         toX = highX > lowX ? highX : lowX + 1;
         fromY = lowY;
         toY = highY > lowY ? highY : lowY + 1;
-        ink = night ? Color.web("#B9C4BD") : Color.web("#5B665F");
-        grid = night ? Color.web("#33403A") : Color.web("#E7E0CF");
+        ink = Palette.muted(night);
+        grid = Palette.grid(night);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
         g.setFont(Font.font("Atkinson Hyperlegible Next", 11.5));
         g.setLineWidth(1);
         double stepX = step((toX - fromX) / Math.max(2, getWidth() / 90));
-        double stepY = step((toY - fromY) / Math.max(2, getHeight() / 40));
         g.setTextAlign(TextAlignment.CENTER);
         g.setTextBaseline(VPos.TOP);
         double lastX = Math.floor((toX + 1e-9) / stepX) * stepX;
@@ -74,7 +90,7 @@ final class Plot extends Pane {
             g.setFill(ink);
             if (pixelY(y) > TOP + 4) {
                 // Above stands what the numbers are.
-                g.fillText(words(y, stepY), LEFT - 6, pixelY(y));
+                g.fillText(sideWords.apply(y), LEFT - 6, pixelY(y));
             }
         }
         g.setTextAlign(TextAlignment.LEFT);
@@ -222,15 +238,20 @@ final class Plot extends Pane {
 
     /** Draws a dashed line at a height, with words at its right end. */
     void limit(double y, String words, Color colour) {
+        limit(y, words, colour, false);
+    }
+
+    /** The same, with the words at its left end. */
+    void limit(double y, String words, Color colour, boolean left) {
         GraphicsContext g = clipped();
         g.setStroke(colour);
         g.setLineDashes(6, 4);
         g.strokeLine(LEFT, snap(pixelY(y)), canvas.getWidth() - RIGHT, snap(pixelY(y)));
         g.setLineDashes();
         g.setFill(ink);
-        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextAlign(left ? TextAlignment.LEFT : TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
-        g.fillText(words, canvas.getWidth() - RIGHT - 2, pixelY(y) - 2);
+        g.fillText(words, left ? LEFT + 4 : canvas.getWidth() - RIGHT - 2, pixelY(y) - 2);
         g.restore();
     }
 

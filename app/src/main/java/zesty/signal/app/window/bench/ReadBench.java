@@ -200,7 +200,10 @@ public final class ReadBench extends Bench {
             return;
         }
         Settings now = reader.checked();
-        List<Setting> all = reader.readerKind().settings();
+        // What a picture captures is no text to type.
+        List<Setting> all = reader.readerKind().settings().stream()
+                .filter(one -> one.shape() != Setting.Shape.LIST)
+                .toList();
         List<Setting> here =
                 all.size() <= IN_A_ROW ? all : more ? all.subList(IN_A_ROW, all.size()) : all.subList(0, IN_A_ROW);
         for (Setting setting : here) {

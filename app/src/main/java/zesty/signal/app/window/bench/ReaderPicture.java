@@ -12,6 +12,7 @@ import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.step.StepResponse;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
+import zesty.signal.core.read.wind.Wind;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
@@ -32,7 +33,9 @@ abstract class ReaderPicture extends VBox {
             case Hits.NAME, Muscle.NAME -> new StrikesPicture(desk, kind);
             case Motion.NAME -> new MotionPicture(desk);
             case StepResponse.NAME -> new StepPicture(desk);
-            case Vibration.NAME, Tone.NAME -> new SpectrumPicture(desk);
+            case Vibration.NAME -> new SpectrumPicture(desk, kind);
+            case Tone.NAME -> new SoundPicture(desk);
+            case Wind.NAME -> new WindPicture(desk);
             default -> new TracePicture(desk);
         };
     }

@@ -34,6 +34,36 @@ record Samples(double[] seconds, double[] values, double low, double high) {
         return new Samples(x, y, low, high);
     }
 
+    /** @return all cleaned samples of a stretch, in the unit of the scaling */
+    static double[] cleaned(ChannelSight channel, double begin, double end) {
+        TimeRing times = channel.strand().times();
+        long first = Math.max(
+                times.firstAtOrAfter(begin) + channel.lateSamples(),
+                channel.clean().start());
+        long last = Math.min(
+                times.firstAtOrAfter(end) + channel.lateSamples(),
+                channel.clean().end());
+        double[] x = new double[(int) Math.max(0, last - first)];
+        for (int i = 0; i < x.length; i++) {
+            x[i] = channel.clean().value(first + i);
+        }
+        return x;
+    }
+
+    /** @return the time of each of {@link #cleaned}'s samples: a stream may have stood still in between */
+    static double[] moments(ChannelSight channel, double begin, double end) {
+        TimeRing times = channel.strand().times();
+        int late = channel.lateSamples();
+        long first =
+                Math.max(times.firstAtOrAfter(begin) + late, channel.clean().start());
+        long last = Math.min(times.firstAtOrAfter(end) + late, channel.clean().end());
+        double[] seconds = new double[(int) Math.max(0, last - first)];
+        for (int i = 0; i < seconds.length; i++) {
+            seconds[i] = times.secondsAt(first + i - late);
+        }
+        return seconds;
+    }
+
     /** @return index of the last jump; −1 when there is none */
     int jump() {
         for (int i = values.length - 1; i > 0; i--) {

@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.read.Item;
@@ -41,7 +42,9 @@ final class SpectrumPicture extends ReaderPicture {
 
     private double pulledHz = Double.NaN;
 
-    SpectrumPicture(Desk desk) {
+    private final VibrationGuide guide;
+
+    SpectrumPicture(Desk desk, String kind) {
         super(desk);
         plot.setId("spectrum");
         plot.setOnMousePressed(event -> held = orderAt(event.getX()));
@@ -49,7 +52,11 @@ final class SpectrumPicture extends ReaderPicture {
                 event -> pulledHz = held > 0 ? Math.max(0.05, plot.valueX(event.getX()) / held) : Double.NaN);
         plot.setOnMouseReleased(event -> letGo());
         VBox.setVgrow(plot, Priority.ALWAYS);
+        guide = kind.equals(Vibration.NAME) ? new VibrationGuide(desk) : null;
         getChildren().add(plot);
+        if (guide != null) {
+            getChildren().add(guide);
+        }
     }
 
     @Override
@@ -90,6 +97,9 @@ final class SpectrumPicture extends ReaderPicture {
             setup = reader.setup();
             lines(reader.reading(), colour);
             orders(reader.reading(), rate);
+            if (guide != null) {
+                guide.show(channel, setup, reader.reading());
+            }
         }
     }
 
@@ -99,7 +109,7 @@ final class SpectrumPicture extends ReaderPicture {
         if (!(shown > 0)) {
             return;
         }
-        Color ink = desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
+        Color ink = Palette.ink(desk.night().get());
         for (int order = 1; order <= GHOSTS; order++) {
             double hz = order * shown;
             double folded = Math.abs(hz - rate * Math.rint(hz / rate));

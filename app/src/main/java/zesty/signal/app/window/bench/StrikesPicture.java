@@ -7,6 +7,7 @@ import javafx.scene.Cursor;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Reading;
@@ -29,6 +30,7 @@ final class StrikesPicture extends ReaderPicture {
     private final Plot strengths = new Plot();
     private final Label caption = Bench.small("");
     private final MuscleGuide guide;
+    private final HitsGuide taps;
     /** Lines that can be pulled, by the setting they are: where each is drawn. */
     private final Map<String, Double> handles = new LinkedHashMap<>();
 
@@ -50,12 +52,16 @@ final class StrikesPicture extends ReaderPicture {
         VBox right = new VBox(4, caption, strengths);
         sideBySide(left, shapes, right, strengths);
         guide = pulls ? new MuscleGuide(desk) : null;
-        if (pulls) {
-            getChildren().add(guide);
-        }
+        taps = pulls ? null : new HitsGuide(desk);
+        getChildren().add(pulls ? guide : taps);
         strengths.setOnMouseMoved(
                 event -> strengths.setCursor(near(event.getY()).isEmpty() ? Cursor.DEFAULT : Cursor.V_RESIZE));
-        strengths.setOnMousePressed(event -> held = near(event.getY()));
+        strengths.setOnMousePressed(event -> {
+            held = near(event.getY());
+            if (!pulls && held.isEmpty() && desk.isStored()) {
+                taps.tapped(strengths.valueX(event.getX()));
+            }
+        });
         strengths.setOnMouseDragged(event -> pulledTo = held.isEmpty() ? Double.NaN : strengths.valueY(event.getY()));
         strengths.setOnMouseReleased(event -> letGo());
     }
@@ -79,14 +85,15 @@ final class StrikesPicture extends ReaderPicture {
         String unit = pulls ? "% of the hardest" : channel.channel().unit();
         caption.setText(
                 events.isEmpty() ? "Nothing yet" : pulls ? "Each pull against the hardest" : "How high each hit went");
-        double low = 0;
-        double high = pulls ? 110 : 0;
+        double rest = pulls || reading == null ? 0 : rest(channel, reading);
+        double low = rest;
+        double high = pulls ? 110 : rest;
         for (Event event : events) {
             low = Math.min(low, strength(event));
-            high = Math.max(high, 1.08 * strength(event));
+            high = Math.max(high, strength(event) + 0.08 * Math.abs(strength(event) - rest));
         }
         strengths.begin(desk.night().get(), from - zero, to - zero, "s", low, high > low ? high : low + 1, unit);
-        double base = pulls ? 0 : low;
+        double base = rest;
         for (Event event : events) {
             double at = event.startSeconds() - zero;
             double until = pulls ? event.endSeconds() - zero : at;
@@ -98,7 +105,22 @@ final class StrikesPicture extends ReaderPicture {
         limits(channel, reading, colour.deriveColor(0, 1, 0.8, 0.9));
         if (pulls && reader != null) {
             guide.show(sight, channel, setup);
+        } else if (reader != null) {
+            taps.show(channel, setup, events, late);
+            double[] tapped = taps.taps();
+            double[] feet = new double[tapped.length];
+            for (int i = 0; i < tapped.length; i++) {
+                tapped[i] -= zero;
+                feet[i] = low + 0.03 * (high - low);
+            }
+            strengths.dots(tapped, feet, tapped.length, Palette.ink(desk.night().get()), 4);
         }
+    }
+
+    /** Where the signal is at rest: the release lies half way from there to the threshold unless it was set. */
+    private static double rest(ChannelSight channel, Reading reading) {
+        double rest = 2 * reading.scalar("release") - reading.scalar("threshold");
+        return rest == rest ? channel.channel().display().apply(rest) : 0;
     }
 
     private void limits(ChannelSight channel, Reading reading, Color line) {
@@ -119,7 +141,7 @@ final class StrikesPicture extends ReaderPicture {
         handles.forEach((key, at) -> {
             double shown = key.equals(held) && pulledTo == pulledTo ? pulledTo : at;
             String words = pulls ? "the hardest" : key + " " + Digits.about(shown, 3);
-            strengths.limit(shown, words, line);
+            strengths.limit(shown, words, line, key.equals("release"));
         });
     }
 

@@ -17,6 +17,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.DoublePredicate;
 import java.util.function.UnaryOperator;
@@ -70,6 +71,8 @@ public final class Desk implements AutoCloseable {
     private final ExecutorService worker = worker("desk worker");
     /** What takes long has a thread of its own, so that nothing pressed meanwhile waits for it. */
     private final ExecutorService longWorker = worker("desk long work");
+    /** What nobody waits for. */
+    private final ExecutorService leisure = worker("desk leisure");
 
     private static ExecutorService worker(String name) {
         return Executors.newSingleThreadExecutor(task -> {
@@ -415,11 +418,16 @@ public final class Desk implements AutoCloseable {
 
     /** Sets a number of a reader, as it was pulled or captured on its picture; one that cannot be is told. */
     public void set(String reader, String key, double value) {
+        set(reader, key, Digits.about(value, SET_DIGITS).replace('\u2212', '-'));
+    }
+
+    /** Sets what a picture captured of a reader, as its setting is written; what cannot be is told. */
+    public void set(String reader, String key, String text) {
         try {
             ReaderSetup changed = rig().readers().stream()
                     .filter(one -> one.id().equals(reader))
                     .findFirst()
-                    .map(one -> one.with(key, Digits.about(value, SET_DIGITS).replace('\u2212', '-')))
+                    .map(one -> one.with(key, text))
                     .orElse(null);
             if (changed != null) {
                 change(rig -> rig.withReader(changed));
@@ -674,6 +682,12 @@ public final class Desk implements AutoCloseable {
         void run() throws Exception;
     }
 
+    /** Work at leisure, told how to ask whether to go on. */
+    @FunctionalInterface
+    public interface Leisure {
+        void run(BooleanSupplier goOn) throws Exception;
+    }
+
     /** What is asked for after the desk was closed is not done any more. */
     private static void on(ExecutorService worker, Runnable task) {
         if (!worker.isShutdown()) {
@@ -684,6 +698,11 @@ public final class Desk implements AutoCloseable {
     /** Runs the work on the worker, then {@code after} here, unless it fails: then says so. */
     public void later(String failing, Work work, Runnable after) {
         run(worker, failing, work, after);
+    }
+
+    /** Work that nobody waits for, beside everything else; it asks now and then whether to go on. */
+    public void atLeisure(String failing, Leisure work, Runnable after) {
+        run(leisure, failing, () -> work.run(() -> !leisure.isShutdown()), after);
     }
 
     private void run(ExecutorService where, String failing, Work work, Runnable after) {
@@ -765,6 +784,7 @@ public final class Desk implements AutoCloseable {
         }
         cancelled.set(true);
         longWorker.shutdown();
+        leisure.shutdown();
         Rig now = decided();
         Trail old = trail;
         trail = null;
@@ -781,7 +801,8 @@ public final class Desk implements AutoCloseable {
         });
         worker.shutdown();
         try {
-            if (!worker.awaitTermination(5, TimeUnit.SECONDS)) {
+            boolean all = worker.awaitTermination(5, TimeUnit.SECONDS) && leisure.awaitTermination(5, TimeUnit.SECONDS);
+            if (!all) {
                 LOG.warn("some work did not end in time");
             }
         } catch (InterruptedException e) {

@@ -39,6 +39,11 @@ public record Places(Path home) {
         return home.resolve("rigs");
     }
 
+    /** @return where pictures of the window are kept */
+    public Path pictures() {
+        return home.resolve("pictures");
+    }
+
     public Path settings() {
         return home.resolve("window.json");
     }

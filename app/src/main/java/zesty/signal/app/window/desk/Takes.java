@@ -94,13 +94,14 @@ public final class Takes {
                 desk::say);
     }
 
-    /** Makes the demo's takes and tidies the shelf. */
+    /** Makes the demo's takes; nothing that is pressed meanwhile waits for it. */
     public void makeDemo() {
-        desk.later(
+        desk.atLeisure(
                 "the demo takes could not be made",
-                () -> {
+                goOn -> {
                     Files.createDirectories(desk.places().takes());
-                    DemoData.makeTakes(desk.places().takes());
+                    DemoData.keepBoat(desk.places().rigs());
+                    DemoData.makeTakes(desk.places().takes(), goOn);
                 },
                 this::list);
     }

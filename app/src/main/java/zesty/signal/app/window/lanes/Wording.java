@@ -92,6 +92,18 @@ public final class Wording {
         if (step instanceof Step.Integrate integral) {
             return "integral above " + Digits.of(integral.hz()) + " Hz";
         }
+        if (step instanceof Step.Hum hum) {
+            return "hum of " + Digits.of(hum.hz()) + " Hz, followed";
+        }
+        if (step instanceof Step.Wander) {
+            return "wander taken off";
+        }
+        if (step instanceof Step.Fill fill) {
+            return "filled up to " + Digits.of(fill.seconds()) + " s";
+        }
+        if (step instanceof Step.Unclip) {
+            return "cut-off tops drawn on";
+        }
         if (step instanceof Step.Differentiate) {
             return "change a second";
         }

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.engine.StoredTake;
@@ -118,11 +119,52 @@ class DeskTest {
         }
     }
 
+    private Reading thing(String title, String column) throws Exception {
+        try (Take take = Take.open(folder.resolve(title + ".zest"))) {
+            assertThat(take.marks()).isNotEmpty();
+            return StoredTake.load(take)
+                    .sight()
+                    .channel(column)
+                    .orElseThrow()
+                    .reader()
+                    .orElseThrow()
+                    .reading();
+        }
+    }
+
+    /** One good and one bad take of each thing: what the boards do in each mode is told apart by its reader. */
+    private void theThingsTakesHoldWhatIsRightAndWhatIsWrong() throws Exception {
+        Reading worn = thing("Rudder stock, worn", "ay");
+        assertThat(worn.items())
+                .anyMatch(item -> item instanceof Item.Records grown
+                        && grown.key().equals("grown")
+                        && grown.records().stream().anyMatch(one -> one[4] == 1 && Math.abs(one[0] - 131) < 0.5));
+        double slaps = thing("Halyard, fresh breeze", "knock").scalar("rate_per_min");
+        assertThat(slaps).isBetween(100.0, 145.0);
+        assertThat(thing("Halyard, strikes twice", "knock").scalar("rate_per_min"))
+                .isGreaterThan(1.3 * slaps);
+        assertThat(thing("Masthead, gusty", "cups").scalar("gust_mps")).isGreaterThan(8);
+        assertThat(thing("Masthead, calm", "cups").scalar("beaufort")).isLessThanOrEqualTo(1);
+        assertThat(thing("Heel and trim, under way", "ax").quality().segments()).isEqualTo(8);
+        assertThat(thing("Heel and trim, magnet near", "ax").quality().reasons())
+                .anyMatch(why -> why.contains("magnet"));
+        assertThat(thing("Whistle at the start", "sound").scalar("hz")).isCloseTo(1180, within(5.0));
+        assertThat(thing("Whistle beside a generator", "sound").scalar("level_db"))
+                .isGreaterThan(thing("Whistle at the start", "sound").scalar("level_db") + 2);
+        assertThat(thing("Cupboard, heater on", "heat").scalar("gain")).isCloseTo(0.4, within(0.01));
+        assertThat(thing("Cupboard, plug forgotten", "heat").scalar("gain")).isCloseTo(0, within(0.002));
+    }
+
     @Test
     void theDemoTakesHoldTheBoardsTruth() throws Exception {
-        DemoData.makeTakes(folder);
-        DemoData.makeTakes(folder);
+        // Told to stop at once it makes none; what an earlier start broke off is made anew.
+        Files.writeString(folder.resolve("Long beat home.zest.making"), "half of it");
+        DemoData.makeTakes(folder, () -> false);
+        assertThat(folder.resolve("Long beat home.zest")).doesNotExist();
+        DemoData.makeTakes(folder, () -> true);
+        DemoData.makeTakes(folder, () -> true);
         theForearmsTakesHoldTheirPlan();
+        theThingsTakesHoldWhatIsRightAndWhatIsWrong();
         DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(12));
         for (int i = 0; i < 120_000; i++) {
             board.next(new ByteArrayOutputStream());

@@ -62,7 +62,8 @@ public final class Hits implements ReaderKind {
                         "direction",
                         List.of("rise", "fall"),
                         "direction",
-                        "whether a hit makes the signal rise or fall"));
+                        "whether a hit makes the signal rise or fall"),
+                Setting.rising("zones", "zones", "heights over rest that are worth one, two, three \u2026 points"));
     }
 
     @Override
@@ -71,6 +72,9 @@ public final class Hits implements ReaderKind {
                 new ScalarInfo("count", "hits", "", 0, "how many"),
                 new ScalarInfo("threshold", "threshold", ScalarInfo.OF_PORT, -1, "what the signal had to pass"),
                 new ScalarInfo("release", "release", ScalarInfo.OF_PORT, -1, "what it had to come back past"),
+                new ScalarInfo("rate_per_min", "rate", "hits/min", 1, "from the first hit to the last"),
+                new ScalarInfo("in_a_row", "in a row", "", 0, "the longest run without a pause of 2 s"),
+                new ScalarInfo("points", "points", "", 0, "the total of the zones; none without zones"),
                 new ScalarInfo("dead_s", "dead time", "s", 3, "how long after a hit none was looked for"));
     }
 
@@ -106,6 +110,6 @@ public final class Hits implements ReaderKind {
         if (Double.isNaN(threshold) && !Double.isNaN(release)) {
             throw new ReaderException("release is only taken together with a threshold; set both");
         }
-        return new HitsReader(threshold, release, settings.number("dead"), sign, rateHz);
+        return new HitsReader(threshold, release, settings.number("dead"), sign, settings.numbers("zones"), rateHz);
     }
 }

@@ -8,7 +8,6 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
-import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
 
 /**
@@ -29,23 +28,34 @@ final class HitsReader extends Recorded {
     /** … another one is at least so high as a share of it, and less the later it comes. */
     private static final double AFTER_ONE = 0.5;
 
-    private static final double DIES_SECONDS = 0.07;
+    /** Noise that gets out of its reach does so by a hair; a hit goes further. */
+    private static final double BEYOND = 1.12;
+    /** But one that stands so far out of the moment before it, and is not much lower, is none of the ringing's own. */
+    private static final double OUT_OF_RINGING = 6;
+
+    private static final double LEAST_AGAIN = 0.1;
+    private static final double DIES_SECONDS = 0.12;
 
     private static final double PEAK_SECONDS = 0.25;
     private static final double CLEAR = 1.4;
+    /** Hits further apart are no run. */
+    private static final double PAUSE_SECONDS = 2;
 
     private final double threshold;
     private final double release;
     private final double deadSeconds;
     private final int sign;
+    private final double[] zones;
     private final double rateHz;
 
-    HitsReader(double threshold, double release, double deadSeconds, int sign, double rateHz) {
+    /** @param zones heights over rest from which a hit is worth one point more, rising */
+    HitsReader(double threshold, double release, double deadSeconds, int sign, double[] zones, double rateHz) {
         super(1);
         this.threshold = threshold;
         this.release = release;
         this.deadSeconds = deadSeconds;
         this.sign = sign;
+        this.zones = zones;
         this.rateHz = rateHz;
     }
 
@@ -57,8 +67,35 @@ final class HitsReader extends Recorded {
     @Override
     protected Reading read(Stretch stretch) {
         Found found = Double.isNaN(threshold) ? byItself(stretch) : given(stretch);
+        double rest = Rest.level(stretch.ports()[0]);
+        List<Event> events = events(stretch, found.hits(), rest);
+        List<Item> items = new ArrayList<>();
+        items.add(new Item.Events("hits", List.of("t_s", "peak", "rise_s", "ring_s"), events));
+        items.add(new Item.Scalar("count", events.size()));
+        items.add(new Item.Scalar("threshold", found.threshold()));
+        items.add(new Item.Scalar("release", found.release()));
+        items.add(new Item.Scalar("rate_per_min", rate(events)));
+        items.add(new Item.Scalar("in_a_row", inARow(events)));
+        items.add(new Item.Scalar("points", zones.length == 0 ? Double.NaN : points(events, rest)));
+        items.add(new Item.Scalar("dead_s", found.deadSeconds()));
+        return new Reading(quality(stretch, found), items, working(found));
+    }
+
+    private List<Event> events(Stretch stretch, List<Hit> hits, double rest) {
         List<Event> events = new ArrayList<>();
-        for (Hit hit : found.hits()) {
+        double[] seconds = stretch.seconds();
+        int at = 0;
+        for (int h = 0; h < hits.size(); h++) {
+            Hit hit = hits.get(h);
+            while (seconds[at] < hit.seconds()) {
+                at++;
+            }
+            int next = at;
+            double until = h + 1 < hits.size() ? hits.get(h + 1).seconds() : Double.POSITIVE_INFINITY;
+            while (next < seconds.length && seconds[next] < until) {
+                next++;
+            }
+            Shape shape = Shape.of(stretch.ports()[0], at, next, rest, rateHz, ATTACK_SECONDS);
             boolean clear = hit.size() >= CLEAR;
             events.add(new Event(
                     clear ? "hit" : "weak hit",
@@ -67,15 +104,43 @@ final class HitsReader extends Recorded {
                     hit.peak(),
                     true,
                     clear ? "" : "hardly above the threshold",
-                    hit.peak()));
+                    hit.peak(),
+                    shape.riseSeconds(),
+                    shape.ringSeconds()));
         }
-        List<Item> items = new ArrayList<>();
-        items.add(new Item.Events("hits", List.of("t_s", "peak"), events));
-        items.add(new Item.Scalar("count", events.size()));
-        items.add(new Item.Scalar("threshold", found.threshold()));
-        items.add(new Item.Scalar("release", found.release()));
-        items.add(new Item.Scalar("dead_s", found.deadSeconds()));
-        return new Reading(quality(stretch, found), items, working(found));
+        return events;
+    }
+
+    /** Hits a minute from the first to the last; NaN with fewer than two. */
+    private static double rate(List<Event> events) {
+        int n = events.size();
+        return n < 2
+                ? Double.NaN
+                : 60
+                        * (n - 1)
+                        / (events.get(n - 1).startSeconds() - events.get(0).startSeconds());
+    }
+
+    private static int inARow(List<Event> events) {
+        int most = 0;
+        int now = 0;
+        double last = Double.NEGATIVE_INFINITY;
+        for (Event event : events) {
+            now = event.startSeconds() - last < PAUSE_SECONDS ? now + 1 : 1;
+            most = Math.max(most, now);
+            last = event.startSeconds();
+        }
+        return most;
+    }
+
+    private int points(List<Event> events, double rest) {
+        int points = 0;
+        for (Event event : events) {
+            for (double zone : zones) {
+                points += Math.abs(event.size() - rest) >= zone ? 1 : 0;
+            }
+        }
+        return points;
     }
 
     private Found byItself(Stretch stretch) {
@@ -95,7 +160,7 @@ final class HitsReader extends Recorded {
                 highest.add(most);
             }
         }
-        double rest = Order.median(stretch.present(0));
+        double rest = Rest.level(stretch.ports()[0]);
         if (highest.isEmpty()) {
             return new Found(List.of(), Double.NaN, Double.NaN, 0);
         }
@@ -135,7 +200,9 @@ final class HitsReader extends Recorded {
                 double height = highest(off, i, attack);
                 double since = last < 0 ? Double.POSITIVE_INFINITY : (i - last) / rateHz;
                 double ringing = AFTER_ONE * Math.exp(-Math.max(0, since - RINGS_SECONDS) / DIES_SECONDS);
-                if (height > ringing * lastHeight) {
+                boolean outOfRinging = own > OUT_OF_RINGING * recent.highest() && height > LEAST_AGAIN * lastHeight;
+                boolean clearly = height > BEYOND * reach;
+                if (clearly && (height > ringing * lastHeight || outOfRinging)) {
                     hits.add(new Hit(stretch.seconds()[first + i], Double.NaN, height / reach));
                     close(stretch, first, last, i, off.length, hits, hits.size() - 2);
                     last = i;
@@ -172,7 +239,7 @@ final class HitsReader extends Recorded {
 
     private Found given(Stretch stretch) {
         double[] x = stretch.ports()[0];
-        double rest = Order.median(stretch.present(0));
+        double rest = Rest.level(stretch.ports()[0]);
         double back = Double.isNaN(release) ? (threshold + rest) / 2 : release;
         if (sign * back >= sign * threshold) {
             back = threshold;

@@ -14,6 +14,9 @@ final class Rest {
     /** The share of the windows that are taken for quiet ones: in the others it may ring. */
     private static final double QUIET = 0.2;
 
+    /** A median of so many is known to a fiftieth of the noise. */
+    private static final int MOST_LOOKED_AT = 4096;
+
     private static final double QUIETEST = 0.05;
     /**
      * So many times the spread of the quiet windows above them is out of their reach: of noise, of which a window has 25
@@ -33,20 +36,41 @@ final class Rest {
         double[] medians = new double[blocks];
         for (int b = 0; b < blocks; b++) {
             int to = b == blocks - 1 ? x.length : (b + 1) * block;
-            medians[b] = Order.median(Arrays.copyOfRange(x, b * block, to));
+            medians[b] = middle(x, b * block, to);
         }
         double[] smooth = new double[blocks];
         for (int b = 0; b < blocks; b++) {
             smooth[b] = Order.median(Arrays.copyOfRange(medians, Math.max(0, b - 2), Math.min(blocks, b + 3)));
         }
         double[] off = new double[x.length];
-        for (int i = 0; i < x.length; i++) {
-            double at = Math.max(0, Math.min(blocks - 1, (double) i / block - 0.5));
-            int left = (int) at;
-            int right = Math.min(blocks - 1, left + 1);
-            off[i] = x[i] - smooth[left] - (at - left) * (smooth[right] - smooth[left]);
+        for (int b = 0; b <= blocks; b++) {
+            // From the middle of one block to that of the next the level goes in a line.
+            int from = b == 0 ? 0 : b * block - block / 2;
+            int to = b == blocks ? x.length : Math.min(x.length, (b + 1) * block - block / 2);
+            double level = smooth[Math.max(0, b - 1)];
+            double slope = b == 0 || b == blocks ? 0 : (smooth[b] - level) / block;
+            for (int i = from; i < to; i++) {
+                off[i] = x[i] - level - slope * (i - from);
+            }
         }
         return off;
+    }
+
+    /** @return the level of a signal at rest: its median, of evenly chosen samples where there are very many */
+    static double level(double[] x) {
+        return middle(x, 0, x.length);
+    }
+
+    private static double middle(double[] x, int from, int to) {
+        int every = Math.max(1, (to - from) / MOST_LOOKED_AT);
+        double[] some = new double[(to - from + every - 1) / every];
+        int n = 0;
+        for (int i = from; i < to; i += every) {
+            if (x[i] == x[i]) {
+                some[n++] = x[i];
+            }
+        }
+        return Order.median(Arrays.copyOf(some, n));
     }
 
     /**

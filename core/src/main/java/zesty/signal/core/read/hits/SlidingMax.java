@@ -11,8 +11,10 @@ final class SlidingMax {
 
     SlidingMax(int window) {
         this.window = window;
-        at = new long[window + 1];
-        value = new double[window + 1];
+        // A power of two, so that going round is a mask.
+        int room = Integer.highestOneBit(window + 1) * 2;
+        at = new long[room];
+        value = new double[room];
     }
 
     /** @return 0 before the first value, else the highest */
@@ -21,16 +23,16 @@ final class SlidingMax {
     }
 
     void add(double next) {
-        while (size > 0 && value[(head + size - 1) % value.length] <= next) {
+        while (size > 0 && value[(head + size - 1) & (value.length - 1)] <= next) {
             size--;
         }
-        int cell = (head + size) % value.length;
+        int cell = (head + size) & (value.length - 1);
         at[cell] = count;
         value[cell] = next;
         size++;
         count++;
         if (at[head] <= count - 1 - window) {
-            head = (head + 1) % value.length;
+            head = (head + 1) & (value.length - 1);
             size--;
         }
     }

@@ -15,10 +15,10 @@ final class Attitude {
     /** Without a gyro, acceleration is smoothed over this, in s. */
     private static final double SMOOTH_SECONDS = 0.12;
     /** At rest for so long, the gyro's reading is its bias, in s. */
-    private static final double REST_SECONDS = 0.5;
+    private static final double REST_SECONDS = 1;
 
-    private static final double REST_DEGREES = 3;
-    private static final double REST_G = 0.05;
+    private static final double REST_DEGREES = 1.2;
+    private static final double REST_G = 0.04;
     /** A gyro that reads more than this at rest is turning, in °/s. */
     private static final double MOST_BIAS = 12;
 
@@ -85,9 +85,10 @@ final class Attitude {
     private void turnHeading(double[] turn, boolean gyro, double[] m) {
         if (gyro) {
             // How fast the nose turns to the left over the ground; a heading counts to the right.
-            double roll = Math.toRadians(roll());
-            double level = Math.max(LEAST_LEVEL, Math.cos(Math.toRadians(pitch())));
-            double left = (turn[1] * Math.sin(roll) + turn[2] * Math.cos(roll)) / level;
+            // Of the roll the sine is up's share to the left of what is not along the nose, of the pitch the cosine
+            // that itself.
+            double across = Math.sqrt(up[1] * up[1] + up[2] * up[2]);
+            double left = across > 0 ? (turn[1] * up[1] + turn[2] * up[2]) / across / Math.max(LEAST_LEVEL, across) : 0;
             heading = wrap(heading - Math.toDegrees(left * periodSeconds));
         }
         if (m != null) {
@@ -146,7 +147,6 @@ final class Attitude {
         rests++;
         for (int i = 0; i < 3; i++) {
             restSum[i] += g[i];
-            restFirst[i] += 0.05 * (g[i] - restFirst[i]);
         }
         if (rests * periodSeconds >= REST_SECONDS) {
             double weight = Math.min(1, rests * periodSeconds / 2);
@@ -158,18 +158,20 @@ final class Attitude {
         }
     }
 
+    /** The field laid level: turned back by roll and pitch, whose sines and cosines are the parts of up. */
     private double byField(double[] m) {
-        double roll = Math.toRadians(roll());
-        double pitch = Math.toRadians(pitch());
-        double y1 = m[1] * Math.cos(roll) - m[2] * Math.sin(roll);
-        double z1 = m[1] * Math.sin(roll) + m[2] * Math.cos(roll);
-        double x2 = m[0] * Math.cos(pitch) + z1 * Math.sin(pitch);
+        double across = Math.sqrt(up[1] * up[1] + up[2] * up[2]);
+        double sinRoll = across > 0 ? up[1] / across : 0;
+        double cosRoll = across > 0 ? up[2] / across : 1;
+        double y1 = m[1] * cosRoll - m[2] * sinRoll;
+        double z1 = m[1] * sinRoll + m[2] * cosRoll;
+        double x2 = m[0] * across - z1 * up[0];
         return wrap(Math.toDegrees(Math.atan2(y1, x2)));
     }
 
     private static double wrap(double degrees) {
-        double turned = degrees % 360;
-        return turned < 0 ? turned + 360 : turned;
+        double turned = degrees - 360 * Math.floor(degrees / 360);
+        return turned < 360 ? turned : 0;
     }
 
     /** @return in degrees, −180 … 180 */
@@ -179,7 +181,7 @@ final class Attitude {
 
     /** @return in degrees, −90 … 90 */
     double pitch() {
-        return Math.toDegrees(Math.atan2(-up[0], Math.hypot(up[1], up[2])));
+        return Math.toDegrees(Math.atan2(-up[0], Math.sqrt(up[1] * up[1] + up[2] * up[2])));
     }
 
     /** @return in degrees, 0 … 360; NaN without gyro and field */

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.sample.Order;
+import zesty.signal.core.sample.SortedWindow;
 
 /** What happened to the unit: falls, taps, shaking, being picked up; and the steps of whoever carries it. */
 final class Happenings {
@@ -104,10 +105,21 @@ final class Happenings {
     private List<Event> taps() {
         int half = (int) Math.max(2, Math.round(0.06 * rateHz));
         double[] off = new double[length.length];
+        SortedWindow around = new SortedWindow(2 * half + 1);
+        for (int i = 0; i < Math.min(half, length.length); i++) {
+            around.add(length[i]);
+        }
         for (int i = 0; i < off.length; i++) {
-            int from = Math.max(0, i - half);
-            int to = Math.min(length.length, i + half + 1);
-            off[i] = Math.abs(length[i] - Order.median(java.util.Arrays.copyOfRange(length, from, to)));
+            boolean goes = i - half - 1 >= 0;
+            boolean comes = i + half < length.length;
+            if (goes && comes) {
+                around.replace(length[i - half - 1], length[i + half]);
+            } else if (comes) {
+                around.add(length[i + half]);
+            } else if (goes) {
+                around.remove(length[i - half - 1]);
+            }
+            off[i] = Math.abs(length[i] - around.median());
         }
         double noise = Order.median(off) * 1.4826;
         double least = Math.max(TAP_G, TAP_NOISES * noise);
@@ -140,7 +152,9 @@ final class Happenings {
         for (int i = 0; i <= length.length; i++) {
             boolean over = false;
             if (i < length.length) {
-                sum += Math.pow(length[i] - 1, 2) - (i >= window ? Math.pow(length[i - window] - 1, 2) : 0);
+                double off = length[i] - 1;
+                double gone = i >= window ? length[i - window] - 1 : 0;
+                sum += off * off - gone * gone;
                 over = i >= window && Math.sqrt(Math.max(0, sum) / window) > SHAKE_G;
             }
             if (over && from < 0) {

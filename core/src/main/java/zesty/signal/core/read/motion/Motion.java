@@ -14,6 +14,12 @@ import zesty.signal.core.scale.Digits;
 /** Motion of a unit of 3, 6 or 9 axes: x forward, y left, z up; at rest z reads +1 g. */
 public final class Motion implements ReaderKind {
     public static final String NAME = "motion";
+    /** Settings that a picture captures: how the axes lie, what the gyro reads at rest, and the iron around the field's sensor. */
+    public static final String FACES = "faces";
+
+    public static final String STILL = "still";
+    public static final String FIELD = "field";
+    static final String DECLINATION = "declination";
     private static final double LEAST_HZ = 10;
 
     @Override
@@ -47,24 +53,41 @@ public final class Motion implements ReaderKind {
 
     @Override
     public List<Setting> settings() {
-        return List.of(Setting.choice(
-                "fusion",
-                List.of("on", "off"),
-                "fusion",
-                "whether turning is used to steady the lean; off: from gravity and field alone"));
+        return List.of(
+                Setting.choice(
+                        "fusion",
+                        List.of("on", "off"),
+                        "fusion",
+                        "whether turning is used to steady the lean; off: from gravity and field alone"),
+                Setting.number(
+                        DECLINATION,
+                        "0",
+                        -180,
+                        180,
+                        "\u00b0",
+                        "declination",
+                        "how far east of north a compass points where you are; the heading is then true"),
+                Setting.list(FACES, Axes.NUMBERS, Axes.NUMBERS, "faces", "how the axes lie, from the six faces"),
+                Setting.list(STILL, 3, 3, "at rest", "what the gyro reads at rest, in \u00b0/s"),
+                Setting.list(FIELD, Axes.NUMBERS, Axes.NUMBERS, "field", "the iron in it, from the figure of eight"));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
                 new ScalarInfo("roll", "roll", "°", 1, "lean to the right, at the end"),
-                new ScalarInfo("pitch", "pitch", "°", 1, "nose up, at the end"),
+                new ScalarInfo("pitch", "pitch", "°", 1, "nose down, at the end"),
                 new ScalarInfo(
                         "heading",
                         "heading",
                         "°",
                         0,
                         "clockwise from north, at the end; without a field from the start"),
+                new ScalarInfo("roll_period_s", "roll period", "s", 2, "from one roll to the next, on average"),
+                new ScalarInfo(
+                        "repetitions", "repetitions", "", 0, "swings of the angle that swings most, there and back"),
+                new ScalarInfo("depth_deg", "depth", "\u00b0", 0, "of the middle repetition, from end to end"),
+                new ScalarInfo("pace_per_min", "pace", "times/min", 1, "repetitions a minute"),
                 new ScalarInfo("steps", "steps", "", 0, "of somebody walking with it"),
                 new ScalarInfo("activity_g", "activity", "g", 3, "RMS of the length of acceleration less 1 g"));
     }
@@ -99,6 +122,6 @@ public final class Motion implements ReaderKind {
         unsuited(settings, "", rateHz).ifPresent(why -> {
             throw new ReaderException(why);
         });
-        return new MotionReader(settings.text("fusion").equals("on"), rateHz);
+        return new MotionReader(settings, rateHz);
     }
 }

@@ -8,6 +8,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
+import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
 
 /** Works a stretch of motion out, run by run. */
@@ -16,16 +17,29 @@ final class MotionReader extends Recorded {
     /** A face is up where its axis reads more than this, in g. */
     private static final double FACE_G = 0.75;
 
-    private static final double EARTH_LEAST_UT = 20;
-    private static final double EARTH_MOST_UT = 70;
+    /** The field of the earth is as strong whichever way the unit is turned, up to noise and what the sensor's own scales are off. */
+    private static final double UNEVEN = 0.06;
 
     private final boolean fusion;
     private final double rateHz;
+    private final double declination;
+    private final Axes lean;
+    /** How the unit is turned in the body, for turning and field, whose axes lie like those of the acceleration. */
+    private final double[] turned;
 
-    MotionReader(boolean fusion, double rateHz) {
+    private final Axes still;
+    private final Axes field;
+
+    MotionReader(Settings settings, double rateHz) {
         super(3);
-        this.fusion = fusion;
+        this.fusion = settings.text("fusion").equals("on");
         this.rateHz = rateHz;
+        declination = settings.number(Motion.DECLINATION);
+        lean = Axes.of(settings.list(Motion.FACES));
+        turned = Faces.turn(lean);
+        double[] rest = settings.list(Motion.STILL);
+        still = new Axes(Axes.AS_THEY_COME.matrix(), rest.length == 0 ? new double[3] : rest).then(turned);
+        field = Axes.of(settings.list(Motion.FIELD)).then(turned);
     }
 
     @Override
@@ -39,20 +53,28 @@ final class MotionReader extends Recorded {
         int steps = 0;
         int count = 0;
         double squares = 0;
-        double field = 0;
+        double strength = 0;
+        double strengths = 0;
+        Cycles rolls = null;
+        Cycles swings = null;
+        int longest = 0;
         int[] faces = new int[FACES.length];
         for (int[] run : stretch.runs()) {
             Attitude attitude = new Attitude(rateHz, fusion);
             double[] length = new double[run[1] - run[0]];
             for (int i = run[0]; i < run[1]; i++) {
-                double[] a = three(stretch, 0, i);
-                attitude.next(a, axes >= 6 ? three(stretch, 3, i) : null, axes >= 9 ? three(stretch, 6, i) : null);
+                double[] a = lean.apply(three(stretch, 0, i));
+                double[] m = axes >= 9 ? field.apply(three(stretch, 6, i)) : null;
+                attitude.next(a, axes >= 6 ? still.apply(three(stretch, 3, i)) : null, m);
                 roll[i] = attitude.roll();
                 pitch[i] = attitude.pitch();
-                heading[i] = attitude.heading();
-                length[i - run[0]] = norm(a);
-                squares += Math.pow(norm(a) - 1, 2);
-                field += axes >= 9 ? norm(three(stretch, 6, i)) : 0;
+                heading[i] = m == null ? attitude.heading() : trueHeading(attitude.heading());
+                double g = norm(a);
+                length[i - run[0]] = g;
+                squares += (g - 1) * (g - 1);
+                double own = m == null ? 0 : norm(m);
+                strength += own;
+                strengths += own * own;
                 count++;
                 for (int f = 0; f < FACES.length; f++) {
                     faces[f] += (f % 2 == 0 ? 1 : -1) * a[f / 2] > FACE_G ? 1 : 0;
@@ -61,6 +83,13 @@ final class MotionReader extends Recorded {
             Happenings happened = new Happenings(Arrays.copyOfRange(stretch.seconds(), run[0], run[1]), length, rateHz);
             events.addAll(happened.events());
             steps += happened.steps();
+            if (run[1] - run[0] > longest) {
+                longest = run[1] - run[0];
+                double[] seconds = Arrays.copyOfRange(stretch.seconds(), run[0], run[1]);
+                rolls = Cycles.of(seconds, Arrays.copyOfRange(roll, run[0], run[1]));
+                Cycles nods = Cycles.of(seconds, Arrays.copyOfRange(pitch, run[0], run[1]));
+                swings = nods.count() > 0 && !(rolls.depth() > nods.depth()) ? nods : rolls;
+            }
         }
         int face = 0;
         for (int f = 1; f < FACES.length; f++) {
@@ -73,11 +102,19 @@ final class MotionReader extends Recorded {
         items.add(new Item.Scalar("roll", last(roll)));
         items.add(new Item.Scalar("pitch", last(pitch)));
         items.add(new Item.Scalar("heading", last(heading)));
+        boolean swung = swings != null && swings.count() > 0;
+        items.add(new Item.Scalar(
+                "roll_period_s",
+                rolls == null ? Double.NaN : rolls.periodSeconds(),
+                rolls == null ? Double.NaN : rolls.periodUncertainty()));
+        items.add(new Item.Scalar("repetitions", swings == null ? Double.NaN : swings.count()));
+        items.add(new Item.Scalar("depth_deg", swung ? swings.depth() : Double.NaN));
+        items.add(new Item.Scalar("pace_per_min", swung ? 60 / swings.periodSeconds() : Double.NaN));
         items.add(new Item.Scalar("steps", count == 0 ? Double.NaN : steps));
         items.add(new Item.Scalar("activity_g", count == 0 ? Double.NaN : Math.sqrt(squares / count)));
         items.add(new Item.Word("face", faces[face] > 0 ? FACES[face] : ""));
         items.add(new Item.Events("events", List.of("t_s", "kind"), events));
-        return new Reading(quality(stretch, count, axes, field), items, working(axes, count, field));
+        return new Reading(quality(stretch, count, axes, strength, strengths), items, working(axes, count, strength));
     }
 
     private static double[] missing(int n) {
@@ -95,18 +132,23 @@ final class MotionReader extends Recorded {
         return Math.sqrt(v[0] * v[0] + v[1] * v[1] + v[2] * v[2]);
     }
 
+    private double trueHeading(double magnetic) {
+        double turn = (magnetic + declination) % 360;
+        return turn < 0 ? turn + 360 : turn;
+    }
+
     private static double last(double[] values) {
         return values.length == 0 ? Double.NaN : values[values.length - 1];
     }
 
-    private static Quality quality(Stretch stretch, int count, int axes, double field) {
+    private Quality quality(Stretch stretch, int count, int axes, double strength, double strengths) {
         if (count < 3) {
             return new Quality(0, List.of("too few samples: " + stretch.length()));
         }
         double mean = 0;
         for (int[] run : stretch.runs()) {
             for (int i = run[0]; i < run[1]; i++) {
-                mean += norm(three(stretch, 0, i)) / count;
+                mean += norm(lean.apply(three(stretch, 0, i))) / count;
             }
         }
         List<String> reasons = new ArrayList<>();
@@ -114,14 +156,21 @@ final class MotionReader extends Recorded {
         if (!(mean > 0.6 && mean < 1.6)) {
             share = 0.2;
             reasons.add("acceleration is " + Digits.about(mean, 3)
-                    + " on average, not about 1 g: is the scale right, and is it an accelerometer?");
+                    + " on average, not about 1 g: is the scale right? Teach it the six faces, or set its scale");
         }
-        double earth = field / count;
-        if (axes >= 9 && !(earth > EARTH_LEAST_UT && earth < EARTH_MOST_UT)) {
+        double earth = strength / count;
+        if (axes >= 9 && !FieldFit.earthly(earth)) {
             share = Math.min(share, 0.5);
             reasons.add(
                     "the field is " + Digits.about(earth, 3)
-                            + " µT, not that of the earth: a magnet or iron is near, or the scale is off; the heading is in doubt");
+                            + " µT, not that of the earth: a magnet or iron is near, or the scale is off; the heading is in doubt. A figure of eight takes out the iron that moves with it");
+        }
+        double spread = Math.sqrt(Math.max(0, strengths / count - earth * earth));
+        if (axes >= 9 && spread > UNEVEN * earth) {
+            share = Math.min(share, 0.5);
+            reasons.add(
+                    "the field's strength changes by " + Digits.fixed(100 * spread / earth, 0)
+                            + " %, which the earth's does not: a magnet comes by, or iron moves with it; the heading is in doubt");
         }
         if (axes < 9) {
             reasons.add(axes < 6 ? "no gyro and no field: no heading" : "no field: the heading counts from the start");
@@ -129,7 +178,7 @@ final class MotionReader extends Recorded {
         return new Quality(share, reasons);
     }
 
-    private static List<String> working(int axes, int count, double field) {
+    private static List<String> working(int axes, int count, double strength) {
         if (count == 0) {
             return List.of();
         }
@@ -137,7 +186,7 @@ final class MotionReader extends Recorded {
         words.add("Roll = atan2(ay, az), pitch = atan2(−ax, √(ay² + az²)) of the direction of up"
                 + (axes >= 6 ? ", which the gyro turns and gravity pulls right." : ", smoothed."));
         if (axes >= 9) {
-            words.add("Heading from the field laid level, " + Digits.about(field / count, 3) + " µT on average.");
+            words.add("Heading from the field laid level, " + Digits.about(strength / count, 3) + " µT on average.");
         }
         return words;
     }

@@ -20,6 +20,8 @@ final class ElectricalFinder implements Finder {
     private static final double APART = 0.17;
     /** R is within so much of the middle of the energy, in s. */
     private static final double R_WITHIN = 0.085;
+    /** At the end of that way a point has to be higher by this share of the signal's range than one in the middle. */
+    private static final double FARTHER = 0.2;
     /** The level that R stands on is taken from so far to either side, in s. */
     private static final double BASE = 0.1;
     /** What lies between beats is looked at from so far before to a little after, in s. */
@@ -99,12 +101,8 @@ final class ElectricalFinder implements Finder {
         long from = Math.max(even.start() + 1, Math.round(middle - R_WITHIN * rateHz));
         long to = Math.min(even.end() - 2, Math.round(middle + R_WITHIN * rateHz));
         double base = 0.5 * (even.between(middle - BASE * rateHz) + even.between(middle + BASE * rateHz));
-        long top = from;
-        long bottom = from;
-        for (long i = from; i <= to; i++) {
-            top = even.at(i) > even.at(top) ? i : top;
-            bottom = even.at(i) < even.at(bottom) ? i : bottom;
-        }
+        long top = extreme(from, to, middle, 1);
+        long bottom = extreme(from, to, middle, -1);
         double up = Math.max(0, even.at(top) - base);
         double down = Math.max(0, base - even.at(bottom));
         double[] around = new double[POINTS + 2 * SLACK];
@@ -120,6 +118,44 @@ final class ElectricalFinder implements Finder {
                 floor(at) / height,
                 around,
                 SLACK);
+    }
+
+    /**
+     * @return where the signal is highest (sign 1) or lowest (−1); of two alike the one nearer to the middle, for what
+     *     lies flat at the converter's end before or after the beat is as high as a beat that is cut there; of a flat top
+     *     its middle
+     */
+    private long extreme(long from, long to, double middle, int sign) {
+        double most = Double.NEGATIVE_INFINITY;
+        double least = Double.POSITIVE_INFINITY;
+        for (long i = from; i <= to; i++) {
+            most = Math.max(most, sign * even.at(i));
+            least = Math.min(least, sign * even.at(i));
+        }
+        double tilt = FARTHER * (most - least) / (R_WITHIN * rateHz);
+        long best = from;
+        double height = Double.NEGATIVE_INFINITY;
+        for (long i = from; i <= to; i++) {
+            double here = sign * even.at(i) - tilt * Math.abs(i - middle);
+            if (here > height) {
+                height = here;
+                best = i;
+            }
+        }
+        while (best < to && sign * even.at(best + 1) > sign * even.at(best)) {
+            best++;
+        }
+        while (best > from && sign * even.at(best - 1) > sign * even.at(best)) {
+            best--;
+        }
+        long first = best;
+        while (first > from && even.at(first - 1) == even.at(best)) {
+            first--;
+        }
+        while (best < to && even.at(best + 1) == even.at(best)) {
+            best++;
+        }
+        return (first + best) / 2;
     }
 
     private double timeOf(long extreme) {

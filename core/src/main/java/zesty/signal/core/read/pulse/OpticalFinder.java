@@ -1,7 +1,7 @@
 package zesty.signal.core.read.pulse;
 
 /**
- * Candidates of an optical pulse: the steepest point of each rise. The slope tells the systolic rise from the second
+ * Candidates of an optical pulse: a moment after the steepest point of each rise. The slope tells the systolic rise from the second
  * hump and from slow wander better than the height does (after W. Zong, T. Heldt, G. B. Moody and R. G. Mark 2003, "An
  * open-source algorithm to detect onset of arterial blood pressure pulses"), and the steepest point moves least of all
  * fixed points (E. Peralta, J. Lázaro, R. Bailón, V. Marozas and E. Gil 2019, "Optimal fiducial points for pulse rate
@@ -18,6 +18,12 @@ final class OpticalFinder implements Finder {
     private static final double SMOOTH_SECONDS = 0.15;
     private static final double SMOOTHER_SECONDS = 0.1;
     private static final double SLOPE_SECONDS = 0.04;
+    /**
+     * A beat is dated so much after its steepest point: still on the rise, also of a child's, and so near to the top that
+     * a mark stands where the eye looks for the beat, whichever of two humps is the higher one.
+     */
+    private static final double ON_SECONDS = 0.025;
+
     private static final double LEVEL_SECONDS = 0.5;
     /** What is slower than this is no part of the pulse's wave, in s; its skewness is that of so much of it. */
     private static final double WAVE_SECONDS = 0.7;
@@ -149,7 +155,7 @@ final class OpticalFinder implements Finder {
         double y2 = slope.at(at + 1);
         double bend = y0 - 2 * y1 + y2;
         double shift = bend == 0 ? 0 : Math.max(-0.5, Math.min(0.5, (y0 - y2) / (2 * bend)));
-        double time = seconds.between(at + shift - lag);
+        double time = seconds.between(at + shift - lag) + ON_SECONDS;
         double[] shape = new double[POINTS];
         double step = (BEFORE + AFTER) * rateHz / (POINTS - 1);
         double down = 0;
@@ -185,7 +191,7 @@ final class OpticalFinder implements Finder {
 
     @Override
     public double knownSeconds() {
-        return seconds.end() == 0 ? Double.NaN : seconds.between(seconds.end() - 1 - latency - lag);
+        return seconds.end() == 0 ? Double.NaN : seconds.between(seconds.end() - 1 - latency - lag) + ON_SECONDS;
     }
 
     @Override

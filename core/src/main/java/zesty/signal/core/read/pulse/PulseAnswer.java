@@ -18,6 +18,12 @@ import zesty.signal.core.scale.Digits;
 final class PulseAnswer {
     private static final double EARLY = 0.82;
     private static final double ALIKE = 0.6;
+    /** A moment is displaced by more than this share of the interval … */
+    private static final double DISPLACED = 0.06;
+    /** … and by more than so many deviations of the intervals around it, of which so many to either side are looked at. */
+    private static final double DEVIATIONS = 4;
+
+    private static final int NEAR = 5;
     private static final double SPECTRUM_SECONDS = 120;
     private static final double BREATHING_SECONDS = 25;
     private static final double SLOWEST_BREATH_HZ = 0.08;
@@ -34,6 +40,9 @@ final class PulseAnswer {
 
     private static final double SIDED = 0.045;
     private static final double FAST_SECONDS = 0.5;
+    private static final int LEAP_BEATS = 5;
+    private static final double LEAP = 1.35;
+    private static final double EVEN = 0.12;
     /** What an answer that may be another one altogether is worth at most. */
     private static final double IN_DOUBT = 0.3;
     /** So many beats are looked at for humps that were taken for beats. */
@@ -61,8 +70,35 @@ final class PulseAnswer {
         early = early();
         odd = early.clone();
         for (int i = 0; i < odd.length; i++) {
-            odd[i] |= beats.likeness()[i] < ALIKE;
+            odd[i] |= beats.likeness()[i] < ALIKE || displaced(i);
         }
+    }
+
+    /**
+     * A single beat that is early by as much as the next interval is long, or the reverse, and far more than the beats
+     * around it differ: its moment was moved by what disturbed the signal, or it came before its time. Either way its
+     * two intervals say nothing of the normal rhythm.
+     */
+    private boolean displaced(int i) {
+        if (i < 1 || i + 1 >= beats.count() || !beats.followsOn()[i] || !beats.followsOn()[i + 1]) {
+            return false;
+        }
+        double around = around(i);
+        double before = beats.seconds()[i] - beats.seconds()[i - 1] - around;
+        double after = beats.seconds()[i + 1] - beats.seconds()[i] - around;
+        double[] off = new double[2 * NEAR + 1];
+        int n = 0;
+        for (int k = Math.max(1, i - NEAR); k <= Math.min(beats.count() - 1, i + NEAR); k++) {
+            if (beats.followsOn()[k] && k != i && k != i + 1) {
+                off[n++] = Math.abs(beats.seconds()[k] - beats.seconds()[k - 1] - around);
+            }
+        }
+        if (n < 3) {
+            return false;
+        }
+        Arrays.sort(off, 0, n);
+        double least = Math.max(DISPLACED * around, 1.4826 * DEVIATIONS * off[n / 2]);
+        return before * after < 0 && Math.min(Math.abs(before), Math.abs(after)) > least;
     }
 
     /** A beat is early when it comes well before its time for what the beats around it do, and the next one waits. */
@@ -389,6 +425,10 @@ final class PulseAnswer {
                 told *= Math.max(usual < FAST_SECONDS ? 2 * IN_DOUBT : IN_DOUBT, sided);
                 reasons.add("rise and fall are alike: which way the beats point, and so their moment, is in doubt");
             }
+            if (leaps()) {
+                told *= IN_DOUBT;
+                reasons.add("the rate leaps within a beat and stays there: before or after, humps are taken for beats");
+            }
             int fold = Humps.fold(newestHeights(), usual);
             if (fold > 1) {
                 told *= IN_DOUBT;
@@ -398,6 +438,30 @@ final class PulseAnswer {
             }
         }
         return new Quality(Math.max(0, Math.min(1, shape * kept * share * few * told)), reasons);
+    }
+
+    /**
+     * No heart's even pace becomes another one from one beat to the next, but a reader's does that takes up humps: so many
+     * even intervals on either side, and between the two such a leap.
+     */
+    private boolean leaps() {
+        double[] ms = intervals(false, early);
+        for (int i = LEAP_BEATS; i + LEAP_BEATS <= ms.length; i++) {
+            double before = evenPace(ms, i - LEAP_BEATS);
+            double after = evenPace(ms, i);
+            if (Math.max(before / after, after / before) > LEAP) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** @return the middle one of {@link #LEAP_BEATS} intervals; NaN where they are not even */
+    private static double evenPace(double[] ms, int from) {
+        double[] some = Arrays.copyOfRange(ms, from, from + LEAP_BEATS);
+        Arrays.sort(some);
+        double middle = some[LEAP_BEATS / 2];
+        return some[0] > (1 - EVEN) * middle && some[LEAP_BEATS - 1] < (1 + EVEN) * middle ? middle : Double.NaN;
     }
 
     /** How high the newest beats are that came without a break, {@link #HEIGHTS} at the most. */

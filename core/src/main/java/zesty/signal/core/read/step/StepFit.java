@@ -19,6 +19,11 @@ record StepFit(double base, double size, double tau, double dead, double damping
         return damping == damping;
     }
 
+    /** @return how far it goes beyond where it comes to rest, as a share of the way; 0 of a first order */
+    double overshoot() {
+        return damping < 1 ? Math.exp(-Math.PI * damping / Math.sqrt(1 - damping * damping)) : 0;
+    }
+
     static StepFit firstOrder(double[] t, double[] y, double period) {
         return best(t, y, period, new double[] {Double.NaN});
     }

@@ -31,7 +31,8 @@ final class StepReader extends Recorded {
     }
 
     /** @param fit null where nothing came of it */
-    private record Answer(double change, double before, double gain, StepFit fit, double residual, double after) {
+    private record Answer(
+            double at, double change, double before, double gain, StepFit fit, double residual, double after) {
         boolean settled() {
             return fit != null && after > fit.settledSeconds();
         }
@@ -55,7 +56,31 @@ final class StepReader extends Recorded {
         items.add(new Item.Flag("settled", told != null && told.settled()));
         items.add(new Item.Scalar("rms_residual", told == null ? Double.NaN : told.residual()));
         items.add(new Item.Scalar("steps", answers.size()));
+        items.add(new Item.Scalar("gain_up", gain(answers, 1)));
+        items.add(new Item.Scalar("gain_down", gain(answers, -1)));
+        items.add(new Item.Scalar("overshoot_percent", fit == null ? Double.NaN : 100 * fit.overshoot()));
+        items.add(new Item.Records(
+                "each",
+                List.of("t_s", "change", "gain", "tau_s", "dead_s"),
+                answers.stream()
+                        .map(one -> new double[] {
+                            one.at(),
+                            one.change(),
+                            one.gain(),
+                            one.fit() == null ? Double.NaN : one.fit().tau(),
+                            one.fit() == null ? Double.NaN : one.fit().dead()
+                        })
+                        .toList()));
         return new Reading(quality(stretch, answers, told), items, working(answers, told));
+    }
+
+    /** The middle gain of the steps up, or of those down; NaN without any. */
+    private static double gain(List<Answer> answers, int way) {
+        double[] gains = answers.stream()
+                .filter(one -> way * one.change() > 0)
+                .mapToDouble(Answer::gain)
+                .toArray();
+        return gains.length == 0 ? Double.NaN : Order.median(gains);
     }
 
     private List<Answer> answers(Stretch stretch) {
@@ -138,13 +163,21 @@ final class StepReader extends Recorded {
                         > SIGNIFICANT * noise * 2 / Math.min(early, n - early);
         if (!answered) {
             double then = Arrays.stream(y, Math.min(n - 1, early), n).average().orElse(Double.NaN);
-            return new Answer(change, before, (then - before) / change, null, Math.sqrt(all / n), after);
+            return new Answer(
+                    stretch.seconds()[at], change, before, (then - before) / change, null, Math.sqrt(all / n), after);
         }
         StepFit second = StepFit.secondOrder(t, y, period);
         double better = (first.squares() - second.squares()) / (second.squares() / Math.max(1, n - 5) + 1e-300);
         boolean two = better > SECOND_BETTER && second.squares() < SECOND_SHARE * first.squares();
         StepFit fit = two ? second : first;
-        return new Answer(change, fit.base(), fit.size() / change, fit, Math.sqrt(fit.squares() / n), after);
+        return new Answer(
+                stretch.seconds()[at],
+                change,
+                fit.base(),
+                fit.size() / change,
+                fit,
+                Math.sqrt(fit.squares() / n),
+                after);
     }
 
     private static Quality quality(Stretch stretch, List<Answer> answers, Answer told) {

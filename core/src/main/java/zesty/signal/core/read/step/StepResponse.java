@@ -45,13 +45,17 @@ public final class StepResponse implements ReaderKind {
                         "tau_s", "time constant", "s", 2, "of a first order: 63 % of the way after the dead time"),
                 new ScalarInfo("dead_s", "dead time", "s", 2, "before anything happens"),
                 new ScalarInfo("rise_s", "rise", "s", 2, "from 10 to 90 % of the way"),
+                new ScalarInfo("gain_up", "gain up", "", -1, "of the steps up alone"),
+                new ScalarInfo("gain_down", "gain down", "", -1, "of the steps down alone"),
+                new ScalarInfo(
+                        "overshoot_percent", "overshoot", "%", 0, "how far it goes beyond where it comes to rest"),
                 new ScalarInfo("baseline", "before", "", -1, "the response before the step"),
                 new ScalarInfo("rms_residual", "left over", "", -1, "root of the mean square of what the fit leaves"));
     }
 
     @Override
     public List<String> otherKeys() {
-        return List.of("settled");
+        return List.of("settled", "each");
     }
 
     @Override

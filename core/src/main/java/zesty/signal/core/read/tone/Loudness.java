@@ -12,9 +12,11 @@ import zesty.signal.core.spectrum.Window;
  * @param weighted A-weighted level of the whole (IEC 61672-1: 2.00 dB and four poles at 20.6, 107.7, 737.9 and 12194 Hz)
  * @param loudest level of the loudest eighth of a second
  * @param exceeded levels that the eighths of a second exceed for 10, 50 and 90 % of the time
+ * @param starts first sample of each eighth of a second
+ * @param levels of each
  */
-record Loudness(double weighted, double loudest, double[] exceeded) {
-    private static final double PIECE_SECONDS = 0.125;
+record Loudness(double weighted, double loudest, double[] exceeded, int[] starts, double[] levels) {
+    static final double PIECE_SECONDS = 0.125;
     private static final double SEGMENT_SECONDS = 1;
     private static final double[] SHARES = {0.1, 0.5, 0.9};
 
@@ -23,7 +25,12 @@ record Loudness(double weighted, double loudest, double[] exceeded) {
         int segment = (int) Math.min(longest, Math.round(SEGMENT_SECONDS * rateHz));
         int piece = (int) Math.max(2, Math.round(PIECE_SECONDS * rateHz));
         if (segment < 16 || longest < piece) {
-            return new Loudness(Double.NaN, Double.NaN, new double[] {Double.NaN, Double.NaN, Double.NaN});
+            return new Loudness(
+                    Double.NaN,
+                    Double.NaN,
+                    new double[] {Double.NaN, Double.NaN, Double.NaN},
+                    new int[0],
+                    new double[0]);
         }
         double[] density = Welch.of(x, runs, rateHz, Window.HANN, segment, 0.5).density();
         double power = 0;
@@ -32,6 +39,7 @@ record Loudness(double weighted, double loudest, double[] exceeded) {
             power += density[k] * gain * gain * rateHz / segment;
         }
         List<Double> levels = new ArrayList<>();
+        List<Integer> starts = new ArrayList<>();
         for (int[] run : runs) {
             for (int at = run[0]; at + piece <= run[1]; at += piece) {
                 double mean = 0;
@@ -43,6 +51,7 @@ record Loudness(double weighted, double loudest, double[] exceeded) {
                     squares += (x[i] - mean) * (x[i] - mean) / piece;
                 }
                 levels.add(decibels(squares));
+                starts.add(at);
             }
         }
         double[] rising =
@@ -50,7 +59,12 @@ record Loudness(double weighted, double loudest, double[] exceeded) {
         double[] exceeded = Arrays.stream(SHARES)
                 .map(share -> rising[(int) Math.max(0, Math.ceil((1 - share) * rising.length) - 1)])
                 .toArray();
-        return new Loudness(decibels(power), rising[rising.length - 1], exceeded);
+        return new Loudness(
+                decibels(power),
+                rising[rising.length - 1],
+                exceeded,
+                starts.stream().mapToInt(Integer::intValue).toArray(),
+                levels.stream().mapToDouble(Double::doubleValue).toArray());
     }
 
     private static double decibels(double square) {

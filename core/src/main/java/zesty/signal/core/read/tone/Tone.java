@@ -54,7 +54,7 @@ public final class Tone implements ReaderKind {
 
     @Override
     public List<String> otherKeys() {
-        return List.of("note");
+        return List.of("note", "level", "pitch");
     }
 
     @Override

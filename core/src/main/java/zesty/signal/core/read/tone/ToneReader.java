@@ -27,7 +27,11 @@ final class ToneReader extends Recorded {
     /** A line so much lower than the highest is its ripple, not a harmonic, as a ratio of amplitudes. */
     private static final double LEAST_AMPLITUDE = 0.01;
 
-    private static final String[] NOTES = {"C", "C♯", "D", "D♯", "E", "F", "F♯", "G", "G♯", "A", "A♯", "B"};
+    private static final double PITCH_SECONDS = 60;
+    private static final double SURE = 0.5;
+    private static final int FEWEST_LOOKS = 4;
+    /** A half step. */
+    private static final double ELSEWHERE = 0.06;
 
     private final double fromHz;
     private final double toHz;
@@ -53,19 +57,62 @@ final class ToneReader extends Recorded {
                 .max((a, b) -> Integer.compare(a[1] - a[0], b[1] - b[0]))
                 .orElse(new int[2]);
         double[] x = Arrays.copyOfRange(stretch.ports()[0], longest[0], longest[1]);
-        Found found = x.length < SHORTEST || !(square > 0) ? new Found(Double.NaN, 0) : find(x);
+        Item.Trace pitch = pitch(stretch);
+        Found found = x.length < SHORTEST || !(square > 0) ? new Found(Double.NaN, 0) : steady(find(x), pitch.values());
         List<Item> items = new ArrayList<>();
         items.add(new Item.Scalar("hz", found.hz()));
         items.add(new Item.Scalar("level_db", level));
         items.add(new Item.Scalar("confidence", found.confidence()));
-        items.add(new Item.Word("note", note(found.hz())));
+        items.add(new Item.Word("note", Notes.note(found.hz())));
         Loudness loudness = Loudness.of(stretch.ports()[0], stretch.runs(), rateHz);
         items.add(new Item.Scalar("level_dba", loudness.weighted()));
         items.add(new Item.Scalar("loudest_db", loudness.loudest()));
         items.add(new Item.Scalar("l10_db", loudness.exceeded()[0]));
         items.add(new Item.Scalar("l50_db", loudness.exceeded()[1]));
         items.add(new Item.Scalar("l90_db", loudness.exceeded()[2]));
+        double[] at = new double[loudness.starts().length];
+        for (int i = 0; i < at.length; i++) {
+            at[i] = stretch.seconds()[loudness.starts()[i]] + Loudness.PIECE_SECONDS / 2;
+        }
+        items.add(new Item.Trace("level", "dB", "db", at, loudness.levels()));
+        items.add(pitch);
         return new Reading(quality(x.length, square, found), items, working(found, level));
+    }
+
+    /** One tone is none where the looks at it, each sure of its own, find it at another place: a glide, a tune. */
+    private static Found steady(Found found, double[] pitch) {
+        double[] sure = Arrays.stream(pitch).filter(hz -> hz == hz).toArray();
+        if (sure.length < FEWEST_LOOKS || Double.isNaN(found.hz())) {
+            return found;
+        }
+        // A short look may well take a harmonic of the same tone for it, or the other way round.
+        long there = Arrays.stream(sure)
+                .map(hz -> Math.max(hz / found.hz(), found.hz() / hz))
+                .filter(ratio -> Math.abs(ratio / Math.rint(ratio) - 1) < ELSEWHERE)
+                .count();
+        return new Found(found.hz(), found.confidence() * there / sure.length);
+    }
+
+    /** The tone of each quarter of a second, of the newest minute; a gap where there is none to rely on. */
+    private Item.Trace pitch(Stretch stretch) {
+        int look = (int) Math.max(SHORTEST, Math.round(LOOK_SECONDS * rateHz));
+        List<double[]> found = new ArrayList<>();
+        for (int[] run : stretch.runs()) {
+            int from = Math.max(run[0], stretch.length() - (int) (PITCH_SECONDS * rateHz));
+            for (int at = from; at + look <= run[1]; at += look) {
+                double[] x = Arrays.copyOfRange(stretch.ports()[0], at, at + look);
+                Found one = find(x);
+                found.add(new double[] {
+                    stretch.seconds()[at] + look / 2.0 / rateHz, one.confidence() > SURE ? one.hz() : Double.NaN
+                });
+            }
+        }
+        return new Item.Trace(
+                "pitch",
+                "Hz",
+                "hz",
+                found.stream().mapToDouble(one -> one[0]).toArray(),
+                found.stream().mapToDouble(one -> one[1]).toArray());
     }
 
     private Found find(double[] x) {
@@ -144,20 +191,6 @@ final class ToneReader extends Recorded {
         System.arraycopy(density, low, sides, 0, Math.max(0, from - low));
         System.arraycopy(density, to + 1, sides, Math.max(0, from - low), Math.max(0, high - to - 1));
         return sides;
-    }
-
-    /** @return the nearest note of equal temperament with A at 440 Hz, and by how many hundredths of a step it is off */
-    private static String note(double hz) {
-        if (!(hz > 0)) {
-            return "";
-        }
-        double steps = 12 * Math.log(hz / 440) / Math.log(2);
-        int nearest = (int) Math.rint(steps);
-        int cents = (int) Math.rint(100 * (steps - nearest));
-        int fromC = nearest + 9;
-        return NOTES[Math.floorMod(fromC, 12)]
-                + (4 + Math.floorDiv(fromC, 12))
-                + (cents == 0 ? "" : (cents > 0 ? " +" : " \u2212") + Math.abs(cents) + " cents");
     }
 
     private static Quality quality(int samples, double square, Found found) {

@@ -18,6 +18,10 @@ public final class Vibration implements ReaderKind {
     /** The setting of the turning speed. */
     public static final String TURNS = "turns";
 
+    /** Settings that a picture captures: the lines of a good state, and the lines seen at another rate. */
+    public static final String GOOD = "good";
+
+    public static final String SEEN = "seen";
     private static final double LEAST_HZ = 10;
 
     @Override
@@ -68,7 +72,10 @@ public final class Vibration implements ReaderKind {
                         "Hz",
                         "velocity from",
                         "slower than this is left out of velocity and way"),
-                Setting.choice("bands", List.of("thirds", "octaves"), "bands", "how wide the bands are"));
+                Setting.choice("bands", List.of("thirds", "octaves"), "bands", "how wide the bands are"),
+                Setting.list(GOOD, 3, 60, "good state", "Hz, amplitude and scatter of each line while all was well"),
+                Setting.list(
+                        SEEN, 1, 21, "seen before", "another rate and the lines seen at it: which of them are folded"));
     }
 
     @Override
@@ -102,7 +109,7 @@ public final class Vibration implements ReaderKind {
 
     @Override
     public List<String> otherKeys() {
-        return List.of("peaks", "orders", "bands", "trend");
+        return List.of("peaks", "orders", "bands", "trend", "state", "grown", "unfolded");
     }
 
     @Override

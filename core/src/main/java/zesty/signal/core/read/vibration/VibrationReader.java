@@ -25,6 +25,8 @@ final class VibrationReader extends Recorded {
 
     /** The trend has a point for each of these, in s. */
     private static final double TREND_SECONDS = 1;
+    /** The place of a line is known this well in a record of some seconds, in Hz. */
+    private static final double FOLD_HZ = 1;
     /** More lines than are told are looked at for harmonics. */
     private static final int LOOKED_AT = 12;
 
@@ -34,6 +36,8 @@ final class VibrationReader extends Recorded {
     private final double fromHz;
     private final double turnsHz;
     private final double parts;
+    private final double[] good;
+    private final double[] seen;
 
     VibrationReader(int most, Settings settings, double rateHz) {
         super(1);
@@ -42,6 +46,8 @@ final class VibrationReader extends Recorded {
         metres = Shaking.metres(settings.text("unit"));
         fromHz = settings.number("from");
         turnsHz = settings.number(Vibration.TURNS);
+        good = settings.list(Vibration.GOOD);
+        seen = settings.list(Vibration.SEEN);
         parts = settings.text("bands").equals("thirds") ? 10 : 10 / 3.0;
     }
 
@@ -69,7 +75,21 @@ final class VibrationReader extends Recorded {
                         .toList()));
         items.add(new Item.Scalar("clipped", sums.clipped()));
         shaken(items, shaking, all, stretch);
+        held(items, lines, stretch);
         return new Reading(quality(sums), items, working(sums, lines));
+    }
+
+    /** Against what was kept: a good state, and the lines at another rate. */
+    private void held(List<Item> items, List<Lines.Line> lines, Stretch stretch) {
+        List<Double> hz = lines.stream().map(Lines.Line::hz).toList();
+        List<double[]> state = GoodState.of(hz, stretch.ports(), stretch.runs(), rateHz);
+        items.add(new Item.Records("state", List.of("hz", "amplitude", "scatter"), state));
+        items.add(new Item.Records(
+                "grown",
+                List.of("hz", "was", "now", "scatters", "grown"),
+                good.length == 0 ? List.of() : GoodState.compared(good, state)));
+        items.add(new Item.Records(
+                "unfolded", List.of("hz", "other_hz", "true_hz"), Folding.resolved(hz, rateHz, seen, FOLD_HZ)));
     }
 
     private static Sums sums(Stretch stretch) {

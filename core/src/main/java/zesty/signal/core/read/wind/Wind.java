@@ -34,7 +34,14 @@ public final class Wind implements ReaderKind {
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("pulses", "", "pulses a row, times of edges, or the square wave itself"));
+        return List.of(
+                new Port("pulses", "", "pulses a row, times of edges, or the square wave itself"),
+                new Port("vane", "\u00b0", "where the wind comes from"));
+    }
+
+    @Override
+    public int fewestPorts() {
+        return 1;
     }
 
     @Override
@@ -62,12 +69,14 @@ public final class Wind implements ReaderKind {
                 new ScalarInfo("mean_2min_mps", "last 2 minutes", "m/s", 1, "mean of the newest two minutes"),
                 new ScalarInfo("mean_10min_mps", "last 10 minutes", "m/s", 1, "mean of the newest ten minutes"),
                 new ScalarInfo("turbulence", "turbulence", "", 2, "spread of the means of a second over the mean"),
+                new ScalarInfo("from_deg", "from", "\u00b0", 0, "where it came from, a mean of vectors"),
+                new ScalarInfo("from_spread_deg", "veering", "\u00b0", 0, "standard deviation of the direction"),
                 new ScalarInfo("bounces", "bounces", "", 0, "edges left out because the contact bounced"));
     }
 
     @Override
     public List<String> otherKeys() {
-        return List.of("series");
+        return List.of("series", "rose", "force", "also");
     }
 
     @Override
@@ -95,6 +104,9 @@ public final class Wind implements ReaderKind {
     @Override
     public void check(Settings settings, double[][] ports) {
         boolean edges = settings.text("input").equals(EDGES);
+        if (edges && ports.length > 1) {
+            throw new ReaderException("a vane has no value at the edges' own times; read it beside counted pulses");
+        }
         for (int i = 1; edges && i < ports[0].length; i++) {
             if (!(ports[0][i] >= ports[0][i - 1])) {
                 throw new ReaderException("times of edges must rise, but row " + (i + 1) + " has "

@@ -21,6 +21,23 @@ final class WindReader extends Recorded {
     /** From force 1 on, in m/s: the international scale of wind force. */
     private static final double[] FORCES = {0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7};
 
+    /** What each force does, in words of our own. */
+    private static final String[] WORDS = {
+        "smoke rises straight, the water is a mirror",
+        "smoke drifts, the water creeps",
+        "felt on the cheek, the water is pricked all over",
+        "leaves keep moving, the first crests fall over glassy",
+        "dust lifts, small waves with a white tip here and there",
+        "bushes sway, white tips everywhere, spray now and then",
+        "wires hum, the first large waves, reef now",
+        "walking against it is work, foam begins to lie in streaks",
+        "twigs break off, long waves with torn crests",
+        "tiles loosen, thick streaks of foam, spray hides the shore",
+        "trees come down, the sea is white and pounds",
+        "damage all round, ships are lost to sight behind the waves",
+        "everything flies, air and water are one"
+    };
+
     private final String input;
     private final double factor;
     private final double offset;
@@ -111,8 +128,36 @@ final class WindReader extends Recorded {
         }
         items.add(new Item.Scalar("turbulence", turbulence(values, mean)));
         items.add(new Item.Trace("series", "m/s", "mps", seconds, values));
+        Vane vane = vane(stretch, speeds);
+        items.add(new Item.Scalar("from_deg", vane.mean()));
+        items.add(new Item.Scalar("from_spread_deg", vane.spread()));
+        items.add(new Item.Records("rose", List.of("from_deg", "share", "mps"), List.of(vane.rose())));
+        items.add(new Item.Word("force", any ? force + ": " + WORDS[force] : ""));
+        items.add(new Item.Word("also", any ? alsoIn(mean) : ""));
         items.add(new Item.Scalar("bounces", bounces[0]));
         return new Reading(quality(stretch, length, mean, bounces[0]), items, working(mean, length, bounces[0]));
+    }
+
+    private static String alsoIn(double mps) {
+        return Digits.fixed(3.6 * mps, 1) + " km/h, " + Digits.fixed(mps * 3600 / 1852, 1) + " knots, "
+                + Digits.fixed(mps * 3600 / 1609.344, 1) + " mph";
+    }
+
+    /** What the vane said, each row with the wind that blew up to it. */
+    private Vane vane(Stretch stretch, Speeds speeds) {
+        Vane vane = new Vane();
+        if (stretch.ports().length < 2 || speeds.count == 0) {
+            return vane;
+        }
+        double[] at = stretch.seconds();
+        double[] way = speeds.way(at);
+        for (int[] run : stretch.runs()) {
+            for (int i = Math.max(1, run[0] + 1); i < run[1]; i++) {
+                double apart = at[i] - at[i - 1];
+                vane.add(stretch.ports()[1][i], (way[i] - way[i - 1]) / apart, apart);
+            }
+        }
+        return vane;
     }
 
     /** @return the mean of the newest so many seconds; NaN where the record is shorter */
@@ -130,9 +175,8 @@ final class WindReader extends Recorded {
         if (values.length < 2 || !(mean > 0)) {
             return Double.NaN;
         }
-        double own = java.util.Arrays.stream(values).average().orElse(0);
-        double squares =
-                java.util.Arrays.stream(values).map(v -> (v - own) * (v - own)).sum();
+        double own = Arrays.stream(values).average().orElse(0);
+        double squares = Arrays.stream(values).map(v -> (v - own) * (v - own)).sum();
         return Math.sqrt(squares / (values.length - 1)) / mean;
     }
 

@@ -14,6 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Reading;
 
@@ -36,6 +37,28 @@ class ToneAndMuscleTest {
             x[i] += noise * random.nextGaussian();
         }
         return x;
+    }
+
+    /** Half a second a note, whole steps of equal temperament up from 220 Hz. */
+    @Test
+    void aToneSungUpAScaleIsFollowedNoteByNote() {
+        double rate = 8000;
+        double[] scale = {0, 2, 4, 5, 7, 9, 11, 12};
+        double[] x = new double[(int) (scale.length * rate / 2)];
+        for (int i = 0; i < x.length; i++) {
+            double hz = 220 * Math.pow(2, scale[(int) (2 * i / rate)] / 12);
+            double t = i / rate;
+            x[i] = 0.3 * Math.sin(2 * Math.PI * hz * t) + Math.sin(4 * Math.PI * hz * t + 1);
+        }
+        Item.Trace pitch = Asked.of("tone", rate, x).trace("pitch").orElseThrow();
+        assertThat(pitch.seconds()).hasSize(2 * scale.length);
+        for (int k = 0; k < pitch.seconds().length; k++) {
+            double hz = 220 * Math.pow(2, scale[k / 2] / 12);
+            // Within a tenth of a half step: a look of a quarter of a second tells 4 Hz, and its centre far less.
+            assertThat(cents(pitch.values()[k], hz))
+                    .as("at " + pitch.seconds()[k])
+                    .isLessThan(10);
+        }
     }
 
     @ParameterizedTest(name = "{0} Hz, partials {1}, noise {2}")

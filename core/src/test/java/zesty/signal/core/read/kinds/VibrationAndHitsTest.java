@@ -244,6 +244,33 @@ class VibrationAndHitsTest {
         }
     }
 
+    /** One mode of 50 Hz that dies with 60 ms: its crest after a quarter period, and 60 ms × ln 10 until a tenth is left. */
+    @Test
+    void eachHitHasItsRiseAndItsRingingAndIsWorthPoints() {
+        double[] x = new double[24000];
+        double[] strikes = {2, 3, 4, 8};
+        double[] heights = {1, 0.5, 0.25, 1};
+        for (int k = 0; k < strikes.length; k++) {
+            for (int i = (int) (strikes[k] * 2000); i < x.length; i++) {
+                double s = i / 2000.0 - strikes[k];
+                x[i] += heights[k] * Math.exp(-s / 0.06) * Math.sin(2 * Math.PI * 50 * s);
+            }
+        }
+        Random random = new Random(5);
+        Arrays.setAll(x, i -> x[i] + 0.002 * random.nextGaussian());
+        Reading reading = Asked.of("hits", 2000, Map.of("zones", "0.3,0.7"), x);
+        assertThat(reading.events("hits")).hasSize(4);
+        for (Event hit : reading.events("hits")) {
+            assertThat(hit.values()[1]).isCloseTo(0.005, within(0.0015));
+            // The last half wave above a tenth ends within half a period of that.
+            assertThat(hit.values()[2]).isCloseTo(0.06 * Math.log(10), within(0.015));
+        }
+        // The first crest stands at 0.92 of the height: 2, 1, 0 and 2 points.
+        assertThat(reading.scalar("points")).isEqualTo(5);
+        assertThat(reading.scalar("in_a_row")).isEqualTo(3);
+        assertThat(reading.scalar("rate_per_min")).isCloseTo(30, within(0.1));
+    }
+
     @Test
     void aSecondStrikeIntoTheRingingIsAHitOfItsOwnAndAWeakOneIsMarked() {
         double[] x = plate(

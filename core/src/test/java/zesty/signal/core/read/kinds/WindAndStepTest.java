@@ -108,6 +108,45 @@ class WindAndStepTest {
         isTheWind(Asked.of("wind", 400, with(cups, "level"), wave), 0.1);
     }
 
+    /** Directions about north, drawn with a spread of 14°; a calm in which the vane points south says nothing. */
+    @Test
+    void aVanesMeanIsOfVectorsAcrossNorthAndACalmDoesNotCount() {
+        Random random = new Random(17);
+        int n = 4 * 200;
+        double[] pulses = new double[n];
+        double[] vane = new double[n];
+        for (int i = 0; i < n; i++) {
+            boolean calm = i >= n / 2 && i < n / 2 + 80;
+            pulses[i] = calm ? 0 : 2;
+            vane[i] = calm ? 180 : Math.floorMod(Math.round(355 + 14 * random.nextGaussian()), 360);
+        }
+        Reading reading = Asked.of("wind", 4, Map.of("factor", "0.8"), pulses, vane);
+        // Of 720 draws the mean is known to half a degree.
+        assertThat(reading.scalar("from_deg")).isCloseTo(355, within(1.6));
+        assertThat(reading.scalar("from_spread_deg")).isCloseTo(14, within(1.2));
+        List<double[]> rose = records(reading, "rose");
+        assertThat(rose).hasSize(16);
+        assertThat(rose.stream().mapToDouble(one -> one[1]).sum()).isCloseTo(1, within(1e-9));
+        // 337.5 to 22.5 is three of sixteen: within −1.25 … 1.96 deviations lie 87 %.
+        assertThat(rose.get(15)[1] + rose.get(0)[1] + rose.get(1)[1]).isCloseTo(0.95, within(0.05));
+        assertThat(rose.get(8)[1]).isLessThan(0.01);
+        assertThat(rose.get(0)[2]).isCloseTo(0.8 * 8, within(0.1));
+        assertThat(reading.word("force")).startsWith("4: ");
+        assertThat(reading.word("also")).contains("20.7 km/h, 11.2 knots, 12.9 mph");
+        assertThatThrownBy(() -> ReaderKinds.of("wind")
+                        .check(Settings.of(ReaderKinds.of("wind"), Map.of("input", "edges")), new double[2][3]))
+                .isInstanceOf(ReaderException.class)
+                .hasMessageContaining("counted pulses");
+    }
+
+    private static List<double[]> records(Reading reading, String key) {
+        return reading.items().stream()
+                .filter(item -> item.key().equals(key))
+                .map(item -> ((Item.Records) item).records())
+                .findFirst()
+                .orElseThrow();
+    }
+
     private static Map<String, String> with(Map<String, String> cups, String input) {
         Map<String, String> set = new java.util.HashMap<>(cups);
         set.put("input", input);

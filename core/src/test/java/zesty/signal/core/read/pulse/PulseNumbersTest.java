@@ -102,6 +102,44 @@ class PulseNumbersTest {
         assertThat(reading.scalar("early")).isZero();
     }
 
+    /** The beat moved by 110 ms of 850 is no "early" one (18 %), but its two intervals would triple the spread. */
+    @Test
+    void aBeatThatADisturbanceMovedSaysNothingOfTheSpread() {
+        Random random = new Random(21);
+        double[] beats = beats(60, t -> 0.85 + 0.012 * Math.max(-2, Math.min(2, random.nextGaussian())));
+        double spread = deviation(intervals(beats));
+        double[] moved = beats.clone();
+        moved[30] += 0.11;
+        Reading reading = read(signal(moved, 60, t -> 1, random)).reading();
+        assertThat(deviation(intervals(moved))).isGreaterThan(1.8 * spread);
+        assertThat(reading.times("beats")).hasSize(beats.length);
+        assertThat(reading.scalar("interval_ms.sdnn")).isCloseTo(spread, within(JITTER_MS));
+    }
+
+    /** Wander lifts the signal to the converter's end and a beat comes as it returns: both are as high as the end. */
+    @Test
+    void aBeatCutAtTheConvertersEndIsNotTakenForTheEdgeOfWhatLiesFlatThere() {
+        Random random = new Random(22);
+        double[] beats = beats(60, t -> 0.9 + 0.01 * random.nextGaussian());
+        double[] x = signal(beats, 60, t -> 1, random);
+        List<Double> cut = new ArrayList<>();
+        for (int b = 8; b < beats.length - 3; b += 8) {
+            cut.add(beats[b]);
+            // The end is 100; the lift comes up fast, and falls below the end 50 ms before the beat.
+            for (int i = (int) ((beats[b] - 0.6) * RATE); i < (beats[b] + 0.3) * RATE; i++) {
+                double since = i / RATE - beats[b] + 0.05;
+                x[i] += Math.max(0, Math.min(100 - 1200 * since, 700 * (since + 0.51)));
+            }
+        }
+        double[] ended = Arrays.stream(x).map(v -> Math.min(100, v)).toArray();
+        double[] found = read(ended).reading().times("beats");
+        for (double beat : cut) {
+            assertThat(Arrays.stream(found).map(f -> Math.abs(f - beat)).min().orElseThrow())
+                    .as("beat at " + beat)
+                    .isLessThan(0.015);
+        }
+    }
+
     @ParameterizedTest
     @CsvSource({"0.1,25,0.25,0", "0.25,20,0.1,0", "0.1,30,0.28,15"})
     void theSpectrumOfTheIntervalsIsThatOfTheSinesTheyWereDrawnFrom(

@@ -1,0 +1,40 @@
+package zesty.signal.app.window;
+
+import java.awt.image.BufferedImage;
+import java.io.File;
+import java.io.IOException;
+import javafx.scene.Scene;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javax.imageio.ImageIO;
+
+/** What the window shows, as a picture. */
+final class Snapshot {
+    private final BufferedImage image;
+
+    private Snapshot(BufferedImage image) {
+        this.image = image;
+    }
+
+    /** JavaFX thread only. */
+    static Snapshot of(Scene scene) {
+        WritableImage shot = scene.snapshot(null);
+        int width = (int) shot.getWidth();
+        int height = (int) shot.getHeight();
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        PixelReader pixels = shot.getPixelReader();
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                image.setRGB(x, y, pixels.getArgb(x, y));
+            }
+        }
+        return new Snapshot(image);
+    }
+
+    /** Any thread. */
+    void write(File file) throws IOException {
+        if (!ImageIO.write(image, "png", file)) {
+            throw new IOException("no PNG writer");
+        }
+    }
+}

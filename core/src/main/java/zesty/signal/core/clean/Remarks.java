@@ -1,0 +1,59 @@
+package zesty.signal.core.clean;
+
+import java.util.ArrayList;
+import java.util.List;
+import zesty.signal.core.scale.Digits;
+
+/** What can be run and yet makes little sense: said with numbers, not refused. */
+public final class Remarks {
+    /** A notch wider than this share of what is kept takes some of what is wanted. */
+    private static final double WIDE = 0.2;
+
+    private Remarks() {}
+
+    /** @return a sentence for each, in the order of the steps */
+    public static List<String> of(Recipe recipe, double rateHz) {
+        List<String> remarks = new ArrayList<>();
+        double low = 0;
+        double high = rateHz / 2;
+        for (Step step : recipe.steps()) {
+            remark(step, low, high, remarks);
+            if (step instanceof Step.BandPass band) {
+                low = Math.max(low, band.lowHz());
+                high = Math.min(high, band.highHz());
+            } else if (step instanceof Step.LowPass pass) {
+                high = Math.min(high, pass.hz());
+            } else if (step instanceof Step.HighPass pass) {
+                low = Math.max(low, pass.hz());
+            } else if (step instanceof Step.Rectify || step instanceof Step.Envelope || step instanceof Step.Rms) {
+                // What swings becomes what it is strong: from here on other frequencies mean other things.
+                low = 0;
+                high = step instanceof Step.Envelope envelope ? envelope.hz() : rateHz / 2;
+            }
+            if (!(low < high)) {
+                remarks.add(step.text() + " leaves nothing: above " + Digits.of(low) + " and below " + Digits.of(high)
+                        + " Hz there is no frequency.");
+                return remarks;
+            }
+        }
+        return remarks;
+    }
+
+    private static void remark(Step step, double low, double high, List<String> remarks) {
+        if (step instanceof Step.Notch notch) {
+            double width = notch.hz() / notch.q();
+            if (notch.hz() > high || notch.hz() < low) {
+                remarks.add(step.text() + " does nothing: " + Digits.of(notch.hz()) + " Hz lies outside of the "
+                        + Digits.of(low) + " to " + Digits.of(high) + " Hz that the steps before it leave.");
+            } else if (width > WIDE * (high - low)) {
+                remarks.add(step.text() + " takes " + Digits.about(width, 2) + " Hz out of the "
+                        + Digits.about(high - low, 2) + " Hz that are left: a Q of "
+                        + Digits.of(Math.ceil(10 * notch.hz() / (high - low))) + " would take a tenth.");
+            }
+        } else if (step instanceof Step.LowPass pass && pass.hz() >= high) {
+            remarks.add(step.text() + " does nothing: above " + Digits.of(high) + " Hz is nothing left.");
+        } else if (step instanceof Step.HighPass pass && pass.hz() <= low && low > 0) {
+            remarks.add(step.text() + " does nothing: below " + Digits.of(low) + " Hz is nothing left.");
+        }
+    }
+}
