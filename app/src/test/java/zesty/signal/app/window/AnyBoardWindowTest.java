@@ -24,7 +24,7 @@ import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.Sight;
 
 /** Boards of other people, in the real window, as a new user meets them. */
-@Timeout(120)
+@Timeout(400)
 class AnyBoardWindowTest extends RealWindow {
     AnyBoardWindowTest() {
         super(false);
@@ -35,7 +35,7 @@ class AnyBoardWindowTest extends RealWindow {
         awaitNode("#open-made-up");
         Button button = robot.lookup("#plug-" + board).queryButton();
         if (!fx(() -> button.getParent().getParent().getParent().isVisible())) {
-            robot.clickOn("#open-made-up");
+            click("#open-made-up");
         }
         // Not by the mouse: with many sources the dinghy may have to be scrolled to.
         robot.interact(button::fire);
@@ -90,7 +90,7 @@ class AnyBoardWindowTest extends RealWindow {
     void anotherBoardRunsBesideTheFirstAndIsLetGo() throws Exception {
         plug("hull");
         until(s -> s.channels().size() == 3 && s.hasSamples());
-        robot.clickOn("#beside");
+        click("#beside");
         plug("cupboard");
         Sight both = until(s -> s.links().size() == 2 && s.channels().size() == 6);
         assertThat(both.rig().sources().get(1).name()).isEqualTo("cupboard");
@@ -102,11 +102,11 @@ class AnyBoardWindowTest extends RealWindow {
         Sight kept = until(s -> s.recording().file() != null
                 && !s.recording().running()
                 && s.recording().rows() > 0);
-        robot.clickOn("#source-0");
+        click("#source-0");
         awaitText("#health", "kB/s · samples 1");
-        robot.clickOn("#source-1");
+        click("#source-1");
         awaitNode("#leave-1");
-        robot.clickOn("#leave-1");
+        click("#leave-1");
         until(s -> s.links().size() == 1 && s.channels().size() == 3);
         awaitText("#notice", "Let go: sim:cupboard");
 
@@ -124,14 +124,14 @@ class AnyBoardWindowTest extends RealWindow {
         robot.interact(() -> desk().connect("sim:hoist"));
         until(s -> s.channel("load").isPresent());
         key(KeyCode.DIGIT2);
-        robot.clickOn("#by-hand");
+        click("#by-hand");
         awaitNode("#column-name-2");
         TextField name = robot.lookup("#column-name-2").query();
         robot.interact(() -> name.setText("t_ms"));
         awaitText("#format-verdict", "two columns are called 't_ms'. The old format stays in force.");
         robot.interact(() -> name.setText("hook"));
         awaitText("#format-verdict", "understands 9");
-        robot.clickOn("#format-use");
+        click("#format-use");
         until(s -> s.channel("hook").filter(c -> c.latestRaw() > 80_000).isPresent());
         key(KeyCode.U);
         until(s -> s.channel("load").isPresent() && s.channel("hook").isEmpty());
@@ -148,11 +148,11 @@ class AnyBoardWindowTest extends RealWindow {
             until(s -> s.health().state() == LinkState.LIVE && s.health().setAside() > 3);
             key(KeyCode.DIGIT2);
             choose("still alive");
-            robot.clickOn("#teach-banner");
+            click("#teach-banner");
             until(s -> s.health().aside().stream().noneMatch(i -> i.text().contains("still alive")));
             until(s -> s.health().aside().stream().anyMatch(i -> i.text().startsWith("a=")));
             choose("a=");
-            robot.clickOn("#teach-columns");
+            click("#teach-columns");
             Sight taught = until(s -> s.rig().format().indexOf("depth") >= 0);
             assertThat(taught.rig().format().columns())
                     .extracting(c -> c.name())

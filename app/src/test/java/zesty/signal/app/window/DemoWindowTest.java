@@ -32,7 +32,7 @@ import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
 
 /** The demo in the real window: takes, benches, time, and a link that goes and comes. */
-@Timeout(120)
+@Timeout(400)
 class DemoWindowTest extends RealWindow {
     DemoWindowTest() {
         super(true);
@@ -62,18 +62,18 @@ class DemoWindowTest extends RealWindow {
         key(KeyCode.T);
         awaitText(".take-title", "In the shed, hands warm");
         int before = fx(() -> desk().takes().all().get().size());
-        robot.clickOn("In the shed, hands warm");
+        click("In the shed, hands warm");
         strike(KeyCode.F2);
         write("#rename", "Shed, cold hands");
         awaitText(".take-title", "Shed, cold hands");
         key(KeyCode.U);
         awaitText(".take-title", "In the shed, hands warm");
-        robot.clickOn("In the shed, hands warm");
+        click("In the shed, hands warm");
         strike(KeyCode.DELETE);
         awaitText("#notice", "Removed: In the shed, hands warm");
         assertThat(fx(() -> desk().takes().all().get()))
                 .noneMatch(e -> e.title().startsWith("In the shed"));
-        robot.clickOn("#undo");
+        click("#undo");
         awaitText("#notice", "Back on the shelf");
         awaitText(".take-title", "In the shed, hands warm");
         assertThat(fx(() -> desk().takes().all().get())).hasSize(before);

@@ -25,7 +25,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.engine.LinkState;
 
 /** Walks all views at the sizes that count and looks at every word, button and box: whole, and inside the window. */
-@Timeout(180)
+@Timeout(400)
 class FitsWindowTest extends RealWindow {
     /** What is cut on purpose, with all of it in its tooltip or behind it: texts of others, of any length. */
     private static final List<String> MAY_BE_CUT =
@@ -68,7 +68,7 @@ class FitsWindowTest extends RealWindow {
             TimeUnit.MILLISECONDS.sleep(200);
             look("Scale, " + op, found);
         }
-        robot.clickOn("#prove");
+        click("#prove");
         TimeUnit.MILLISECONDS.sleep(300);
         look("Scale, proving", found);
         robot.interact(() -> desk().stop().set(Stop.SOURCE));

@@ -36,7 +36,7 @@ import zesty.signal.engine.Sight;
  * A forearm that pulls when the test says: rest and hardest pull captured by guidance, places ranked, a motor named, hum
  * taken out, all in the real window while a recording runs.
  */
-@Timeout(150)
+@Timeout(400)
 class MuscleWindowTest extends RealWindow {
     private static final int RATE = 1000;
 

@@ -31,7 +31,7 @@ import zesty.signal.engine.Sight;
 import zesty.signal.takes.TakeWriter;
 
 /** Full disks, damage, foreign files and folders that go, in the real window: told in place, and nothing lost. */
-@Timeout(120)
+@Timeout(400)
 class PressureWindowTest extends RealWindow {
     private static final int PIECE = 1000;
 
@@ -104,7 +104,7 @@ class PressureWindowTest extends RealWindow {
         }
         Path theirs = Files.writeString(home.resolve("theirs.csv"), "somebody's work");
         Path full = Files.createSymbolicLink(home.resolve("full.csv"), Path.of("/dev/full"));
-        robot.clickOn("#takes");
+        click("#takes");
         awaitNode("Export");
         export(theirs);
         awaitText("#notice", "theirs.csv is there already and was not made this way; choose another name");
@@ -125,11 +125,11 @@ class PressureWindowTest extends RealWindow {
     }
 
     private void export(Path to) throws Exception {
-        robot.clickOn("Export");
+        click("Export");
         awaitNode("#export-path");
         TextField path = robot.lookup("#export-path").query();
         robot.interact(() -> path.setText(to.toString()));
-        robot.clickOn("#export-write");
+        click("#export-write");
     }
 
     @Test
@@ -177,16 +177,16 @@ class PressureWindowTest extends RealWindow {
                         },
                         said -> desk().say(said)));
         assertThat(working.await(10, TimeUnit.SECONDS)).isTrue();
-        robot.clickOn("#record");
-        until(s -> s.recording().running() && s.recording().rows() > 20, 10);
+        click("#record");
+        until(s -> s.recording().running() && s.recording().rows() > 20);
         // The work is still under way, its progress is shown, and it can be given up.
         assertThat(fx(() -> desk().busy().get())).isEqualTo("Writing a mountain");
         assertThat(fx(() -> desk().progress().get())).isEqualTo(0.5);
-        robot.clickOn("Cancel");
+        click("Cancel");
         awaitText("#notice", "done");
         assertThat(gaveUp[0]).isTrue();
         assertThat(sight().recording().running()).isTrue();
-        robot.clickOn("#record");
+        click("#record");
         until(s -> !s.recording().running());
     }
 }

@@ -49,7 +49,7 @@ import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeWriter;
 
 /** The pulse in the real window: early beats and doubt marked, beats corrected by hand, a port with a full buffer. */
-@Timeout(120)
+@Timeout(400)
 class PulseWindowTest extends RealWindow {
     private static final double RATE = 500;
     private static final int ROWS = 90 * (int) RATE;
@@ -119,7 +119,7 @@ class PulseWindowTest extends RealWindow {
         assertThat(span.from()).isEqualTo(4);
         assertThat(span.to()).isCloseTo(6, within(2 / second));
         awaitText("#span-words", "slope 1000 counts/s");
-        robot.clickOn("#span-copy");
+        click("#span-copy");
         String[] table = fx(() -> Clipboard.getSystemClipboard().getString()).split("\n");
         assertThat(table).hasSize(2);
         String[] numbers = table[1].split("\t");
@@ -170,7 +170,7 @@ class PulseWindowTest extends RealWindow {
                 .startSeconds();
         press(chosen);
         awaitVisible("#beat-out");
-        robot.clickOn("#beat-out");
+        click("#beat-out");
         until(s -> beats(s) == all - 1);
         try (Take kept = Take.open(file)) {
             assertThat(kept.rig().readers()).hasSize(1);
@@ -185,7 +185,7 @@ class PulseWindowTest extends RealWindow {
         key(KeyCode.DIGIT5);
         press(chosen);
         awaitVisible("#beat-in");
-        robot.clickOn("#beat-in");
+        click("#beat-in");
         until(s -> beats(s) == all);
         key(KeyCode.U);
         until(s -> beats(s) == all - 1);

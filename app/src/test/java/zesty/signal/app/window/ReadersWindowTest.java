@@ -24,7 +24,7 @@ import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.Sight;
 
 /** Answers other than the pulse in the real window: chosen, set, read live against what the boards know to be true. */
-@Timeout(180)
+@Timeout(400)
 class ReadersWindowTest extends RealWindow {
     ReadersWindowTest() {
         super(false);

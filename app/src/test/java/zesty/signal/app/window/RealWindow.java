@@ -8,6 +8,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
 import javafx.event.Event;
 import javafx.event.EventHandler;
+import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
@@ -78,7 +79,7 @@ abstract class RealWindow {
     }
 
     Sight until(Predicate<Sight> condition) throws InterruptedException {
-        return until(condition, 30);
+        return until(condition, 60);
     }
 
     Sight until(Predicate<Sight> condition, int seconds) throws InterruptedException {
@@ -94,7 +95,7 @@ abstract class RealWindow {
 
     /** Waits until some label or button of the query says the part. */
     void awaitText(String query, String part) throws InterruptedException {
-        for (int i = 0; i < 200; i++) {
+        for (int i = 0; i < 600; i++) {
             boolean said = fx(() -> robot.lookup(query).queryAllAs(Labeled.class).stream()
                     .anyMatch(label -> label.getText().contains(part)));
             if (said) {
@@ -110,7 +111,23 @@ abstract class RealWindow {
 
     void awaitNode(String query) throws Exception {
         WaitForAsyncUtils.waitFor(
-                20, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
+                40, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
+    }
+
+    /** Clicks what the query finds once it lies still: a bench that opens, or a list that grows, moves it away. */
+    void click(String query) throws Exception {
+        awaitNode(query);
+        Bounds before = null;
+        for (int i = 0; i < 100; i++) {
+            Node node = robot.lookup(query).query();
+            Bounds now = fx(() -> node.localToScreen(node.getBoundsInLocal()));
+            if (now != null && now.equals(before)) {
+                break;
+            }
+            before = now;
+            TimeUnit.MILLISECONDS.sleep(100);
+        }
+        robot.clickOn(query);
     }
 
     /** Presses keys together, with no field having the cursor. */
@@ -135,7 +152,7 @@ abstract class RealWindow {
         EventHandler<KeyEvent> hear = event -> came.countDown();
         robot.interact(() -> scene.addEventFilter(KeyEvent.KEY_PRESSED, hear));
         robot.press(keys).release(keys);
-        boolean arrived = came.await(2, TimeUnit.SECONDS);
+        boolean arrived = came.await(5, TimeUnit.SECONDS);
         robot.interact(() -> {
             scene.removeEventFilter(KeyEvent.KEY_PRESSED, hear);
             if (!arrived) {
@@ -163,7 +180,7 @@ abstract class RealWindow {
         awaitNode("#op-" + name);
         ToggleButton op = robot.lookup("#op-" + name).queryAs(ToggleButton.class);
         if (!fx(op::isSelected)) {
-            robot.clickOn(op);
+            click("#op-" + name);
         }
     }
 

@@ -29,7 +29,7 @@ import zesty.signal.engine.Sight;
 import zesty.signal.takes.RigJson;
 
 /** Rigs by name, what was changed taken back and done again, and the window's first minutes, in the real window. */
-@Timeout(180)
+@Timeout(400)
 class RigsWindowTest extends RealWindow {
     RigsWindowTest() {
         super(false);
@@ -130,7 +130,7 @@ class RigsWindowTest extends RealWindow {
         robot.interact(() -> desk().change(rig -> rig.withChannel("bilge", c -> c.withShown(false))));
         menu("rig-keep");
         awaitText("#notice", "in the place of what was kept before");
-        robot.clickOn("#undo");
+        click("#undo");
         awaitText("#notice", "Put back");
         assertThat(home.resolve("rigs").resolve("race-day.json")).hasContent(first);
     }
@@ -145,7 +145,7 @@ class RigsWindowTest extends RealWindow {
         menu("rig-rename");
         named("   ");
         awaitText("#notice", "A rig needs a name");
-        robot.clickOn("#record");
+        click("#record");
         until(s -> s.recording().running());
         menu("rig-new");
         awaitText("#notice", "A recording is running with this rig; stop it first.");

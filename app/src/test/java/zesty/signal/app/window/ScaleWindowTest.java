@@ -35,7 +35,7 @@ import zesty.signal.engine.Sight;
 import zesty.signal.takes.KindJson;
 
 /** Scaling and proving in the real window, on a board whose readings the test sets like a knob. */
-@Timeout(180)
+@Timeout(400)
 class ScaleWindowTest extends RealWindow {
     private final AtomicReference<Double> knob = new AtomicReference<>(0.0);
     private ServerSocket server;
@@ -113,14 +113,14 @@ class ScaleWindowTest extends RealWindow {
                 .isPresent());
         awaitText(".lane-unit", "°C");
         awaitText(".sum-result", "24.7");
-        robot.clickOn("#all-digits");
+        click("#all-digits");
         // Volts in full: 153, one count less or one more, of 1024 of 5 V.
         awaitText(".sum-result", "0.7");
         until(s -> robot.lookup(".sum-result").queryAllAs(Label.class).stream()
                 .map(Label::getText)
                 .anyMatch(text ->
                         List.of("0.7421875", "0.7470703125", "0.751953125").contains(text)));
-        robot.clickOn("#all-digits");
+        click("#all-digits");
         step("shown");
         choose("#shown-in", "°F");
         awaitText(".lane-unit", "°F");
@@ -131,7 +131,7 @@ class ScaleWindowTest extends RealWindow {
         awaitText("#scale-error", "the reference must be above 0 V, was 0.0 V. The old scaling stays in force.");
         key(KeyCode.U);
         awaitText(".lane-unit", "°C");
-        robot.clickOn(".lane-unit");
+        click(".lane-unit");
         awaitText(".lane-unit", "°F");
         awaitText(".lane-value", "76.");
     }
@@ -145,7 +145,7 @@ class ScaleWindowTest extends RealWindow {
     @Test
     void fourWeightsAreProvedAdoptedTaredAndTakenBack() throws Exception {
         connect(1000);
-        robot.clickOn("#prove");
+        click("#prove");
         hold(1000, "0");
         hold(3000, "20");
         hold(5000, "40.4");
@@ -156,7 +156,7 @@ class ScaleWindowTest extends RealWindow {
         // As it came, 1000 reads where 0 should be.
         awaitText("#verdict", "Fail: 0 of 4 readings within ± 0.5; the worst is off by 6900 at 60");
         robot.interact(() -> robot.lookup("#allowed").queryAs(TextField.class).clear());
-        robot.clickOn("#adopt");
+        click("#adopt");
         Sight adopted = until(s -> s.channel("sensor")
                 .filter(c -> Math.abs(c.latestClean() - 60.1) < 0.3)
                 .isPresent());
@@ -166,7 +166,7 @@ class ScaleWindowTest extends RealWindow {
         awaitText(".proof", "a line through 4, adopted, worst miss 0.28");
         knob.set(2000.0);
         awaitText("#needle", "Steady: 10.06 ");
-        robot.clickOn("#tare");
+        click("#tare");
         until(s -> Math.abs(s.channel("sensor").orElseThrow().latestClean()) < 0.05);
         awaitText(".sum .hint", "tare");
         key(KeyCode.U);
@@ -178,7 +178,7 @@ class ScaleWindowTest extends RealWindow {
 
     private void acknowledge(String part) throws Exception {
         awaitText("#caution-words", part);
-        robot.clickOn("#acknowledge");
+        click("#acknowledge");
     }
 
     @Test
@@ -245,7 +245,7 @@ class ScaleWindowTest extends RealWindow {
         choose("#kind", kind("echo distance, µs"));
         step("law");
         write("#number-1", "5");
-        robot.clickOn("#keep-kind");
+        click("#keep-kind");
         Path file = home.resolve("kinds").resolve("sensor.json");
         for (int i = 0; i < 100 && !Files.exists(file); i++) {
             TimeUnit.MILLISECONDS.sleep(50);
@@ -288,17 +288,17 @@ class ScaleWindowTest extends RealWindow {
         connect(0.0);
         choose("#kind", kind("thermocouple, in mV"));
         acknowledge("Hot parts stay hot");
-        robot.clickOn("#prove");
-        robot.clickOn("#respond");
+        click("#prove");
+        click("#respond");
         TimeUnit.SECONDS.sleep(2);
-        robot.clickOn("#respond");
+        click("#respond");
         // Warmed by 50 °C, type K gives 2.023 mV; swapped, it goes the other way.
         knob.set(-2.023);
         TimeUnit.SECONDS.sleep(3);
-        robot.clickOn("#respond");
+        click("#respond");
         knob.set(0.0);
         TimeUnit.SECONDS.sleep(2);
-        robot.clickOn("#respond");
+        click("#respond");
         awaitText("#response", "It answers: down by ");
         awaitText("#response", "a thermocouple's leads are swapped");
     }
@@ -313,17 +313,17 @@ class ScaleWindowTest extends RealWindow {
         });
         key(KeyCode.DIGIT3);
         awaitNode("#prove");
-        robot.clickOn("#prove");
+        click("#prove");
         choose("#respond-action", "switch it on");
-        robot.clickOn("#respond");
+        click("#respond");
         TimeUnit.SECONDS.sleep(3);
-        robot.clickOn("#respond");
+        click("#respond");
         robot.interact(() -> desk().wire().send("heat 80", LineEnding.NEW_LINE));
         TimeUnit.SECONDS.sleep(5);
-        robot.clickOn("#respond");
+        click("#respond");
         robot.interact(() -> desk().wire().send("heat 0", LineEnding.NEW_LINE));
         TimeUnit.SECONDS.sleep(2);
-        robot.clickOn("#respond");
+        click("#respond");
         awaitText("#response", "power to the sensor and to whatever it is to feel (a heater");
     }
 }

@@ -33,7 +33,7 @@ import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
 
 /** The Source bench with a board that the test plays: the ribbon of its bytes, orders and answers, sockets of every sort. */
-@Timeout(180)
+@Timeout(400)
 class SourceWindowTest extends RealWindow {
     private ServerSocket server;
     private final AtomicBoolean silent = new AtomicBoolean();
@@ -167,14 +167,14 @@ class SourceWindowTest extends RealWindow {
             text.append(i * 10).append(',').append(i % 50).append('\n');
         }
         Path file = Files.writeString(home.resolve("log.txt"), text);
-        robot.clickOn("#open-address");
+        click("#open-address");
         awaitNode("#address");
         write("#address", "file:" + file);
         Sight over = until(s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 3.9);
         assertThat(over.health().rows()).isEqualTo(400);
 
         // Packets from this computer alone, until another is let in.
-        robot.clickOn("#open-network");
+        click("#open-network");
         awaitNode("#plug-udp");
         CheckBox anyone = robot.lookup("#anyone").queryAs(CheckBox.class);
         assertThat(fx(anyone::isSelected)).isFalse();
@@ -189,7 +189,7 @@ class SourceWindowTest extends RealWindow {
                 .findFirst()
                 .orElseThrow();
         robot.interact(() -> where.setText(String.valueOf(port)));
-        robot.clickOn("#plug-udp");
+        click("#plug-udp");
         until(s -> s.rig().source().equals("udp:127.0.0.1:" + port));
         try (DatagramSocket sender = new DatagramSocket()) {
             for (int i = 0; i < 80; i++) {
@@ -200,7 +200,7 @@ class SourceWindowTest extends RealWindow {
         }
         until(s -> s.channel("wind").isPresent() && s.channel("gust").isPresent());
         // What was used lately is one press away.
-        robot.clickOn("#open-lately");
+        click("#open-lately");
         assertThat(fx(() -> robot.lookup(".plug").queryAll().stream()
                         .anyMatch(node -> ("again-file:" + file).equals(node.getId()))))
                 .isTrue();

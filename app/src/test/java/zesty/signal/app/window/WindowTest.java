@@ -19,7 +19,7 @@ import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
 
 /** In the real window, as a maker would use it for the first time. */
-@Timeout(120)
+@Timeout(400)
 class WindowTest extends RealWindow {
     WindowTest() {
         super(false);
@@ -27,7 +27,7 @@ class WindowTest extends RealWindow {
 
     @Test
     void fromABoardToAPulseInAKeptTakeAndOut() throws Exception {
-        robot.clickOn("#plug-deck");
+        click("#plug-deck");
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         key(KeyCode.DIGIT5);
         ComboBox<String> reader = robot.lookup("#reader").query();
@@ -36,17 +36,17 @@ class WindowTest extends RealWindow {
                 && s.channels().get(0).reader().get().headline() > 0);
         key(KeyCode.ESCAPE);
 
-        robot.clickOn("#record");
+        click("#record");
         until(s -> s.recording().running());
         write("#mark", "tack");
         until(s -> s.recording().seconds() > 12);
-        robot.clickOn("#record");
+        click("#record");
         until(s -> !s.recording().running());
         awaitText("#notice", "Take kept");
 
-        robot.clickOn("#takes");
+        click("#takes");
         awaitNode("Open");
-        robot.clickOn("Open");
+        click("Open");
         Sight stored = until(s -> s.health().state() == LinkState.STORED);
         assertThat(fx(() -> desk().marks())).singleElement().satisfies(mark -> assertThat(mark.text())
                 .isEqualTo("tack"));
@@ -57,15 +57,15 @@ class WindowTest extends RealWindow {
         for (int i = 0; i < 12_000; i++) {
             board.next(new ByteArrayOutputStream());
         }
-        robot.clickOn("#takes");
-        robot.clickOn("Export");
+        click("#takes");
+        click("Export");
         Path csv = home.resolve("out.csv");
         TextField path = robot.lookup("#export-path").query();
         fx(() -> {
             path.setText(csv.toString());
             return null;
         });
-        robot.clickOn("#export-write");
+        click("#export-write");
         awaitText("#notice", "Exported to");
         List<String> rows = Files.readAllLines(csv);
         int first = sent.indexOf(rows.get(1).substring(rows.get(1).indexOf(',') + 1));
@@ -119,9 +119,9 @@ class WindowTest extends RealWindow {
             desk().connect("sim:deck");
         });
         until(s -> s.channels().size() == 5 && s.times() != null);
-        robot.clickOn("#for-samples");
+        click("#for-samples");
         robot.interact(() -> robot.lookup("#amount").queryAs(TextField.class).setText("many"));
-        robot.clickOn("#record");
+        click("#record");
         awaitText("#notice", "'many' is no whole number of samples; write for example 600.");
 
         robot.interact(() -> desk().focus().set("heel"));
