@@ -7,6 +7,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import zesty.signal.app.window.ZestyApplication;
+import zesty.signal.app.window.desk.TextSize;
 
 /** Opens the window. */
 class WindowCommand implements Callable<Integer> {
@@ -34,14 +35,21 @@ class WindowCommand implements Callable<Integer> {
         @Option(names = "--size", paramLabel = "WIDTHxHEIGHT", description = "of the window (1280x800)")
         private String size = "1280x800";
 
+        @Option(names = "--text", paramLabel = "PERCENT", description = "size of all words: 100, 125 or 150 (100)")
+        private int text = 100;
+
         @Override
         public Integer call() {
             if (!size.matches("\\d{3,4}x\\d{3,4}")) {
                 throw new Refusal("--size takes a width and a height such as 1280x800, was '" + size + "'");
             }
+            TextSize words = TextSize.of(text);
+            if (words.percent() != text) {
+                throw new Refusal("--text takes 100, 125 or 150, was " + text);
+            }
             String[] sides = size.split("x");
-            return ZestyApplication.open(ZestyApplication.Opening.pictures(
-                    new ZestyApplication.Wish(folder, views, Integer.parseInt(sides[0]), Integer.parseInt(sides[1]))));
+            return ZestyApplication.open(ZestyApplication.Opening.pictures(new ZestyApplication.Wish(
+                    folder, views, Integer.parseInt(sides[0]), Integer.parseInt(sides[1]), words)));
         }
     }
 }

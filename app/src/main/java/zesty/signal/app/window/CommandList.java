@@ -3,8 +3,10 @@ package zesty.signal.app.window;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -30,6 +32,10 @@ final class CommandList extends StackPane {
             columns[placed + members.size() / 2 >= half ? 1 : 0].getChildren().add(group(group, members));
             placed += members.size();
         }
+        for (VBox column : columns) {
+            HBox.setHgrow(column, Priority.ALWAYS);
+            column.setPrefWidth(300);
+        }
         HBox both = new HBox(36, columns);
         Label hint =
                 new Label("Escape or ? closes this list. The wheel over the lanes makes the stretch in sight longer or"
@@ -38,8 +44,12 @@ final class CommandList extends StackPane {
         hint.setWrapText(true);
         VBox sheet = new VBox(14, title, both, hint);
         sheet.getStyleClass().add("command-sheet");
-        sheet.setMaxSize(780, USE_PREF_SIZE);
-        getChildren().add(sheet);
+        ScrollPane scroll = new ScrollPane(sheet);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().addAll("plain-scroll", "command-scroll");
+        scroll.setMaxHeight(USE_PREF_SIZE);
+        getChildren().add(scroll);
         setAlignment(Pos.CENTER);
         setOnMouseClicked(event -> close.run());
     }
@@ -53,8 +63,10 @@ final class CommandList extends StackPane {
         for (int row = 0; row < members.size(); row++) {
             Label key = new Label(members.get(row).keyText());
             key.getStyleClass().add("key");
-            key.setMinWidth(86);
-            grid.addRow(row, key, new Label(members.get(row).text()));
+            Label text = new Label(members.get(row).text());
+            text.setWrapText(true);
+            text.setMinHeight(USE_PREF_SIZE);
+            grid.addRow(row, key, text);
         }
         return new VBox(5, heading, grid);
     }

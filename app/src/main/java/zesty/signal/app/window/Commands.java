@@ -71,6 +71,7 @@ final class Commands {
         plain("Everything", "Take the last change back", KeyCode.U, view::undo);
         with("Everything", "Do again what was taken back", KeyCode.U, KeyCombination.SHIFT_DOWN, desk::redo);
         plain("Everything", "Day, night or high contrast", KeyCode.N, desk::nextLook);
+        plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, desk::nextTextSize);
         plain("Everything", "Keep a picture of the window (PNG)", KeyCode.K, view::keepPicture);
         plain("Everything", "Let go of the source, or connect it again", KeyCode.L, view::toggleLink);
         all.add(new Command(

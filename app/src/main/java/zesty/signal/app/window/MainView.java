@@ -7,6 +7,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.function.Supplier;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -56,6 +57,9 @@ final class MainView extends StackPane {
     /** The lanes with the readings at their right: all of them, or the focused one over its bench. */
     private final HBox over = new HBox(12);
 
+    /** Scrolls where the window is too low for the bench. */
+    private final ScrollPane benchRoom = new ScrollPane();
+
     private final Commands commands;
     private CommandList list;
     private double wordsAt = Double.NEGATIVE_INFINITY;
@@ -85,6 +89,12 @@ final class MainView extends StackPane {
         over.managedProperty().bind(over.visibleProperty());
         HBox.setHgrow(lanes, Priority.ALWAYS);
         VBox.setVgrow(takes, Priority.ALWAYS);
+        benchRoom.getStyleClass().add("plain-scroll");
+        benchRoom.setId("bench-room");
+        benchRoom.setFitToWidth(true);
+        benchRoom.setFitToHeight(true);
+        benchRoom.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        VBox.setVgrow(benchRoom, Priority.ALWAYS);
         BorderPane pane =
                 new BorderPane(middle, new VBox(trail, caution), null, new VBox(new NoticeBar(desk), capture), null);
         getChildren().add(pane);
@@ -92,6 +102,7 @@ final class MainView extends StackPane {
         desk.stop().addListener((p, was, is) -> arrange());
         desk.takesOpen().addListener((p, was, is) -> arrange());
         desk.look().addListener((p, was, is) -> dress());
+        desk.textSize().addListener((p, was, is) -> arrange());
         desk.focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
         dress();
         arrange();
@@ -136,8 +147,8 @@ final class MainView extends StackPane {
             middle.getChildren().setAll(over);
             if (bench) {
                 Bench shown = benches.computeIfAbsent(stop, s -> makers.get(s).get());
-                VBox.setVgrow(shown, Priority.ALWAYS);
-                middle.getChildren().add(shown);
+                benchRoom.setContent(shown);
+                middle.getChildren().add(benchRoom);
                 shown.opened(desk.sight(System.nanoTime()));
             }
         }
@@ -145,7 +156,7 @@ final class MainView extends StackPane {
     }
 
     private void high(boolean bench) {
-        double height = LANE_OVER_BENCH + (desk.marks().isEmpty() ? 0 : MARKS_ROW);
+        double height = desk.textSize().get().of(LANE_OVER_BENCH + (desk.marks().isEmpty() ? 0 : MARKS_ROW));
         over.setMinHeight(bench ? height : 0);
         over.setPrefHeight(bench ? height : USE_COMPUTED_SIZE);
         over.setMaxHeight(bench ? height : Double.MAX_VALUE);

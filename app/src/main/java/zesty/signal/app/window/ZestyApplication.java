@@ -17,6 +17,7 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Places;
 import zesty.signal.app.window.desk.Settings;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.parts.Slice;
 import zesty.signal.core.rig.Rig;
 
@@ -33,7 +34,7 @@ public final class ZestyApplication extends Application {
      *
      * @param names of the views; empty for all
      */
-    public record Wish(Path folder, List<String> names, int width, int height) {}
+    public record Wish(Path folder, List<String> names, int width, int height, TextSize text) {}
 
     /** How the window is opened: with the maker's own rig, the demo, or to draw pictures into a folder. */
     public record Opening(Places places, boolean isDemo, Wish pictures) {
@@ -96,7 +97,7 @@ public final class ZestyApplication extends Application {
     public void init() {
         Wish wish = opening.pictures();
         settings = wish != null
-                ? Settings.FIRST.sized(wish.width(), wish.height())
+                ? Settings.FIRST.sized(wish.width(), wish.height(), wish.text())
                 : Settings.load(opening.places().settings());
         rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
     }
@@ -114,6 +115,7 @@ public final class ZestyApplication extends Application {
                 view, Math.min(settings.width(), screen.getWidth()), Math.min(settings.height(), screen.getHeight()));
         dress(scene);
         desk.night().addListener((p, was, is) -> dress(scene));
+        desk.textSize().addListener((p, was, is) -> dress(scene));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
         stage.focusedProperty().addListener((p, was, is) -> view.commands().forget());
@@ -170,8 +172,7 @@ public final class ZestyApplication extends Application {
         // Only the library's style sheets are used: its classes want a later Java than ours.
         String base = desk.night().get() ? "primer-dark" : "primer-light";
         Application.setUserAgentStylesheet("/atlantafx/base/theme/" + base + ".css");
-        scene.getStylesheets()
-                .setAll(ZestyApplication.class.getResource("zesty.css").toExternalForm());
+        scene.getStylesheets().setAll(StyleSheet.at(desk.textSize().get()));
     }
 
     /** Puts the window where it was, unless that screen is gone. */
@@ -223,6 +224,7 @@ public final class ZestyApplication extends Application {
                     whole ? now.height() : stage.getScene().getHeight(),
                     whole,
                     desk.look().get(),
+                    desk.textSize().get(),
                     desk.isStored() ? now.spanSeconds() : desk.window().span(),
                     now.recent(),
                     new Settings.View(

@@ -12,6 +12,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
@@ -35,7 +36,6 @@ public abstract class Bench extends VBox {
         head.getChildren().addAll(title, about);
         head.setAlignment(Pos.CENTER_LEFT);
         getChildren().add(head);
-        setMinHeight(0);
     }
 
     /** Puts what is done with the whole bench at the end of its title line. */
@@ -43,6 +43,9 @@ public abstract class Bench extends VBox {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         about.setMinWidth(0);
+        // With large letters the room beside the title is for what is done there.
+        about.managedProperty().bind(about.visibleProperty());
+        about.visibleProperty().bind(desk.textSize().isEqualTo(TextSize.USUAL));
         head.getChildren().add(space);
         head.getChildren().addAll(nodes);
     }

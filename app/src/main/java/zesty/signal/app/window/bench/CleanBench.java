@@ -161,7 +161,7 @@ public final class CleanBench extends Bench {
         views.setAlignment(Pos.CENTER_LEFT);
         VBox right = new VBox(4, views, viewWords, response);
         for (VBox box : new VBox[] {left, right}) {
-            box.setMinSize(0, 0);
+            box.setMinWidth(0);
             HBox.setHgrow(box, Priority.ALWAYS);
         }
         response.setId("response");
@@ -173,7 +173,6 @@ public final class CleanBench extends Bench {
         VBox.setVgrow(waves, Priority.ALWAYS);
         VBox.setVgrow(response, Priority.ALWAYS);
         HBox both = new HBox(14, left, right);
-        both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().addAll(doctor, tiles, line, error, late, both);
     }

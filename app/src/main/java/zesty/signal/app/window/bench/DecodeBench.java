@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -89,9 +90,12 @@ public final class DecodeBench extends Bench {
         table.setVgap(2);
         table.getStyleClass().add("rows");
         left.setMinWidth(0);
+        // As many rows as there is room for: they must not hold the room open when it shrinks.
+        rows.minHeightProperty()
+                .bind(Bindings.createDoubleBinding(
+                        () -> desk.textSize().get().of(ROW_HEIGHT * (FEWEST_ROWS + 1)), desk.textSize()));
         HBox.setHgrow(left, Priority.ALWAYS);
         HBox both = new HBox(14, left, tray());
-        both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().addAll(top, both);
         arrange();
@@ -108,7 +112,6 @@ public final class DecodeBench extends Bench {
             return;
         }
         StackPane.setAlignment(table, Pos.TOP_LEFT);
-        rows.setMinHeight(0);
         VBox.setVgrow(rows, Priority.ALWAYS);
         left.getChildren()
                 .setAll(small("The newest line or packet, piece by piece"), line, small("The last rows"), rows);
@@ -307,7 +310,8 @@ public final class DecodeBench extends Bench {
             table.add(small(shown.get(c).channel().column() + (unit.isEmpty() ? "" : ", " + unit)), c + 1, 0);
         }
         long end = times.end();
-        int most = Math.max(FEWEST_ROWS, (int) (rows.getHeight() / ROW_HEIGHT) - 1);
+        int most = Math.max(
+                FEWEST_ROWS, (int) (rows.getHeight() / desk.textSize().get().of(ROW_HEIGHT)) - 1);
         for (int row = 0; row < most && end - 1 - row >= times.start(); row++) {
             long index = end - 1 - row;
             table.add(mono(Digits.fixed(times.secondsAt(index), 3) + " s"), 0, row + 1);

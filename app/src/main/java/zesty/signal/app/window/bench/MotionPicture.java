@@ -102,7 +102,6 @@ final class MotionPicture extends ReaderPicture {
         HBox left = new HBox(6, roll, pitch, heading);
         left.setMinWidth(USE_PREF_SIZE);
         HBox both = new HBox(18, left, right);
-        both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().addAll(both, guide);
     }

@@ -4,7 +4,6 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Rows;
@@ -19,9 +18,10 @@ final class PictureView extends Pane {
     private static final double LEGEND = 90;
 
     private final Canvas canvas = new Canvas(10, 10);
+    private final Letters letters = new Letters();
 
     PictureView() {
-        getChildren().add(canvas);
+        getChildren().addAll(canvas, letters);
         setMinSize(0, 0);
     }
 
@@ -50,8 +50,8 @@ final class PictureView extends Pane {
         canvas.setHeight(Math.max(10, getHeight()));
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
-        double side = Math.floor(
-                Math.min((canvas.getWidth() - LEGEND) / picture.width(), (canvas.getHeight() - 4) / picture.rows()));
+        double side = Math.floor(Math.min(
+                (canvas.getWidth() - letters.of(LEGEND)) / picture.width(), (canvas.getHeight() - 4) / picture.rows()));
         if (side < 1) {
             return;
         }
@@ -69,10 +69,10 @@ final class PictureView extends Pane {
             g.fillRect(x, i * height / 60, 12, height / 60 + 1);
         }
         g.setFill(night ? Color.web("#EEEADD") : Color.web("#22302A"));
-        g.setFont(Font.font("Atkinson Hyperlegible Mono", 12));
+        g.setFont(letters.getFont());
         String unit = picture.columns().get(0).unit();
         String behind = unit.isEmpty() ? "" : " " + unit;
-        g.fillText(Digits.fixed(hottest, 1) + behind, x + 18, 11);
+        g.fillText(Digits.fixed(hottest, 1) + behind, x + 18, letters.of(11));
         g.fillText(Digits.fixed(coldest, 1) + behind, x + 18, height - 2);
     }
 

@@ -7,7 +7,6 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.Palette;
 
@@ -20,6 +19,7 @@ final class Plot extends Pane {
     private static final double HALF_LETTER = 3.2;
 
     private final Canvas canvas = new Canvas(100, 100);
+    private final Letters letters = new Letters();
     private double fromX = 0;
     private double toX = 1;
     private double fromY = 0;
@@ -28,14 +28,14 @@ final class Plot extends Pane {
     private Color grid = Color.LIGHTGRAY;
 
     Plot() {
-        getChildren().add(canvas);
-        setMinSize(120, 90);
+        getChildren().addAll(canvas, letters);
+        setMinSize(120, 80);
         getStyleClass().add("plot");
     }
 
     /** Begins a picture: axes, grid and their words. */
     void begin(boolean night, double lowX, double highX, String wordsX, double lowY, double highY, String wordsY) {
-        double step = step((highY - lowY) / Math.max(2, getHeight() / 40));
+        double step = step((highY - lowY) / Math.max(2, getHeight() / letters.of(40)));
         begin(night, lowX, highX, wordsX, lowY, highY, wordsY, step, y -> words(y, step));
     }
 
@@ -60,37 +60,38 @@ final class Plot extends Pane {
         grid = Palette.grid(night);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
-        g.setFont(Font.font("Atkinson Hyperlegible Next", 11.5));
+        g.setFont(letters.getFont());
         g.setLineWidth(1);
-        double stepX = step((toX - fromX) / Math.max(2, getWidth() / 90));
+        double stepX = step((toX - fromX) / Math.max(2, getWidth() / letters.of(90)));
         g.setTextAlign(TextAlignment.CENTER);
         g.setTextBaseline(VPos.TOP);
         double lastX = Math.floor((toX + 1e-9) / stepX) * stepX;
         String lastLabel = words(lastX, stepX) + " " + wordsX;
-        double lastMiddle = Math.min(pixelX(lastX), canvas.getWidth() - HALF_LETTER * lastLabel.length());
+        double lastMiddle = Math.min(pixelX(lastX), canvas.getWidth() - letters.of(HALF_LETTER) * lastLabel.length());
         for (double x = Math.ceil(fromX / stepX) * stepX; x <= toX + 1e-9; x += stepX) {
             g.setStroke(grid);
-            g.strokeLine(snap(pixelX(x)), TOP, snap(pixelX(x)), canvas.getHeight() - BOTTOM);
+            g.strokeLine(snap(pixelX(x)), letters.of(TOP), snap(pixelX(x)), canvas.getHeight() - letters.of(BOTTOM));
             g.setFill(ink);
             boolean last = x + stepX > toX + 1e-9;
             String label = last ? lastLabel : words(x, stepX);
             // The last one carries the unit and must not run out of the picture, nor any other into it.
             double middle = last ? lastMiddle : pixelX(x);
-            boolean room =
-                    last || middle + HALF_LETTER * label.length() + 4 < lastMiddle - HALF_LETTER * lastLabel.length();
+            boolean room = last
+                    || middle + letters.of(HALF_LETTER) * label.length() + 4
+                            < lastMiddle - letters.of(HALF_LETTER) * lastLabel.length();
             if (room) {
-                g.fillText(label, middle, canvas.getHeight() - BOTTOM + 4);
+                g.fillText(label, middle, canvas.getHeight() - letters.of(BOTTOM) + 4);
             }
         }
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);
         for (double y = Math.ceil(fromY / stepY) * stepY; y <= toY + 1e-9; y += stepY) {
             g.setStroke(grid);
-            g.strokeLine(LEFT, snap(pixelY(y)), canvas.getWidth() - RIGHT, snap(pixelY(y)));
+            g.strokeLine(letters.of(LEFT), snap(pixelY(y)), canvas.getWidth() - letters.of(RIGHT), snap(pixelY(y)));
             g.setFill(ink);
-            if (pixelY(y) > TOP + 4) {
+            if (pixelY(y) > letters.of(TOP) + 4) {
                 // Above stands what the numbers are.
-                g.fillText(sideWords.apply(y), LEFT - 6, pixelY(y));
+                g.fillText(sideWords.apply(y), letters.of(LEFT) - 6, pixelY(y));
             }
         }
         g.setTextAlign(TextAlignment.LEFT);
@@ -114,11 +115,14 @@ final class Plot extends Pane {
     }
 
     double pixelX(double x) {
-        return LEFT + (x - fromX) / (toX - fromX) * (canvas.getWidth() - LEFT - RIGHT);
+        return letters.of(LEFT)
+                + (x - fromX) / (toX - fromX) * (canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT));
     }
 
     double pixelY(double y) {
-        return canvas.getHeight() - BOTTOM - (y - fromY) / (toY - fromY) * (canvas.getHeight() - BOTTOM - TOP);
+        return canvas.getHeight()
+                - letters.of(BOTTOM)
+                - (y - fromY) / (toY - fromY) * (canvas.getHeight() - letters.of(BOTTOM) - letters.of(TOP));
     }
 
     /** @return the value at the left end of the foot */
@@ -133,7 +137,10 @@ final class Plot extends Pane {
 
     /** @return the value that stands at a height */
     double valueY(double pixel) {
-        return fromY + (canvas.getHeight() - BOTTOM - pixel) / (canvas.getHeight() - BOTTOM - TOP) * (toY - fromY);
+        return fromY
+                + (canvas.getHeight() - letters.of(BOTTOM) - pixel)
+                        / (canvas.getHeight() - letters.of(BOTTOM) - letters.of(TOP))
+                        * (toY - fromY);
     }
 
     /** Draws a line through points; NaN parts it. */
@@ -159,7 +166,7 @@ final class Plot extends Pane {
 
     /** Draws a function over the whole width. */
     void curve(DoubleUnaryOperator function, Color colour) {
-        int n = (int) Math.max(2, canvas.getWidth() - LEFT - RIGHT);
+        int n = (int) Math.max(2, canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT));
         double[] x = new double[n];
         double[] y = new double[n];
         for (int i = 0; i < n; i++) {
@@ -180,7 +187,10 @@ final class Plot extends Pane {
 
     /** @return the value that stands at a distance from the left */
     double valueX(double pixel) {
-        return fromX + (pixel - LEFT) / (canvas.getWidth() - LEFT - RIGHT) * (toX - fromX);
+        return fromX
+                + (pixel - letters.of(LEFT))
+                        / (canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT))
+                        * (toX - fromX);
     }
 
     /** Lays a wash over a stretch, or draws an upright line where it is none. */
@@ -188,7 +198,11 @@ final class Plot extends Pane {
         GraphicsContext g = clipped();
         g.setFill(colour);
         double left = pixelX(from);
-        g.fillRect(left, TOP, Math.max(1.5, pixelX(to) - left), canvas.getHeight() - TOP - BOTTOM);
+        g.fillRect(
+                left,
+                letters.of(TOP),
+                Math.max(1.5, pixelX(to) - left),
+                canvas.getHeight() - letters.of(TOP) - letters.of(BOTTOM));
         g.restore();
     }
 
@@ -203,7 +217,7 @@ final class Plot extends Pane {
         double left = pixelX(x) + 4;
         g.setFill(ink);
         g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(words, left, TOP + 8 + 15 * row);
+        g.fillText(words, left, letters.of(TOP) + 8 + letters.of(15) * row);
         g.restore();
     }
 
@@ -232,7 +246,11 @@ final class Plot extends Pane {
     void wash(double low, double high, Color colour) {
         GraphicsContext g = clipped();
         g.setFill(colour);
-        g.fillRect(LEFT, pixelY(high), canvas.getWidth() - LEFT - RIGHT, pixelY(low) - pixelY(high));
+        g.fillRect(
+                letters.of(LEFT),
+                pixelY(high),
+                canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT),
+                pixelY(low) - pixelY(high));
         g.restore();
     }
 
@@ -246,12 +264,12 @@ final class Plot extends Pane {
         GraphicsContext g = clipped();
         g.setStroke(colour);
         g.setLineDashes(6, 4);
-        g.strokeLine(LEFT, snap(pixelY(y)), canvas.getWidth() - RIGHT, snap(pixelY(y)));
+        g.strokeLine(letters.of(LEFT), snap(pixelY(y)), canvas.getWidth() - letters.of(RIGHT), snap(pixelY(y)));
         g.setLineDashes();
         g.setFill(ink);
         g.setTextAlign(left ? TextAlignment.LEFT : TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
-        g.fillText(words, left ? LEFT + 4 : canvas.getWidth() - RIGHT - 2, pixelY(y) - 2);
+        g.fillText(words, left ? letters.of(LEFT) + 4 : canvas.getWidth() - letters.of(RIGHT) - 2, pixelY(y) - 2);
         g.restore();
     }
 
@@ -259,7 +277,11 @@ final class Plot extends Pane {
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.save();
         g.beginPath();
-        g.rect(LEFT, TOP - 8, canvas.getWidth() - LEFT - RIGHT, canvas.getHeight() - TOP - BOTTOM + 8);
+        g.rect(
+                letters.of(LEFT),
+                letters.of(TOP) - 8,
+                canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT),
+                canvas.getHeight() - letters.of(TOP) - letters.of(BOTTOM) + 8);
         g.clip();
         return g;
     }

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -69,6 +70,7 @@ final class ProvePanel extends VBox {
         setMinWidth(430);
         setPrefWidth(430);
         needle.setId("needle");
+        needle.setWrapText(true);
         needle.setMinHeight(USE_PREF_SIZE);
         meter.setId("meter");
         meter.setPromptText("the meter says");
@@ -100,8 +102,8 @@ final class ProvePanel extends VBox {
         verdict.setId("verdict");
         verdict.setWrapText(true);
         verdict.setMinHeight(USE_PREF_SIZE);
-        left.setMinHeight(60);
-        left.setPrefHeight(90);
+        left.setMinHeight(90);
+        left.setPrefHeight(120);
         Button adopt = button("Adopt", "adopt", "make the fit part of the chain; U takes it back", () -> keep(true));
         Button only =
                 button("Proof only", "proof-only", "keep it in the proof book and change nothing", () -> keep(false));
@@ -113,7 +115,7 @@ final class ProvePanel extends VBox {
         take.setAlignment(Pos.CENTER_LEFT);
         FlowPane end = new FlowPane(6, 6, allowed, model, adopt, only, discard);
         end.setAlignment(Pos.CENTER_LEFT);
-        VBox inner = new VBox(6, needle, take, verdict, list, end, left, respond, book);
+        VBox inner = new VBox(6, needle, take, verdict, list, end, respond, book);
         ScrollPane scroll = new ScrollPane(inner);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("plain-scroll");
@@ -130,6 +132,11 @@ final class ProvePanel extends VBox {
         button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(event -> action.run());
         return button;
+    }
+
+    /** @return the picture of what is left over at each point, to stand below the curve; there once a fit is */
+    Node leftOver() {
+        return left;
     }
 
     List<ReferencePoint> points() {

@@ -28,7 +28,7 @@ final class PulsePicture extends ReaderPicture {
 
     private final Plot shapes = new Plot();
     private final Plot rates = new Plot();
-    private final Label moment = Bench.small("");
+    private final Label moment = words("");
     private final Label hand = new Label();
     private final Button out = new Button("Take this beat out");
     private final Button in = new Button("Put a beat in here");
@@ -55,8 +55,8 @@ final class PulsePicture extends ReaderPicture {
         rates.setId("rates");
         rates.setOnMouseClicked(event -> choose(rates.valueX(event.getX()) + zero));
         VBox left = new VBox(4, moment, shapes);
-        VBox right = new VBox(
-                4, Bench.small("The rate from each beat to the next; press on it to choose a beat"), rates, line);
+        VBox right =
+                new VBox(4, words("The rate from each beat to the next; press on it to choose a beat"), rates, line);
         sideBySide(left, shapes, right, rates);
     }
 

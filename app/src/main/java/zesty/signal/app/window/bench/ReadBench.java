@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -39,7 +40,8 @@ public final class ReadBench extends Bench {
     private static final int IN_A_ROW = 4;
 
     private final ComboBox<String> kind = new ComboBox<>();
-    private final HBox settings = new HBox(10);
+    private final FlowPane settings = new FlowPane(12, 6);
+    private final HBox which = new HBox(8, small("Read"), kind);
     private final Label words = new Label();
     private final Label error = new Label();
     private final FlowPane ports = new FlowPane(6, 6);
@@ -67,14 +69,12 @@ public final class ReadBench extends Bench {
         words.setMinHeight(USE_PREF_SIZE);
         error.getStyleClass().add("error");
         settings.setAlignment(Pos.CENTER_LEFT);
-        HBox line = new HBox(12, small("Read"), kind, settings, error);
-        line.setAlignment(Pos.CENTER_LEFT);
-        room.setMinHeight(0);
+        which.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(room, Priority.ALWAYS);
         ports.setAlignment(Pos.CENTER_LEFT);
         ports.managedProperty().bind(ports.visibleProperty());
         ports.setVisible(false);
-        getChildren().addAll(line, ports, words, doctor, room);
+        getChildren().addAll(settings, ports, words, doctor, room);
     }
 
     private void choose() {
@@ -194,7 +194,7 @@ public final class ReadBench extends Bench {
 
     /** One control a setting, made of its description. */
     private void fillSettings(ReaderSetup reader) {
-        settings.getChildren().clear();
+        settings.getChildren().setAll(which, error);
         error.setText("");
         if (reader == null) {
             return;
@@ -208,7 +208,6 @@ public final class ReadBench extends Bench {
                 all.size() <= IN_A_ROW ? all : more ? all.subList(IN_A_ROW, all.size()) : all.subList(0, IN_A_ROW);
         for (Setting setting : here) {
             Tooltip tip = new Tooltip(setting.tip() + " (" + setting.allowed() + ")");
-            settings.getChildren().add(small(setting.words()));
             if (setting.shape() == Setting.Shape.CHOICE) {
                 ComboBox<String> box = new ComboBox<>();
                 box.setId("setting-" + setting.key());
@@ -216,7 +215,7 @@ public final class ReadBench extends Bench {
                 box.setValue(now.text(setting.key()));
                 box.setTooltip(tip);
                 box.setOnAction(event -> set(reader, setting.key(), box.getValue()));
-                settings.getChildren().add(box);
+                add(setting, box);
             } else {
                 TextField field = new TextField(now.text(setting.key()));
                 field.setId("setting-" + setting.key());
@@ -224,19 +223,27 @@ public final class ReadBench extends Bench {
                 field.setPrefColumnCount(setting.shape() == Setting.Shape.NUMBER ? 5 : 12);
                 field.setTooltip(tip);
                 field.setOnAction(event -> set(reader, setting.key(), field.getText()));
-                settings.getChildren().add(field);
+                add(setting, field);
             }
         }
         if (all.size() > IN_A_ROW) {
             Button turn = new Button(more ? "the first ones" : "more settings");
             turn.setId("more-settings");
             turn.getStyleClass().add("small-button");
+            turn.setMinWidth(USE_PREF_SIZE);
             turn.setOnAction(event -> {
                 more = !more;
                 fillSettings(reader);
             });
-            settings.getChildren().add(turn);
+            settings.getChildren().add(settings.getChildren().size() - 1, turn);
         }
+    }
+
+    /** Puts a setting's field at the end of the row, with its words; what they are too wide for goes into the next. */
+    private void add(Setting setting, Node field) {
+        HBox named = new HBox(8, small(setting.words()), field);
+        named.setAlignment(Pos.CENTER_LEFT);
+        settings.getChildren().add(settings.getChildren().size() - 1, named);
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.app.window.bench;
 
+import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -24,7 +25,6 @@ abstract class ReaderPicture extends VBox {
     ReaderPicture(Desk desk) {
         super(6);
         this.desk = desk;
-        setMinHeight(0);
     }
 
     static ReaderPicture of(String kind, Desk desk) {
@@ -48,6 +48,14 @@ abstract class ReaderPicture extends VBox {
         return desk.isStored() ? 0 : sight.lastSeconds();
     }
 
+    /** @return what is said over a picture, in as many lines as it needs */
+    static Label words(String text) {
+        Label label = Bench.small(text);
+        label.setWrapText(true);
+        label.setMinHeight(USE_PREF_SIZE);
+        return label;
+    }
+
     /** Two pictures beside each other, each with as much room as the other; what grows in them is the plot. */
     final void sideBySide(VBox left, Plot leftPlot, VBox right, Plot rightPlot) {
         for (VBox box : new VBox[] {left, right}) {
@@ -58,7 +66,6 @@ abstract class ReaderPicture extends VBox {
         VBox.setVgrow(leftPlot, Priority.ALWAYS);
         VBox.setVgrow(rightPlot, Priority.ALWAYS);
         HBox both = new HBox(14, left, right);
-        both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().add(both);
     }

@@ -30,6 +30,7 @@ import javafx.scene.text.Text;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
@@ -108,16 +109,17 @@ final class Ribbon extends VBox {
         clip.widthProperty().bind(live.widthProperty());
         clip.heightProperty().bind(live.heightProperty());
         live.setClip(clip);
-        StackPane both = new StackPane(live, list, nothing);
+        StackPane both = new StackPane(live, list, nothing, stall);
+        StackPane.setAlignment(stall, Pos.TOP_RIGHT);
         both.setMinSize(0, 60);
         VBox.setVgrow(both, Priority.ALWAYS);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         stall.setId("stall");
-        stall.setMinWidth(0);
-        HBox bar = new HBox(6, search, found, stall, space, beneath, digits, hold, copy, save);
+        stall.getStyleClass().add("stall");
+        stall.visibleProperty().bind(stall.textProperty().isNotEmpty());
+        HBox bar = new HBox(6, search, found, space, beneath, digits, hold, copy, save);
         bar.setAlignment(Pos.CENTER_LEFT);
-        names.setMinHeight(18);
         getChildren().addAll(bar, names, both);
         setMinWidth(0);
         setMinHeight(0);
@@ -218,7 +220,9 @@ final class Ribbon extends VBox {
             }
         }
         boolean night = desk.night().get();
-        return new RibbonRow.Setting(characters, characterWidth, column -> colour(column, night), beneath.isSelected());
+        TextSize size = desk.textSize().get();
+        return new RibbonRow.Setting(
+                characters, size.of(characterWidth), column -> colour(column, night), beneath.isSelected(), size);
     }
 
     private String columnName(int column) {
@@ -269,7 +273,7 @@ final class Ribbon extends VBox {
 
     private void rows() {
         double room = live.getHeight();
-        double each = beneath.isSelected() ? RibbonRow.WITH_BYTES : RibbonRow.HEIGHT;
+        double each = setting.height(beneath.isSelected());
         int count = Math.min(Math.max(1, (int) (room / each)), shown.size());
         while (live.getChildren().size() < count) {
             live.getChildren().add(new RibbonRow());

@@ -10,11 +10,12 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.desk.TextSize;
 
 /** A line of the ribbon: when it came, and its pieces, each on the stroke of its channel. Its nodes stay and change words. */
 final class RibbonRow extends HBox {
-    static final double HEIGHT = 22;
-    static final double WITH_BYTES = 36;
+    private static final double HEIGHT = 22;
+    private static final double WITH_BYTES = 36;
     private static final PseudoClass ASIDE = PseudoClass.getPseudoClass("aside");
     private static final PseudoClass SILENT = PseudoClass.getPseudoClass("silent");
     private static final HexFormat HEX = HexFormat.ofDelimiter(" ").withUpperCase();
@@ -27,9 +28,15 @@ final class RibbonRow extends HBox {
     private final Label words = new Label();
 
     /** How the pieces are set: the width of each place in characters, what a character takes, the colour of a column. */
-    record Setting(int[] characters, double characterWidth, IntFunction<String> colour, boolean bytesBeneath) {
+    record Setting(
+            int[] characters, double characterWidth, IntFunction<String> colour, boolean bytesBeneath, TextSize size) {
         double width(int place) {
             return place < characters.length ? characters[place] * characterWidth + PAD : USE_COMPUTED_SIZE;
+        }
+
+        /** @param both whether the bytes stand beneath their pieces */
+        double height(boolean both) {
+            return size.of(both ? WITH_BYTES : HEIGHT);
         }
     }
 
@@ -82,7 +89,7 @@ final class RibbonRow extends HBox {
     }
 
     void show(RibbonPart part, String when, Setting setting) {
-        double height = setting.bytesBeneath() && !part.isSilence() ? WITH_BYTES : HEIGHT;
+        double height = setting.height(setting.bytesBeneath() && !part.isSilence());
         setMinHeight(height);
         setPrefHeight(height);
         setMaxHeight(height);

@@ -7,7 +7,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.ArcType;
-import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.Palette;
 
@@ -17,8 +16,10 @@ final class Rose extends Pane {
     private static final double SLICE = 0.86;
     private final Canvas canvas = new Canvas(100, 100);
 
+    private final Letters letters = new Letters();
+
     Rose() {
-        getChildren().add(canvas);
+        getChildren().addAll(canvas, letters);
         setMinSize(140, 140);
         setId("rose");
     }
@@ -34,10 +35,10 @@ final class Rose extends Pane {
         Color grid = Palette.grid(night);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
-        g.setFont(Font.font("Atkinson Hyperlegible Next", 11.5));
+        g.setFont(letters.getFont());
         double x = canvas.getWidth() / 2;
         double y = canvas.getHeight() / 2;
-        double radius = Math.max(10, Math.min(x, y) - ROOM);
+        double radius = Math.max(10, Math.min(x, y) - letters.of(ROOM));
         double most = rose.stream().mapToDouble(one -> one[1]).max().orElse(0);
         double fastest = rose.stream().mapToDouble(one -> one[2]).max().orElse(0);
         double full = most > 0.5 ? 1 : most > 0.25 ? 0.5 : most > 0.1 ? 0.25 : 0.1;
@@ -67,7 +68,10 @@ final class Rose extends Pane {
         String[] ends = {"N", "E", "S", "W"};
         for (int k = 0; k < ends.length; k++) {
             double angle = Math.toRadians(90 * k);
-            g.fillText(ends[k], x + (radius + 11) * Math.sin(angle), y - (radius + 11) * Math.cos(angle));
+            g.fillText(
+                    ends[k],
+                    x + (radius + letters.of(11)) * Math.sin(angle),
+                    y - (radius + letters.of(11)) * Math.cos(angle));
         }
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(Math.round(100 * full) + " %", x + radius * 0.72 + 4, y - radius * 0.72 - 6);

@@ -111,7 +111,7 @@ public final class ScaleBench extends Bench {
             filling = false;
         });
         kind.setPromptText("kind of sensor …");
-        kind.setPrefWidth(190);
+        kind.getStyleClass().add("sensor-kind");
         kind.setConverter(new KindWords());
         kind.setTooltip(
                 new Tooltip("a generic kind of sensor fills the chain, the recipe and the remarks; U takes it back"));
@@ -169,7 +169,6 @@ public final class ScaleBench extends Bench {
         side.setPrefWidth(SIDE_WIDTH);
         side.setMaxWidth(SIDE_WIDTH);
         atHead(kind, allDigits, keepKind, tare, prove);
-        lower.setMinHeight(0);
         VBox.setVgrow(lower, Priority.ALWAYS);
         getChildren().addAll(strip, lower);
         arrange();
@@ -202,8 +201,14 @@ public final class ScaleBench extends Bench {
     }
 
     private void arrange() {
-        HBox.setHgrow(curve, Priority.ALWAYS);
-        lower.getChildren().setAll(prove.isSelected() ? panel : side, curve);
+        VBox pictures = new VBox(4, curve);
+        if (prove.isSelected()) {
+            pictures.getChildren().add(panel.leftOver());
+        }
+        pictures.setMinWidth(0);
+        VBox.setVgrow(curve, Priority.ALWAYS);
+        HBox.setHgrow(pictures, Priority.ALWAYS);
+        lower.getChildren().setAll(prove.isSelected() ? panel : side, pictures);
     }
 
     private static TextField field(int columns, String tip) {

@@ -52,7 +52,6 @@ public final class SourceBench extends Bench {
         right.setMinWidth(0);
         HBox.setHgrow(right, Priority.ALWAYS);
         HBox both = new HBox(16, scroll, right);
-        both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().add(both);
     }

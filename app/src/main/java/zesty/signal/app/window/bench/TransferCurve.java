@@ -40,7 +40,7 @@ final class TransferCurve extends VBox {
         words.setWrapText(true);
         words.setMinHeight(Region.USE_PREF_SIZE);
         getChildren().addAll(words, transfer);
-        setMinSize(0, 0);
+        setMinWidth(0);
         VBox.setVgrow(transfer, Priority.ALWAYS);
     }
 

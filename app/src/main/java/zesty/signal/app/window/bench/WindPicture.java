@@ -38,7 +38,6 @@ final class WindPicture extends ReaderPicture {
         HBox.setHgrow(trace, Priority.ALWAYS);
         trace.setMinWidth(0);
         HBox both = new HBox(14, trace, right);
-        both.setMinHeight(0);
         VBox.setVgrow(both, Priority.ALWAYS);
         getChildren().addAll(force, both);
     }

@@ -89,6 +89,7 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<Span> span = new SimpleObjectProperty<>(Span.NONE);
     private final ObjectProperty<Cards> cards = new SimpleObjectProperty<>(Cards.FIRST);
     private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.DAY);
+    private final ObjectProperty<TextSize> textSize = new SimpleObjectProperty<>(TextSize.USUAL);
     private final BooleanProperty night = new SimpleBooleanProperty();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
     private final StringProperty busy = new SimpleStringProperty("");
@@ -125,6 +126,7 @@ public final class Desk implements AutoCloseable {
         kinds = new Kinds(this, places.kinds());
         rigs = new Rigs(this, places.rigs());
         look.set(settings.look());
+        textSize.set(settings.text());
         cards.set(settings.view().cards());
         night.bind(Bindings.createBooleanBinding(() -> look.get().dark(), look));
         focus.addListener((property, was, column) -> inHand.set(rig().sourceOf(column)));
@@ -236,6 +238,16 @@ public final class Desk implements AutoCloseable {
     /** Puts on the next set of colours. */
     public void nextLook() {
         look.set(look.get().next());
+    }
+
+    /** @return how large all words are */
+    public ObjectProperty<TextSize> textSize() {
+        return textSize;
+    }
+
+    /** Makes all words larger by a step; after the largest come the usual ones. */
+    public void nextTextSize() {
+        textSize.set(textSize.get().next());
     }
 
     public ObjectProperty<Notice> notice() {

@@ -16,6 +16,7 @@ import zesty.signal.takes.NewFile;
  *
  * @param x and y of the window; NaN for wherever the system puts it
  * @param spanSeconds how much of a live signal is in sight
+ * @param text how large the words are
  * @param recent sources used lately, newest first
  * @param view the bench that was open, and the lane in focus
  */
@@ -26,6 +27,7 @@ public record Settings(
         double height,
         boolean maximised,
         Look look,
+        TextSize text,
         double spanSeconds,
         List<String> recent,
         View view) {
@@ -41,7 +43,7 @@ public record Settings(
     }
 
     public static final Settings FIRST =
-            new Settings(Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, 20, List.of(), View.FIRST);
+            new Settings(Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, TextSize.USUAL, 20, List.of(), View.FIRST);
 
     private static final int MOST_RECENT = 6;
     private static final ObjectMapper JSON = new ObjectMapper();
@@ -55,12 +57,12 @@ public record Settings(
         sources.remove(source);
         sources.add(0, source);
         List<String> kept = sources.subList(0, Math.min(MOST_RECENT, sources.size()));
-        return new Settings(x, y, width, height, maximised, look, spanSeconds, kept, view);
+        return new Settings(x, y, width, height, maximised, look, text, spanSeconds, kept, view);
     }
 
-    /** @return the same for a window of another size, in pixels */
-    public Settings sized(double wide, double high) {
-        return new Settings(x, y, wide, high, maximised, look, spanSeconds, recent, view);
+    /** @return the same for a window of another size, in pixels, and of text */
+    public Settings sized(double wide, double high, TextSize words) {
+        return new Settings(x, y, wide, high, maximised, look, words, spanSeconds, recent, view);
     }
 
     /** @return what the file says; the first settings when there is none or it does not read */
@@ -74,6 +76,7 @@ public record Settings(
                     Math.max(480, root.path("height").asDouble(FIRST.height)),
                     root.path("maximised").asBoolean(),
                     Look.of(root.path("look").asText(root.path("night").asBoolean() ? "night" : "")),
+                    TextSize.of(root.path("text_percent").asInt()),
                     Math.max(0.01, root.path("span_seconds").asDouble(FIRST.spanSeconds)),
                     texts(root.path("recent")),
                     view(root.path("view")));
@@ -104,7 +107,10 @@ public record Settings(
             root.put("x", x).put("y", y);
         }
         root.put("width", width).put("height", height);
-        root.put("maximised", maximised).put("look", look.style()).put("span_seconds", spanSeconds);
+        root.put("maximised", maximised)
+                .put("look", look.style())
+                .put("text_percent", text.percent())
+                .put("span_seconds", spanSeconds);
         recent.forEach(root.putArray("recent")::add);
         ObjectNode looked = root.putObject("view");
         view.cards().pinned().forEach(looked.putArray("pinned")::add);

@@ -8,16 +8,19 @@ import java.util.Optional;
 import javafx.scene.Cursor;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Span;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
@@ -44,6 +47,11 @@ public final class LaneStack extends VBox {
     private final Map<String, LaneView> lanes = new HashMap<>();
     private final Map<String, Double> weights = new HashMap<>();
     private final VBox stack = new VBox(9);
+    /** Holds the lanes as they are: a scroller costs half as much again a frame, and is put in only for more than have room. */
+    private final StackPane room = new StackPane(stack);
+
+    private final ScrollPane scroll = new ScrollPane();
+
     private final Pane axis = new Pane();
     private final List<Label> axisLabels = new ArrayList<>();
     private final List<Label> markLabels = new ArrayList<>();
@@ -72,8 +80,6 @@ public final class LaneStack extends VBox {
     public LaneStack(Desk desk) {
         this.desk = desk;
         getStyleClass().add("lane-stack");
-        axis.setMinHeight(AXIS_HEIGHT);
-        axis.setPrefHeight(AXIS_HEIGHT);
         axis.getStyleClass().add("time-axis");
         hidden.getStyleClass().setAll("small-button");
         hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
@@ -87,10 +93,16 @@ public final class LaneStack extends VBox {
         emptyAction.managedProperty().bind(emptyAction.visibleProperty());
         empty.setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
         VBox.setVgrow(empty, Priority.ALWAYS);
-        VBox.setVgrow(stack, Priority.ALWAYS);
-        stack.heightProperty().addListener((property, was, is) -> resized());
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.getStyleClass().add("plain-scroll");
+        scroll.setMinHeight(0);
+        room.setMinSize(0, 0);
+        VBox.setVgrow(room, Priority.ALWAYS);
+        desk.textSize().addListener((property, was, is) -> resized());
+        room.heightProperty().addListener((property, was, is) -> resized());
         spanBar = new SpanBar(desk);
-        getChildren().addAll(empty, stack, axis, spanBar);
+        getChildren().addAll(empty, room, axis, spanBar);
         setMinWidth(0);
         stack.setMinWidth(0);
     }
@@ -118,8 +130,8 @@ public final class LaneStack extends VBox {
         boolean lanesThere = some && !shown.isEmpty();
         empty.setVisible(!lanesThere);
         empty.setManaged(!lanesThere);
-        stack.setVisible(lanesThere);
-        stack.setManaged(lanesThere);
+        room.setVisible(lanesThere);
+        room.setManaged(lanesThere);
         axis.setVisible(lanesThere);
         axis.setManaged(lanesThere);
         if (!lanesThere) {
@@ -127,14 +139,14 @@ public final class LaneStack extends VBox {
             return;
         }
         moveWindow(sight, nanoTime);
-        int room = stack.getChildren().stream()
+        int narrowest = stack.getChildren().stream()
                 .mapToInt(node -> ((LaneView) node).plotWidth())
                 .min()
                 .orElse(0);
-        if (room < 2) {
+        if (narrowest < 2) {
             return;
         }
-        width = room;
+        width = narrowest;
         TimeWindow window = desk.window();
         double pixel = window.span() / width;
         // On a grid of whole pixels a sample stays in its column while the picture moves.
@@ -278,6 +290,13 @@ public final class LaneStack extends VBox {
         describedAt = Double.NEGATIVE_INFINITY;
     }
 
+    private void scrolled(boolean on) {
+        if (on != room.getChildren().contains(scroll)) {
+            scroll.setContent(on ? stack : null);
+            room.getChildren().setAll(on ? scroll : stack);
+        }
+    }
+
     private void share() {
         resized();
     }
@@ -285,11 +304,14 @@ public final class LaneStack extends VBox {
     private void resized() {
         double total =
                 shown.stream().mapToDouble(c -> weights.getOrDefault(c, 1.0)).sum();
-        double room = stack.getHeight() - stack.getSpacing() * Math.max(0, shown.size() - 1);
+        TextSize size = desk.textSize().get();
+        double between = stack.getSpacing() * Math.max(0, shown.size() - 1);
+        scrolled(size.of(LaneView.LOWEST) * shown.size() + between > room.getHeight());
+        double high = room.getHeight() - between;
         for (String column : shown) {
-            double height = Math.max(46, Math.floor(room * weights.getOrDefault(column, 1.0) / total));
-            lanes.get(column).setPrefHeight(height);
-            lanes.get(column).setMaxHeight(height);
+            double height =
+                    Math.max(size.of(LaneView.LOWEST), Math.floor(high * weights.getOrDefault(column, 1.0) / total));
+            lanes.get(column).high(height, size);
         }
     }
 
@@ -434,7 +456,7 @@ public final class LaneStack extends VBox {
         hidden.setText(out + " hidden: show");
         hidden.autosize();
         hidden.relocate(0, 0);
-        double left = LaneView.TAG_WIDTH + 5;
+        double left = shown.isEmpty() ? 0 : lanes.get(shown.get(0)).plotLeft();
         int used = 0;
         for (int i = 0; i < ticks.count(); i++) {
             if (ticks.labelled(i)) {
@@ -448,7 +470,9 @@ public final class LaneStack extends VBox {
     }
 
     private void placeMarks(double left, int width) {
-        axis.setPrefHeight(desk.marks().isEmpty() ? AXIS_HEIGHT : AXIS_HEIGHT + MARKS_TOP);
+        double high = desk.textSize().get().of(desk.marks().isEmpty() ? AXIS_HEIGHT : AXIS_HEIGHT + MARKS_TOP);
+        axis.setMinHeight(high);
+        axis.setPrefHeight(high);
         int used = 0;
         double free = Double.NEGATIVE_INFINITY;
         for (Mark mark : desk.marks()) {
@@ -459,7 +483,9 @@ public final class LaneStack extends VBox {
             Label label = label(markLabels, used++, "mark-label");
             say(label, mark.text());
             double at = Math.max(left + x, free);
-            label.relocate(Math.min(at, left + width - label.getWidth()), MARKS_TOP);
+            label.relocate(
+                    Math.min(at, left + width - label.getWidth()),
+                    desk.textSize().get().of(MARKS_TOP));
             free = at + label.getWidth() + 4;
         }
         hideFrom(markLabels, used);

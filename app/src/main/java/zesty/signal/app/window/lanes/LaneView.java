@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Look;
+import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeRing;
@@ -29,10 +30,10 @@ import zesty.signal.engine.Sight;
 
 /** One channel's lane: its tag at the left, its picture beside it, the ends of its scale and a read-out above that. */
 final class LaneView extends HBox {
-    static final double TAG_WIDTH = 158;
-    /** Room at the right of the picture for the ends of its scale. */
-    private static final double SCALE_WIDTH = 54;
+    /** The lowest lane, and the lowest that has room for all its words, in pixels at the usual size of text. */
+    static final double LOWEST = 48;
 
+    private static final double WITH_HOW = 64;
     private static final int SCALE_LETTERS = 8;
 
     private final String column;
@@ -91,15 +92,13 @@ final class LaneView extends HBox {
         head.setAlignment(Pos.CENTER_LEFT);
         VBox tag = new VBox(3, head, number, how, trust);
         tag.getStyleClass().add("lane-tag");
-        tag.setMinWidth(TAG_WIDTH);
-        tag.setMaxWidth(TAG_WIDTH);
         plot.getStyleClass().add("lane-plot");
         plot.setMinSize(0, 0);
         plot.setPrefSize(100, 60);
         HBox.setHgrow(plot, Priority.ALWAYS);
         side.getStyleClass().add("lane-side");
-        side.setMinSize(SCALE_WIDTH, 0);
-        side.setPrefSize(SCALE_WIDTH, 60);
+        side.setMinHeight(0);
+        side.setPrefHeight(60);
         for (Label label : new Label[] {top, bottom, trouble, readOut, rate}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
@@ -123,7 +122,7 @@ final class LaneView extends HBox {
         readOut.getStyleClass().add("lane-read-out");
         rate.getStyleClass().add("lane-rate");
         readOut.setVisible(false);
-        setMinHeight(46);
+        how.managedProperty().bind(how.visibleProperty());
         getChildren().addAll(bar, tag, plot, side);
     }
 
@@ -141,6 +140,19 @@ final class LaneView extends HBox {
 
     Node plot() {
         return plot;
+    }
+
+    /** Gives it a height; a low one leaves out how the signal was cleaned. @param size of the text in it */
+    void high(double pixels, TextSize size) {
+        setMinHeight(size.of(LOWEST));
+        setPrefHeight(pixels);
+        setMaxHeight(pixels);
+        how.setVisible(pixels >= size.of(WITH_HOW));
+    }
+
+    /** @return where the picture begins, from the lane's left end */
+    double plotLeft() {
+        return plot.getLayoutX();
     }
 
     int plotWidth() {

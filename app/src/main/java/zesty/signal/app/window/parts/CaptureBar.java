@@ -11,6 +11,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.engine.LinkHealth;
@@ -20,6 +21,8 @@ import zesty.signal.engine.Sight;
 
 /** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
 public final class CaptureBar extends HBox {
+    private static final char UNPARTED = '\u00a0';
+
     private final Desk desk;
     private final Button record = new Button("Record");
     private final ToggleGroup lengths = new ToggleGroup();
@@ -42,6 +45,7 @@ public final class CaptureBar extends HBox {
         record.setId("record");
         record.getStyleClass().setAll("record");
         record.setOnAction(event -> toggle());
+        record.setMinWidth(Region.USE_PREF_SIZE);
         record.setTooltip(new Tooltip("record or stop (R)"));
         open.setSelected(true);
         amount.setPrefColumnCount(5);
@@ -62,6 +66,7 @@ public final class CaptureBar extends HBox {
         mark.setId("mark");
         mark.setPromptText("Remark on this moment, then Enter");
         mark.setPrefColumnCount(26);
+        mark.setMinWidth(60);
         mark.setTooltip(new Tooltip("a mark in the recording (M)"));
         mark.setOnAction(event -> {
             if (!mark.getText().isBlank()) {
@@ -72,13 +77,16 @@ public final class CaptureBar extends HBox {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         room.getStyleClass().add("room");
-        room.setMinWidth(Region.USE_PREF_SIZE);
+        room.setWrapText(true);
+        room.setTextAlignment(TextAlignment.RIGHT);
+        room.setMinHeight(Region.USE_PREF_SIZE);
         getChildren().addAll(record, open, timed, counted, amount, mark, space, room);
     }
 
     private ToggleButton chip(String text, String tip) {
         ToggleButton chip = new ToggleButton(text);
         chip.getStyleClass().setAll("chip");
+        chip.setMinWidth(Region.USE_PREF_SIZE);
         chip.setToggleGroup(lengths);
         chip.setTooltip(new Tooltip(tip));
         return chip;
@@ -148,7 +156,8 @@ public final class CaptureBar extends HBox {
         } else {
             words = "";
         }
-        room.setText(words);
+        // Where it needs two lines, it parts between its facts.
+        room.setText(words.replace(' ', UNPARTED).replace("" + UNPARTED + '·' + UNPARTED, " · "));
         if (wasRunning && !running && recording.file() != null && desk.connected()) {
             desk.recorded(recording);
         }

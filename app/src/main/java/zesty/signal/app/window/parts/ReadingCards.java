@@ -36,7 +36,6 @@ import zesty.signal.engine.Sight;
  * card can be pinned to the top, moved, and put away.
  */
 public final class ReadingCards extends ScrollPane {
-    private static final double WIDTH = 250;
 
     private final Desk desk;
     private final VBox cards = new VBox(9);
@@ -133,9 +132,7 @@ public final class ReadingCards extends ScrollPane {
         setContent(new VBox(9, cards, back));
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
-        setMinWidth(WIDTH);
-        setPrefWidth(WIDTH);
-        setMaxWidth(WIDTH);
+        getStyleClass().add("readings");
     }
 
     /** Shows all cards, or only the one in focus, at the end of its lane, while a bench has the room. */

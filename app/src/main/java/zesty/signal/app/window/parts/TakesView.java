@@ -9,6 +9,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
@@ -33,13 +34,18 @@ import zesty.signal.takes.Shelf;
 /** The shelf of takes by day, each as a small drawing of its lanes. */
 public final class TakesView extends ScrollPane {
     private static final double DRAWING_WIDTH = 266;
+    private static final double CARD_WIDTH = 292;
+    /** What the scroll bar and the edges take. */
+    private static final double BESIDE = 34;
+
     private static final double DRAWING_HEIGHT = 84;
     private static final int MOST_LANES = 5;
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE, d MMMM uuuu", Locale.ENGLISH);
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
 
     private final Desk desk;
-    private final VBox days = new VBox(14);
+    /** A few takes of a day leave room beside them for the day before. */
+    private final FlowPane days = new FlowPane(26, 16);
 
     public TakesView(Desk desk) {
         this.desk = desk;
@@ -47,8 +53,12 @@ public final class TakesView extends ScrollPane {
         getStyleClass().addAll("plain-scroll", "takes-view");
         setContent(days);
         setFitToWidth(true);
+        setMinHeight(0);
+        days.setRowValignment(VPos.TOP);
+        desk.textSize().addListener((p, was, is) -> fill(desk.takes().all().get()));
         desk.takes().all().addListener((p, was, is) -> fill(is));
         desk.night().addListener((p, was, is) -> fill(desk.takes().all().get()));
+        widthProperty().addListener((p, was, is) -> share());
         fill(List.of());
     }
 
@@ -68,18 +78,30 @@ public final class TakesView extends ScrollPane {
             if (!date.equals(before)) {
                 before = date;
                 day = new FlowPane(12, 12);
+                day.setMinWidth(0);
                 Label heading = new Label(date.format(DAY));
                 heading.getStyleClass().add("day");
-                days.getChildren().addAll(heading, day);
+                days.getChildren().add(new VBox(8, heading, day));
             }
             day.getChildren().add(card(entry));
+        }
+        share();
+    }
+
+    /** Makes each day as wide as its takes side by side, and none wider than the shelf. */
+    private void share() {
+        double card = desk.textSize().get().of(CARD_WIDTH) + 12;
+        for (Node day : days.getChildren()) {
+            if (day instanceof VBox box && box.getChildren().get(1) instanceof FlowPane takes) {
+                takes.setPrefWrapLength(Math.min(takes.getChildren().size() * card, getWidth() - BESIDE));
+            }
         }
     }
 
     private Node card(Shelf.Entry entry) {
         Label title = new Label(entry.title());
         title.getStyleClass().add("take-title");
-        title.setMaxWidth(DRAWING_WIDTH);
+        title.setMaxWidth(desk.textSize().get().of(DRAWING_WIDTH));
         String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
         String words = entry.trouble().isEmpty()
                 ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
@@ -88,7 +110,7 @@ public final class TakesView extends ScrollPane {
         Label about = new Label(words);
         about.getStyleClass().add("hint");
         about.setWrapText(true);
-        about.setMaxWidth(DRAWING_WIDTH);
+        about.setMaxWidth(desk.textSize().get().of(DRAWING_WIDTH));
         VBox head = new VBox(1, title, about);
         VBox card = new VBox(7);
         Button open = button("Open", "show it in the lanes (Enter)", () -> desk.open(entry.file()));

@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
@@ -40,6 +41,9 @@ import zesty.signal.engine.Sight;
 public final class TrailBar extends VBox {
     private static final Color ON_RIND = Color.web("#F7F3EA");
     private static final Color ON_LEMON = Color.web("#22302A");
+    /** Two lines of how a value came about, in pixels at the usual size of text. */
+    private static final double TWO_LINES = 30;
+
     private static final PseudoClass LOW = PseudoClass.getPseudoClass("low");
 
     private final Desk desk;
@@ -50,7 +54,7 @@ public final class TrailBar extends VBox {
     private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
 
     /** A stop: three lines, or one while a bench has the room. */
-    private static final class Face {
+    private final class Face {
         final ToggleButton button = new ToggleButton();
         final Label name = new Label();
         final Label value = new Label("—");
@@ -68,7 +72,7 @@ public final class TrailBar extends VBox {
             how.getStyleClass().add("stop-how");
             how.setGraphicTextGap(5);
             name.setGraphicTextGap(6);
-            low(false);
+            low(false, false);
             button.getStyleClass().setAll("stop");
             button.setMaxWidth(Double.MAX_VALUE);
             button.setPrefWidth(100);
@@ -78,12 +82,24 @@ public final class TrailBar extends VBox {
             say("—", "");
         }
 
-        /** @param on whether it is one line: its name at the left, its value at the right, the rest in its tip */
-        void low(boolean on) {
+        /**
+         * @param on whether it is one line: its name at the left, its value at the right, the rest in its tip
+         * @param stacked whether it is two, for words too large to stand beside each other
+         */
+        void low(boolean on, boolean stacked) {
             boolean source = stop == Stop.SOURCE;
+            how.setWrapText(stacked);
+            // Its height must not hang on its width: the row of stops would grow with what one of them says.
+            double twoLines = stacked ? desk.textSize().get().of(TWO_LINES) : Region.USE_COMPUTED_SIZE;
+            how.setMinHeight(twoLines);
+            how.setPrefHeight(twoLines);
             how.setGraphic(source && !on ? sign : null);
             name.setGraphic(source && on ? sign : null);
-            if (on) {
+            if (on && stacked) {
+                VBox lines = new VBox(name, value);
+                lines.setAlignment(Pos.CENTER_LEFT);
+                button.setGraphic(lines);
+            } else if (on) {
                 Region space = new Region();
                 HBox.setHgrow(space, Priority.ALWAYS);
                 HBox line = new HBox(6, name, space, value);
@@ -127,9 +143,14 @@ public final class TrailBar extends VBox {
         look.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
                         () -> desk.look().get().next().words(), desk.look()));
+        Button text = linkButton("", "how large all words are: 100, 125, 150 % (Z)", desk::nextTextSize);
+        text.setId("text-size");
+        text.textProperty()
+                .bind(javafx.beans.binding.Bindings.createStringBinding(
+                        () -> desk.textSize().get().words(), desk.textSize()));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
-        HBox head = new HBox(12, logo, product, rigs, back, space, takes, look, commands);
+        HBox head = new HBox(12, logo, product, rigs, back, space, takes, look, text, commands);
         head.setAlignment(Pos.CENTER_LEFT);
         HBox stops = new HBox(8);
         ToggleGroup group = new ToggleGroup();
@@ -151,7 +172,8 @@ public final class TrailBar extends VBox {
     /** Makes itself low while a bench has the room, and high again. */
     public void low(boolean on) {
         product.setVisible(!on);
-        faces.values().forEach(face -> face.low(on));
+        boolean stacked = desk.textSize().get() != TextSize.USUAL;
+        faces.values().forEach(face -> face.low(on, stacked));
         pseudoClassStateChanged(LOW, on);
     }
 

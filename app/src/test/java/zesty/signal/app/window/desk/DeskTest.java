@@ -60,6 +60,7 @@ class DeskTest {
                         777,
                         true,
                         Look.CONTRAST,
+                        TextSize.LARGEST,
                         7.5,
                         List.of("sim:deck"),
                         new Settings.View(Stop.CLEAN, "heel", new Cards(List.of("trim"), List.of("bilge", "heel"))))
