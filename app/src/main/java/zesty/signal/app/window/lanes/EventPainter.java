@@ -64,8 +64,7 @@ final class EventPainter {
             for (int x = from; x <= to; x++) {
                 for (int y = 1; y < height - 1; y++) {
                     int at = y * width + x;
-                    boolean dot = Math.floorMod(x, 6) < 2 && Math.floorMod(y, 6) < 2;
-                    if (event.believed() || dot) {
+                    if (event.believed() || Math.floorMod(x, 6) < 2 && Math.floorMod(y, 6) < 2) {
                         float weight = event.believed() ? WASH : 0.45f;
                         pixels[at] =
                                 LaneColours.mix(pixels[at], event.believed() ? colours.line() : colours.ink(), weight);
