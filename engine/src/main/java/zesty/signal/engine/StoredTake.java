@@ -7,6 +7,8 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.function.DoublePredicate;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.decode.Role;
@@ -38,6 +40,10 @@ import zesty.signal.takes.TakeException;
  */
 public final class StoredTake {
     private static final int PIECE = 1 << 14;
+    /** How far the work is when all is read from the disk, and when all readers have read it. */
+    private static final double READ_SHARE = 0.4;
+
+    private static final double DRAWN_SHARE = 0.8;
     /** What every channel's own level is kept under, beside the readers that the rig names. */
     private static final String LEVELS = "each channel's ";
 
@@ -77,8 +83,38 @@ public final class StoredTake {
         this.works = works;
     }
 
-    /** Reads a take into memory (8 bytes a value and column) and works it out with its own rig. */
+    /** Tells how far the work is; giving it up ends it by a {@link CancellationException}. */
+    private static final class Told {
+        static final Told NOBODY = new Told(share -> true);
+        private final DoublePredicate goOn;
+        private double farthest;
+
+        Told(DoublePredicate goOn) {
+            this.goOn = goOn;
+        }
+
+        /** @param share of one source or line where there are several: what was told is never taken back */
+        void at(double share) {
+            farthest = Math.max(farthest, share);
+            if (!goOn.test(farthest)) {
+                throw new CancellationException();
+            }
+        }
+    }
+
+    /** As {@link #load(Take, DoublePredicate)}, to its end. */
     public static StoredTake load(Take take) throws TakeException {
+        return load(take, share -> true);
+    }
+
+    /**
+     * Reads a take into memory (8 bytes a value and column) and works it out with its own rig.
+     *
+     * @param goOn hears how far it is, 0 … 1, and says whether to go on
+     * @throws CancellationException when it said no
+     */
+    public static StoredTake load(Take take, DoublePredicate goOn) throws TakeException {
+        Told told = new Told(goOn);
         if (take.rows() < 2) {
             throw new TakeException(take.file() + " holds " + take.rows() + " rows; there is nothing to draw");
         }
@@ -91,21 +127,22 @@ public final class StoredTake {
         for (int s = 0; s < fitted.sources().size(); s++) {
             if (take.rows(s) > 1) {
                 fitted = fitted.fittedTo(s, fitted.sources().get(s).format());
-                fitted = lines(take, s, fitted, lines);
+                fitted = lines(take, s, fitted, lines, told);
             }
         }
         List<Mark> marks = take.marks();
         Map<String, List<HandEdit>> edits = take.edits();
-        return work(new Facts(take.title(), take.mended(), take.damage(), lines, marks, edits), fitted, null);
+        return work(new Facts(take.title(), take.mended(), take.damage(), lines, marks, edits), fitted, null, told);
     }
 
     /** Adds the lines of samples of a source. @return the rig with the stations that turned up */
-    private static Rig lines(Take take, int index, Rig rig, List<Line> lines) throws TakeException {
+    private static Rig lines(Take take, int index, Rig rig, List<Line> lines, Told told) throws TakeException {
         Source source = rig.sources().get(index);
         double[][] columns = new double[source.format().columns().size()][];
         int first = take.firstColumn(index);
         for (int c = 0; c < columns.length; c++) {
             columns[c] = take.column(first + c);
+            told.at(READ_SHARE * (c + 1) / columns.length);
         }
         double[] seconds = take.times(index);
         int stationColumn = source.format().indexOf(Role.STATION);
@@ -156,7 +193,7 @@ public final class StoredTake {
 
     /** @return the same take worked out with a changed rig; what did not change is not worked out again */
     public StoredTake with(Rig changed) {
-        return work(facts, changed, this);
+        return work(facts, changed, this, Told.NOBODY);
     }
 
     /** @return the same take with other changes made by hand to a reader's events */
@@ -170,23 +207,26 @@ public final class StoredTake {
         return work(
                 new Facts(facts.title(), facts.mended(), facts.damage(), facts.lines(), facts.marks(), others),
                 sight.rig(),
-                this);
+                this,
+                Told.NOBODY);
     }
 
-    private static StoredTake work(Facts facts, Rig rig, StoredTake before) {
+    private static StoredTake work(Facts facts, Rig rig, StoredTake before, Told told) {
         Map<String, Work> works = new HashMap<>();
         List<ChannelSight> channels = new ArrayList<>();
         for (Line line : facts.lines()) {
             List<Channel> own =
                     rig.channels().stream().filter(c -> line.has(rig, c)).toList();
             List<ReaderSetup> wanted = new ArrayList<>(rig.readers());
-            read(facts, rig, line, own, wanted, before, works, "");
+            read(facts, rig, line, own, wanted, before, works, "", told);
             List<ReaderSetup> levels = own.stream()
                     .map(channel -> ReaderSetup.on(channel.column(), Level.NAME, Map.of()))
                     .toList();
-            read(facts, rig, line, own, levels, before, works, LEVELS);
+            read(facts, rig, line, own, levels, before, works, LEVELS, told);
             for (Channel channel : own) {
                 channels.add(channel(rig, line, channel, before, works));
+                told.at(DRAWN_SHARE
+                        + (1 - DRAWN_SHARE) * channels.size() / rig.channels().size());
             }
         }
         LinkHealth health = LinkHealth.IDLE.withState(LinkState.STORED, "");
@@ -226,14 +266,14 @@ public final class StoredTake {
             own.add(found);
         }
         List<Line> lines = new ArrayList<>();
-        Rig fitted = lines(take, source, rig, lines);
+        Rig fitted = lines(take, source, rig, lines, Told.NOBODY);
         ReaderSetup setup = new ReaderSetup(kind, own, settings);
         Facts facts = new Facts("", "", List.of(), lines, List.of(), take.edits());
         for (Line line : lines) {
             Map<String, Work> works = new HashMap<>();
             List<Channel> channels =
                     fitted.channels().stream().filter(c -> line.has(fitted, c)).toList();
-            read(facts, fitted, line, channels, List.of(setup), null, works, "");
+            read(facts, fitted, line, channels, List.of(setup), null, works, "", Told.NOBODY);
             Work work = works.get(setup.id());
             if (work != null) {
                 ReaderSight seen = work.runner().whole();
@@ -272,7 +312,8 @@ public final class StoredTake {
             List<ReaderSetup> wanted,
             StoredTake before,
             Map<String, Work> works,
-            String of) {
+            String of,
+            Told told) {
         Map<Channel, ChannelChain> chains = new IdentityHashMap<>();
         List<ReaderRunner> fresh = new ArrayList<>();
         for (ReaderSetup setup : wanted) {
@@ -302,7 +343,7 @@ public final class StoredTake {
             works.put(of + setup.id(), new Work(runner, ports));
         }
         if (!fresh.isEmpty()) {
-            run(line, chains, fresh);
+            run(line, chains, fresh, told);
         }
     }
 
@@ -313,12 +354,13 @@ public final class StoredTake {
                 rig, channel, column, line.strand().rateHz(), ChannelChain.rowsEach(values, 0, values.length));
     }
 
-    private static void run(Line line, Map<Channel, ChannelChain> chains, List<ReaderRunner> readers) {
+    private static void run(Line line, Map<Channel, ChannelChain> chains, List<ReaderRunner> readers, Told told) {
         double[] seconds = line.seconds();
         Stretches stretches =
                 new Stretches(line.strand().rateHz(), line.source().setup().warmUpSeconds());
         for (int from = 0; from < seconds.length; from += PIECE) {
             int to = Math.min(seconds.length, from + PIECE);
+            told.at(READ_SHARE + (DRAWN_SHARE - READ_SHARE) * from / seconds.length);
             for (Stretches.Stretch stretch : stretches.part(seconds, from, to)) {
                 if (stretch.afterGap()) {
                     chains.values().forEach(ChannelChain::gap);

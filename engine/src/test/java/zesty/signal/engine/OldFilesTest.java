@@ -1,10 +1,14 @@
 package zesty.signal.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.core.act.Band;
@@ -39,6 +43,13 @@ class OldFilesTest {
             assertThat(pulse.headline()).isCloseTo(76.117, within(0.05));
             assertThat(pulse.bands()).singleElement().satisfies(band -> assertThat(band.side())
                     .isEqualTo(Band.Side.INSIDE));
+        }
+        List<Double> shares = new ArrayList<>();
+        try (Take take = Take.open(copy)) {
+            StoredTake.load(take, share -> shares.add(share));
+            assertThat(shares).isSorted().hasSizeGreaterThan(5).endsWith(1.0);
+            assertThatThrownBy(() -> StoredTake.load(take, share -> share < 0.6))
+                    .isInstanceOf(CancellationException.class);
         }
         assertThat(copy).hasSameBinaryContentAs(OLD.resolve("deck.zest"));
     }

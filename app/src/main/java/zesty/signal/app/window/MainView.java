@@ -229,13 +229,14 @@ final class MainView extends StackPane {
         Snapshot now = Snapshot.of(getScene());
         Path folder = desk.places().pictures();
         Path file = folder.resolve("zesty-" + LocalDateTime.now().format(MOMENT) + ".png");
-        desk.later(
-                "the picture could not be kept",
-                () -> {
-                    Files.createDirectories(folder);
-                    now.write(file.toFile());
-                },
-                () -> desk.say("Picture kept: " + file));
+        desk.works()
+                .later(
+                        "the picture could not be kept",
+                        () -> {
+                            Files.createDirectories(folder);
+                            now.write(file.toFile());
+                        },
+                        () -> desk.say("Picture kept: " + file));
     }
 
     void toggleLink() {

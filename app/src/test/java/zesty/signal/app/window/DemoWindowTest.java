@@ -87,6 +87,7 @@ class DemoWindowTest extends RealWindow {
         assertThat(fx(() -> desk().marks())).hasSize(3);
         assertThat(fx(() -> desk().window().span())).isGreaterThan(600);
 
+        still(".lane-plot");
         Node plot = robot.lookup(".lane-plot").query();
         Point2D middle = fx(() -> plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, 20));
         robot.moveTo(middle);
@@ -176,6 +177,7 @@ class DemoWindowTest extends RealWindow {
         // Takes hold of the high edge, where the picture draws it, and pulls it up. The picture follows the rate:
         // should
         // it have moved in between, the next try finds the edge at its new place.
+        still(".bench .plot");
         Node plot = robot.lookup(".bench .plot").query();
         for (int attempt = 0; attempt < 5 && band().high() <= 55; attempt++) {
             double high = band().high();
@@ -244,6 +246,7 @@ class DemoWindowTest extends RealWindow {
         key(KeyCode.DIGIT4);
         awaitNode("#response");
         awaitText(".tile-words", "band 0.5\u20138 Hz");
+        still("#response");
         Node plot = robot.lookup("#response").query();
         var probe = new zesty.signal.app.window.bench.PlotProbe(plot);
         // Should the picture move under the hand, the next try finds the corner at its new place.

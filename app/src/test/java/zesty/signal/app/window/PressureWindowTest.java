@@ -10,6 +10,7 @@ import java.sql.Statement;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.TextField;
@@ -164,7 +165,8 @@ class PressureWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         CountDownLatch working = new CountDownLatch(1);
         boolean[] gaveUp = {false};
-        robot.interact(() -> desk().longWork(
+        robot.interact(() -> desk().works()
+                .atLength(
                         "Writing a mountain",
                         "it failed",
                         goOn -> {
@@ -180,8 +182,25 @@ class PressureWindowTest extends RealWindow {
         click("#record");
         until(s -> s.recording().running() && s.recording().rows() > 20);
         // The work is still under way, its progress is shown, and it can be given up.
-        assertThat(fx(() -> desk().busy().get())).isEqualTo("Writing a mountain");
-        assertThat(fx(() -> desk().progress().get())).isEqualTo(0.5);
+        awaitText("#busy", "Writing a mountain");
+        assertThat(fx(() -> desk().works().progress().get())).isEqualTo(0.5);
+        // What comes after it is told instead, is given up by itself, and leaves the first as it was.
+        robot.interact(() -> desk().works()
+                .inOrder(
+                        "Digging",
+                        "it failed",
+                        goOn -> {
+                            while (goOn.test(0.25)) {
+                                TimeUnit.MILLISECONDS.sleep(20);
+                            }
+                            throw new CancellationException();
+                        },
+                        nothing -> desk().say("dug")));
+        awaitText("#busy", "Digging");
+        click("Cancel");
+        awaitText("#notice", "Digging: given up");
+        awaitText("#busy", "Writing a mountain");
+        assertThat(gaveUp[0]).isFalse();
         click("Cancel");
         awaitText("#notice", "done");
         assertThat(gaveUp[0]).isTrue();

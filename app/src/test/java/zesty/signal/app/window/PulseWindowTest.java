@@ -108,8 +108,7 @@ class PulseWindowTest extends RealWindow {
         robot.interact(() -> desk().open(file));
         until(s -> s.health().state() == LinkState.STORED && s.hasSamples());
         awaitVisible(".lane-plot");
-        Node plot = robot.lookup(".lane-plot").query();
-        Bounds there = fx(() -> plot.localToScreen(plot.getBoundsInLocal()));
+        Bounds there = still(".lane-plot");
         double second = there.getWidth() / fx(() -> desk().window().span());
         double zero = there.getMinX() - fx(() -> desk().window().from()) * second;
         // From the mark, which is snapped to from some pixels beside it, to 6 s.
@@ -197,7 +196,7 @@ class PulseWindowTest extends RealWindow {
             var window = desk().window();
             window.zoom(10 / window.span(), (seconds - window.from()) / window.span());
         });
-        awaitNode("#rates");
+        still("#rates");
         Node rates = robot.lookup("#rates").query();
         PlotProbe probe = new PlotProbe(rates);
         until(s -> fx(() -> probe.pixelOfFoot(seconds + 1) - probe.pixelOfFoot(seconds) > 25));

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -53,8 +52,7 @@ class ReadersWindowTest extends RealWindow {
         until(s -> reading(s, "ay").scalar("turning_hz") == 46);
         Node plot = robot.lookup("#spectrum").query();
         PlotProbe probe = new PlotProbe(plot);
-        TimeUnit.MILLISECONDS.sleep(600);
-        Bounds there = fx(() -> plot.localToScreen(plot.getBoundsInLocal()));
+        Bounds there = still("#spectrum");
         robot.drag(
                         new Point2D(there.getMinX() + fx(() -> probe.pixelOfFoot(46)), there.getCenterY()),
                         MouseButton.PRIMARY)

@@ -114,20 +114,26 @@ abstract class RealWindow {
                 40, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
     }
 
-    /** Clicks what the query finds once it lies still: a bench that opens, or a list that grows, moves it away. */
+    /** Clicks what the query finds once it lies still. */
     void click(String query) throws Exception {
+        still(query);
+        robot.clickOn(query);
+    }
+
+    /** Waits until what the query finds lies still: a bench that opens, or a list that grows, moves it. @return where it is on the screen */
+    Bounds still(String query) throws Exception {
         awaitNode(query);
         Bounds before = null;
         for (int i = 0; i < 100; i++) {
             Node node = robot.lookup(query).query();
             Bounds now = fx(() -> node.localToScreen(node.getBoundsInLocal()));
             if (now != null && now.equals(before)) {
-                break;
+                return now;
             }
             before = now;
-            TimeUnit.MILLISECONDS.sleep(100);
+            TimeUnit.MILLISECONDS.sleep(150);
         }
-        robot.clickOn(query);
+        throw new AssertionError(query + " never lies still");
     }
 
     /** Presses keys together, with no field having the cursor. */

@@ -15,7 +15,6 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
-import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -222,8 +221,7 @@ class ScaleWindowTest extends RealWindow {
         step("converter");
         choose("#bits", "10 bit");
         awaitText(".sum-result", "2.4");
-        Node plot = robot.lookup("#transfer").query();
-        Bounds there = fx(() -> plot.localToScreen(plot.getBoundsInLocal()));
+        Bounds there = still("#transfer");
         double height = there.getHeight();
         // From the top, where 1023 counts are 5 V, down to half the height of the picture: the left end stays at 0.
         robot.drag(new Point2D(there.getMaxX() - 30, there.getMinY() + 30), MouseButton.PRIMARY)

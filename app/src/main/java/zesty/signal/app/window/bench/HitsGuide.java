@@ -121,25 +121,27 @@ final class HitsGuide extends Guide {
         double[] truth = taps();
         String id = setup.id();
         told = "Trying thresholds \u2026";
-        desk.fetch("the threshold could not be tuned", () -> Tuning.of(x, seconds, truth, WITHIN_SECONDS), best -> {
-            if (!(best.f1() > 0)) {
-                told = "No threshold tells these hits: is it the right channel, and cleaned?";
-                return;
-            }
-            told = "Best: threshold " + Digits.about(best.threshold(), 3) + ": " + best.found() + " found, "
-                    + best.missed()
-                    + " missed, " + best.invented() + " invented; as good from " + Digits.about(best.low(), 3) + " to "
-                    + Digits.about(best.high(), 3) + ". It is set; U takes it back.";
-            desk.change(rig -> rig.readers().stream()
-                    .filter(one -> one.id().equals(id))
-                    .findFirst()
-                    .map(one ->
-                            rig.withReader(one.with("direction", best.release() > best.threshold() ? "fall" : "rise")
-                                    .with("threshold", written(best.threshold()))
-                                    .with("release", written(best.release()))
-                                    .with("dead", written(best.deadSeconds()))))
-                    .orElse(rig));
-        });
+        desk.works()
+                .fetch("the threshold could not be tuned", () -> Tuning.of(x, seconds, truth, WITHIN_SECONDS), best -> {
+                    if (!(best.f1() > 0)) {
+                        told = "No threshold tells these hits: is it the right channel, and cleaned?";
+                        return;
+                    }
+                    told = "Best: threshold " + Digits.about(best.threshold(), 3) + ": " + best.found() + " found, "
+                            + best.missed()
+                            + " missed, " + best.invented() + " invented; as good from " + Digits.about(best.low(), 3)
+                            + " to "
+                            + Digits.about(best.high(), 3) + ". It is set; U takes it back.";
+                    desk.change(rig -> rig.readers().stream()
+                            .filter(one -> one.id().equals(id))
+                            .findFirst()
+                            .map(one -> rig.withReader(
+                                    one.with("direction", best.release() > best.threshold() ? "fall" : "rise")
+                                            .with("threshold", written(best.threshold()))
+                                            .with("release", written(best.release()))
+                                            .with("dead", written(best.deadSeconds()))))
+                            .orElse(rig));
+                });
     }
 
     private static String written(double value) {

@@ -272,22 +272,23 @@ final class ProvePanel extends VBox {
 
     /** Takes points from a file with the columns raw and reference. */
     void read(Path file) {
-        desk.fetch(
-                "the points could not be read",
-                () -> {
-                    Table table = Table.open(file);
-                    double[] raw = table.column("raw");
-                    double[] reference = table.column("reference");
-                    List<ReferencePoint> found = new ArrayList<>();
-                    for (int i = 0; i < raw.length; i++) {
-                        found.add(new ReferencePoint(raw[i], reference[i]));
-                    }
-                    return found;
-                },
-                found -> {
-                    points.addAll(found);
-                    judge();
-                });
+        desk.works()
+                .fetch(
+                        "the points could not be read",
+                        () -> {
+                            Table table = Table.open(file);
+                            double[] raw = table.column("raw");
+                            double[] reference = table.column("reference");
+                            List<ReferencePoint> found = new ArrayList<>();
+                            for (int i = 0; i < raw.length; i++) {
+                                found.add(new ReferencePoint(raw[i], reference[i]));
+                            }
+                            return found;
+                        },
+                        found -> {
+                            points.addAll(found);
+                            judge();
+                        });
     }
 
     private Fit fit() {

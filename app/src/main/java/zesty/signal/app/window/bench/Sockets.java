@@ -89,7 +89,7 @@ final class Sockets extends VBox {
         long now = System.nanoTime();
         if (now - looked > LOOK_NANOS || looked == 0) {
             looked = now;
-            desk.fetch("the serial ports could not be listed", SerialPorts::list, this::showPorts);
+            desk.works().fetch("the serial ports could not be listed", SerialPorts::list, this::showPorts);
         }
         beside.setVisible(desk.connected());
         running.show(live);

@@ -11,25 +11,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.Callable;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicReference;
-import java.util.function.BooleanSupplier;
-import java.util.function.Consumer;
-import java.util.function.DoublePredicate;
 import java.util.function.UnaryOperator;
-import javafx.application.Platform;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
-import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
@@ -50,7 +39,6 @@ import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.Trail;
-import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
@@ -68,20 +56,7 @@ public final class Desk implements AutoCloseable {
 
     private final Places places;
     private final Takes takes;
-    private final ExecutorService worker = worker("desk worker");
-    /** What takes long has a thread of its own, so that nothing pressed meanwhile waits for it. */
-    private final ExecutorService longWorker = worker("desk long work");
-    /** What nobody waits for. */
-    private final ExecutorService leisure = worker("desk leisure");
-
-    private static ExecutorService worker(String name) {
-        return Executors.newSingleThreadExecutor(task -> {
-            Thread thread = new Thread(task, name);
-            thread.setDaemon(true);
-            return thread;
-        });
-    }
-
+    private final Works works = new Works(this::trouble);
     private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
@@ -92,13 +67,9 @@ public final class Desk implements AutoCloseable {
     private final ObjectProperty<TextSize> textSize = new SimpleObjectProperty<>(TextSize.USUAL);
     private final BooleanProperty night = new SimpleBooleanProperty();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
-    private final StringProperty busy = new SimpleStringProperty("");
-    private final DoubleProperty progress = new SimpleDoubleProperty(-1);
     private final TimeWindow window = new TimeWindow();
     private final TimeWindow storedWindow = new TimeWindow();
     private final Edits edits = new Edits();
-
-    private final AtomicBoolean cancelled = new AtomicBoolean();
 
     private final Kinds kinds;
     private final Rigs rigs;
@@ -254,14 +225,9 @@ public final class Desk implements AutoCloseable {
         return notice;
     }
 
-    /** @return what long work is under way, in words; empty for none */
-    public StringProperty busy() {
-        return busy;
-    }
-
-    /** @return its share done, 0 … 1; −1 when that is not known */
-    public DoubleProperty progress() {
-        return progress;
+    /** @return the work beside the window's thread */
+    public Works works() {
+        return works;
     }
 
     public Settings settings() {
@@ -359,7 +325,7 @@ public final class Desk implements AutoCloseable {
         }
         settings = settings.withRecent(address);
         stored = null;
-        later("the source could not be added", () -> running.join(name, SourceSetup.at(address)), () -> {
+        works.later("the source could not be added", () -> running.join(name, SourceSetup.at(address)), () -> {
             edits.forget();
             inHand.set(running.rig().sources().size() - 1);
             saveSoon();
@@ -378,7 +344,7 @@ public final class Desk implements AutoCloseable {
         }
         String address = running.rig().sources().get(source).setup().address();
         inHand.set(0);
-        later("the source could not be let go", () -> running.leave(source), () -> {
+        works.later("the source could not be let go", () -> running.leave(source), () -> {
             edits.forget();
             saveSoon();
             notice.set(new Notice("Let go: " + address, false, () -> join(address)));
@@ -402,7 +368,7 @@ public final class Desk implements AutoCloseable {
         Trail old = trail;
         trail = null;
         if (old != null) {
-            later("the source could not be closed", old::close, () -> {});
+            works.later("the source could not be closed", old::close, () -> {});
         }
     }
 
@@ -481,18 +447,17 @@ public final class Desk implements AutoCloseable {
     /** Works the open take out again; what is asked for one after the other is done one after the other. */
     private void workOut(TakeWork work) {
         Path file = storedFile;
-        busy.set("Working the take out again");
-        StoredTake[] made = new StoredTake[1];
-        later(
+        works.fetchTold(
+                "Working the take out again",
                 "the take could not be worked out",
                 () -> {
-                    made[0] = work.of(newest.get());
-                    newest.set(made[0]);
+                    StoredTake made = work.of(newest.get());
+                    newest.set(made);
+                    return made;
                 },
-                () -> {
-                    busy.set("");
+                made -> {
                     if (stored != null && file.equals(storedFile)) {
-                        stored = made[0];
+                        stored = made;
                     }
                 });
     }
@@ -561,7 +526,7 @@ public final class Desk implements AutoCloseable {
         }
         LocalDateTime now = LocalDateTime.now(ZoneId.systemDefault());
         String title = running.rig().name();
-        later(
+        works.later(
                 "the recording could not begin",
                 () -> running.record(takes.freshFile(now), title, limit, Instant.now()),
                 () -> {});
@@ -574,7 +539,8 @@ public final class Desk implements AutoCloseable {
             return;
         }
         RecordingSight[] last = new RecordingSight[1];
-        later("the recording could not be ended", () -> last[0] = running.stopRecording(), () -> recorded(last[0]));
+        works.later(
+                "the recording could not be ended", () -> last[0] = running.stopRecording(), () -> recorded(last[0]));
     }
 
     /** Tells how a recording ended, whether by hand, by its limit or by trouble. */
@@ -605,18 +571,16 @@ public final class Desk implements AutoCloseable {
 
     /** Opens a stored take in the lanes. */
     public void open(Path file) {
-        StoredTake[] made = new StoredTake[1];
-        busy.set("Opening the take");
-        later(
+        works.inOrder(
+                "Opening the take",
                 "the take could not be opened",
-                () -> {
+                goOn -> {
                     try (Take take = Take.open(file)) {
-                        made[0] = StoredTake.load(take);
+                        return StoredTake.load(take, goOn);
                     }
                 },
-                () -> {
-                    busy.set("");
-                    stored = made[0];
+                made -> {
+                    stored = made;
                     storedRig = stored.sight().rig();
                     storedFile = file;
                     handEdits.clear();
@@ -649,110 +613,12 @@ public final class Desk implements AutoCloseable {
         edits.forget();
     }
 
-    /** Work that is told how far it is, and asks whether to go on. */
-    @FunctionalInterface
-    public interface LongWork<T> {
-        T run(DoublePredicate goOn) throws Exception;
-    }
-
-    /** Runs long work on the worker, with progress and {@link #cancel()}; its result is handed on here. */
-    public <T> void longWork(String words, String failing, LongWork<T> work, Consumer<T> after) {
-        cancelled.set(false);
-        busy.set(words);
-        progress.set(0);
-        AtomicReference<T> result = new AtomicReference<>();
-        run(
-                longWorker,
-                failing,
-                () -> result.set(work.run(share -> {
-                    Platform.runLater(() -> progress.set(share));
-                    return !cancelled.get();
-                })),
-                () -> {
-                    busy.set("");
-                    progress.set(-1);
-                    after.accept(result.get());
-                });
-    }
-
-    /** Gives up the long work under way. */
-    public void cancel() {
-        cancelled.set(true);
-    }
-
     public void say(String text) {
         notice.set(new Notice(text, false, null));
     }
 
     public void trouble(String text) {
         notice.set(new Notice(text, true, null));
-    }
-
-    /** Work that may throw, for the worker. */
-    @FunctionalInterface
-    public interface Work {
-        void run() throws Exception;
-    }
-
-    /** Work at leisure, told how to ask whether to go on. */
-    @FunctionalInterface
-    public interface Leisure {
-        void run(BooleanSupplier goOn) throws Exception;
-    }
-
-    /** What is asked for after the desk was closed is not done any more. */
-    private static void on(ExecutorService worker, Runnable task) {
-        if (!worker.isShutdown()) {
-            worker.execute(task);
-        }
-    }
-
-    /** Runs the work on the worker, then {@code after} here, unless it fails: then says so. */
-    public void later(String failing, Work work, Runnable after) {
-        run(worker, failing, work, after);
-    }
-
-    /** Work that nobody waits for, beside everything else; it asks now and then whether to go on. */
-    public void atLeisure(String failing, Leisure work, Runnable after) {
-        run(leisure, failing, () -> work.run(() -> !leisure.isShutdown()), after);
-    }
-
-    private void run(ExecutorService where, String failing, Work work, Runnable after) {
-        on(where, () -> {
-            try {
-                work.run();
-                Platform.runLater(after);
-            } catch (Throwable e) {
-                LOG.debug("{}", failing, e);
-                String why = why(failing, e);
-                Platform.runLater(() -> {
-                    busy.set("");
-                    progress.set(-1);
-                    trouble(why);
-                });
-            }
-        });
-    }
-
-    private static String why(String failing, Throwable e) {
-        if (e instanceof TakeException) {
-            return e.getMessage();
-        }
-        if (e instanceof OutOfMemoryError) {
-            return failing + ": memory ran out; start with more, for example ZESTY_MEMORY=2g";
-        }
-        return failing + ": "
-                + (e instanceof IOException io
-                        ? DiskWords.of(io)
-                        : e instanceof RuntimeException
-                                ? e.getMessage()
-                                : e.getClass().getSimpleName());
-    }
-
-    /** As {@link #later}, with the result handed on. */
-    public <T> void fetch(String failing, Callable<T> work, Consumer<T> after) {
-        AtomicReference<T> result = new AtomicReference<>();
-        later(failing, () -> result.set(work.call()), () -> after.accept(result.get()));
     }
 
     /** Remembers how the window stands. */
@@ -762,7 +628,7 @@ public final class Desk implements AutoCloseable {
 
     private void saveSoon() {
         Rig now = decided();
-        on(worker, () -> save(now));
+        works.quietly(() -> save(now));
     }
 
     private void save(Rig now) {
@@ -791,16 +657,13 @@ public final class Desk implements AutoCloseable {
     @Override
     public void close() {
         rounds.close();
-        if (worker.isShutdown()) {
+        if (works.over()) {
             return;
         }
-        cancelled.set(true);
-        longWorker.shutdown();
-        leisure.shutdown();
         Rig now = decided();
         Trail old = trail;
         trail = null;
-        worker.execute(() -> {
+        works.close(() -> {
             if (old != null) {
                 old.close();
             }
@@ -811,14 +674,5 @@ public final class Desk implements AutoCloseable {
                 LOG.warn("the window's state could not be kept: {}", e.getMessage());
             }
         });
-        worker.shutdown();
-        try {
-            boolean all = worker.awaitTermination(5, TimeUnit.SECONDS) && leisure.awaitTermination(5, TimeUnit.SECONDS);
-            if (!all) {
-                LOG.warn("some work did not end in time");
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
     }
 }

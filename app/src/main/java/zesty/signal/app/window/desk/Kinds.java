@@ -32,7 +32,7 @@ public final class Kinds {
 
     /** Reads the folder anew, so that a file that somebody shared only needs to be put there. */
     public void refresh() {
-        desk.fetch("the sensor kinds could not be read", this::look, found -> {
+        desk.works().fetch("the sensor kinds could not be read", this::look, found -> {
             List<SensorKind> together = new ArrayList<>(SensorKind.all());
             together.addAll(found.kinds());
             if (!together.equals(all.get())) {
@@ -67,15 +67,16 @@ public final class Kinds {
     public void keep(SensorKind kind) {
         String name = kind.name().toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-");
         Path file = folder.resolve(name + ".json");
-        desk.later(
-                "the kind could not be kept",
-                () -> {
-                    Files.createDirectories(folder);
-                    Settings.writeWhole(file, KindJson.write(kind));
-                },
-                () -> {
-                    desk.say("Kept as " + file + ", a file to share.");
-                    refresh();
-                });
+        desk.works()
+                .later(
+                        "the kind could not be kept",
+                        () -> {
+                            Files.createDirectories(folder);
+                            Settings.writeWhole(file, KindJson.write(kind));
+                        },
+                        () -> {
+                            desk.say("Kept as " + file + ", a file to share.");
+                            refresh();
+                        });
     }
 }

@@ -27,7 +27,7 @@ public final class Rigs {
 
     /** Looks what is kept; a file that somebody shared only needs to be put into the folder. */
     public void list(Consumer<List<Kept>> after) {
-        desk.fetch("the rigs could not be listed", this::look, after);
+        desk.works().fetch("the rigs could not be listed", this::look, after);
     }
 
     private List<Kept> look() throws IOException {
@@ -81,30 +81,32 @@ public final class Rigs {
         Rig now = desk.decided().withName(name.strip());
         Path file = fileOf(name.strip());
         String[] before = new String[1];
-        desk.later(
-                "the rig could not be kept",
-                () -> {
-                    before[0] = Files.exists(file) ? Files.readString(file) : null;
-                    Settings.writeWhole(file, RigJson.write(now));
-                },
-                () -> desk.notice()
-                        .set(new Notice(
-                                (before[0] == null ? "Kept: " : "Kept in the place of what was kept before: ")
-                                        + now.name() + ". Choose it from the rig\u2019s name above.",
-                                false,
-                                before[0] == null ? null : () -> restore(file, before[0]))));
+        desk.works()
+                .later(
+                        "the rig could not be kept",
+                        () -> {
+                            before[0] = Files.exists(file) ? Files.readString(file) : null;
+                            Settings.writeWhole(file, RigJson.write(now));
+                        },
+                        () -> desk.notice()
+                                .set(new Notice(
+                                        (before[0] == null ? "Kept: " : "Kept in the place of what was kept before: ")
+                                                + now.name() + ". Choose it from the rig\u2019s name above.",
+                                        false,
+                                        before[0] == null ? null : () -> restore(file, before[0]))));
     }
 
     private void restore(Path file, String text) {
-        desk.later(
-                "the rig could not be put back",
-                () -> Settings.writeWhole(file, text),
-                () -> desk.say("Put back: " + file.getFileName()));
+        desk.works()
+                .later(
+                        "the rig could not be put back",
+                        () -> Settings.writeWhole(file, text),
+                        () -> desk.say("Put back: " + file.getFileName()));
     }
 
     /** Works with a rig from a file: one that was kept, or one that somebody shared. {@link Desk#undo()} takes it back. */
     public void use(Path file) {
-        desk.fetch("the rig could not be read", () -> read(file), rig -> {
+        desk.works().fetch("the rig could not be read", () -> read(file), rig -> {
             desk.take(rig);
             desk.say("Working with " + rig.name() + ". U goes back to the one before.");
         });
@@ -118,22 +120,25 @@ public final class Rigs {
     /** Writes the rig to a file to share. */
     public void share(Path file) {
         Rig now = desk.decided();
-        desk.later(
-                "the rig could not be written",
-                () -> Settings.writeWhole(file, RigJson.write(now)),
-                () -> desk.say("Written: " + file + ", a file to share."));
+        desk.works()
+                .later(
+                        "the rig could not be written",
+                        () -> Settings.writeWhole(file, RigJson.write(now)),
+                        () -> desk.say("Written: " + file + ", a file to share."));
     }
 
     /** Takes a kept rig off the list; it can be put back. */
     public void remove(Kept kept) {
         String[] text = new String[1];
-        desk.later(
-                "the rig could not be removed",
-                () -> {
-                    text[0] = Files.readString(kept.file());
-                    Files.delete(kept.file());
-                },
-                () -> desk.notice()
-                        .set(new Notice("Removed: " + kept.name(), false, () -> restore(kept.file(), text[0]))));
+        desk.works()
+                .later(
+                        "the rig could not be removed",
+                        () -> {
+                            text[0] = Files.readString(kept.file());
+                            Files.delete(kept.file());
+                        },
+                        () -> desk.notice()
+                                .set(new Notice(
+                                        "Removed: " + kept.name(), false, () -> restore(kept.file(), text[0]))));
     }
 }

@@ -38,20 +38,20 @@ public final class Takes {
     public void list() {
         RecordingSight recording = desk.liveSight(System.nanoTime()).recording();
         Path running = recording.running() ? recording.file() : null;
-        desk.fetch("the takes could not be listed", () -> shelf.list(running), takes::set);
+        desk.works().fetch("the takes could not be listed", () -> shelf.list(running), takes::set);
     }
 
     /** Takes a take off the shelf; the notice's undo brings it back. */
     public void remove(Shelf.Entry entry) {
         Path[] lying = new Path[1];
-        desk.later("the take could not be removed", () -> lying[0] = shelf.remove(entry.file()), () -> {
+        desk.works().later("the take could not be removed", () -> lying[0] = shelf.remove(entry.file()), () -> {
             desk.notice().set(new Notice("Removed: " + entry.title(), false, () -> restore(lying[0], entry.title())));
             list();
         });
     }
 
     private void restore(Path lying, String title) {
-        desk.later("the take could not be put back", () -> shelf.restore(lying), () -> {
+        desk.works().later("the take could not be put back", () -> shelf.restore(lying), () -> {
             desk.say("Back on the shelf: " + title);
             list();
         });
@@ -59,14 +59,14 @@ public final class Takes {
 
     public void rename(Shelf.Entry entry, String title) {
         String before = entry.title();
-        desk.later("the take could not be renamed", () -> retitle(entry.file(), title), () -> {
+        desk.works().later("the take could not be renamed", () -> retitle(entry.file(), title), () -> {
             desk.notice().set(new Notice("Renamed to " + title, false, () -> rename(entry.file(), before)));
             list();
         });
     }
 
     private void rename(Path file, String title) {
-        desk.later("the take could not be renamed", () -> retitle(file, title), this::list);
+        desk.works().later("the take could not be renamed", () -> retitle(file, title), this::list);
     }
 
     private static void retitle(Path file, String title) throws TakeException {
@@ -75,39 +75,41 @@ public final class Takes {
         }
     }
 
-    /** Writes a take as CSV, with progress and {@link Desk#cancel()}. */
+    /** Writes a take as CSV, with progress and {@link Works#cancel()}. */
     public void export(Path take, Path csv) {
-        desk.longWork(
-                "Exporting to " + csv.getFileName(),
-                "the take could not be exported",
-                goOn -> {
-                    try (Take open = Take.open(take)) {
-                        boolean whole = CsvExport.write(open, csv, false, goOn);
-                        return !whole
-                                ? "Export given up; nothing was written."
-                                : open.damage().isEmpty()
-                                        ? "Exported to " + csv
-                                        : "Exported to " + csv + ", but the take is damaged: "
-                                                + open.damage().get(0);
-                    }
-                },
-                desk::say);
+        desk.works()
+                .atLength(
+                        "Exporting to " + csv.getFileName(),
+                        "the take could not be exported",
+                        goOn -> {
+                            try (Take open = Take.open(take)) {
+                                boolean whole = CsvExport.write(open, csv, false, goOn);
+                                return !whole
+                                        ? "Export given up; nothing was written."
+                                        : open.damage().isEmpty()
+                                                ? "Exported to " + csv
+                                                : "Exported to " + csv + ", but the take is damaged: "
+                                                        + open.damage().get(0);
+                            }
+                        },
+                        desk::say);
     }
 
     /** Makes the demo's takes; nothing that is pressed meanwhile waits for it. */
     public void makeDemo() {
-        desk.atLeisure(
-                "the demo takes could not be made",
-                goOn -> {
-                    Files.createDirectories(desk.places().takes());
-                    DemoData.keepBoat(desk.places().rigs());
-                    DemoData.makeTakes(desk.places().takes(), goOn);
-                },
-                this::list);
+        desk.works()
+                .atLeisure(
+                        "the demo takes could not be made",
+                        goOn -> {
+                            Files.createDirectories(desk.places().takes());
+                            DemoData.keepBoat(desk.places().rigs());
+                            DemoData.makeTakes(desk.places().takes(), goOn);
+                        },
+                        this::list);
     }
 
     /** Lets go of takes removed long ago. */
     public void tidy() {
-        desk.later("the shelf could not be tidied", () -> shelf.tidy(Instant.now()), () -> {});
+        desk.works().later("the shelf could not be tidied", () -> shelf.tidy(Instant.now()), () -> {});
     }
 }

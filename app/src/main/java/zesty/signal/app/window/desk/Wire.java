@@ -81,7 +81,8 @@ public final class Wire {
             return;
         }
         int to = source();
-        desk.later("the line could not be sent", () -> running.send(to, line, ending, System.nanoTime()), () -> {});
+        desk.works()
+                .later("the line could not be sent", () -> running.send(to, line, ending, System.nanoTime()), () -> {});
     }
 
     /** @return what was sent lately, oldest first */
@@ -207,34 +208,40 @@ public final class Wire {
     /** Writes the format in force to a file to share. */
     public void saveFormat(Path file) {
         StreamFormat format = format();
-        desk.later(
-                "the format could not be saved",
-                () -> Settings.writeWhole(file, FormatJson.write(format)),
-                () -> desk.say("Format saved as " + file));
+        desk.works()
+                .later(
+                        "the format could not be saved",
+                        () -> Settings.writeWhole(file, FormatJson.write(format)),
+                        () -> desk.say("Format saved as " + file));
     }
 
     /** Reads a shared format from a file, and the stream with it. */
     public void loadFormat(Path file) {
-        desk.fetch(
-                "the format could not be read",
-                () -> FormatJson.read(Files.readString(file), file.getFileName().toString()),
-                this::reformat);
+        desk.works()
+                .fetch(
+                        "the format could not be read",
+                        () -> FormatJson.read(
+                                Files.readString(file), file.getFileName().toString()),
+                        this::reformat);
     }
 
     /** Writes bytes to a file. */
     public void save(Path file, byte[] bytes) {
-        desk.later(
-                "the bytes could not be saved",
-                () -> Settings.writeWhole(file, bytes),
-                () -> desk.say("Saved " + bytes.length + " bytes as " + file));
+        desk.works()
+                .later(
+                        "the bytes could not be saved",
+                        () -> Settings.writeWhole(file, bytes),
+                        () -> desk.say("Saved " + bytes.length + " bytes as " + file));
     }
 
-    /** Tries the usual speeds on a port, with progress and {@link Desk#cancel()}. The port must be free. */
+    /** Tries the usual speeds on a port, with progress and {@link Works#cancel()}. The port must be free. */
     public void findSpeed(LinkAddress.Serial port, Consumer<List<SpeedFinder.Trial>> after) {
-        desk.longWork(
-                "Trying the usual speeds on " + port.path(),
-                "the speeds could not be tried",
-                goOn -> SpeedFinder.rank(SpeedFinder.port(port), SerialPorts.USUAL_SPEEDS, LISTEN_SECONDS, goOn),
-                after);
+        desk.works()
+                .atLength(
+                        "Trying the usual speeds on " + port.path(),
+                        "the speeds could not be tried",
+                        goOn -> SpeedFinder.rank(
+                                SpeedFinder.port(port), SerialPorts.USUAL_SPEEDS, LISTEN_SECONDS, goOn),
+                        after);
     }
 }

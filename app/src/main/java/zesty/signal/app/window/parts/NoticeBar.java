@@ -38,16 +38,18 @@ public final class NoticeBar extends HBox {
             notice.undo().run();
         });
         close.setOnAction(event -> desk.notice().set(null));
-        cancel.setOnAction(event -> desk.cancel());
-        progress.progressProperty().bind(desk.progress());
-        busy.textProperty().bind(desk.busy());
+        busy.setId("busy");
+        cancel.setOnAction(event -> desk.works().cancel());
+        progress.progressProperty().bind(desk.works().progress());
+        busy.textProperty().bind(desk.works().busy());
         getChildren().addAll(busy, progress, cancel, text, undo, close);
         for (var node : new javafx.scene.Node[] {busy, progress, cancel}) {
-            node.visibleProperty().bind(desk.busy().isNotEmpty());
+            node.visibleProperty().bind(desk.works().busy().isNotEmpty());
             node.managedProperty().bind(node.visibleProperty());
         }
+        cancel.disableProperty().bind(desk.works().cancellable().not());
         desk.notice().addListener((p, was, is) -> show(is));
-        desk.busy().addListener((p, was, is) -> settle(desk.notice().get()));
+        desk.works().busy().addListener((p, was, is) -> settle(desk.notice().get()));
         fade.setOnFinished(event -> desk.notice().set(null));
         show(null);
     }
