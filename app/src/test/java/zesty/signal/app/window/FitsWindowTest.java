@@ -14,7 +14,6 @@ import javafx.scene.control.Labeled;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
 import javafx.scene.text.Text;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Timeout;
@@ -79,10 +78,10 @@ class FitsWindowTest extends RealWindow {
         awaitNode("#more-settings");
         look("Read, a muscle", found);
         robot.interact(() -> desk().stop().set(null));
-        key(KeyCode.SHIFT, KeyCode.SLASH);
+        press("#commands");
         awaitNode(".command-sheet");
         look("the keys", found);
-        key(KeyCode.ESCAPE);
+        press("#commands");
         robot.interact(() -> {
             desk().focus().set("pulse");
             desk().takesOpen().set(true);

@@ -158,7 +158,7 @@ abstract class RealWindow {
         EventHandler<KeyEvent> hear = event -> came.countDown();
         robot.interact(() -> scene.addEventFilter(KeyEvent.KEY_PRESSED, hear));
         robot.press(keys).release(keys);
-        boolean arrived = came.await(5, TimeUnit.SECONDS);
+        boolean arrived = came.await(15, TimeUnit.SECONDS);
         robot.interact(() -> {
             scene.removeEventFilter(KeyEvent.KEY_PRESSED, hear);
             if (!arrived) {

@@ -4,16 +4,16 @@ package zesty.signal.core.doctor;
 public enum Ailment {
     FLAT("flat line"),
     AT_END("sits at an end"),
+    HUM("hum"),
     CLIPPED("clipped"),
     LOOSE("loose contact"),
     DROPOUTS("drop-outs"),
     IN_STEP("noise in step"),
-    HUM("hum"),
     UNEVEN("uneven sampling"),
     STEPPED("a step"),
-    FOLDED("maybe folded"),
     WANDER("wanders"),
     DRIFT("drifts"),
+    FOLDED("maybe folded"),
     NOISE("noise"),
     FEW_BITS("few steps in use");
 

@@ -315,13 +315,26 @@ public final class LaneStack extends VBox {
         }
     }
 
-    /** Makes the lane in focus taller or lower. */
-    public void resizeFocus(double factor) {
-        String column = shown.contains(desk.focus().get()) || shown.isEmpty()
+    /** @return the column of the lane in focus: the one chosen, else the first one shown */
+    private String inFocus() {
+        return shown.contains(desk.focus().get()) || shown.isEmpty()
                 ? desk.focus().get()
                 : shown.get(0);
+    }
+
+    /** Makes the lane in focus taller or lower. */
+    public void resizeFocus(double factor) {
+        String column = inFocus();
         weights.put(column, Math.max(0.3, Math.min(5, weights.getOrDefault(column, 1.0) * factor)));
         resized();
+    }
+
+    /** Holds the range of the lane in focus, lets it follow, lets it fit again. */
+    public void nextRange() {
+        String column = inFocus();
+        if (lanes.containsKey(column)) {
+            lanes.get(column).nextRange();
+        }
     }
 
     private LaneView newLane(String column) {
@@ -331,6 +344,7 @@ public final class LaneStack extends VBox {
             lane.requestFocus();
             describedAt = Double.NEGATIVE_INFINITY;
         });
+        lane.side().setOnMouseClicked(event -> lane.nextRange());
         lane.unit().setOnMouseClicked(event -> desk.nextUnit(column));
         lane.focusedProperty().addListener((p, was, is) -> {
             if (is) {

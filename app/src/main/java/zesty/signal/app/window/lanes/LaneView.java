@@ -53,6 +53,7 @@ final class LaneView extends HBox {
     private final Label trouble = new Label();
     private final Label readOut = new Label();
     private final Label rate = new Label();
+    private final Label range = new Label();
     /** The moments that are measured, and what lies between them. */
     private final Region between = new Region();
 
@@ -99,7 +100,7 @@ final class LaneView extends HBox {
         side.getStyleClass().add("lane-side");
         side.setMinHeight(0);
         side.setPrefHeight(60);
-        for (Label label : new Label[] {top, bottom, trouble, readOut, rate}) {
+        for (Label label : new Label[] {top, bottom, trouble, readOut, rate, range}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
         }
@@ -116,7 +117,12 @@ final class LaneView extends HBox {
             plot.getChildren().add(edge);
         }
         plot.getChildren().addAll(trouble, readOut, rate);
-        side.getChildren().addAll(top, bottom);
+        side.getChildren().addAll(top, bottom, range);
+        range.setWrapText(true);
+        range.maxWidthProperty().bind(side.widthProperty().subtract(7));
+        Tooltip.install(
+                side, new Tooltip("the range of this lane: press to hold it, to let it follow, to let it fit (F)"));
+        sayRange();
         image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
         readOut.getStyleClass().add("lane-read-out");
@@ -140,6 +146,22 @@ final class LaneView extends HBox {
 
     Node plot() {
         return plot;
+    }
+
+    /** Lets its range fit, holds it, or lets it follow, the next of these. */
+    void nextRange() {
+        scale.go(scale.mode().next());
+        sayRange();
+    }
+
+    private void sayRange() {
+        range.setText(scale.mode().words());
+        range.setVisible(scale.mode() != RangeMode.FIT);
+    }
+
+    /** @return what shows the ends of its range */
+    Node side() {
+        return side;
     }
 
     /** Gives it a height; a low one leaves out how the signal was cleaned. @param size of the text in it */
@@ -256,6 +278,7 @@ final class LaneView extends HBox {
     private void place(int width, int height) {
         top.relocate(5, LanePicture.SEED_STRIP - 7);
         bottom.relocate(5, height - Math.round(bottom.getHeight()) - 2);
+        range.relocate(5, Math.round((height - range.getHeight()) / 2));
         trouble.relocate(10, height / 2.0 - 9);
         rate.relocate(8, 2);
     }

@@ -42,6 +42,30 @@ class ScalesTest {
     }
 
     @Test
+    void aHeldRangeStandsStillAndOneThatFollowsKeepsItsHeight() {
+        ValueScale scale = new ValueScale();
+        scale.fit(series(0.02, 0.97), 0, 2, 0);
+        scale.go(RangeMode.HOLD);
+        scale.fit(series(-3, 40), 0, 2, 10);
+        assertThat(new double[] {scale.low(), scale.high()}).containsExactly(new double[] {-0.5, 1.5}, within(1e-12));
+        scale.go(RangeMode.FOLLOW);
+        // A swing of 0.2 on a drift that has come to 7: it is in sight again, as high as before, between round numbers.
+        double[] drift = new double[200];
+        Arrays.setAll(drift, i -> 0.035 * i + 0.1 * Math.sin(i));
+        scale.fit(series(drift), 0, 200, 11);
+        assertThat(scale.high() - scale.low()).isCloseTo(2, within(1e-12));
+        assertThat(scale.low()).isBetween(5.0, 6.5);
+        assertThat(scale.low() / 0.25).isCloseTo(Math.rint(scale.low() / 0.25), within(1e-9));
+        double low = scale.low();
+        drift[199] = 6.3;
+        scale.fit(series(drift), 0, 200, 12);
+        assertThat(scale.low()).isEqualTo(low);
+        scale.go(RangeMode.FIT);
+        scale.fit(series(drift), 0, 200, 13);
+        assertThat(scale.low()).isLessThan(0);
+    }
+
+    @Test
     void aConstantAndNothingAtAllHaveAScaleToo() {
         ValueScale scale = new ValueScale();
         double[] flat = new double[50];
