@@ -33,6 +33,9 @@ final class HitsReader extends Recorded {
     /** But one that stands so far out of the moment before it, and is not much lower, is none of the ringing's own. */
     private static final double OUT_OF_RINGING = 6;
 
+    /** What rises so far within the ringing may be a second strike, or two modes that come and go against each other. */
+    private static final double MAYBE_RISES = 1.15;
+
     private static final double LEAST_AGAIN = 0.1;
     private static final double DIES_SECONDS = 0.12;
 
@@ -62,7 +65,8 @@ final class HitsReader extends Recorded {
     /** @param size how far from rest it went, as a multiple of what it had to pass */
     private record Hit(double seconds, double peak, double size) {}
 
-    private record Found(List<Hit> hits, double threshold, double release, double deadSeconds) {}
+    /** @param maybe how many rises within ringing were not taken for hits and may be ones */
+    private record Found(List<Hit> hits, double threshold, double release, double deadSeconds, int maybe) {}
 
     @Override
     protected Reading read(Stretch stretch) {
@@ -162,18 +166,19 @@ final class HitsReader extends Recorded {
         }
         double rest = Rest.level(stretch.ports()[0]);
         if (highest.isEmpty()) {
-            return new Found(List.of(), Double.NaN, Double.NaN, 0);
+            return new Found(List.of(), Double.NaN, Double.NaN, 0, 0);
         }
         double reach = Rest.outOfReach(
                 highest.stream().mapToDouble(Double::doubleValue).toArray(), window, step(x));
         reach = Math.max(reach, 2.5 * step(x));
         List<Hit> hits = new ArrayList<>();
+        int maybe = 0;
         for (int r = 0; r < parts.size(); r++) {
-            find(stretch, runs.get(r)[0], parts.get(r), reach, hits);
+            maybe += find(stretch, runs.get(r)[0], parts.get(r), reach, hits);
         }
         double level = rest + sign * reach;
         return new Found(
-                hits, level, rest + sign * reach / 2, Double.isNaN(deadSeconds) ? ATTACK_SECONDS : deadSeconds);
+                hits, level, rest + sign * reach / 2, Double.isNaN(deadSeconds) ? ATTACK_SECONDS : deadSeconds, maybe);
     }
 
     /** @return the smallest change from sample to sample: the converter's step */
@@ -186,7 +191,8 @@ final class HitsReader extends Recorded {
         return least == Double.POSITIVE_INFINITY ? 0 : least;
     }
 
-    private void find(Stretch stretch, int first, double[] off, double reach, List<Hit> hits) {
+    /** @return how many rises within ringing may be hits, too */
+    private int find(Stretch stretch, int first, double[] off, double reach, List<Hit> hits) {
         int before = (int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz));
         int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
         int dead = Double.isNaN(deadSeconds) ? attack : (int) Math.ceil(deadSeconds * rateHz);
@@ -194,6 +200,8 @@ final class HitsReader extends Recorded {
         int free = 0;
         int last = -1;
         double lastHeight = 0;
+        int maybe = 0;
+        int told = 0;
         for (int i = 0; i < off.length; i++) {
             double own = Math.abs(off[i]);
             if (i >= free && own > reach && own > RISES * recent.highest()) {
@@ -210,9 +218,18 @@ final class HitsReader extends Recorded {
                     free = i + dead;
                 }
             }
+            boolean within = last >= 0 && i >= free && i >= told && i - last < rateHz * RINGS_SECONDS;
+            if (within
+                    && own > BEYOND * reach
+                    && own > MAYBE_RISES * recent.highest()
+                    && own > AFTER_ONE * lastHeight) {
+                maybe++;
+                told = i + attack;
+            }
             recent.add(own);
         }
         close(stretch, first, last, off.length, off.length, hits, hits.size() - 1);
+        return maybe;
     }
 
     private static double highest(double[] off, int from, int length) {
@@ -266,7 +283,7 @@ final class HitsReader extends Recorded {
         }
         double far = Math.abs(threshold - rest);
         hits.replaceAll(hit -> new Hit(hit.seconds(), hit.peak(), far > 0 ? Math.abs(hit.peak() - rest) / far : CLEAR));
-        return new Found(hits, threshold, back, dead);
+        return new Found(hits, threshold, back, dead, 0);
     }
 
     private Quality quality(Stretch stretch, Found found) {
@@ -283,6 +300,13 @@ final class HitsReader extends Recorded {
                     Math.max(0.3, 1 - share),
                     List.of(weak + (weak == 1 ? " hit is" : " hits are")
                             + " hardly above the threshold; set it to decide"));
+        }
+        if (found.maybe() > 0) {
+            double share = (double) found.maybe() / (found.hits().size() + found.maybe());
+            return new Quality(
+                    Math.max(0.3, 1 - share),
+                    List.of(found.maybe() + (found.maybe() == 1 ? " rise" : " rises")
+                            + " within the ringing may be second strikes"));
         }
         return new Quality(1, List.of());
     }

@@ -271,6 +271,33 @@ class VibrationAndHitsTest {
         assertThat(reading.scalar("rate_per_min")).isCloseTo(30, within(0.1));
     }
 
+    /** A second strike that barely lifts the ringing of the first is no hit, but the reader says that it may be one. */
+    @Test
+    void aRiseWithinTheRingingIsToldAsDoubt() {
+        Random random = new Random(4);
+        for (double again : new double[] {0, 1.2}) {
+            double[] x = new double[12000];
+            Arrays.setAll(x, i -> 0.01 * random.nextGaussian());
+            for (int at : new int[] {2000, 5000, 8000}) {
+                for (int i = at; i < x.length; i++) {
+                    double s = (i - at) / 2000.0;
+                    x[i] += Math.exp(-s / 0.3) * Math.sin(2 * Math.PI * 90 * s);
+                    // 0.1 s later, in the first one's phase: what still rings goes from 0.72 to 1.08 at most.
+                    x[i] += s < 0.1 ? 0 : again * 0.3 * Math.exp(-(s - 0.1) / 0.3) * Math.sin(2 * Math.PI * 90 * s);
+                }
+            }
+            Reading reading = Asked.of("hits", 2000, x);
+            assertThat(reading.times("hits")).hasSize(3);
+            if (again == 0) {
+                assertThat(reading.quality().share()).isEqualTo(1);
+            } else {
+                assertThat(reading.quality().share()).isCloseTo(0.5, within(1e-9));
+                assertThat(reading.quality().reasons())
+                        .containsExactly("3 rises within the ringing may be second strikes");
+            }
+        }
+    }
+
     @Test
     void aSecondStrikeIntoTheRingingIsAHitOfItsOwnAndAWeakOneIsMarked() {
         double[] x = plate(
