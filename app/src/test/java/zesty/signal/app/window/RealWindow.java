@@ -19,6 +19,7 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.stage.Screen;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
@@ -116,7 +117,10 @@ abstract class RealWindow {
 
     /** Clicks what the query finds once it lies still. */
     void click(String query) throws Exception {
-        still(query);
+        Bounds there = still(query);
+        if (!Screen.getPrimary().getBounds().contains(there.getCenterX(), there.getCenterY())) {
+            throw new AssertionError(query + " lies beyond the display, at " + there);
+        }
         robot.clickOn(query);
     }
 
@@ -186,7 +190,7 @@ abstract class RealWindow {
         awaitNode("#op-" + name);
         ToggleButton op = robot.lookup("#op-" + name).queryAs(ToggleButton.class);
         if (!fx(op::isSelected)) {
-            click("#op-" + name);
+            robot.interact(op::fire);
         }
     }
 

@@ -4,11 +4,11 @@ package zesty.signal.core.doctor;
 public enum Ailment {
     FLAT("flat line"),
     AT_END("sits at an end"),
+    IN_STEP("noise in step"),
     HUM("hum"),
     CLIPPED("clipped"),
     LOOSE("loose contact"),
     DROPOUTS("drop-outs"),
-    IN_STEP("noise in step"),
     UNEVEN("uneven sampling"),
     STEPPED("a step"),
     WANDER("wanders"),

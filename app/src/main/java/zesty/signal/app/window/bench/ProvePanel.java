@@ -68,7 +68,7 @@ final class ProvePanel extends VBox {
         this.focused = focused;
         respond = new Respond(desk, focused);
         setMinWidth(430);
-        setPrefWidth(430);
+        getStyleClass().add("prove");
         needle.setId("needle");
         needle.setWrapText(true);
         needle.setMinHeight(USE_PREF_SIZE);
@@ -117,6 +117,7 @@ final class ProvePanel extends VBox {
         end.setAlignment(Pos.CENTER_LEFT);
         VBox inner = new VBox(6, needle, take, verdict, list, end, respond, book);
         ScrollPane scroll = new ScrollPane(inner);
+        inner.setMinWidth(0);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("plain-scroll");
         VBox.setVgrow(scroll, Priority.ALWAYS);
