@@ -115,7 +115,7 @@ public final class ZestyApplication extends Application {
                 view, Math.min(settings.width(), screen.getWidth()), Math.min(settings.height(), screen.getHeight()));
         dress(scene);
         desk.night().addListener((p, was, is) -> dress(scene));
-        desk.textSize().addListener((p, was, is) -> dress(scene));
+        desk.textSize().addListener((p, was, is) -> scene.getStylesheets().setAll(StyleSheet.at(is)));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
         stage.focusedProperty().addListener((p, was, is) -> view.commands().forget());

@@ -190,7 +190,7 @@ abstract class RealWindow {
         awaitNode("#op-" + name);
         ToggleButton op = robot.lookup("#op-" + name).queryAs(ToggleButton.class);
         if (!fx(op::isSelected)) {
-            robot.interact(op::fire);
+            click("#op-" + name);
         }
     }
 

@@ -20,6 +20,12 @@ final class Plot extends Pane {
 
     private final Canvas canvas = new Canvas(100, 100);
     private final Letters letters = new Letters();
+    /** The margins that go with the letters: set once a picture, for every point asks for them. */
+    private double atLeft = LEFT;
+
+    private double atRight = RIGHT;
+    private double atTop = TOP;
+    private double atBottom = BOTTOM;
     private double fromX = 0;
     private double toX = 1;
     private double fromY = 0;
@@ -50,6 +56,10 @@ final class Plot extends Pane {
             String wordsY,
             double stepY,
             DoubleFunction<String> sideWords) {
+        atLeft = letters.of(LEFT);
+        atRight = letters.of(RIGHT);
+        atTop = letters.of(TOP);
+        atBottom = letters.of(BOTTOM);
         canvas.setWidth(Math.max(1, getWidth()));
         canvas.setHeight(Math.max(1, getHeight()));
         fromX = lowX;
@@ -70,7 +80,7 @@ final class Plot extends Pane {
         double lastMiddle = Math.min(pixelX(lastX), canvas.getWidth() - letters.of(HALF_LETTER) * lastLabel.length());
         for (double x = Math.ceil(fromX / stepX) * stepX; x <= toX + 1e-9; x += stepX) {
             g.setStroke(grid);
-            g.strokeLine(snap(pixelX(x)), letters.of(TOP), snap(pixelX(x)), canvas.getHeight() - letters.of(BOTTOM));
+            g.strokeLine(snap(pixelX(x)), atTop, snap(pixelX(x)), canvas.getHeight() - atBottom);
             g.setFill(ink);
             boolean last = x + stepX > toX + 1e-9;
             String label = last ? lastLabel : words(x, stepX);
@@ -80,18 +90,18 @@ final class Plot extends Pane {
                     || middle + letters.of(HALF_LETTER) * label.length() + 4
                             < lastMiddle - letters.of(HALF_LETTER) * lastLabel.length();
             if (room) {
-                g.fillText(label, middle, canvas.getHeight() - letters.of(BOTTOM) + 4);
+                g.fillText(label, middle, canvas.getHeight() - atBottom + 4);
             }
         }
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);
         for (double y = Math.ceil(fromY / stepY) * stepY; y <= toY + 1e-9; y += stepY) {
             g.setStroke(grid);
-            g.strokeLine(letters.of(LEFT), snap(pixelY(y)), canvas.getWidth() - letters.of(RIGHT), snap(pixelY(y)));
+            g.strokeLine(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)));
             g.setFill(ink);
-            if (pixelY(y) > letters.of(TOP) + 4) {
+            if (pixelY(y) > atTop + 4) {
                 // Above stands what the numbers are.
-                g.fillText(sideWords.apply(y), letters.of(LEFT) - 6, pixelY(y));
+                g.fillText(sideWords.apply(y), atLeft - 6, pixelY(y));
             }
         }
         g.setTextAlign(TextAlignment.LEFT);
@@ -115,14 +125,11 @@ final class Plot extends Pane {
     }
 
     double pixelX(double x) {
-        return letters.of(LEFT)
-                + (x - fromX) / (toX - fromX) * (canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT));
+        return atLeft + (x - fromX) / (toX - fromX) * (canvas.getWidth() - atLeft - atRight);
     }
 
     double pixelY(double y) {
-        return canvas.getHeight()
-                - letters.of(BOTTOM)
-                - (y - fromY) / (toY - fromY) * (canvas.getHeight() - letters.of(BOTTOM) - letters.of(TOP));
+        return canvas.getHeight() - atBottom - (y - fromY) / (toY - fromY) * (canvas.getHeight() - atBottom - atTop);
     }
 
     /** @return the value at the left end of the foot */
@@ -138,9 +145,7 @@ final class Plot extends Pane {
     /** @return the value that stands at a height */
     double valueY(double pixel) {
         return fromY
-                + (canvas.getHeight() - letters.of(BOTTOM) - pixel)
-                        / (canvas.getHeight() - letters.of(BOTTOM) - letters.of(TOP))
-                        * (toY - fromY);
+                + (canvas.getHeight() - atBottom - pixel) / (canvas.getHeight() - atBottom - atTop) * (toY - fromY);
     }
 
     /** Draws a line through points; NaN parts it. */
@@ -166,7 +171,7 @@ final class Plot extends Pane {
 
     /** Draws a function over the whole width. */
     void curve(DoubleUnaryOperator function, Color colour) {
-        int n = (int) Math.max(2, canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT));
+        int n = (int) Math.max(2, canvas.getWidth() - atLeft - atRight);
         double[] x = new double[n];
         double[] y = new double[n];
         for (int i = 0; i < n; i++) {
@@ -187,10 +192,7 @@ final class Plot extends Pane {
 
     /** @return the value that stands at a distance from the left */
     double valueX(double pixel) {
-        return fromX
-                + (pixel - letters.of(LEFT))
-                        / (canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT))
-                        * (toX - fromX);
+        return fromX + (pixel - atLeft) / (canvas.getWidth() - atLeft - atRight) * (toX - fromX);
     }
 
     /** Lays a wash over a stretch, or draws an upright line where it is none. */
@@ -198,11 +200,7 @@ final class Plot extends Pane {
         GraphicsContext g = clipped();
         g.setFill(colour);
         double left = pixelX(from);
-        g.fillRect(
-                left,
-                letters.of(TOP),
-                Math.max(1.5, pixelX(to) - left),
-                canvas.getHeight() - letters.of(TOP) - letters.of(BOTTOM));
+        g.fillRect(left, atTop, Math.max(1.5, pixelX(to) - left), canvas.getHeight() - atTop - atBottom);
         g.restore();
     }
 
@@ -217,7 +215,7 @@ final class Plot extends Pane {
         double left = pixelX(x) + 4;
         g.setFill(ink);
         g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(words, left, letters.of(TOP) + 8 + letters.of(15) * row);
+        g.fillText(words, left, atTop + 8 + letters.of(15) * row);
         g.restore();
     }
 
@@ -246,11 +244,7 @@ final class Plot extends Pane {
     void wash(double low, double high, Color colour) {
         GraphicsContext g = clipped();
         g.setFill(colour);
-        g.fillRect(
-                letters.of(LEFT),
-                pixelY(high),
-                canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT),
-                pixelY(low) - pixelY(high));
+        g.fillRect(atLeft, pixelY(high), canvas.getWidth() - atLeft - atRight, pixelY(low) - pixelY(high));
         g.restore();
     }
 
@@ -264,12 +258,12 @@ final class Plot extends Pane {
         GraphicsContext g = clipped();
         g.setStroke(colour);
         g.setLineDashes(6, 4);
-        g.strokeLine(letters.of(LEFT), snap(pixelY(y)), canvas.getWidth() - letters.of(RIGHT), snap(pixelY(y)));
+        g.strokeLine(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)));
         g.setLineDashes();
         g.setFill(ink);
         g.setTextAlign(left ? TextAlignment.LEFT : TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
-        g.fillText(words, left ? letters.of(LEFT) + 4 : canvas.getWidth() - letters.of(RIGHT) - 2, pixelY(y) - 2);
+        g.fillText(words, left ? atLeft + 4 : canvas.getWidth() - atRight - 2, pixelY(y) - 2);
         g.restore();
     }
 
@@ -277,11 +271,7 @@ final class Plot extends Pane {
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.save();
         g.beginPath();
-        g.rect(
-                letters.of(LEFT),
-                letters.of(TOP) - 8,
-                canvas.getWidth() - letters.of(LEFT) - letters.of(RIGHT),
-                canvas.getHeight() - letters.of(TOP) - letters.of(BOTTOM) + 8);
+        g.rect(atLeft, atTop - 8, canvas.getWidth() - atLeft - atRight, canvas.getHeight() - atTop - atBottom + 8);
         g.clip();
         return g;
     }
