@@ -214,7 +214,11 @@ class CommandLineTest {
         limited.addAll(line("record", "file:deck.txt", "--out", "full.zest"));
         Run ran = run(limited);
         assertThat(ran.status()).isEqualTo(1);
-        assertThat(ran.err().lines()).singleElement().asString().contains("what was written is kept");
+        // Where the machine is slow it may have waited long enough to say so.
+        assertThat(ran.err().lines().filter(said -> !said.contains("still waiting")))
+                .singleElement()
+                .asString()
+                .contains("what was written is kept");
         JsonNode info = zesty("info", "full.zest", "--json").json();
         assertThat(info.path("rows").asInt()).isBetween(20_000, 359_000);
     }
