@@ -8,6 +8,7 @@ import zesty.signal.core.read.level.Level;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeBase;
 
 /** One channel of a live stream: keeps what arrived and what its chain makes of it. Trail's thread only. */
@@ -15,10 +16,10 @@ final class ChannelRunner {
     private static final String WAITS = "kept, not read: the caution above comes first";
     private static final int PIECE = 4096;
 
-    private final Series raw;
+    private final SeriesRing raw;
     private Channel channel;
     private ChannelChain chain;
-    private Series clean;
+    private SeriesRing clean;
     private ReaderRunner level;
     private boolean warming;
     private boolean waiting;
@@ -31,7 +32,7 @@ final class ChannelRunner {
     private LevelNow levelNow = LevelNow.of(null);
 
     ChannelRunner(int capacity, ChannelChain chain) {
-        raw = new Series(capacity, true);
+        raw = new SeriesRing(capacity, true);
         begin(chain);
     }
 
@@ -39,7 +40,7 @@ final class ChannelRunner {
     void begin(ChannelChain other) {
         chain = other;
         channel = other.channel();
-        clean = new Series(raw.capacity());
+        clean = new SeriesRing(raw.capacity());
         level = new ReaderRunner(
                 ReaderSetup.on(channel.column(), Level.NAME, java.util.Map.of()), List.of(), List.of(chain));
         latestClean = Double.NaN;

@@ -3,7 +3,7 @@ package zesty.signal.engine;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 
 /**
  * Everything there is to see at one moment: of a running trail, or of a stored take.
@@ -70,7 +70,7 @@ public record Sight(
     }
 
     /** @return the times of the first strand; null until the first row has come */
-    public TimeRing times() {
+    public Times times() {
         return first().times();
     }
 

@@ -1,7 +1,7 @@
 package zesty.signal.engine;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
@@ -9,8 +9,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.DoublePredicate;
-import zesty.signal.core.clean.Recipe;
-import zesty.signal.core.clean.RecipeException;
+import java.util.function.IntFunction;
+import java.util.function.Supplier;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.read.HandEdit;
@@ -23,64 +23,76 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
-import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeBase;
-import zesty.signal.core.sample.TimeRing;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 /**
  * A stored take worked out again with a rig. What is read runs through the same chains as on the live trail, so that it
- * answers the same; what is drawn is cleaned both ways between the gaps, so that nothing in it is late. Immutable but for
- * {@link #with} and {@link #edited}, which give another. Making one takes time in proportion to the take: not for the
- * window's thread.
+ * answers the same; what is drawn is cleaned both ways between the gaps, so that nothing in it is late. A take that is small is
+ * held in memory and is complete at once. Of a long one pages are read when they are looked at: it can be seen at once,
+ * {@link #finish} draws and reads all of it, and it must be closed. Immutable but for {@link #with}, {@link #edited} and
+ * {@link #finish}, which give another that shares the rows. Making one is not for the window's thread.
  */
-public final class StoredTake {
+public final class StoredTake implements AutoCloseable {
     private static final int PIECE = 1 << 14;
-    /** How far the work is when all is read from the disk, and when all readers have read it. */
+    /** A take of so many values, times included, is held in memory: 32 MB. */
+    private static final long MOST_HELD = 1 << 22;
+    /** Pages of so many values are kept: 128 MB. */
+    private static final long MOST_PAGED = 1 << 24;
+    /** How far the work is when all is read from the disk, and when all is drawn. */
     private static final double READ_SHARE = 0.4;
 
-    private static final double DRAWN_SHARE = 0.8;
+    private static final double DRAWN_SHARE = 0.6;
     /** What every channel's own level is kept under, beside the readers that the rig names. */
     private static final String LEVELS = "each channel's ";
+
+    private static final String UNREAD = "not read yet: all of the take is gone through first";
 
     private final Facts facts;
     private final Sight sight;
     private final Map<String, Work> works;
+    private final Map<String, StoredLine.Drawing> drawings;
+    private final boolean finished;
 
     /** What does not change with the rig. */
     private record Facts(
             String title,
             String mended,
-            List<String> damage,
-            List<Line> lines,
+            Supplier<List<String>> damage,
+            List<StoredLine> lines,
             List<Mark> marks,
-            Map<String, List<HandEdit>> edits) {}
-
-    /** A line of samples in time: all rows, or those of one station. */
-    private record Line(Source source, double[][] columns, double[] seconds, StrandSight strand) {
-        boolean has(Rig rig, Channel channel) {
-            String own = rig.ownName(channel.column());
-            return strand.source() == rig.sourceOf(channel.column())
-                    && Stations.indexOf(source.format(), own) >= 0
-                    && Double.compare(strand.station(), Stations.stationOf(source.format(), own)) == 0;
+            Map<String, List<HandEdit>> edits,
+            Pages pages,
+            Take open) {
+        Facts edited(Map<String, List<HandEdit>> others) {
+            return new Facts(title, mended, damage, lines, marks, others, pages, open);
         }
 
-        int columnOf(Rig rig, Channel channel) {
-            return Stations.indexOf(source.format(), rig.ownName(channel.column()));
+        boolean held() {
+            return lines.stream().allMatch(line -> line.rows().held());
         }
     }
+
+    /** What pages are kept in and made by, and up to how many values need none. */
+    private record Pages(PageCache cache, Pager pager, long mostHeld) {}
 
     /** A reader that has read the take, and the channels as they were. */
     private record Work(ReaderRunner runner, List<Channel> channels) {}
 
-    private StoredTake(Facts facts, Sight sight, Map<String, Work> works) {
+    private StoredTake(
+            Facts facts,
+            Sight sight,
+            Map<String, Work> works,
+            Map<String, StoredLine.Drawing> drawings,
+            boolean finished) {
         this.facts = facts;
         this.sight = sight;
         this.works = works;
+        this.drawings = drawings;
+        this.finished = finished;
     }
 
     /** Tells how far the work is; giving it up ends it by a {@link CancellationException}. */
@@ -108,92 +120,126 @@ public final class StoredTake {
     }
 
     /**
-     * Reads a take into memory (8 bytes a value and column) and works it out with its own rig.
+     * Works all of a take out with its own rig.
      *
+     * @param take stays the caller's, and must stay open as long as a long one is looked at
      * @param goOn hears how far it is, 0 … 1, and says whether to go on
      * @throws CancellationException when it said no
      */
     public static StoredTake load(Take take, DoublePredicate goOn) throws TakeException {
+        return load(take, goOn, MOST_HELD);
+    }
+
+    /** @param mostHeld up to so many values a source it is held in memory */
+    static StoredTake load(Take take, DoublePredicate goOn, long mostHeld) throws TakeException {
         Told told = new Told(goOn);
+        return of(take, null, told, mostHeld).finish(told);
+    }
+
+    /**
+     * Opens a take to look at it with its own rig. One that is small is complete; of a long one {@link #finished} says no.
+     *
+     * @param goOn hears how far it is, 0 … 1, and says whether to go on
+     * @throws CancellationException when it said no
+     */
+    public static StoredTake open(Path file, DoublePredicate goOn) throws TakeException {
+        Take take = Take.open(file);
+        StoredTake made = null;
+        try {
+            Told told = new Told(goOn);
+            made = of(take, take, told, MOST_HELD);
+            made = made.facts.held() ? made.finish(told) : made;
+            return made;
+        } finally {
+            if (made == null || made.facts.held()) {
+                take.close();
+            }
+        }
+    }
+
+    private static StoredTake of(Take take, Take owned, Told told, long mostHeld) throws TakeException {
         if (take.rows() < 2) {
             throw new TakeException(take.file() + " holds " + take.rows() + " rows; there is nothing to draw");
         }
-        if (take.rows() > 1 << 28) {
-            throw new TakeException(
-                    take.file() + " holds " + take.rows() + " rows; up to " + (1 << 28) + " can be shown at once");
-        }
         Rig fitted = take.rigOrPlain();
-        List<Line> lines = new ArrayList<>();
+        Pages pages = new Pages(new PageCache(MOST_PAGED), new Pager(), mostHeld);
+        List<StoredLine> lines = new ArrayList<>();
         for (int s = 0; s < fitted.sources().size(); s++) {
             if (take.rows(s) > 1) {
                 fitted = fitted.fittedTo(s, fitted.sources().get(s).format());
-                fitted = lines(take, s, fitted, lines, told);
+                fitted = lines(take, s, fitted, lines, pages, told);
             }
         }
-        List<Mark> marks = take.marks();
-        Map<String, List<HandEdit>> edits = take.edits();
-        return work(new Facts(take.title(), take.mended(), take.damage(), lines, marks, edits), fitted, null, told);
+        boolean held = lines.stream().allMatch(line -> line.rows().held());
+        List<String> damage = held ? take.damage() : List.of();
+        Supplier<List<String>> damaged = held
+                ? () -> damage
+                : () -> {
+                    List<String> words = new ArrayList<>(take.damage());
+                    if (!pages.pager().trouble().isEmpty()) {
+                        words.add(pages.pager().trouble());
+                    }
+                    return words;
+                };
+        Facts facts = new Facts(
+                take.title(), take.mended(), damaged, lines, take.marks(), take.edits(), pages, held ? null : owned);
+        return made(facts, fitted, null, Map.of());
     }
 
     /** Adds the lines of samples of a source. @return the rig with the stations that turned up */
-    private static Rig lines(Take take, int index, Rig rig, List<Line> lines, Told told) throws TakeException {
+    private static Rig lines(Take take, int index, Rig rig, List<StoredLine> lines, Pages pages, Told told)
+            throws TakeException {
         Source source = rig.sources().get(index);
-        double[][] columns = new double[source.format().columns().size()][];
-        int first = take.firstColumn(index);
-        for (int c = 0; c < columns.length; c++) {
-            columns[c] = take.column(first + c);
-            told.at(READ_SHARE * (c + 1) / columns.length);
-        }
-        double[] seconds = take.times(index);
+        int columns = source.format().columns().size();
         int stationColumn = source.format().indexOf(Role.STATION);
+        boolean isLong = take.rows(index) * (columns + 1) > pages.mostHeld();
+        if (isLong && stationColumn < 0) {
+            lines.add(StoredLine.filed(
+                    source,
+                    index,
+                    new FiledRows(take, index, columns),
+                    take.gaps(index),
+                    pages.cache(),
+                    pages.pager()));
+            return rig;
+        }
+        HeldRows held = held(take, index, columns, told);
         if (stationColumn < 0) {
-            lines.add(line(source, index, Double.NaN, columns, seconds, SampleRate.of(seconds), take.gaps(index)));
+            lines.add(StoredLine.held(source, index, Double.NaN, held, take.gaps(index), pages.cache(), pages.pager()));
             return rig;
         }
         Rig fitted = rig;
-        Block all = new Block(new TimeBase.Explicit(seconds), columns, seconds.length, List.of());
+        Block all = new Block(new TimeBase.Explicit(held.times()), held.columns(), held.times().length, List.of());
         for (Map.Entry<Double, Block> part : Stations.part(all, stationColumn).entrySet()) {
             Block block = part.getValue();
             double[] own = ((TimeBase.Explicit) block.time()).seconds();
             if (own.length > 1) {
-                double rate = SampleRate.of(own);
-                lines.add(line(source, index, part.getKey(), block.columns(), own, rate, ownGaps(own, rate)));
+                HeldRows rows = new HeldRows(block.columns(), own);
+                lines.add(StoredLine.held(source, index, part.getKey(), rows, null, pages.cache(), pages.pager()));
                 fitted = fitted.withStation(index, part.getKey());
             }
         }
         return fitted;
     }
 
-    private static Line line(
-            Source source,
-            int index,
-            double station,
-            double[][] columns,
-            double[] seconds,
-            double rateHz,
-            List<Gap> gaps) {
-        TimeRing times = new TimeRing(new Series(seconds.length).capacity());
-        times.append(new TimeBase.Explicit(seconds), seconds.length);
-        long lost = gaps.stream().mapToLong(Gap::missing).sum();
-        double last = seconds[seconds.length - 1];
-        StrandSight strand = new StrandSight(index, station, rateHz, times, last, 0, gaps, lost);
-        return new Line(source, columns, seconds, strand);
-    }
-
-    private static List<Gap> ownGaps(double[] seconds, double rateHz) {
-        List<Gap> gaps = new ArrayList<>();
-        for (int i = 1; i < seconds.length; i++) {
-            double step = seconds[i] - seconds[i - 1];
-            if (step > Gap.PERIODS / rateHz) {
-                gaps.add(new Gap(seconds[i - 1], seconds[i], Math.max(0, Math.round(step * rateHz) - 1)));
-            }
+    private static HeldRows held(Take take, int index, int count, Told told) throws TakeException {
+        if (take.rows(index) * (count + 1) > MOST_HELD * 16) {
+            throw new TakeException(take.file() + " holds " + take.rows(index) + " rows of several stations; up to "
+                    + MOST_HELD * 16 / (count + 1) + " can be worked on at once");
         }
-        return gaps;
+        double[][] columns = new double[count][];
+        int first = take.firstColumn(index);
+        for (int c = 0; c < count; c++) {
+            columns[c] = take.column(first + c);
+            told.at(READ_SHARE * (c + 1) / count);
+        }
+        return new HeldRows(columns, take.times(index));
     }
 
     /** @return the same take worked out with a changed rig; what did not change is not worked out again */
     public StoredTake with(Rig changed) {
-        return work(facts, changed, this, Told.NOBODY);
+        StoredTake other = made(facts, changed, this, works);
+        return facts.held() ? other.finish(Told.NOBODY) : other;
     }
 
     /** @return the same take with other changes made by hand to a reader's events */
@@ -204,42 +250,148 @@ public final class StoredTake {
         if (done != null) {
             done.runner().edited(edits);
         }
-        return work(
-                new Facts(facts.title(), facts.mended(), facts.damage(), facts.lines(), facts.marks(), others),
-                sight.rig(),
-                this,
-                Told.NOBODY);
+        StoredTake other = made(facts.edited(others), sight.rig(), this, works);
+        return facts.held() ? other.finish(Told.NOBODY) : other;
     }
 
-    private static StoredTake work(Facts facts, Rig rig, StoredTake before, Told told) {
+    /** @return whether all of it is drawn and read; else {@link #finish} does the rest */
+    public boolean finished() {
+        return finished;
+    }
+
+    /**
+     * Draws what is not drawn yet and reads what is not read yet. Any thread; of a long take meanwhile others may look.
+     *
+     * @param goOn hears how far it is, 0 … 1, and says whether to go on
+     * @throws CancellationException when it said no
+     */
+    public StoredTake finish(DoublePredicate goOn) {
+        return finish(new Told(goOn));
+    }
+
+    private StoredTake finish(Told told) {
+        draw(told);
+        Map<String, Work> done = new HashMap<>(works);
+        for (StoredLine line : facts.lines()) {
+            List<Channel> own = own(sight.rig(), line);
+            List<ReaderSetup> all = new ArrayList<>(sight.rig().readers());
+            read(facts, sight.rig(), line, own, all, done, "", told);
+            read(facts, sight.rig(), line, own, levels(own), done, LEVELS, told);
+        }
+        told.at(1);
+        return new StoredTake(facts, sight(facts, sight.rig(), done, drawings), done, drawings, true);
+    }
+
+    /** Works the extremes of all signals out, side by side from the beginning, so that all fill up together. */
+    private void draw(Told told) {
+        List<PagedSeries> all = new ArrayList<>();
+        for (ChannelSight channel : sight.channels()) {
+            all.add((PagedSeries) channel.raw());
+            all.add((PagedSeries) channel.clean());
+        }
+        long rows = all.stream().mapToLong(Series::end).sum();
+        long done = 0;
+        double from = facts.held() ? READ_SHARE : 0;
+        int[] next = new int[all.size()];
+        while (true) {
+            int behind = -1;
+            double least = 1;
+            for (int k = 0; k < next.length; k++) {
+                double share = (double) next[k] / all.get(k).pages();
+                if (share < least) {
+                    least = share;
+                    behind = k;
+                }
+            }
+            if (behind < 0) {
+                return;
+            }
+            PagedSeries series = all.get(behind);
+            series.sweep(next[behind]++);
+            done += series.end() / series.pages();
+            told.at(from + (DRAWN_SHARE - from) * Math.min(1, (double) done / rows));
+        }
+    }
+
+    private static List<Channel> own(Rig rig, StoredLine line) {
+        return rig.channels().stream().filter(c -> line.has(rig, c)).toList();
+    }
+
+    private static List<ReaderSetup> levels(List<Channel> own) {
+        return own.stream()
+                .map(channel -> ReaderSetup.on(channel.column(), Level.NAME, Map.of()))
+                .toList();
+    }
+
+    /** @param kept what was read before, of which all that still holds is taken over */
+    private static StoredTake made(Facts facts, Rig rig, StoredTake before, Map<String, Work> kept) {
         Map<String, Work> works = new HashMap<>();
-        List<ChannelSight> channels = new ArrayList<>();
-        for (Line line : facts.lines()) {
-            List<Channel> own =
-                    rig.channels().stream().filter(c -> line.has(rig, c)).toList();
-            List<ReaderSetup> wanted = new ArrayList<>(rig.readers());
-            read(facts, rig, line, own, wanted, before, works, "", told);
-            List<ReaderSetup> levels = own.stream()
-                    .map(channel -> ReaderSetup.on(channel.column(), Level.NAME, Map.of()))
-                    .toList();
-            read(facts, rig, line, own, levels, before, works, LEVELS, told);
+        Map<String, StoredLine.Drawing> drawings = new HashMap<>();
+        for (StoredLine line : facts.lines()) {
+            List<Channel> own = own(rig, line);
+            keep(rig, own, rig.readers(), "", kept, works);
+            keep(rig, own, levels(own), LEVELS, kept, works);
             for (Channel channel : own) {
-                channels.add(channel(rig, line, channel, before, works));
-                told.at(DRAWN_SHARE
-                        + (1 - DRAWN_SHARE) * channels.size() / rig.channels().size());
+                drawings.put(channel.column(), drawing(rig, line, channel, before));
             }
         }
-        LinkHealth health = LinkHealth.IDLE.withState(LinkState.STORED, "");
-        List<StrandSight> strands = facts.lines().stream().map(Line::strand).toList();
-        List<ChannelSight> inOrder = new ArrayList<>();
-        for (Channel channel : rig.channels()) {
-            channels.stream().filter(c -> c.channel().equals(channel)).forEach(inOrder::add);
+        return new StoredTake(facts, sight(facts, rig, works, drawings), works, drawings, false);
+    }
+
+    private static void keep(
+            Rig rig,
+            List<Channel> own,
+            List<ReaderSetup> wanted,
+            String of,
+            Map<String, Work> before,
+            Map<String, Work> works) {
+        for (ReaderSetup setup : wanted) {
+            List<Channel> ports = ports(setup, own);
+            Work work = before.get(of + setup.id());
+            boolean same = work != null
+                    && work.runner().setup().equals(setup)
+                    && work.channels().equals(ports)
+                    && work.runner().watchesOnly(rig.bandsOn(setup.id()))
+                    && ports.stream().allMatch(c -> c.scaling().columns().isEmpty());
+            if (same) {
+                works.put(of + setup.id(), work);
+            }
         }
-        return new StoredTake(
-                facts,
-                new Sight(
-                        Collections.nCopies(rig.sources().size(), health), rig, strands, inOrder, RecordingSight.NONE),
-                works);
+    }
+
+    private static List<Channel> ports(ReaderSetup setup, List<Channel> own) {
+        List<Channel> ports = new ArrayList<>();
+        for (String column : setup.columns()) {
+            own.stream().filter(c -> c.column().equals(column)).forEach(ports::add);
+        }
+        return ports;
+    }
+
+    private static StoredLine.Drawing drawing(Rig rig, StoredLine line, Channel channel, StoredTake before) {
+        ChannelSight old =
+                before == null ? null : before.sight().channel(channel.column()).orElse(null);
+        boolean sameSignal = old != null
+                && old.channel().scaling().equals(channel.scaling())
+                && old.channel().recipe().equals(channel.recipe())
+                && channel.scaling().columns().isEmpty();
+        return sameSignal ? before.drawings.get(channel.column()) : line.new Drawing(rig, channel);
+    }
+
+    private static Sight sight(
+            Facts facts, Rig rig, Map<String, Work> works, Map<String, StoredLine.Drawing> drawings) {
+        List<ChannelSight> channels = new ArrayList<>();
+        for (Channel channel : rig.channels()) {
+            facts.lines().stream()
+                    .filter(line -> line.has(rig, channel))
+                    .findFirst()
+                    .ifPresent(
+                            line -> channels.add(channel(rig, line, channel, works, drawings.get(channel.column()))));
+        }
+        LinkHealth health = LinkHealth.IDLE.withState(LinkState.STORED, "");
+        List<StrandSight> strands =
+                facts.lines().stream().map(StoredLine::strand).toList();
+        return new Sight(
+                Collections.nCopies(rig.sources().size(), health), rig, strands, channels, RecordingSight.NONE);
     }
 
     /**
@@ -265,15 +417,14 @@ public final class StoredTake {
             source = rig.sourceOf(found);
             own.add(found);
         }
-        List<Line> lines = new ArrayList<>();
-        Rig fitted = lines(take, source, rig, lines, Told.NOBODY);
+        List<StoredLine> lines = new ArrayList<>();
+        Pages pages = new Pages(new PageCache(MOST_PAGED), new Pager(), MOST_HELD);
+        Rig fitted = lines(take, source, rig, lines, pages, Told.NOBODY);
         ReaderSetup setup = new ReaderSetup(kind, own, settings);
-        Facts facts = new Facts("", "", List.of(), lines, List.of(), take.edits());
-        for (Line line : lines) {
+        Facts facts = new Facts("", "", List::of, lines, List.of(), take.edits(), pages, null);
+        for (StoredLine line : lines) {
             Map<String, Work> works = new HashMap<>();
-            List<Channel> channels =
-                    fitted.channels().stream().filter(c -> line.has(fitted, c)).toList();
-            read(facts, fitted, line, channels, List.of(setup), null, works, "", Told.NOBODY);
+            read(facts, fitted, line, own(fitted, line), List.of(setup), works, "", Told.NOBODY);
             Work work = works.get(setup.id());
             if (work != null) {
                 ReaderSight seen = work.runner().whole();
@@ -303,39 +454,25 @@ public final class StoredTake {
                                 rig.channels().stream().map(Channel::column).toList())));
     }
 
-    /** Runs the readers of a line that were not there before, each over channels that begin with it. */
+    /** Runs the readers of a line that have not read it yet, each over channels that begin with it. */
     private static void read(
             Facts facts,
             Rig rig,
-            Line line,
+            StoredLine line,
             List<Channel> own,
             List<ReaderSetup> wanted,
-            StoredTake before,
             Map<String, Work> works,
             String of,
             Told told) {
         Map<Channel, ChannelChain> chains = new IdentityHashMap<>();
         List<ReaderRunner> fresh = new ArrayList<>();
         for (ReaderSetup setup : wanted) {
-            List<Channel> ports = new ArrayList<>();
-            for (String column : setup.columns()) {
-                own.stream().filter(c -> c.column().equals(column)).forEach(ports::add);
-            }
-            if (ports.isEmpty() || ports.size() < setup.columns().size()) {
-                continue;
-            }
-            Work kept = before == null ? null : before.works.get(of + setup.id());
-            boolean same = kept != null
-                    && kept.runner().setup().equals(setup)
-                    && kept.channels().equals(ports)
-                    && kept.runner().watchesOnly(rig.bandsOn(setup.id()))
-                    && ports.stream().allMatch(c -> c.scaling().columns().isEmpty());
-            if (same) {
-                works.put(of + setup.id(), kept);
+            List<Channel> ports = ports(setup, own);
+            if (ports.isEmpty() || ports.size() < setup.columns().size() || works.containsKey(of + setup.id())) {
                 continue;
             }
             List<ChannelChain> through = ports.stream()
-                    .map(c -> chains.computeIfAbsent(c, key -> chain(rig, line, key)))
+                    .map(c -> chains.computeIfAbsent(c, key -> line.chain(rig, key)))
                     .toList();
             ReaderRunner runner = new ReaderRunner(setup, rig.bandsOn(setup.id()), through);
             runner.edited(facts.edits().getOrDefault(setup.id(), List.of()));
@@ -347,21 +484,15 @@ public final class StoredTake {
         }
     }
 
-    private static ChannelChain chain(Rig rig, Line line, Channel channel) {
-        int column = line.columnOf(rig, channel);
-        double[] values = line.columns()[column];
-        return new ChannelChain(
-                rig, channel, column, line.strand().rateHz(), ChannelChain.rowsEach(values, 0, values.length));
-    }
-
-    private static void run(Line line, Map<Channel, ChannelChain> chains, List<ReaderRunner> readers, Told told) {
-        double[] seconds = line.seconds();
-        Stretches stretches =
-                new Stretches(line.strand().rateHz(), line.source().setup().warmUpSeconds());
-        for (int from = 0; from < seconds.length; from += PIECE) {
-            int to = Math.min(seconds.length, from + PIECE);
-            told.at(READ_SHARE + (DRAWN_SHARE - READ_SHARE) * from / seconds.length);
-            for (Stretches.Stretch stretch : stretches.part(seconds, from, to)) {
+    private static void run(StoredLine line, Map<Channel, ChannelChain> chains, List<ReaderRunner> readers, Told told) {
+        Rows rows = line.rows();
+        Stretches stretches = line.stretches();
+        for (long from = 0; from < rows.count(); from += PIECE) {
+            long to = Math.min(rows.count(), from + PIECE);
+            told.at(DRAWN_SHARE + (1 - DRAWN_SHARE) * from / rows.count());
+            double[] seconds = rows.seconds(from, to);
+            IntFunction<double[]> columns = line.columns(from, to);
+            for (Stretches.Stretch stretch : stretches.part(seconds, 0, seconds.length)) {
                 if (stretch.afterGap()) {
                     chains.values().forEach(ChannelChain::gap);
                     readers.forEach(ReaderRunner::gap);
@@ -371,7 +502,7 @@ public final class StoredTake {
                 }
                 Map<ChannelChain, ChannelChain.Part> parts = new IdentityHashMap<>();
                 for (ChannelChain chain : chains.values()) {
-                    parts.put(chain, chain.part(c -> line.columns()[c], stretch.from(), stretch.to(), seconds));
+                    parts.put(chain, chain.part(columns, stretch.from(), stretch.to(), seconds));
                 }
                 for (ReaderRunner reader : readers) {
                     reader.part(reader.chains().stream().map(parts::get).toList());
@@ -382,114 +513,41 @@ public final class StoredTake {
     }
 
     private static ChannelSight channel(
-            Rig rig, Line line, Channel channel, StoredTake before, Map<String, Work> works) {
-        ChannelSight old =
-                before == null ? null : before.sight().channel(channel.column()).orElse(null);
+            Rig rig, StoredLine line, Channel channel, Map<String, Work> works, StoredLine.Drawing drawing) {
         List<ReaderSight> readers = new ArrayList<>();
         for (ReaderSetup setup : rig.readersOn(channel.column())) {
             Work work = works.get(setup.id());
-            if (work != null) {
-                readers.add(work.runner().whole());
-            }
+            readers.add(
+                    work != null
+                            ? work.runner().whole()
+                            : new ReaderSight(setup, null, List.of(), List.of(), 0, UNREAD));
         }
-        String levelId =
-                LEVELS + ReaderSetup.on(channel.column(), Level.NAME, Map.of()).id();
-        LevelNow level = LevelNow.of(works.get(levelId).runner().whole().reading());
-        boolean sameSignal = old != null
-                && old.channel().scaling().equals(channel.scaling())
-                && old.channel().recipe().equals(channel.recipe())
-                && old.channel().limits().equals(channel.limits())
-                && channel.scaling().columns().isEmpty();
-        if (sameSignal) {
-            return new ChannelSight(
-                    channel,
-                    line.strand(),
-                    old.rateHz(),
-                    old.raw(),
-                    old.clean(),
-                    0,
-                    0,
-                    old.latestRaw(),
-                    old.latestClean(),
-                    level,
-                    readers,
-                    false,
-                    old.beyond(),
-                    old.scalingNow(),
-                    old.trouble());
-        }
-        return drawn(rig, line, channel, old, level, readers);
-    }
-
-    private static ChannelSight drawn(
-            Rig rig, Line line, Channel channel, ChannelSight old, LevelNow level, List<ReaderSight> readers) {
-        double[] raw = line.columns()[line.columnOf(rig, channel)];
-        int n = raw.length;
-        Series rawSeries = old == null ? new Series(n) : old.raw();
-        if (old == null) {
-            rawSeries.append(raw, 0, n);
-        }
-        // Without its recipe the chain scales only; the recipe runs both ways over what is read of it.
-        ChannelChain scaled = chain(rig, line, channel.withRecipe(Recipe.NONE));
-        double[] clean = new double[n];
-        Arrays.fill(clean, Double.NaN);
-        String trouble = scaled.trouble();
-        Stretches stretches =
-                new Stretches(line.strand().rateHz(), line.source().setup().warmUpSeconds());
-        for (Stretches.Stretch stretch : stretches.part(line.seconds(), 0, n)) {
-            if (stretch.cold()) {
-                continue;
-            }
-            ChannelChain.Part part = scaled.part(c -> line.columns()[c], stretch.from(), stretch.to(), line.seconds());
-            double[] values = part.values.clone();
-            try {
-                channel.recipe().bothWays(values, scaled.rateHz());
-            } catch (RecipeException e) {
-                trouble = e.getMessage();
-            }
-            int next = 0;
-            for (int i = 0; i < part.rows.length; i++) {
-                boolean there = !scaled.sparse() || !Double.isNaN(part.rows[i]);
-                clean[stretch.from() + i] = there ? values[next++] : Double.NaN;
-            }
-        }
-        Series cleanSeries = new Series(n);
-        cleanSeries.append(clean, 0, n);
+        Work level = works.get(
+                LEVELS + ReaderSetup.on(channel.column(), Level.NAME, Map.of()).id());
+        LevelNow now = LevelNow.of(level == null ? null : level.runner().whole().reading());
         return new ChannelSight(
                 channel,
                 line.strand(),
-                scaled.rateHz(),
-                rawSeries,
-                cleanSeries,
+                drawing.rateHz(),
+                line.raw(rig, channel),
+                drawing.series(),
                 0,
                 0,
-                latest(raw),
-                latest(clean),
-                level,
+                line.latestRaw(rig, channel),
+                drawing.latest(),
+                now,
                 readers,
                 false,
-                worstBeyond(channel.limits(), clean),
-                channel.scaling().at(scaled.latestOthers()),
-                trouble);
+                beyond(channel.limits(), now),
+                channel.scaling().at(drawing.latestOthers()),
+                drawing.trouble());
     }
 
-    private static double latest(double[] values) {
-        for (int i = values.length - 1; i >= 0; i--) {
-            if (!Double.isNaN(values[i])) {
-                return values[i];
-            }
-        }
-        return Double.NaN;
-    }
-
-    private static double worstBeyond(Limits limits, double[] values) {
-        double low = Double.NaN;
-        double high = Double.NaN;
-        for (double value : values) {
-            high = value > limits.high() && !(value <= high) ? value : high;
-            low = value < limits.low() && !(value >= low) ? value : low;
-        }
-        return Double.isNaN(high) ? low : high;
+    /** @return the value furthest beyond a limit, above before below; NaN when there is none */
+    private static double beyond(Limits limits, LevelNow level) {
+        return level.highest() > limits.high()
+                ? level.highest()
+                : level.lowest() < limits.low() ? level.lowest() : Double.NaN;
     }
 
     public Sight sight() {
@@ -502,7 +560,7 @@ public final class StoredTake {
 
     /** @return what of it did not check and was left out, in words; empty where all did */
     public List<String> damage() {
-        return facts.damage();
+        return facts.damage().get();
     }
 
     /** @return what was mended when it was opened, in words; empty when nothing was */
@@ -517,5 +575,25 @@ public final class StoredTake {
     /** @return the changes made by hand to a reader's events */
     public List<HandEdit> edits(String reader) {
         return facts.edits().getOrDefault(reader, List.of());
+    }
+
+    /** @return whether it is too long for memory, so that its file stays open and {@link #close} is due */
+    public boolean isLong() {
+        return !facts.held();
+    }
+
+    /** Lets its file go, for all forms of it. What was not read by then is missing from then on. */
+    @Override
+    public void close() {
+        facts.pages().pager().close();
+        if (facts.open() != null) {
+            try {
+                synchronized (facts.open()) {
+                    facts.open().close();
+                }
+            } catch (TakeException e) {
+                // It was only read.
+            }
+        }
     }
 }

@@ -19,6 +19,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeRing;
 
 /** A line of samples with the channels made of it: all of a source, or one of its stations. Trail's thread only. */
@@ -101,7 +102,7 @@ final class Strand {
                 / BYTES_A_SAMPLE
                 / Math.max(1, rig.channels().size());
         double history = Math.max(LEAST_HISTORY, Math.min(Math.min(MOST_HISTORY, room), HISTORY_SECONDS * rate));
-        capacity = new Series((long) history).capacity();
+        capacity = new SeriesRing((long) history).capacity();
         times = new TimeRing(capacity);
         stretches = new Stretches(rate, warmUpSeconds);
         inForce = rig;

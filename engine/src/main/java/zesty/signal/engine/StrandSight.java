@@ -2,7 +2,7 @@ package zesty.signal.engine;
 
 import java.util.List;
 import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 
 /**
  * One line of samples in time at one moment: of a source, or of one of the stations that a source carries.
@@ -20,7 +20,7 @@ public record StrandSight(
         int source,
         double station,
         double rateHz,
-        TimeRing times,
+        Times times,
         double lastSeconds,
         long lastArrivalNanos,
         List<Gap> gaps,

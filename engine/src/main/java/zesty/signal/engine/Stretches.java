@@ -25,6 +25,13 @@ final class Stretches {
         this.warmUpSeconds = warmUpSeconds;
     }
 
+    /** @return as if all rows until then had been looked at, and the board had long been warm */
+    static Stretches after(double seconds, double rateHz, double warmUpSeconds) {
+        Stretches later = new Stretches(rateHz, warmUpSeconds);
+        later.before = seconds;
+        return later;
+    }
+
     /** @param seconds the rows' times, {@code from … to - 1} count */
     List<Stretch> part(double[] seconds, int from, int to) {
         List<Stretch> found = new ArrayList<>();

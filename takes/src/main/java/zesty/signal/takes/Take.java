@@ -30,6 +30,9 @@ import zesty.signal.core.sample.Gap;
  * One thread.
  */
 public final class Take implements AutoCloseable {
+    /** Rows in each of {@link #cells}. */
+    public static final int CELL = TakeSchema.CELL;
+
     private final Path file;
     private final Connection connection;
     /** Where the take was copied to because it could not be mended where it is; null where it was not. */
@@ -396,6 +399,21 @@ public final class Take implements AutoCloseable {
         return shares.get(source).rows().pieces();
     }
 
+    /** @return index of a piece's first row among the rows of its source */
+    public long rowOf(int source, int piece) {
+        return shares.get(source).rows().rowOf(piece);
+    }
+
+    /** @return the time of a piece's first row, in s from the take's first */
+    public double firstSeconds(int source, int piece) {
+        return shares.get(source).rows().firstSeconds(piece);
+    }
+
+    /** @return seconds from row to row within a piece; NaN where each row has a time of its own */
+    public double periodSeconds(int source, int piece) {
+        return shares.get(source).rows().periodSeconds(piece);
+    }
+
     /** @return the values of a column in one piece; NaN where one is missing */
     public double[] values(int column, int piece) {
         return shares.get(sourceOf(column))
@@ -529,7 +547,22 @@ public final class Take implements AutoCloseable {
             cells = (cells + TakeSchema.FAN - 1) / TakeSchema.FAN;
             level++;
         }
-        double[] extremes = new double[Math.toIntExact(2 * cells)];
+        return pyramid(column, level, Math.toIntExact(cells));
+    }
+
+    /**
+     * @return lowest and highest of each {@link #CELL} rows of a column, in turn, as they were kept while it was recorded:
+     *     NaN where they were not or do not check; empty where rows are lost, for then it is not known whose they are
+     */
+    public double[] cells(int column) {
+        int source = sourceOf(column);
+        return shares.get(source).rows().lost().isEmpty()
+                ? pyramid(column, 1, (int) ((rows(source) + CELL - 1) / CELL))
+                : new double[0];
+    }
+
+    private double[] pyramid(int column, int level, int cells) {
+        double[] extremes = new double[2 * cells];
         java.util.Arrays.fill(extremes, Double.NaN);
         try (PreparedStatement query =
                 connection.prepareStatement("SELECT first_cell, data, " + (checked ? "check_sum" : "0")

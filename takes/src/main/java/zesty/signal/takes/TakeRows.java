@@ -134,6 +134,20 @@ final class TakeRows implements AutoCloseable {
         return pieces.get(piece).rows();
     }
 
+    /** @return index of a piece's first row, of those that are there */
+    long rowOf(int piece) {
+        return pieces.get(piece).at();
+    }
+
+    double firstSeconds(int piece) {
+        return pieces.get(piece).first();
+    }
+
+    /** @return seconds from row to row of a piece; NaN where each has a time of its own */
+    double periodSeconds(int piece) {
+        return pieces.get(piece).period();
+    }
+
     /** @return gaps that damage has made */
     List<Gap> lost() {
         return lost;

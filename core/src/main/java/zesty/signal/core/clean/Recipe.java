@@ -75,6 +75,16 @@ public record Recipe(List<Step> steps) {
         return samples / sampleRateHz;
     }
 
+    /** @return how many samples either way have a say in what one becomes; see {@link Step#context} */
+    public long context(double sampleRateHz) {
+        long sum = 0;
+        for (Step step : steps) {
+            long one = step.context(sampleRateHz);
+            sum = one > Long.MAX_VALUE - sum ? Long.MAX_VALUE : sum + one;
+        }
+        return sum;
+    }
+
     private static void rateIsSane(double sampleRateHz) {
         if (!(sampleRateHz > 0) || Double.isInfinite(sampleRateHz)) {
             throw new RecipeException("the rate must be a number above 0 samples/s, was " + sampleRateHz);

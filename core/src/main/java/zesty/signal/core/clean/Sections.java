@@ -7,6 +7,9 @@ import java.util.Objects;
  * y[n] = b0·x[n] + b1·x[n−1] + b2·x[n−2] − a1·y[n−1] − a2·y[n−2].
  */
 public final class Sections {
+    /** What is left of an answer after {@link #settlingSamples()}, as a share. */
+    static final double NOTHING = 1e-8;
+
     private final double[] coefficients;
     private final int poles;
 
@@ -59,6 +62,22 @@ public final class Sections {
             gain *= top / bottom;
         }
         return gain;
+    }
+
+    /** @return after how many samples nothing is left of a blow but a part in 10⁸; {@link Long#MAX_VALUE} if it never is so */
+    public long settlingSamples() {
+        double slowest = 0;
+        for (int s = 0; s < count(); s++) {
+            double a1 = at(s, 3);
+            double a2 = at(s, 4);
+            double square = a1 * a1 / 4 - a2;
+            double radius = square < 0 ? Math.sqrt(a2) : Math.abs(a1) / 2 + Math.sqrt(square);
+            slowest = Math.max(slowest, radius);
+        }
+        // Poles that lie close together add up to a few times one of them.
+        return slowest >= 1
+                ? Long.MAX_VALUE
+                : 2L * poles + (slowest > 0 ? (long) Math.ceil(1.3 * Math.log(NOTHING) / Math.log(slowest)) : 0);
     }
 
     /** @return the group delay in samples at a frequency in turns a sample, 0 … 0.5: by how much an envelope is late */

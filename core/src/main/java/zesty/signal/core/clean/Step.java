@@ -40,6 +40,14 @@ public sealed interface Step {
         return stage(sampleRateHz, Start.SETTLED).delaySamples();
     }
 
+    /**
+     * @return how many samples either way have a say in what one becomes, but for less than a part in 10⁸: so many are
+     *     enough to work out a part of a long record; {@link Long#MAX_VALUE} when all of it has
+     */
+    default long context(double sampleRateHz) {
+        return stage(sampleRateHz, Start.SETTLED).delaySamples();
+    }
+
     /** A step that is a cascade of sections. */
     sealed interface Filter extends Step {
         /** @throws RecipeException when a corner does not fit the rate */
@@ -56,6 +64,11 @@ public sealed interface Step {
         @Override
         default Stage stage(double sampleRateHz, Start start) {
             return new SectionFilter(sections(sampleRateHz), start);
+        }
+
+        @Override
+        default long context(double sampleRateHz) {
+            return sections(sampleRateHz).settlingSamples();
         }
 
         @Override
@@ -183,6 +196,11 @@ public sealed interface Step {
         }
 
         @Override
+        public long context(double rate) {
+            return 2L * samples;
+        }
+
+        @Override
         public double delaySamples(double rate) {
             return (samples - 1) / 2.0;
         }
@@ -272,6 +290,11 @@ public sealed interface Step {
         }
 
         @Override
+        public long context(double rate) {
+            return 2L * samples(rate);
+        }
+
+        @Override
         public double delaySamples(double rate) {
             return (samples(rate) - 1) / 2.0;
         }
@@ -291,6 +314,11 @@ public sealed interface Step {
         @Override
         public Stage stage(double rate, Start start) {
             return new Chain(List.of(new Pointwise(Math::abs), smoother(rate).stage(rate, start)));
+        }
+
+        @Override
+        public long context(double rate) {
+            return smoother(rate).context(rate);
         }
 
         @Override
@@ -314,6 +342,11 @@ public sealed interface Step {
         @Override
         public boolean removesLevel() {
             return true;
+        }
+
+        @Override
+        public long context(double rate) {
+            return Long.MAX_VALUE;
         }
 
         @Override
@@ -365,6 +398,11 @@ public sealed interface Step {
         @Override
         public void bothWays(double[] data, double rate) {
             BothWays.run(data, new ExponentialMean(alpha, Start.SETTLED), 6);
+        }
+
+        @Override
+        public long context(double rate) {
+            return alpha < 1 ? (long) Math.ceil(Math.log(Sections.NOTHING) / Math.log1p(-alpha)) : 1;
         }
 
         @Override
@@ -428,6 +466,11 @@ public sealed interface Step {
         }
 
         @Override
+        public long context(double rate) {
+            return 1;
+        }
+
+        @Override
         public double delaySamples(double rate) {
             return 0.5;
         }
@@ -470,6 +513,11 @@ public sealed interface Step {
         }
 
         @Override
+        public long context(double rate) {
+            return 2 * new HighPass(hz, 1).context(rate);
+        }
+
+        @Override
         public double delaySamples(double rate) {
             return 0;
         }
@@ -497,6 +545,11 @@ public sealed interface Step {
         @Override
         public void bothWays(double[] data, double rate) {
             counted(rate).bothWays(data, rate);
+        }
+
+        @Override
+        public long context(double rate) {
+            return counted(rate).context(rate);
         }
 
         @Override
@@ -558,6 +611,11 @@ public sealed interface Step {
         }
 
         @Override
+        public long context(double rate) {
+            return Long.MAX_VALUE;
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new Unclipper(Words.window(text(), Math.floor(seconds * rate), rate, 3, StepParser.LONGEST_WINDOW));
         }
@@ -570,6 +628,9 @@ public sealed interface Step {
 
     /** Mains and its harmonics, followed as they drift. */
     record Hum(double hz, double widthHz) implements Step {
+        /** In widths: what it followed so long ago is forgotten to e^(−2π · 3). */
+        private static final double FORGOTTEN = 6;
+
         @Override
         public String text() {
             return "hum:" + Digits.exact(hz) + "@" + Digits.exact(widthHz);
@@ -583,6 +644,11 @@ public sealed interface Step {
                         + " Hz reaches half way to zero; 0.5 to 2 Hz are usual");
             }
             return new HumFollower(rate, hz, widthHz);
+        }
+
+        @Override
+        public long context(double rate) {
+            return (long) Math.ceil(FORGOTTEN / widthHz * rate);
         }
 
         /** What comes first is not known yet: it runs back over the beginning before it runs forward. */

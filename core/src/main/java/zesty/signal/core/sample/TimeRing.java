@@ -1,15 +1,15 @@
 package zesty.signal.core.sample;
 
 /**
- * The times of the recent rows of a stream, beside the {@link Series} of its channels and with the same capacity and
+ * The times of the recent rows of a stream, beside the {@link SeriesRing} of its channels and with the same capacity and
  * rules: one writer, any readers.
  */
-public final class TimeRing {
+public final class TimeRing implements Times {
     private final int mask;
     private final double[] seconds;
     private volatile long end;
 
-    /** @param capacity a power of two, as {@link Series#capacity()} gives */
+    /** @param capacity a power of two, as {@link SeriesRing#capacity()} gives */
     public TimeRing(int capacity) {
         if (Integer.bitCount(capacity) != 1) {
             throw new IllegalArgumentException("capacity must be a power of two, was " + capacity);
@@ -27,23 +27,24 @@ public final class TimeRing {
         end = position;
     }
 
-    /** @return one past the index of the newest row */
+    @Override
     public long end() {
         return end;
     }
 
     /** @return index of the oldest row that may be read safely */
+    @Override
     public long start() {
         long last = end;
-        return last <= seconds.length ? 0 : last - seconds.length + Series.MARGIN;
+        return last <= seconds.length ? 0 : last - seconds.length + SeriesRing.MARGIN;
     }
 
-    /** @return the time of a row, in seconds */
+    @Override
     public double secondsAt(long index) {
         return seconds[(int) index & mask];
     }
 
-    /** @return index of the first row at or after the time, within {@code start() … end()} */
+    @Override
     public long firstAtOrAfter(double time) {
         long low = start();
         long high = end;

@@ -11,7 +11,7 @@ import org.junit.jupiter.api.Test;
 class SeriesTest {
     @Test
     void rangesEqualALookAtEverySampleAlsoAfterTheRingWentRound() {
-        Series series = new Series(1 << 16);
+        SeriesRing series = new SeriesRing(1 << 16);
         Random random = new Random(9);
         double[] all = new double[300_000];
         for (int i = 0; i < all.length; i++) {
@@ -23,7 +23,7 @@ class SeriesTest {
             at += n;
         }
         assertThat(series.end()).isEqualTo(all.length);
-        assertThat(series.start()).isEqualTo(all.length - (1 << 16) + Series.MARGIN);
+        assertThat(series.start()).isEqualTo(all.length - (1 << 16) + SeriesRing.MARGIN);
         float[] found = new float[2];
         for (int trial = 0; trial < 2000; trial++) {
             int from = (int) series.start() + random.nextInt(50_000);

@@ -27,7 +27,7 @@ import zesty.signal.core.clean.Sections;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
@@ -269,7 +269,7 @@ public final class CleanBench extends Bench {
     }
 
     private void drawWaves(Sight sight, ChannelSight channel, Color colour) {
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         Series clean = channel.clean();
         double to = Math.min(desk.window().to(), channel.strand().lastSeconds());
         double from = to - Math.min(STRETCH_SECONDS, desk.window().span());
@@ -355,7 +355,7 @@ public final class CleanBench extends Bench {
     /** @return the highest root of the density, to which both are drawn */
     private double spectrum(ChannelSight channel, double rate, boolean cleaned, double most, Color colour) {
         Series series = cleaned ? channel.clean() : channel.raw();
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         int late = cleaned ? channel.lateSamples() : 0;
         long end = Math.min(times.firstAtOrAfter(desk.window().to()), series.end() - late);
         long begin =

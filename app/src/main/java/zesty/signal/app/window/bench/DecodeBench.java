@@ -28,7 +28,7 @@ import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkHealth;
@@ -293,7 +293,7 @@ public final class DecodeBench extends Bench {
         }
         // Channels of one strand share their rows; with stations the focused one's are shown.
         ChannelSight first = focused(sight).filter(channels::contains).orElse(channels.get(0));
-        TimeRing times = first.strand().times();
+        Times times = first.strand().times();
         table.add(small("time"), 0, 0);
         List<ChannelSight> shown = channels.stream()
                 .filter(c -> c.strand().equals(first.strand()))

@@ -35,7 +35,7 @@ import zesty.signal.core.prove.SteadyMean;
 import zesty.signal.core.prove.Uncertainty;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Chained;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
@@ -147,7 +147,7 @@ final class ProvePanel extends VBox {
     /** @return the steady mean of what the chain gives: of the last seconds, or of what is in sight of a stored take */
     static SteadyMean.Held held(ChannelSight sight, Desk desk) {
         Series raw = sight.raw();
-        TimeRing times = sight.strand().times();
+        Times times = sight.strand().times();
         double from = desk.isStored() ? desk.window().from() : sight.strand().lastSeconds() - HELD_SECONDS;
         long end = desk.isStored()
                 ? Math.min(raw.end(), times.firstAtOrAfter(desk.window().to()))

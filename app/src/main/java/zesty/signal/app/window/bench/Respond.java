@@ -11,7 +11,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.core.prove.Response;
 import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSight;
 
@@ -78,7 +78,7 @@ final class Respond extends VBox {
 
     private String answer(ChannelSight sight) {
         Series raw = sight.raw();
-        TimeRing times = sight.strand().times();
+        Times times = sight.strand().times();
         long first = Math.max(times.firstAtOrAfter(begun), raw.start());
         int n = (int) Math.max(0, raw.end() - first);
         double[] seconds = new double[n];

@@ -1,7 +1,8 @@
 package zesty.signal.app.window.bench;
 
 import javafx.scene.paint.Color;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.Times;
 import zesty.signal.engine.ChannelSight;
 
 /**
@@ -10,13 +11,19 @@ import zesty.signal.engine.ChannelSight;
  */
 record Samples(double[] seconds, double[] values, double low, double high) {
     private static final int MOST_POINTS = 4000;
+    /** So many are worked on at once: half an hour at 1000/s. */
+    private static final int MOST_SAMPLES = 1 << 21;
+
     /** What is set jumps where it changes by more than this share of its range. */
     private static final double JUMP = 0.2;
 
     static Samples of(ChannelSight channel, double from, double to) {
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         long first = Math.max(times.firstAtOrAfter(from), channel.clean().start());
         long last = Math.min(times.firstAtOrAfter(to), channel.clean().end() - channel.lateSamples());
+        if (last - first >= (long) Series.WIDE * MOST_POINTS / 2) {
+            return extremes(channel, first, last);
+        }
         int step = (int) Math.max(1, (last - first) / MOST_POINTS);
         int n = (int) Math.max(0, (last - first) / step);
         double[] x = new double[n];
@@ -34,15 +41,39 @@ record Samples(double[] seconds, double[] values, double low, double high) {
         return new Samples(x, y, low, high);
     }
 
-    /** @return all cleaned samples of a stretch, in the unit of the scaling */
+    /** Of a long stretch the lowest and the highest of each part of it, one after the other. */
+    private static Samples extremes(ChannelSight channel, long first, long last) {
+        int parts = MOST_POINTS / 2;
+        double[] x = new double[2 * parts];
+        double[] y = new double[2 * parts];
+        float[] range = new float[2];
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        double begin = channel.strand().times().secondsAt(first);
+        double end = channel.strand().times().secondsAt(last - 1);
+        for (int k = 0; k < parts; k++) {
+            long from = first + (last - first) * k / parts;
+            long to = first + (last - first) * (k + 1) / parts;
+            channel.clean().range(from + channel.lateSamples(), to + channel.lateSamples(), range);
+            for (int side = 0; side < 2; side++) {
+                x[2 * k + side] = begin + (end - begin) * (2 * k + side) / (2 * parts - 1.0);
+                y[2 * k + side] = channel.channel().display().apply(range[side]);
+                low = y[2 * k + side] < low ? y[2 * k + side] : low;
+                high = y[2 * k + side] > high ? y[2 * k + side] : high;
+            }
+        }
+        return new Samples(x, y, low, high);
+    }
+
+    /** @return the cleaned samples of a stretch in the unit of the scaling: the newest ones where it is very long */
     static double[] cleaned(ChannelSight channel, double begin, double end) {
-        TimeRing times = channel.strand().times();
-        long first = Math.max(
-                times.firstAtOrAfter(begin) + channel.lateSamples(),
-                channel.clean().start());
+        Times times = channel.strand().times();
         long last = Math.min(
                 times.firstAtOrAfter(end) + channel.lateSamples(),
                 channel.clean().end());
+        long first = Math.max(
+                Math.max(times.firstAtOrAfter(begin) + channel.lateSamples(), last - MOST_SAMPLES),
+                channel.clean().start());
         double[] x = new double[(int) Math.max(0, last - first)];
         for (int i = 0; i < x.length; i++) {
             x[i] = channel.clean().value(first + i);
@@ -52,11 +83,12 @@ record Samples(double[] seconds, double[] values, double low, double high) {
 
     /** @return the time of each of {@link #cleaned}'s samples: a stream may have stood still in between */
     static double[] moments(ChannelSight channel, double begin, double end) {
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         int late = channel.lateSamples();
-        long first =
-                Math.max(times.firstAtOrAfter(begin) + late, channel.clean().start());
         long last = Math.min(times.firstAtOrAfter(end) + late, channel.clean().end());
+        long first = Math.max(
+                Math.max(times.firstAtOrAfter(begin) + late, last - MOST_SAMPLES),
+                channel.clean().start());
         double[] seconds = new double[(int) Math.max(0, last - first)];
         for (int i = 0; i < seconds.length; i++) {
             seconds[i] = times.secondsAt(first + i - late);

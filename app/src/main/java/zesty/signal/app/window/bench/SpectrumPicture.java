@@ -11,7 +11,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.rig.ReaderSetup;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
@@ -62,7 +62,7 @@ final class SpectrumPicture extends ReaderPicture {
     @Override
     void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
         TimeWindow window = desk.window();
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         long end = Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
         long begin = Math.max(times.firstAtOrAfter(window.from()), end - MOST_SAMPLES);
         int n = (int) Math.max(0, end - begin);

@@ -7,11 +7,8 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.UnaryOperator;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
@@ -37,12 +34,9 @@ import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
-import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.Trail;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
-import zesty.signal.takes.Take;
-import zesty.signal.takes.TakeException;
 
 /**
  * What is open: a running trail or none, a stored take over it or none, the rig, the shelf; and what the maker can do.
@@ -68,7 +62,6 @@ public final class Desk implements AutoCloseable {
     private final BooleanProperty night = new SimpleBooleanProperty();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
     private final TimeWindow window = new TimeWindow();
-    private final TimeWindow storedWindow = new TimeWindow();
     private final Edits edits = new Edits();
 
     private final Kinds kinds;
@@ -77,16 +70,7 @@ public final class Desk implements AutoCloseable {
     private final Wire wire = new Wire(this, () -> this.trail);
     private Trail trail;
     private Rig rig;
-    private StoredTake stored;
-    /** The rig of the open take with all that was changed, also what is still being worked out. */
-    private Rig storedRig;
-
-    private Path storedFile;
-    /** The newest form of the open take; the worker's. */
-    private final AtomicReference<StoredTake> newest = new AtomicReference<>();
-    /** What is being kept of changes made by hand; the worker may not have come to them yet. */
-    private final Map<String, List<HandEdit>> handEdits = new HashMap<>();
-
+    private final OpenTake stored = new OpenTake(works, this::trouble);
     private Settings settings;
 
     public Desk(Places places, Rig rig, Settings settings) {
@@ -108,7 +92,7 @@ public final class Desk implements AutoCloseable {
 
     /** @return what the lanes show: the stored take if one is open, else the live trail */
     public Sight sight(long nanoTime) {
-        return stored != null ? stored.sight() : liveSight(nanoTime);
+        return stored.isOpen() ? stored.sight() : liveSight(nanoTime);
     }
 
     /** @return the live trail, whether or not a stored take is open over it */
@@ -118,7 +102,7 @@ public final class Desk implements AutoCloseable {
 
     /** @return the rig of what the lanes show */
     public Rig rig() {
-        return stored != null ? storedRig : trail != null ? trail.rig() : rig;
+        return stored.isOpen() ? stored.rig() : trail != null ? trail.rig() : rig;
     }
 
     /** @return what the maker decided of the live rig, whole, also what does not fit the streams of this moment */
@@ -127,25 +111,25 @@ public final class Desk implements AutoCloseable {
     }
 
     public boolean isStored() {
-        return stored != null;
+        return stored.isOpen();
     }
 
     /** @return the open take's title and what was mended in it, or the rig's name */
     public String title() {
-        return stored != null ? stored.title() : rig().name();
+        return stored.isOpen() ? stored.shown().title() : rig().name();
     }
 
     /** @return what was mended in the open take, in words; empty otherwise */
     public String mended() {
-        return stored == null ? "" : stored.mended();
+        return stored.isOpen() ? stored.shown().mended() : "";
     }
 
     public List<Mark> marks() {
-        return stored == null ? List.of() : stored.marks();
+        return stored.isOpen() ? stored.shown().marks() : List.of();
     }
 
     public TimeWindow window() {
-        return stored != null ? storedWindow : window;
+        return stored.isOpen() ? stored.window() : window;
     }
 
     /** @return what can be done with the bytes of the live source */
@@ -261,7 +245,7 @@ public final class Desk implements AutoCloseable {
         rig = same ? before : alone.withSource(source).withFormat(null);
         inHand.set(0);
         settings = settings.withRecent(source);
-        stored = null;
+        stored.close();
         closeTrail();
         trail = Trail.start(rig);
         window.follow(window.span());
@@ -286,7 +270,7 @@ public final class Desk implements AutoCloseable {
             trouble("A recording is running with this rig; stop it first.");
             return false;
         }
-        stored = null;
+        stored.close();
         inHand.set(0);
         closeTrail();
         rig = chosen;
@@ -324,7 +308,7 @@ public final class Desk implements AutoCloseable {
             return;
         }
         settings = settings.withRecent(address);
-        stored = null;
+        stored.close();
         works.later("the source could not be added", () -> running.join(name, SourceSetup.at(address)), () -> {
             edits.forget();
             inHand.set(running.rig().sources().size() - 1);
@@ -425,10 +409,8 @@ public final class Desk implements AutoCloseable {
     }
 
     private void apply(RigChange change) {
-        if (stored != null) {
-            storedRig = change.onto(storedRig);
-            Rig wanted = storedRig;
-            workOut(take -> take.with(wanted));
+        if (stored.isOpen()) {
+            stored.change(change);
         } else if (trail != null) {
             trail.change(change);
             saveSoon();
@@ -438,41 +420,17 @@ public final class Desk implements AutoCloseable {
         }
     }
 
-    /** Work on a stored take that may fail. */
-    @FunctionalInterface
-    private interface TakeWork {
-        StoredTake of(StoredTake take) throws TakeException;
-    }
-
-    /** Works the open take out again; what is asked for one after the other is done one after the other. */
-    private void workOut(TakeWork work) {
-        Path file = storedFile;
-        works.fetchTold(
-                "Working the take out again",
-                "the take could not be worked out",
-                () -> {
-                    StoredTake made = work.of(newest.get());
-                    newest.set(made);
-                    return made;
-                },
-                made -> {
-                    if (stored != null && file.equals(storedFile)) {
-                        stored = made;
-                    }
-                });
-    }
-
     /**
      * Changes an event of a reader of the open take by hand; it is kept with the take. {@link #undo()} takes it back.
      *
      * @param reader its id in the rig
      */
     public void editByHand(String reader, HandEdit edit) {
-        if (stored == null) {
+        if (!stored.isOpen()) {
             trouble("Events are changed by hand in a take: record one and open it.");
             return;
         }
-        List<HandEdit> was = handEdits.getOrDefault(reader, stored.edits(reader));
+        List<HandEdit> was = stored.edits(reader);
         List<HandEdit> after = new ArrayList<>(was);
         HandEdit opposite = new HandEdit(!edit.in(), edit.seconds());
         if (!after.remove(opposite)) {
@@ -480,21 +438,9 @@ public final class Desk implements AutoCloseable {
         }
         edits.did(new Edits.Edit(
                 edit.in() ? "an event put in" : "an event taken out",
-                () -> keepEdits(reader, was),
-                () -> keepEdits(reader, after)));
-        keepEdits(reader, after);
-    }
-
-    private void keepEdits(String reader, List<HandEdit> edits) {
-        List<HandEdit> kept = List.copyOf(edits);
-        handEdits.put(reader, kept);
-        Path file = storedFile;
-        workOut(take -> {
-            try (Take opened = Take.open(file)) {
-                opened.edit(reader, kept);
-            }
-            return take.edited(reader, kept);
-        });
+                () -> stored.keep(reader, was),
+                () -> stored.keep(reader, after)));
+        stored.keep(reader, after);
     }
 
     /** Takes the last change back. */
@@ -571,45 +517,22 @@ public final class Desk implements AutoCloseable {
 
     /** Opens a stored take in the lanes. */
     public void open(Path file) {
-        works.inOrder(
-                "Opening the take",
-                "the take could not be opened",
-                goOn -> {
-                    try (Take take = Take.open(file)) {
-                        return StoredTake.load(take, goOn);
-                    }
-                },
-                made -> {
-                    stored = made;
-                    storedRig = stored.sight().rig();
-                    storedFile = file;
-                    handEdits.clear();
-                    newest.set(stored);
-                    edits.forget();
-                    storedWindow.extent(0, stored.sight().lastSeconds());
-                    storedWindow.showAll();
-                    takesOpen.set(false);
-                    if (stop.get() == Stop.SOURCE) {
-                        // A take has no bytes to look at: its lanes are what was asked for.
-                        stop.set(null);
-                    }
-                    if (!stored.mended().isEmpty()) {
-                        say(stored.mended());
-                    }
-                    List<String> damage = stored.damage();
-                    if (!damage.isEmpty()) {
-                        trouble((damage.size() == 1
-                                        ? "This take is damaged in one place, which is left out: "
-                                        : "This take is damaged in " + damage.size()
-                                                + " places, which are left out; the first: ")
-                                + damage.get(0) + ".");
-                    }
-                });
+        stored.open(file, () -> {
+            edits.forget();
+            takesOpen.set(false);
+            if (stop.get() == Stop.SOURCE) {
+                // A take has no bytes to look at: its lanes are what was asked for.
+                stop.set(null);
+            }
+            if (!mended().isEmpty()) {
+                say(mended());
+            }
+        });
     }
 
     /** Closes the stored take; the live trail is in the lanes again. */
     public void backToLive() {
-        stored = null;
+        stored.close();
         edits.forget();
     }
 
@@ -657,6 +580,7 @@ public final class Desk implements AutoCloseable {
     @Override
     public void close() {
         rounds.close();
+        stored.close();
         if (works.over()) {
             return;
         }

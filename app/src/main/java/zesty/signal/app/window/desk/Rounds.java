@@ -14,7 +14,7 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.doctor.Doctor;
 import zesty.signal.core.doctor.Examined;
 import zesty.signal.core.doctor.Finding;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
@@ -105,7 +105,7 @@ public final class Rounds implements AutoCloseable {
     }
 
     private static Examined examined(Sight sight, ChannelSight channel, double from, double to) {
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         long last = Math.min(times.firstAtOrAfter(to), channel.raw().end());
         long first = Math.max(Math.max(times.firstAtOrAfter(from), channel.raw().start()), last - MOST_SAMPLES);
         int n = (int) Math.max(0, last - first);

@@ -21,7 +21,7 @@ import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
 import zesty.signal.engine.ChannelSight;
@@ -286,7 +286,7 @@ final class LaneView extends HBox {
     /** Shows time and value under the pointer. */
     void readOut(Sight sight, ChannelSight channel, ColumnEdges edges, double x, double zero, double step) {
         double seconds = edges.secondsAt((int) Math.round(x));
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         long row = times.firstAtOrAfter(seconds);
         long sample = row + channel.lateSamples();
         boolean there = row < times.end()

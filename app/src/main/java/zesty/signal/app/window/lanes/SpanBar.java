@@ -14,7 +14,7 @@ import javafx.scene.layout.Priority;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Span;
 import zesty.signal.core.sample.SpanNumbers;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
@@ -138,7 +138,7 @@ final class SpanBar extends HBox {
 
     /** @return cleaned values in the unit that is shown, and their times; empty when there are too many */
     private static double[][] samples(ChannelSight channel, Span span) {
-        TimeRing times = channel.strand().times();
+        Times times = channel.strand().times();
         long first = Math.max(times.firstAtOrAfter(span.from()), channel.clean().start() - channel.lateSamples());
         long last = Math.min(
                 Math.min(

@@ -1,7 +1,7 @@
 package zesty.signal.app.window.lanes;
 
 import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.sample.Times;
 
 /**
  * Paints a signal as one vertical span a pixel column, from its lowest to its highest value there, with fractional
@@ -32,7 +32,7 @@ final class SpanPainter {
      */
     void paint(
             Series series,
-            TimeRing times,
+            Times times,
             ColumnEdges edges,
             int shift,
             double factor,
@@ -44,11 +44,15 @@ final class SpanPainter {
         long start = Math.max(series.start() - shift, times.start());
         long end = Math.min(series.end() - shift, times.end());
         float half = thickness / 2;
-        float previous = crossing(series, times, edges, 0, shift, start, end, longestStep);
+        // What is not at hand is seen by whole cells, which neighbours share.
+        long first = Math.max(start, edges.at(0) - FARTHEST_ROW);
+        long beyond = Math.min(end, edges.at(edges.width()) + FARTHEST_ROW);
+        boolean joined = beyond > first && series.atHand(first + shift, beyond + shift);
+        float previous = joined ? crossing(series, times, edges, 0, shift, start, end, longestStep) : Float.NaN;
         for (int x = 0; x < edges.width(); x++) {
             long from = Math.max(start, edges.at(x));
             long to = Math.min(end, edges.at(x + 1));
-            float next = crossing(series, times, edges, x + 1, shift, start, end, longestStep);
+            float next = joined ? crossing(series, times, edges, x + 1, shift, start, end, longestStep) : Float.NaN;
             float low = previous;
             float high = previous;
             low = next >= low || next != next ? low : next;
@@ -73,14 +77,7 @@ final class SpanPainter {
 
     /** The value where the line crosses the left edge of column x; NaN where it does not. */
     private static float crossing(
-            Series series,
-            TimeRing times,
-            ColumnEdges edges,
-            int x,
-            int shift,
-            long start,
-            long end,
-            double longestStep) {
+            Series series, Times times, ColumnEdges edges, int x, int shift, long start, long end, double longestStep) {
         long right = edges.at(x);
         if (right <= start || right >= end) {
             return Float.NaN;

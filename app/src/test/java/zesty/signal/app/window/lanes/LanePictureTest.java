@@ -13,7 +13,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Scaling;
@@ -33,7 +33,7 @@ class LanePictureTest {
             new LaneColours(0xfffffdf8, 0xfff3eee1, 0xffe4dcc9, 0xfff1ebdd, 0xffd3c9b2, 0xff5b665f, LINE);
 
     private final int[] pixels = new int[WIDTH * HEIGHT];
-    private final Series series = new Series(0);
+    private final SeriesRing series = new SeriesRing(0);
     private final TimeRing times = new TimeRing(series.capacity());
     private final ValueScale scale = new ValueScale();
 

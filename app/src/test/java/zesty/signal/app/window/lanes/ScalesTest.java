@@ -7,12 +7,12 @@ import java.util.Arrays;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.SeriesRing;
 
 /** The ends of a lane's scale and the labels of its time. */
 class ScalesTest {
-    private static Series series(double... values) {
-        Series series = new Series(0);
+    private static SeriesRing series(double... values) {
+        SeriesRing series = new SeriesRing(0);
         series.append(values, 0, values.length);
         return series;
     }
@@ -20,7 +20,7 @@ class ScalesTest {
     @Test
     void theScaleGrowsAtOnceShrinksLateAndEndsOnRoundNumbers() {
         ValueScale scale = new ValueScale();
-        Series small = series(0.02, 0.97);
+        SeriesRing small = series(0.02, 0.97);
         scale.fit(small, 0, 2, 0);
         assertThat(scale.low()).isEqualTo(-0.5);
         assertThat(scale.high()).isCloseTo(1.5, within(1e-12));

@@ -1,0 +1,301 @@
+package zesty.signal.engine;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.IntFunction;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.sample.SeriesRing;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.sample.TimeRing;
+import zesty.signal.takes.Take;
+
+/** A line of samples of a stored take in time: all rows of a source, or those of one station. Any thread. */
+final class StoredLine {
+    /** How many rows a rate is looked up in, at the beginning, in the middle and at the end of what is not held. */
+    private static final int LOOKED_AT = 1 << 14;
+    /** A step that looks further than this either way would need more memory than there is. */
+    private static final int MOST_CONTEXT = 1 << 20;
+    /** The newest value is looked for among so many rows. */
+    private static final int TAIL = 64;
+
+    private final Source source;
+    private final Rows rows;
+    private final StrandSight strand;
+    private final PageCache cache;
+    private final Pager pager;
+    private final Map<Integer, PagedSeries> raws = new HashMap<>();
+
+    private StoredLine(Source source, Rows rows, StrandSight strand, PageCache cache, Pager pager) {
+        this.source = source;
+        this.rows = rows;
+        this.strand = strand;
+        this.cache = cache;
+        this.pager = pager;
+    }
+
+    /** @param gaps as they are known; null to find them in the times */
+    static StoredLine held(
+            Source source, int index, double station, HeldRows rows, List<Gap> gaps, PageCache cache, Pager pager) {
+        double[] seconds = rows.times();
+        double rateHz = rateHz(rows);
+        List<Gap> known = gaps == null ? gapsIn(seconds, rateHz) : gaps;
+        TimeRing times = new TimeRing(new SeriesRing(seconds.length).capacity());
+        times.append(new TimeBase.Explicit(seconds), seconds.length);
+        long lost = known.stream().mapToLong(Gap::missing).sum();
+        double last = seconds[seconds.length - 1];
+        StrandSight strand = new StrandSight(index, station, rateHz, times, last, 0, known, lost);
+        return new StoredLine(source, rows, strand, cache, pager);
+    }
+
+    static StoredLine filed(Source source, int index, FiledRows rows, List<Gap> gaps, PageCache cache, Pager pager) {
+        PagedTimes times = new PagedTimes(rows, cache);
+        double rateHz = rateHz(rows);
+        long lost = gaps.stream().mapToLong(Gap::missing).sum();
+        StrandSight strand = new StrandSight(index, Double.NaN, rateHz, times, times.lastSeconds(), 0, gaps, lost);
+        return new StoredLine(source, rows, strand, cache, pager);
+    }
+
+    /** @return begin and end of the rows that a rate is looked up in: all where they are held or few */
+    private static long[][] lookedAt(Rows rows) {
+        long n = rows.count();
+        if (rows.held() || n <= 3 * LOOKED_AT) {
+            return new long[][] {{0, n}};
+        }
+        long middle = (n - LOOKED_AT) / 2;
+        return new long[][] {{0, LOOKED_AT}, {middle, middle + LOOKED_AT}, {n - LOOKED_AT, n}};
+    }
+
+    private static double rateHz(Rows rows) {
+        double[] seconds = Arrays.stream(lookedAt(rows))
+                .flatMapToDouble(part -> Arrays.stream(rows.seconds(part[0], part[1])))
+                .toArray();
+        return SampleRate.of(seconds);
+    }
+
+    private double rowsEach(int column) {
+        long[][] parts = lookedAt(rows);
+        if (parts.length == 1) {
+            double[] all = rows.values(column, 0, rows.count());
+            return ChannelChain.rowsEach(all, 0, all.length);
+        }
+        long between = 0;
+        long values = 0;
+        for (long[] part : parts) {
+            // From the first value to the last: a part may begin and end between two.
+            double[] some = rows.values(column, part[0], part[1]);
+            int first = 0;
+            int last = some.length - 1;
+            while (first < last && some[first] != some[first]) {
+                first++;
+            }
+            while (last > first && some[last] != some[last]) {
+                last--;
+            }
+            between += last - first;
+            for (int i = first; i < last; i++) {
+                values += some[i] == some[i] ? 1 : 0;
+            }
+        }
+        return ChannelChain.rowsEach(between, values);
+    }
+
+    private static List<Gap> gapsIn(double[] seconds, double rateHz) {
+        List<Gap> gaps = new java.util.ArrayList<>();
+        for (int i = 1; i < seconds.length; i++) {
+            double step = seconds[i] - seconds[i - 1];
+            if (step > Gap.PERIODS / rateHz) {
+                gaps.add(new Gap(seconds[i - 1], seconds[i], Math.max(0, Math.round(step * rateHz) - 1)));
+            }
+        }
+        return gaps;
+    }
+
+    Source source() {
+        return source;
+    }
+
+    Rows rows() {
+        return rows;
+    }
+
+    StrandSight strand() {
+        return strand;
+    }
+
+    boolean has(Rig rig, Channel channel) {
+        String own = rig.ownName(channel.column());
+        return strand.source() == rig.sourceOf(channel.column())
+                && Stations.indexOf(source.format(), own) >= 0
+                && Double.compare(strand.station(), Stations.stationOf(source.format(), own)) == 0;
+    }
+
+    private int columnOf(Rig rig, Channel channel) {
+        return Stations.indexOf(source.format(), rig.ownName(channel.column()));
+    }
+
+    ChannelChain chain(Rig rig, Channel channel) {
+        int column = columnOf(rig, channel);
+        return new ChannelChain(rig, channel, column, strand.rateHz(), rowsEach(column));
+    }
+
+    /** @return stretches of rows from the first on */
+    Stretches stretches() {
+        return new Stretches(strand.rateHz(), source.setup().warmUpSeconds());
+    }
+
+    /** @return each column's values of rows {@code from … to - 1}, read when it is asked for */
+    IntFunction<double[]> columns(long from, long to) {
+        Map<Integer, double[]> read = new HashMap<>();
+        return column -> read.computeIfAbsent(column, c -> rows.values(c, from, to));
+    }
+
+    /** @return what arrived of a channel */
+    PagedSeries raw(Rig rig, Channel channel) {
+        int column = columnOf(rig, channel);
+        synchronized (raws) {
+            return raws.computeIfAbsent(column, c -> {
+                PagedSeries series = series(PagedSeries.PAGE, (from, to) -> rows.values(c, from, to));
+                if (rows instanceof FiledRows filed) {
+                    series.known(filed.cells(c), Take.CELL);
+                }
+                return series;
+            });
+        }
+    }
+
+    private PagedSeries series(long pageRows, PagedSeries.Maker maker) {
+        long rowsEach = rows.held() ? rows.count() : pageRows;
+        return new PagedSeries(rows.count(), (int) Math.max(1, rowsEach), cache, maker, pager::want);
+    }
+
+    /** A channel as it is drawn: nothing in it is late. */
+    final class Drawing {
+        private final Rig rig;
+        private final Channel channel;
+        private final Recipe recipe;
+        private final ChannelChain scaled;
+        private final long context;
+        private final PagedSeries series;
+        private volatile String trouble;
+
+        Drawing(Rig rig, Channel channel) {
+            this.rig = rig;
+            this.channel = channel.withRecipe(Recipe.NONE);
+            scaled = chain(rig, this.channel);
+            trouble = scaled.trouble();
+            Recipe wanted = channel.recipe();
+            long reach = 0;
+            try {
+                double each = strand.rateHz() / scaled.rateHz();
+                double looked = Math.ceil(wanted.context(scaled.rateHz()) * each);
+                reach = looked > MOST_CONTEXT ? Long.MAX_VALUE : (long) looked;
+            } catch (RecipeException e) {
+                trouble = e.getMessage();
+                wanted = Recipe.NONE;
+            }
+            if (reach == Long.MAX_VALUE && !rows.held()) {
+                trouble =
+                        "drawn without its recipe: a step of it has to look at all of a stretch at once, and this take of "
+                                + rows.count() + " rows is too long for that";
+                wanted = Recipe.NONE;
+                reach = 0;
+            }
+            recipe = wanted;
+            context = reach;
+            long page = PagedSeries.PAGE
+                    * Math.max(1, -Math.floorDiv(-4 * Math.min(context, rows.count()), PagedSeries.PAGE));
+            series = StoredLine.this.series(page, this::make);
+        }
+
+        PagedSeries series() {
+            return series;
+        }
+
+        double rateHz() {
+            return scaled.rateHz();
+        }
+
+        String trouble() {
+            return trouble;
+        }
+
+        /** @return the newest values of the other columns that it takes in */
+        double[] latestOthers() {
+            long from = Math.max(0, rows.count() - TAIL);
+            ChannelChain last = chain(rig, channel);
+            last.part(columns(from, rows.count()), 0, (int) (rows.count() - from), rows.seconds(from, rows.count()));
+            return last.latestOthers();
+        }
+
+        /** @return the newest value that is there; NaN when none is near the end */
+        double latest() {
+            long from = rows.held() ? 0 : Math.max(0, rows.count() - TAIL);
+            double[] tail = rows.held() ? series.make(0) : make(from, rows.count());
+            return newest(tail);
+        }
+
+        private double[] make(long from, long to) {
+            double warmUp = source.setup().warmUpSeconds();
+            long back = Math.max(context, (long) Math.ceil(warmUp * strand.rateHz()));
+            long begin = back > from ? 0 : from - back;
+            long end = Math.min(rows.count(), context > rows.count() ? rows.count() : to + context);
+            double[] seconds = rows.seconds(begin, end);
+            IntFunction<double[]> columns = columns(begin, end);
+            Stretches stretches = begin == 0
+                    ? stretches()
+                    : Stretches.after(strand.times().secondsAt(begin - 1), strand.rateHz(), warmUp);
+            double[] clean = new double[(int) (to - from)];
+            Arrays.fill(clean, Double.NaN);
+            int shift = (int) (from - begin);
+            for (Stretches.Stretch stretch : stretches.part(seconds, 0, seconds.length)) {
+                if (stretch.cold() || stretch.to() <= shift || stretch.from() >= shift + clean.length) {
+                    continue;
+                }
+                ChannelChain.Part part;
+                synchronized (scaled) {
+                    part = scaled.part(columns, stretch.from(), stretch.to(), seconds);
+                }
+                double[] values = part.values.clone();
+                try {
+                    recipe.bothWays(values, scaled.rateHz());
+                } catch (RecipeException e) {
+                    trouble = e.getMessage();
+                }
+                int next = 0;
+                for (int i = 0; i < part.rows.length; i++) {
+                    boolean there = !scaled.sparse() || !Double.isNaN(part.rows[i]);
+                    double value = there ? values[next++] : Double.NaN;
+                    int at = stretch.from() + i - shift;
+                    if (at >= 0 && at < clean.length) {
+                        clean[at] = value;
+                    }
+                }
+            }
+            return clean;
+        }
+    }
+
+    /** @return the newest value of a channel as it arrived; NaN when none is near the end */
+    double latestRaw(Rig rig, Channel channel) {
+        long from = rows.held() ? 0 : Math.max(0, rows.count() - TAIL);
+        return newest(rows.values(columnOf(rig, channel), from, rows.count()));
+    }
+
+    private static double newest(double[] values) {
+        for (int i = values.length - 1; i >= 0; i--) {
+            if (!Double.isNaN(values[i])) {
+                return values[i];
+            }
+        }
+        return Double.NaN;
+    }
+}
