@@ -22,9 +22,20 @@ public record ReaderSight(
         List<BandSight> bands,
         double lateSeconds,
         String trouble) {
+    private static final String UNREAD = "not read yet: all of the take is gone through first";
+
     public ReaderSight {
         events = List.copyOf(events);
         bands = List.copyOf(bands);
+    }
+
+    /** @return of a reader that has not come to the long take yet */
+    static ReaderSight unread(ReaderSetup setup) {
+        return new ReaderSight(setup, null, List.of(), List.of(), 0, UNREAD);
+    }
+
+    public boolean isUnread() {
+        return trouble.equals(UNREAD);
     }
 
     public ReaderKind kind() {

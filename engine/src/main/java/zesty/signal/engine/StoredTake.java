@@ -49,8 +49,6 @@ public final class StoredTake implements AutoCloseable {
     /** What every channel's own level is kept under, beside the readers that the rig names. */
     private static final String LEVELS = "each channel's ";
 
-    private static final String UNREAD = "not read yet: all of the take is gone through first";
-
     private final Facts facts;
     private final Sight sight;
     private final Map<String, Work> works;
@@ -517,10 +515,7 @@ public final class StoredTake implements AutoCloseable {
         List<ReaderSight> readers = new ArrayList<>();
         for (ReaderSetup setup : rig.readersOn(channel.column())) {
             Work work = works.get(setup.id());
-            readers.add(
-                    work != null
-                            ? work.runner().whole()
-                            : new ReaderSight(setup, null, List.of(), List.of(), 0, UNREAD));
+            readers.add(work != null ? work.runner().whole() : ReaderSight.unread(setup));
         }
         Work level = works.get(
                 LEVELS + ReaderSetup.on(channel.column(), Level.NAME, Map.of()).id());

@@ -29,6 +29,14 @@ public final class TimeWindow {
         end = last + 0.01 * (last - first);
     }
 
+    /** Shows what lies between two moments, and follows no more. */
+    public void show(double from, double to) {
+        following = false;
+        span = clampSpan(to - from);
+        end = (from + to) / 2 + span / 2;
+        keepInside();
+    }
+
     public double from() {
         return end - span;
     }

@@ -22,6 +22,8 @@ import zesty.signal.engine.Sight;
 /** What lies between the two moments that are measured, of the channel in focus; copied for all lanes as a table. */
 final class SpanBar extends HBox {
     private static final int MOST_SAMPLES = 4_000_000;
+    /** Of a long take, which is read in pages, so many can be had at once. */
+    private static final int MOST_FETCHED = 400_000;
 
     private final Desk desk;
     private final Label words = new Label();
@@ -45,6 +47,12 @@ final class SpanBar extends HBox {
         copy.setMinWidth(USE_PREF_SIZE);
         copy.setTooltip(new Tooltip("copies the numbers of every lane as a table"));
         copy.setOnAction(event -> copy());
+        Button closer = new Button("closer");
+        closer.setId("span-closer");
+        closer.getStyleClass().setAll("small-button");
+        closer.setMinWidth(USE_PREF_SIZE);
+        closer.setTooltip(new Tooltip("fills the lanes with what lies between (0 shows all again)"));
+        closer.setOnAction(event -> closer());
         Button away = new Button("×");
         away.getStyleClass().setAll("tile-off");
         away.setMinWidth(USE_PREF_SIZE);
@@ -52,7 +60,7 @@ final class SpanBar extends HBox {
         away.setOnAction(event -> desk.span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
-        getChildren().addAll(words, copy, away);
+        getChildren().addAll(words, closer, copy, away);
     }
 
     /** @param zero what times are shown against */
@@ -146,7 +154,8 @@ final class SpanBar extends HBox {
                         channel.clean().end() - channel.lateSamples()),
                 times.end());
         int n = (int) Math.max(0, Math.min(Integer.MAX_VALUE, last - first));
-        if (n > MOST_SAMPLES) {
+        long begin = first + channel.lateSamples();
+        if (n > MOST_SAMPLES || n > MOST_FETCHED && !channel.clean().atHand(begin, begin + n)) {
             return new double[0][];
         }
         double[][] samples = new double[2][n];
@@ -155,6 +164,13 @@ final class SpanBar extends HBox {
             samples[1][i] = times.secondsAt(first + i);
         }
         return samples;
+    }
+
+    private void closer() {
+        Span span = desk.span().get();
+        if (span.whole()) {
+            desk.window().show(span.from(), span.to());
+        }
     }
 
     private void copy() {

@@ -39,6 +39,7 @@ public final class NoticeBar extends HBox {
         });
         close.setOnAction(event -> desk.notice().set(null));
         busy.setId("busy");
+        cancel.setId("cancel-work");
         cancel.setOnAction(event -> desk.works().cancel());
         progress.progressProperty().bind(desk.works().progress());
         busy.textProperty().bind(desk.works().busy());

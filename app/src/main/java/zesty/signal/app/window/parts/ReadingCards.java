@@ -292,7 +292,7 @@ public final class ReadingCards extends ScrollPane {
                 some
                         ? Wording.number(channel, level.lowest()) + " to " + Wording.number(channel, level.highest())
                                 + " " + unit + (desk.isStored() ? " in all" : " in 10 s")
-                        : "no samples yet");
+                        : desk.isStored() ? "not read yet: the take is long" : "no samples yet");
         if (card.open && some) {
             card.why.setText(
                     "Mean of " + level.samples() + " cleaned samples.\nFrom one sample to the next they differ "

@@ -297,12 +297,12 @@ public final class TrailBar extends VBox {
                             : Wording.scalar(channel, headline, seen.headline()) + " " + unit,
                     seen.setup().kind()
                             + (seen.reading() == null
-                                    ? " · cannot read"
+                                    ? seen.isUnread() ? " · not read yet" : " · cannot read"
                                     : " · quality " + seen.reading().quality().segments() + " of 8"));
             return;
         }
         if (channel.level().samples() == 0) {
-            face.say("—", "no samples yet");
+            face.say("—", desk.isStored() ? "not read yet" : "no samples yet");
             return;
         }
         face.say(
