@@ -202,8 +202,7 @@ class DeskTest {
             StoredTake changed = stored.with(stored.sight().rig().withChannel("heel", c -> c.withRecipe(Recipe.NONE)));
             assertThat(changed.sight().channels().get(0).clean())
                     .isSameAs(stored.sight().channels().get(0).clean());
-            assertThat(changed.sight().channels().get(2).clean().value(77))
-                    .isEqualTo((float) (0.1 * take.column(3)[77]));
+            assertThat(changed.sight().channels().get(2).clean().value(77)).isEqualTo(0.1 * take.column(3)[77]);
         }
     }
 }
