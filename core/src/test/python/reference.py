@@ -9,7 +9,7 @@ and the values there. The input is in input.csv: whole numbers, so that nothing 
 import pathlib
 
 import numpy as np
-from scipy import ndimage, signal
+from scipy import interpolate, ndimage, signal
 
 OUT = pathlib.Path(__file__).parents[1] / "resources" / "reference"
 N = 2400
@@ -56,6 +56,44 @@ def hampel(v, half=5, k=3.0):
     return out
 
 
+def wavelet(v, levels=4, k=3.0, noise_samples=1001, ahead=100):
+    """Smoothed by a B3 spline with holes; behind the ends nothing, so that the rest of the weights counts for all."""
+    spline = np.array([1, 4, 6, 4, 1]) / 16
+
+    def holes(j):
+        taps = np.zeros(4 * 2**j + 1)
+        taps[:: 2**j] = spline
+        return taps
+
+    def parts(u, there):
+        details = []
+        for j in range(levels):
+            share = ndimage.convolve1d(there, holes(j), mode="constant")
+            below = ndimage.convolve1d(u * there, holes(j), mode="constant") / share
+            details.append(u - below)
+            u = below
+        return details, u
+
+    one = np.zeros(4 * 2**levels + 1)
+    one[len(one) // 2] = 1
+    spread = []
+    u = one
+    for j in range(levels):
+        below = ndimage.convolve1d(u, holes(j), mode="constant")
+        spread.append(np.sqrt(np.sum((u - below) ** 2)))
+        u = below
+    details, rest = parts(v, np.ones(len(v)))
+    reach = max(2 * (2**levels - 1), 2 + ahead) - 2
+    out = rest.copy()
+    for n in range(len(v)):
+        last = min(len(v) - 1, n + reach)
+        sizes = np.abs(details[0][max(0, last - noise_samples + 1):last + 1])
+        noise = np.median(sizes) / 0.6744897501960817 / spread[0]
+        for j in range(levels):
+            out[n] += details[j][n] if abs(details[j][n]) > k * noise * spread[j] else 0
+    return out
+
+
 def same(f):
     return (f, f)
 
@@ -78,12 +116,24 @@ CASES = [
     ("median:7", 100, same(inner_median)),
     ("smooth:11@3", 100, same(lambda v: signal.savgol_filter(v, 11, 3))),
     ("despike:5@3", 100, same(hampel)),
+    ("wavelet:4@3", 100, same(wavelet)),
+    ("wavelet:7@2.5", 100, same(lambda v: wavelet(v, 7, 2.5))),
     ("rms:0.1", 100, (lambda v: np.sqrt(signal.lfilter(np.ones(10) / 10, [1.0], v * v)),
                          lambda v: np.sqrt(signal.filtfilt(np.ones(10) / 10, [1.0], v * v)))),
 ]
 
 OUT.mkdir(parents=True, exist_ok=True)
 np.savetxt(OUT / "input.csv", x[None, :], fmt="%d", delimiter=",")
+
+# A slow curve that came unevenly, and what it is at a steady rate: nothing in it is near half of that rate.
+t = np.cumsum(rng.uniform(0.6, 1.4, 800)) * 0.01
+slow = np.rint(1000 * np.sin(2 * np.pi * 0.7 * t) + 300 * np.cos(2 * np.pi * 1.9 * t))
+t = np.round(t, 6)
+grid = np.arange(np.ceil(t[0] * 250), np.floor(t[-1] * 250) + 1) / 250
+with open(OUT / "resample.csv", "w", encoding="ascii") as f:
+    for row in (t, slow, interpolate.Akima1DInterpolator(t, slow)(grid)[::13]):
+        f.write(",".join(f"{float(v):.12g}" for v in row) + "\n")
+
 with open(OUT / "clean.csv", "w", encoding="ascii") as f:
     for recipe, rate, ways in CASES:
         for way, run in zip(("once", "both"), ways):

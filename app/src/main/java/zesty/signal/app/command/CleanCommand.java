@@ -6,13 +6,17 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.Resampler;
+import zesty.signal.core.clean.Step;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.NewFile;
@@ -55,28 +59,72 @@ final class CleanCommand implements Callable<Integer> {
         }
         Inputs.writable(out);
         Inputs.Signal signal = Inputs.signal(file, column, rate);
-        double[] values = signal.values().clone();
-        int[] gaps = signal.seconds() == null ? new int[0] : SampleRate.gapsIn(signal.seconds());
-        int from = 0;
-        for (int i = 0; i <= gaps.length; i++) {
-            int to = i < gaps.length ? gaps[i] : values.length;
-            double[] stretch = Arrays.copyOfRange(values, from, to);
-            if (ways.both) {
-                steps.bothWays(stretch, signal.rateHz());
-            } else {
-                steps.onceThrough(stretch, signal.rateHz());
+        List<Stretch> stretches = stretches(signal);
+        boolean resampled = steps.steps().stream().anyMatch(Step.Resample.class::isInstance);
+        for (Stretch stretch : stretches) {
+            for (Step step : steps.steps()) {
+                stretch.run(step, ways.both);
             }
-            System.arraycopy(stretch, 0, values, from, stretch.length);
-            from = to;
         }
-        write(signal, values);
+        write(signal, stretches, resampled);
         Inputs.complain(file, signal.damage());
         return Commands.DONE;
     }
 
-    private void write(Inputs.Signal signal, double[] values) throws TakeException {
-        boolean texts = signal.timeTexts() != null;
-        boolean timed = texts || signal.seconds() != null;
+    /** A stretch without a gap: its samples, and their times where there are any. */
+    private static final class Stretch {
+        double[] values;
+        double[] seconds;
+        double rateHz;
+
+        void run(Step step, boolean both) {
+            if (step instanceof Step.Resample other) {
+                resample(other.hz());
+                return;
+            }
+            Recipe one = new Recipe(List.of(step));
+            if (both) {
+                one.bothWays(values, rateHz);
+            } else {
+                one.onceThrough(values, rateHz);
+            }
+        }
+
+        private void resample(double hz) {
+            double[] when = seconds;
+            if (when == null) {
+                when = new double[values.length];
+                Arrays.setAll(when, i -> i / rateHz);
+            }
+            Resampler.Steady steady = Resampler.steady(when, values, rateHz, hz);
+            long first = Math.round(steady.firstSeconds() * hz);
+            values = steady.values();
+            seconds = new double[values.length];
+            Arrays.setAll(seconds, i -> (first + i) / hz);
+            rateHz = hz;
+        }
+    }
+
+    private static List<Stretch> stretches(Inputs.Signal signal) {
+        double[] all = signal.values();
+        int[] gaps = signal.seconds() == null ? new int[0] : SampleRate.gapsIn(signal.seconds());
+        List<Stretch> stretches = new ArrayList<>();
+        int from = 0;
+        for (int i = 0; i <= gaps.length; i++) {
+            int to = i < gaps.length ? gaps[i] : all.length;
+            Stretch stretch = new Stretch();
+            stretch.values = Arrays.copyOfRange(all, from, to);
+            stretch.seconds = signal.seconds() == null ? null : Arrays.copyOfRange(signal.seconds(), from, to);
+            stretch.rateHz = signal.rateHz();
+            stretches.add(stretch);
+            from = to;
+        }
+        return stretches;
+    }
+
+    private void write(Inputs.Signal signal, List<Stretch> stretches, boolean resampled) throws TakeException {
+        boolean texts = signal.timeTexts() != null && !resampled;
+        boolean timed = texts || signal.seconds() != null || resampled;
         // A column that is called t itself stands beside the time.
         String header = timed && column.equals("t") ? "t_board" : column;
         try (NewFile file = NewFile.begin(out, false)) {
@@ -87,14 +135,17 @@ final class CleanCommand implements Callable<Integer> {
             }
             file.stream().write(first.toString().getBytes(StandardCharsets.UTF_8));
             NumberRows rows = new NumberRows(file.stream());
-            for (int row = 0; row < values.length; row++) {
-                if (texts) {
-                    rows.add(signal.timeTexts()[row]);
-                } else if (timed) {
-                    rows.add(signal.seconds()[row]);
+            int line = 0;
+            for (Stretch stretch : stretches) {
+                for (int row = 0; row < stretch.values.length; row++, line++) {
+                    if (texts) {
+                        rows.add(signal.timeTexts()[line]);
+                    } else if (timed) {
+                        rows.add(stretch.seconds[row]);
+                    }
+                    rows.add(stretch.values[row]);
+                    rows.end();
                 }
-                rows.add(values[row]);
-                rows.end();
             }
             rows.flush();
             file.keep();

@@ -664,4 +664,40 @@ public sealed interface Step {
             stage.apply(data, 0, data.length);
         }
     }
+
+    /** Details that do not stand out of the noise at their own scale are taken off. */
+    record Wavelet(int levels, double k) implements Step {
+        static final int MOST_LEVELS = 8;
+
+        @Override
+        public String text() {
+            return "wavelet:" + levels + "@" + Digits.exact(k);
+        }
+
+        @Override
+        public long context(double rate) {
+            // The noise is told from what came before.
+            return WaveletThreshold.looksBack(levels);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            return new WaveletThreshold(levels, k);
+        }
+    }
+
+    /** Another, steady rate: rows come and go, so that a record can be brought to it but no channel of a stream. */
+    record Resample(double hz) implements Step {
+        @Override
+        public String text() {
+            return "resample:" + Digits.exact(hz);
+        }
+
+        @Override
+        public Stage stage(double rate, Start start) {
+            throw new RecipeException(
+                    text() + ": a channel keeps the rows that came; a file is brought to another rate by"
+                            + " ./zesty clean with this step in its recipe");
+        }
+    }
 }

@@ -4,7 +4,7 @@ package zesty.signal.core.clean;
 final class StepParser {
     private static final String KNOWN = "mean, median, lowpass, highpass, bandpass, bandstop, notch, smooth, rectify, "
             + "rms, envelope, detrend, offset, scale, exp, despike, comb, hum, differentiate, integrate, baseline, fill, "
-            + "unclip";
+            + "unclip, wavelet, resample";
     static final int LONGEST_WINDOW = 1_000_000;
     /** A median, smoothing or spike window costs more the longer it is. */
     static final int LONGEST_CENTRED = 10_001;
@@ -45,6 +45,15 @@ final class StepParser {
             case "baseline" -> new Step.Wander(positive(one("baseline:0.6"), "baseline:0.6"));
             case "fill" -> new Step.Fill(positive(one("fill:0.5"), "fill:0.5"));
             case "unclip" -> new Step.Unclip(positive(one("unclip:0.05"), "unclip:0.05"));
+            case "wavelet" -> {
+                String[] parts = two("wavelet:4@3");
+                double levels = number(parts[0], "wavelet:4@3");
+                if (levels != Math.rint(levels) || levels < 1 || levels > Step.Wavelet.MOST_LEVELS) {
+                    throw wrong("the levels are a whole number from 1 to " + Step.Wavelet.MOST_LEVELS, "wavelet:4@3");
+                }
+                yield new Step.Wavelet((int) levels, positive(parts[1], "wavelet:4@3"));
+            }
+            case "resample" -> new Step.Resample(positive(one("resample:100"), "resample:100"));
             case "differentiate" -> {
                 none("differentiate");
                 yield new Step.Differentiate();

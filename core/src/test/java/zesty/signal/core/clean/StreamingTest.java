@@ -26,6 +26,7 @@ class StreamingTest {
                 "baseline:0.3",
                 "fill:0.02",
                 "unclip:0.05",
+                "wavelet:3@3",
                 "differentiate",
                 "integrate:0.5",
                 "mean:0.1s",

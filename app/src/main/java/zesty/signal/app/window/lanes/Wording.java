@@ -95,6 +95,9 @@ public final class Wording {
         if (step instanceof Step.Hum hum) {
             return "hum of " + Digits.of(hum.hz()) + " Hz, followed";
         }
+        if (step instanceof Step.Wavelet wavelet) {
+            return "details above " + Digits.of(wavelet.k()) + " × noise";
+        }
         if (step instanceof Step.Wander) {
             return "wander taken off";
         }
