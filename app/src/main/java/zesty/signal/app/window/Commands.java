@@ -57,7 +57,10 @@ final class Commands {
         plain("Lanes", "Focus the lane above", KeyCode.UP, () -> moveFocus(-1));
         plain("Lanes", "Focus the lane below", KeyCode.DOWN, () -> moveFocus(1));
         plain("Lanes", "Hide the lane in focus", KeyCode.H, this::hide);
-        with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, this::showAll);
+        with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, desk::showAllLanes);
+        plain("Lanes", "The lane in focus alone, and all again", KeyCode.O, view.lanes()::toggleAlone);
+        plain("Lanes", "Lay another channel over the lane: the next, none", KeyCode.Y, view.lanes()::nextOver);
+        plain("Lanes", "A lens under the pointer, ten times as close", KeyCode.Q, view.lanes()::toggleLens);
         plain("Lanes", "Measure: one end at the pointer, then the other", KeyCode.X, () -> view.lanes()
                 .measure());
         with("Lanes", "Stop measuring", KeyCode.X, KeyCombination.SHIFT_DOWN, () -> desk.span()
@@ -74,6 +77,12 @@ final class Commands {
         plain("Everything", "Day, night or high contrast", KeyCode.N, desk::nextLook);
         plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, desk::nextTextSize);
         plain("Everything", "Keep a picture of the window (PNG)", KeyCode.K, view::keepPicture);
+        with(
+                "Everything",
+                "Keep lanes and plots as drawings (SVG)",
+                KeyCode.K,
+                KeyCombination.SHIFT_DOWN,
+                view::keepDrawings);
         plain("Everything", "Let go of the source, or connect it again", KeyCode.L, view::toggleLink);
         all.add(new Command(
                 "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
@@ -177,11 +186,6 @@ final class Commands {
             moveFocus(1);
             desk.say("Lane hidden: " + channel.name() + ". U takes it back, Shift+H shows all.");
         });
-    }
-
-    private void showAll() {
-        desk.change(rig -> rig.withChannels(
-                rig.channels().stream().map(c -> c.withShown(true)).toList()));
     }
 
     private void moveLane(int by) {

@@ -1,12 +1,17 @@
 package zesty.signal.app.window;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -25,6 +30,7 @@ import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.desk.Notice;
 import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
 import zesty.signal.app.window.parts.CautionBar;
@@ -33,6 +39,7 @@ import zesty.signal.app.window.parts.ReadingCards;
 import zesty.signal.app.window.parts.TakesView;
 import zesty.signal.app.window.parts.TrailBar;
 import zesty.signal.engine.Sight;
+import zesty.signal.takes.NewFile;
 
 /** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
 final class MainView extends StackPane {
@@ -237,6 +244,47 @@ final class MainView extends StackPane {
                             now.write(file.toFile());
                         },
                         () -> desk.say("Picture kept: " + file));
+    }
+
+    /** Keeps the lanes and each plot in sight as a drawing of its own, beside the pictures. */
+    void keepDrawings() {
+        Path folder = desk.places().pictures();
+        String moment = LocalDateTime.now().format(MOMENT);
+        List<Drawn> seen = new ArrayList<>();
+        collect(this, seen);
+        if (seen.isEmpty()) {
+            desk.trouble("Nothing here can be kept as a drawing: open the lanes or a bench with a plot.");
+        }
+        for (int i = 0; i < seen.size(); i++) {
+            String subject =
+                    seen.get(i).subject().replaceAll("[^\\p{Alnum}]+", "-").replaceAll("^-|-$", "");
+            Path file = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".svg");
+            seen.get(i).nextDrawing(text -> desk.works()
+                    .later(
+                            "the drawing could not be kept",
+                            () -> {
+                                Files.createDirectories(folder);
+                                try (NewFile made = NewFile.begin(file, false)) {
+                                    made.stream().write(text.getBytes(StandardCharsets.UTF_8));
+                                    made.keep();
+                                }
+                            },
+                            () -> desk.say(
+                                    seen.size() == 1
+                                            ? "Drawing kept: " + file
+                                            : seen.size() + " drawings kept, the last: " + file)));
+        }
+    }
+
+    private static void collect(Node node, List<Drawn> seen) {
+        if (!node.isVisible()) {
+            return;
+        }
+        if (node instanceof Drawn drawn) {
+            seen.add(drawn);
+        } else if (node instanceof Parent parent) {
+            parent.getChildrenUnmodifiable().forEach(child -> collect(child, seen));
+        }
     }
 
     void toggleLink() {

@@ -63,6 +63,11 @@ public final class Palette {
                         line);
     }
 
+    /** @return of the ground that pictures are drawn on */
+    public static Color card(boolean night) {
+        return Color.web(night ? "#1F2925" : "#FFFDF8");
+    }
+
     /** @return of what is written strongest on a picture */
     public static Color ink(boolean night) {
         return Color.web(night ? "#EEEADD" : "#22302A");

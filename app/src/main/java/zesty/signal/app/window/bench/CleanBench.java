@@ -62,6 +62,7 @@ public final class CleanBench extends Bench {
             "integrate:0.5",
             "smooth:11@3",
             "despike:3@3",
+            "wavelet:4@3",
             "offset:0.5",
             "scale:2");
 
@@ -81,6 +82,7 @@ public final class CleanBench extends Bench {
     private final Label viewWords = small("");
     private final HistogramPicture histogram;
     private final WaterfallPicture waterfall;
+    private final PairPicture pair;
 
     /** What stands at the right. */
     private enum View {
@@ -88,7 +90,8 @@ public final class CleanBench extends Bench {
                 "What passes",
                 "the spectrum before (pale) and after, what the filters let pass over it; pull a corner"),
         HISTOGRAM("Steps", "how often each number came, the noise, and the bits worth something"),
-        WATERFALL("Over time", "the spectrum over time");
+        WATERFALL("Over time", "the spectrum over time"),
+        PAIR("Against another", "this channel over another one, moment by moment, and how closely they go together");
 
         final String words;
         final String tip;
@@ -113,6 +116,7 @@ public final class CleanBench extends Bench {
         tiles = new Tiles(recipe -> adopt(recipe.text()));
         histogram = new HistogramPicture(desk);
         waterfall = new WaterfallPicture(desk);
+        pair = new PairPicture(desk);
         suggested.setId("suggested");
         suggested.setTooltip(new Tooltip("what usually does for a signal like this; takes the place of the recipe"));
         MenuButton add = new MenuButton("Add a step");
@@ -150,9 +154,12 @@ public final class CleanBench extends Bench {
             button.setSelected(one == View.SPECTRUM);
             views.getChildren().add(button);
         }
+        views.getChildren().add(pair.chooser());
         viewed.selectedToggleProperty().addListener((p, was, is) -> {
             if (is == null) {
                 viewed.selectToggle(was);
+            } else {
+                pair.chooser().setVisible(is.getUserData() == View.PAIR);
             }
         });
         viewWords.setId("view-words");
@@ -233,6 +240,7 @@ public final class CleanBench extends Bench {
         switch ((View) viewed.getSelectedToggle().getUserData()) {
             case HISTOGRAM -> viewWords.setText(histogram.draw(response, channel, colour));
             case WATERFALL -> viewWords.setText(waterfall.draw(response, channel, colour));
+            case PAIR -> viewWords.setText(pair.draw(response, sight, channel, colour));
             case SPECTRUM -> {
                 viewWords.setText("Over the spectrum before (pale) and after; pull a corner.");
                 drawResponse(channel, recipe, colour);

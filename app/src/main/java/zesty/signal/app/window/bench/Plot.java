@@ -1,5 +1,6 @@
 package zesty.signal.app.window.bench;
 
+import java.util.function.Consumer;
 import java.util.function.DoubleFunction;
 import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.VPos;
@@ -9,9 +10,14 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.drawing.BothPens;
+import zesty.signal.app.window.drawing.CanvasPen;
+import zesty.signal.app.window.drawing.Drawn;
+import zesty.signal.app.window.drawing.Pen;
+import zesty.signal.app.window.drawing.SvgPen;
 
 /** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
-final class Plot extends Pane {
+final class Plot extends Pane implements Drawn {
     private static final double LEFT = 52;
     private static final double BOTTOM = 22;
     private static final double TOP = 18;
@@ -19,10 +25,19 @@ final class Plot extends Pane {
     private static final double HALF_LETTER = 3.2;
 
     private final Canvas canvas = new Canvas(100, 100);
+    private final Pen window = new CanvasPen(canvas.getGraphicsContext2D());
+    private Pen pen = window;
+    private SvgPen drawing;
+    private Consumer<String> taker;
+    /** Of the line that is drawn: kept, for lines are long and come with every frame. */
+    private double[] lineX = new double[0];
+
+    private double[] lineY = new double[0];
     private final Letters letters = new Letters();
     /** The margins that go with the letters: set once a picture, for every point asks for them. */
     private double atLeft = LEFT;
 
+    private String subject = "plot";
     private double atRight = RIGHT;
     private double atTop = TOP;
     private double atBottom = BOTTOM;
@@ -68,20 +83,16 @@ final class Plot extends Pane {
         toY = highY > lowY ? highY : lowY + 1;
         ink = Palette.muted(night);
         grid = Palette.grid(night);
+        takeUp(night);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
         g.setFont(letters.getFont());
-        g.setLineWidth(1);
         double stepX = step((toX - fromX) / Math.max(2, getWidth() / letters.of(90)));
-        g.setTextAlign(TextAlignment.CENTER);
-        g.setTextBaseline(VPos.TOP);
         double lastX = Math.floor((toX + 1e-9) / stepX) * stepX;
         String lastLabel = words(lastX, stepX) + " " + wordsX;
         double lastMiddle = Math.min(pixelX(lastX), canvas.getWidth() - letters.of(HALF_LETTER) * lastLabel.length());
         for (double x = Math.ceil(fromX / stepX) * stepX; x <= toX + 1e-9; x += stepX) {
-            g.setStroke(grid);
-            g.strokeLine(snap(pixelX(x)), atTop, snap(pixelX(x)), canvas.getHeight() - atBottom);
-            g.setFill(ink);
+            pen.line(snap(pixelX(x)), atTop, snap(pixelX(x)), canvas.getHeight() - atBottom, grid, 1);
             boolean last = x + stepX > toX + 1e-9;
             String label = last ? lastLabel : words(x, stepX);
             // The last one carries the unit and must not run out of the picture, nor any other into it.
@@ -90,24 +101,49 @@ final class Plot extends Pane {
                     || middle + letters.of(HALF_LETTER) * label.length() + 4
                             < lastMiddle - letters.of(HALF_LETTER) * lastLabel.length();
             if (room) {
-                g.fillText(label, middle, canvas.getHeight() - atBottom + 4);
+                pen.words(label, middle, canvas.getHeight() - atBottom + 4, TextAlignment.CENTER, VPos.TOP, ink);
             }
         }
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.setTextBaseline(VPos.CENTER);
         for (double y = Math.ceil(fromY / stepY) * stepY; y <= toY + 1e-9; y += stepY) {
-            g.setStroke(grid);
-            g.strokeLine(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)));
-            g.setFill(ink);
+            pen.line(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)), grid, 1);
             if (pixelY(y) > atTop + 4) {
                 // Above stands what the numbers are.
-                g.fillText(sideWords.apply(y), atLeft - 6, pixelY(y));
+                pen.words(sideWords.apply(y), atLeft - 6, pixelY(y), TextAlignment.RIGHT, VPos.CENTER, ink);
             }
         }
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setTextBaseline(VPos.TOP);
-        g.fillText(wordsY, 2, 1);
+        pen.words(wordsY, 2, 1, TextAlignment.LEFT, VPos.TOP, ink);
+        subject = wordsY;
         setAccessibleText("plot of " + wordsY + " over " + wordsX);
+    }
+
+    /** Hands over what was drawn since the last picture began, if somebody waits for it, and begins the next one. */
+    private void takeUp(boolean night) {
+        if (drawing != null) {
+            Consumer<String> waiting = taker;
+            String whole = drawing.finished();
+            drawing = null;
+            taker = null;
+            pen = window;
+            waiting.accept(whole);
+        }
+        if (taker != null) {
+            drawing = new SvgPen(
+                    canvas.getWidth(),
+                    canvas.getHeight(),
+                    Palette.card(night),
+                    letters.getFont().getSize());
+            pen = new BothPens(window, drawing);
+        }
+    }
+
+    @Override
+    public String subject() {
+        return subject;
+    }
+
+    @Override
+    public void nextDrawing(Consumer<String> after) {
+        taker = after;
     }
 
     private static double step(double least) {
@@ -150,23 +186,17 @@ final class Plot extends Pane {
 
     /** Draws a line through points; NaN parts it. */
     void line(double[] x, double[] y, int length, Color colour, double width) {
-        GraphicsContext g = clipped();
-        g.setStroke(colour);
-        g.setLineWidth(width);
-        g.beginPath();
-        boolean down = false;
-        for (int i = 0; i < length; i++) {
-            if (Double.isNaN(y[i])) {
-                down = false;
-            } else if (down) {
-                g.lineTo(pixelX(x[i]), pixelY(y[i]));
-            } else {
-                g.moveTo(pixelX(x[i]), pixelY(y[i]));
-                down = true;
-            }
+        if (lineX.length < length) {
+            lineX = new double[length];
+            lineY = new double[length];
         }
-        g.stroke();
-        g.restore();
+        for (int i = 0; i < length; i++) {
+            lineX[i] = pixelX(x[i]);
+            lineY[i] = pixelY(y[i]);
+        }
+        clip();
+        pen.path(lineX, lineY, length, colour, width);
+        pen.unclip();
     }
 
     /** Draws a function over the whole width. */
@@ -182,12 +212,11 @@ final class Plot extends Pane {
     }
 
     void dots(double[] x, double[] y, int length, Color colour, double radius) {
-        GraphicsContext g = clipped();
-        g.setFill(colour);
+        clip();
         for (int i = 0; i < length; i++) {
-            g.fillOval(pixelX(x[i]) - radius, pixelY(y[i]) - radius, 2 * radius, 2 * radius);
+            pen.dot(pixelX(x[i]), pixelY(y[i]), radius, colour);
         }
-        g.restore();
+        pen.unclip();
     }
 
     /** @return the value that stands at a distance from the left */
@@ -197,11 +226,8 @@ final class Plot extends Pane {
 
     /** Lays a wash over a stretch, or draws an upright line where it is none. */
     void upright(double from, double to, Color colour) {
-        GraphicsContext g = clipped();
-        g.setFill(colour);
         double left = pixelX(from);
-        g.fillRect(left, atTop, Math.max(1.5, pixelX(to) - left), canvas.getHeight() - atTop - atBottom);
-        g.restore();
+        area(left, atTop, Math.max(1.5, pixelX(to) - left), canvas.getHeight() - atTop - atBottom, colour);
     }
 
     /**
@@ -211,41 +237,39 @@ final class Plot extends Pane {
      */
     void named(double x, String words, int row, Color colour) {
         upright(x, x, colour);
-        GraphicsContext g = clipped();
-        double left = pixelX(x) + 4;
-        g.setFill(ink);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(words, left, atTop + 8 + letters.of(15) * row);
-        g.restore();
+        clip();
+        pen.words(words, pixelX(x) + 4, atTop + 8 + letters.of(15) * row, TextAlignment.LEFT, VPos.TOP, ink);
+        pen.unclip();
     }
 
     /** Draws an upright bar; a thin one where it takes no time. */
     void bar(double from, double to, double low, double high, Color colour) {
-        GraphicsContext g = clipped();
-        g.setFill(colour);
         double left = pixelX(from);
         double top = Math.min(pixelY(low), pixelY(high));
-        g.fillRect(left, top, Math.max(2.5, pixelX(to) - left), Math.max(1, Math.abs(pixelY(low) - pixelY(high))));
-        g.restore();
+        area(left, top, Math.max(2.5, pixelX(to) - left), Math.max(1, Math.abs(pixelY(low) - pixelY(high))), colour);
     }
 
     /** A cell of a picture, without a seam to its neighbours. */
     void cell(double fromX, double toX, double fromY, double toY, Color colour) {
-        GraphicsContext g = clipped();
-        g.setFill(colour);
         double left = Math.floor(pixelX(fromX));
         double top = Math.floor(pixelY(toY));
-        g.fillRect(
-                left, top, Math.max(1, Math.floor(pixelX(toX)) - left), Math.max(1, Math.floor(pixelY(fromY)) - top));
-        g.restore();
+        area(
+                left,
+                top,
+                Math.max(1, Math.floor(pixelX(toX)) - left),
+                Math.max(1, Math.floor(pixelY(fromY)) - top),
+                colour);
     }
 
     /** Lays a wash over a range of heights. */
     void wash(double low, double high, Color colour) {
-        GraphicsContext g = clipped();
-        g.setFill(colour);
-        g.fillRect(atLeft, pixelY(high), canvas.getWidth() - atLeft - atRight, pixelY(low) - pixelY(high));
-        g.restore();
+        area(atLeft, pixelY(high), canvas.getWidth() - atLeft - atRight, pixelY(low) - pixelY(high), colour);
+    }
+
+    private void area(double left, double top, double width, double height, Color colour) {
+        clip();
+        pen.rectangle(left, top, width, height, colour);
+        pen.unclip();
     }
 
     /** Draws a dashed line at a height, with words at its right end. */
@@ -255,24 +279,19 @@ final class Plot extends Pane {
 
     /** The same, with the words at its left end. */
     void limit(double y, String words, Color colour, boolean left) {
-        GraphicsContext g = clipped();
-        g.setStroke(colour);
-        g.setLineDashes(6, 4);
-        g.strokeLine(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)));
-        g.setLineDashes();
-        g.setFill(ink);
-        g.setTextAlign(left ? TextAlignment.LEFT : TextAlignment.RIGHT);
-        g.setTextBaseline(VPos.BOTTOM);
-        g.fillText(words, left ? atLeft + 4 : canvas.getWidth() - atRight - 2, pixelY(y) - 2);
-        g.restore();
+        clip();
+        pen.line(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)), colour, 1, 6, 4);
+        pen.words(
+                words,
+                left ? atLeft + 4 : canvas.getWidth() - atRight - 2,
+                pixelY(y) - 2,
+                left ? TextAlignment.LEFT : TextAlignment.RIGHT,
+                VPos.BOTTOM,
+                ink);
+        pen.unclip();
     }
 
-    private GraphicsContext clipped() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.save();
-        g.beginPath();
-        g.rect(atLeft, atTop - 8, canvas.getWidth() - atLeft - atRight, canvas.getHeight() - atTop - atBottom + 8);
-        g.clip();
-        return g;
+    private void clip() {
+        pen.clip(atLeft, atTop - 8, canvas.getWidth() - atLeft - atRight, canvas.getHeight() - atTop - atBottom + 8);
     }
 }

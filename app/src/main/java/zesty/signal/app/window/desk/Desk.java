@@ -378,6 +378,12 @@ public final class Desk implements AutoCloseable {
         apply(made);
     }
 
+    /** Shows the lanes that were hidden. */
+    public void showAllLanes() {
+        change(rig -> rig.withChannels(
+                rig.channels().stream().map(c -> c.withShown(true)).toList()));
+    }
+
     /** Sets a number of a reader, as it was pulled or captured on its picture; one that cannot be is told. */
     public void set(String reader, String key, double value) {
         set(reader, key, Digits.about(value, SET_DIGITS).replace('\u2212', '-'));

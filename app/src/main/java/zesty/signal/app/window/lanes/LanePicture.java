@@ -17,6 +17,7 @@ final class LanePicture {
     static final int SEED_STRIP = EventPainter.STRIP;
 
     private static final float LINE = 1.5f;
+    private static final int DASH = 6;
     private static final float GHOST_WEIGHT = 0.30f;
 
     private final SpanPainter spans = new SpanPainter();
@@ -34,7 +35,8 @@ final class LanePicture {
             TimeTicks ticks,
             ValueScale scale,
             LaneColours colours,
-            boolean inFocus) {
+            boolean inFocus,
+            Over over) {
         Arrays.fill(pixels, 0, width * height, colours.card());
         for (int i = 0; i < ticks.count(); i++) {
             vertical(
@@ -85,12 +87,33 @@ final class LanePicture {
                 LINE,
                 colours.line(),
                 rate == null ? 1 : GHOST_WEIGHT);
+        if (over != null) {
+            over(over, height);
+        }
         for (int i = 0; i < rates.size(); i++) {
             events.paint(pixels, width, height, channel.readers().get(i), rates.get(i), edges, colours);
         }
         int border = inFocus ? colours.ink() : colours.gridStrong();
         Arrays.fill(pixels, 0, width, border);
         Arrays.fill(pixels, (height - 1) * width, height * width, border);
+    }
+
+    private void over(Over over, int height) {
+        ValueScale scale = over.scale();
+        double factor = -(height - SEED_STRIP - 6.0) / (scale.high() - scale.low());
+        spans.dashed(DASH);
+        spans.paint(
+                over.channel().clean(),
+                over.channel().strand().times(),
+                over.edges(),
+                over.channel().lateSamples(),
+                factor,
+                SEED_STRIP + 2 - factor * scale.high(),
+                Gap.PERIODS / over.channel().rateHz(),
+                LINE,
+                over.colours().line(),
+                1);
+        spans.dashed(0);
     }
 
     /** @return the rate that stands for moments without room, in words; empty where they have room */

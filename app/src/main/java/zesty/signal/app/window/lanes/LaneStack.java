@@ -5,11 +5,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.scene.Cursor;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
@@ -17,11 +17,14 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Span;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.desk.TimeWindow;
+import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
@@ -29,18 +32,14 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StrandSight;
-import zesty.signal.takes.Mark;
 
 /**
  * The lanes one above the other over one time axis. The wheel makes the stretch in sight longer or shorter about the
  * pointer, dragging moves it, a double click goes back to now or to all of a take.
  */
-public final class LaneStack extends VBox {
+public final class LaneStack extends VBox implements Drawn {
     private static final double EDGE = 6;
     private static final double SNAP_PIXELS = 6;
-    private static final double AXIS_HEIGHT = 24;
-    private static final double MARKS_TOP = 22;
-    private static final int MOST_MARKS = 24;
     private static final double DESCRIBE_EVERY_SECONDS = 0.2;
 
     private final Desk desk;
@@ -52,13 +51,10 @@ public final class LaneStack extends VBox {
 
     private final ScrollPane scroll = new ScrollPane();
 
-    private final Pane axis = new Pane();
-    private final List<Label> axisLabels = new ArrayList<>();
-    private final List<Label> markLabels = new ArrayList<>();
+    private final TimeAxis axis;
     private final Label emptyWords = new Label();
     private final Button emptyAction = new Button();
     private final VBox empty = new VBox(emptyWords, emptyAction);
-    private final Button hidden = new Button();
     private final SpanBar spanBar;
     /** Strands share the time axis, but each has rows of its own. */
     private final Map<StrandSight.Key, ColumnEdges> edgesOf = new HashMap<>();
@@ -69,6 +65,15 @@ public final class LaneStack extends VBox {
 
     private List<String> shown = List.of();
     private boolean onlyFocus;
+    /** Whether the lane in focus is shown alone, as long as it is wanted. */
+    private boolean alone;
+
+    /** What is laid over a lane, by columns. */
+    private final Map<String, String> overs = new HashMap<>();
+
+    private final Map<String, ValueScale> overScales = new HashMap<>();
+    private final Lens lens = new Lens();
+    private boolean closer;
     private double describedAt = Double.NEGATIVE_INFINITY;
     private Object described;
     private double zero;
@@ -80,11 +85,7 @@ public final class LaneStack extends VBox {
     public LaneStack(Desk desk) {
         this.desk = desk;
         getStyleClass().add("lane-stack");
-        axis.getStyleClass().add("time-axis");
-        hidden.getStyleClass().setAll("small-button");
-        hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
-        hidden.setOnAction(event -> showAll());
-        axis.getChildren().add(hidden);
+        axis = new TimeAxis(desk);
         empty.getStyleClass().add("empty");
         emptyWords.setWrapText(true);
         emptyWords.setId("empty");
@@ -162,7 +163,7 @@ public final class LaneStack extends VBox {
             describedAt = now;
             described = sight.rig();
         }
-        placeAxis(width);
+        axis.show(ticks, shown.isEmpty() ? 0 : lanes.get(shown.get(0)).plotLeft(), width, from, onlyFocus || alone);
         spanBar.show(sight, zero);
     }
 
@@ -195,13 +196,114 @@ public final class LaneStack extends VBox {
                                 .orElse(""));
             }
             ColumnEdges edges = edgesOf.get(channel.strand().key());
-            lane.paint(sight, channel, edges, ticks, colour, desk.look().get(), now);
+            lane.paint(sight, channel, edges, ticks, colour, desk.look().get(), now, over(sight, channel));
             Span span = desk.span().get();
             lane.span(pixel(span.first(), edges.width()), pixel(span.second(), edges.width()));
             if (lane == hovered) {
-                lane.readOut(sight, channel, edges, hoverX, zero, desk.window().span() / edges.width());
+                double pixel = desk.window().span() / edges.width();
+                lane.readOut(sight, channel, edges, hoverX, zero, pixel);
+                if (closer) {
+                    lens.show(sight, channel, colour, desk.look().get(), from + hoverX * pixel, pixel, zero);
+                    placeLens(lane);
+                }
             }
         }
+    }
+
+    @Override
+    public String subject() {
+        return "lanes";
+    }
+
+    @Override
+    public void nextDrawing(Consumer<String> taker) {
+        Sight sight = desk.sight(System.nanoTime());
+        List<LanesDrawing.Drawn> drawn = new ArrayList<>();
+        for (String column : shown) {
+            LaneView lane = lanes.get(column);
+            sight.channel(column)
+                    .ifPresent(channel -> drawn.add(new LanesDrawing.Drawn(
+                            channel,
+                            edgesOf.get(channel.strand().key()),
+                            lane.scale(),
+                            Color.web(Palette.css(
+                                    Palette.channel(colourOf(sight, channel.channel())),
+                                    desk.night().get())),
+                            (int) lane.plot().getHeight())));
+        }
+        if (width > 1 && !drawn.isEmpty()) {
+            taker.accept(LanesDrawing.of(desk.night().get(), width, ticks, drawn));
+        }
+    }
+
+    /** The lens stands beside the pointer, where there is room. */
+    private void placeLens(LaneView lane) {
+        if (lens.getParent() != lane.plot()) {
+            takeLensAway();
+            lane.plot().getChildren().add(lens);
+        }
+        lens.autosize();
+        boolean right = hoverX + 30 + lens.getWidth() < width;
+        lens.relocate(
+                right ? hoverX + 30 : Math.max(0, hoverX - 30 - lens.getWidth()),
+                Math.max(0, (lane.plot().getHeight() - lens.getHeight()) / 2));
+    }
+
+    private void takeLensAway() {
+        if (lens.getParent() instanceof Pane before) {
+            before.getChildren().remove(lens);
+        }
+    }
+
+    /** Looks ten times closer under the pointer, or no more. */
+    public void toggleLens() {
+        closer = !closer;
+        if (!closer) {
+            takeLensAway();
+        } else if (hovered == null) {
+            desk.say("The lens is where the pointer is: move it over a lane. Q puts it away.");
+        }
+    }
+
+    /** Shows the lane in focus alone, or all again. */
+    public void toggleAlone() {
+        alone = !alone;
+        describedAt = Double.NEGATIVE_INFINITY;
+        if (alone) {
+            desk.say("This lane alone; O shows the others again.");
+        }
+    }
+
+    /** Lays the next of the other channels over the lane in focus; after the last one none. */
+    public void nextOver() {
+        String column = inFocus();
+        List<String> others = desk.sight(System.nanoTime()).channels().stream()
+                .map(c -> c.channel().column())
+                .filter(c -> !c.equals(column))
+                .toList();
+        int next = others.indexOf(overs.get(column)) + 1;
+        if (next < others.size()) {
+            overs.put(column, others.get(next));
+            overScales.put(column, new ValueScale());
+        } else {
+            overs.remove(column);
+        }
+    }
+
+    private Over over(Sight sight, ChannelSight channel) {
+        String column = channel.channel().column();
+        String other = overs.get(column);
+        if (other == null) {
+            return null;
+        }
+        return sight.channel(other)
+                .map(laid -> new Over(
+                        laid,
+                        edgesOf.get(laid.strand().key()),
+                        Palette.lane(
+                                colourOf(sight, laid.channel()), desk.look().get()),
+                        overScales.get(column)))
+                .orElse(null);
     }
 
     /** A channel keeps its colour when lanes change places: it goes by its column's place in the stream. */
@@ -234,7 +336,7 @@ public final class LaneStack extends VBox {
     /** Each empty state has its own words and one thing to do. */
     private void sayEmpty(Sight sight) {
         if (!sight.channels().isEmpty()) {
-            sayEmpty("All lanes are hidden.", "Show them (Shift+H)", this::showAll);
+            sayEmpty("All lanes are hidden.", "Show them (Shift+H)", desk::showAllLanes);
             return;
         }
         String reason = sight.health().reason();
@@ -260,11 +362,6 @@ public final class LaneStack extends VBox {
         desk.stop().set(Stop.SOURCE);
     }
 
-    private void showAll() {
-        desk.change(rig -> rig.withChannels(
-                rig.channels().stream().map(c -> c.withShown(true)).toList()));
-    }
-
     private void arrange(Sight sight) {
         List<String> wanted = new ArrayList<>();
         String focus = focused(sight, desk.focus().get())
@@ -272,7 +369,7 @@ public final class LaneStack extends VBox {
                 .orElse("");
         for (ChannelSight channel : sight.channels()) {
             String column = channel.channel().column();
-            if (onlyFocus ? column.equals(focus) : channel.channel().shown()) {
+            if (onlyFocus || alone ? column.equals(focus) : channel.channel().shown()) {
                 wanted.add(column);
             }
         }
@@ -376,6 +473,7 @@ public final class LaneStack extends VBox {
         lane.plot().setOnMouseExited(event -> {
             hovered = null;
             lane.hideReadOut();
+            takeLensAway();
         });
         return lane;
     }
@@ -462,70 +560,5 @@ public final class LaneStack extends VBox {
             }
         }
         return best;
-    }
-
-    private void placeAxis(int width) {
-        long out = desk.rig().channels().stream().filter(c -> !c.shown()).count();
-        hidden.setVisible(out > 0 && !onlyFocus);
-        hidden.setText(out + " hidden: show");
-        hidden.autosize();
-        hidden.relocate(0, 0);
-        double left = shown.isEmpty() ? 0 : lanes.get(shown.get(0)).plotLeft();
-        int used = 0;
-        for (int i = 0; i < ticks.count(); i++) {
-            if (ticks.labelled(i)) {
-                Label label = label(axisLabels, used++, "axis-label");
-                say(label, ticks.label(i));
-                label.relocate(Math.round(left + ticks.pixel(i) - label.getWidth() / 2), 3);
-            }
-        }
-        hideFrom(axisLabels, used);
-        placeMarks(left, width);
-    }
-
-    private void placeMarks(double left, int width) {
-        double high = desk.textSize().get().of(desk.marks().isEmpty() ? AXIS_HEIGHT : AXIS_HEIGHT + MARKS_TOP);
-        axis.setMinHeight(high);
-        axis.setPrefHeight(high);
-        int used = 0;
-        double free = Double.NEGATIVE_INFINITY;
-        for (Mark mark : desk.marks()) {
-            double x = (mark.seconds() - from) / desk.window().span() * width;
-            if (x < 0 || x > width || used == MOST_MARKS) {
-                continue;
-            }
-            Label label = label(markLabels, used++, "mark-label");
-            say(label, mark.text());
-            double at = Math.max(left + x, free);
-            label.relocate(
-                    Math.min(at, left + width - label.getWidth()),
-                    desk.textSize().get().of(MARKS_TOP));
-            free = at + label.getWidth() + 4;
-        }
-        hideFrom(markLabels, used);
-    }
-
-    private Label label(List<Label> pool, int index, String style) {
-        if (index == pool.size()) {
-            Label label = new Label();
-            label.getStyleClass().add(style);
-            pool.add(label);
-            axis.getChildren().add(label);
-        }
-        pool.get(index).setVisible(true);
-        return pool.get(index);
-    }
-
-    private static void say(Label label, String text) {
-        if (!text.equals(label.getText()) || label.getWidth() == 0) {
-            label.setText(text);
-            label.autosize();
-        }
-    }
-
-    private static void hideFrom(List<Label> pool, int used) {
-        for (int i = used; i < pool.size(); i++) {
-            pool.get(i).setVisible(false);
-        }
     }
 }

@@ -54,6 +54,7 @@ final class LaneView extends HBox {
     private final Label readOut = new Label();
     private final Label rate = new Label();
     private final Label range = new Label();
+    private final Label overWords = new Label();
     /** The moments that are measured, and what lies between them. */
     private final Region between = new Region();
 
@@ -100,7 +101,7 @@ final class LaneView extends HBox {
         side.getStyleClass().add("lane-side");
         side.setMinHeight(0);
         side.setPrefHeight(60);
-        for (Label label : new Label[] {top, bottom, trouble, readOut, rate, range}) {
+        for (Label label : new Label[] {top, bottom, trouble, readOut, rate, range, overWords}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
         }
@@ -116,7 +117,8 @@ final class LaneView extends HBox {
             edge.setVisible(false);
             plot.getChildren().add(edge);
         }
-        plot.getChildren().addAll(trouble, readOut, rate);
+        plot.getChildren().addAll(trouble, readOut, rate, overWords);
+        overWords.setVisible(false);
         side.getChildren().addAll(top, bottom, range);
         range.setWrapText(true);
         range.maxWidthProperty().bind(side.widthProperty().subtract(7));
@@ -127,6 +129,8 @@ final class LaneView extends HBox {
         trouble.getStyleClass().add("lane-trouble");
         readOut.getStyleClass().add("lane-read-out");
         rate.getStyleClass().add("lane-rate");
+        overWords.getStyleClass().add("lane-rate");
+        overWords.setId("over-" + column);
         readOut.setVisible(false);
         how.managedProperty().bind(how.visibleProperty());
         getChildren().addAll(bar, tag, plot, side);
@@ -144,7 +148,12 @@ final class LaneView extends HBox {
         return unit;
     }
 
-    Node plot() {
+    /** @return its range of values */
+    ValueScale scale() {
+        return scale;
+    }
+
+    Pane plot() {
         return plot;
     }
 
@@ -245,7 +254,14 @@ final class LaneView extends HBox {
 
     /** Paints the picture for this frame. */
     void paint(
-            Sight sight, ChannelSight channel, ColumnEdges edges, TimeTicks ticks, int index, Look look, double now) {
+            Sight sight,
+            ChannelSight channel,
+            ColumnEdges edges,
+            TimeTicks ticks,
+            int index,
+            Look look,
+            double now,
+            Over over) {
         int width = edges.width();
         int height = (int) Math.floor(plot.getHeight());
         if (width < 2 || height < 24) {
@@ -258,9 +274,32 @@ final class LaneView extends HBox {
         painted = channel;
         long from = edges.at(0) + channel.lateSamples();
         scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
-        picture.paint(pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, look), inFocus);
+        if (over != null) {
+            over.scale()
+                    .fit(
+                            over.channel().clean(),
+                            over.edges().at(0) + over.channel().lateSamples(),
+                            over.edges().at(width) + over.channel().lateSamples(),
+                            now);
+        }
+        picture.paint(
+                pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, look), inFocus, over);
+        laid(over);
         buffer.updateBuffer(all -> null);
         place(width, height);
+    }
+
+    /** Says what is laid over it, and from where to where that one goes. */
+    private void laid(Over over) {
+        overWords.setVisible(over != null);
+        if (over != null) {
+            Line shown = over.channel().channel().display();
+            double low = shown.apply(over.scale().low());
+            double high = shown.apply(over.scale().high());
+            String unit = over.channel().channel().unit();
+            overWords.setText("- - " + over.channel().channel().name() + " over it, " + Digits.about(low, 4) + " to "
+                    + Digits.about(high, 4) + (unit.isEmpty() ? "" : " " + unit));
+        }
     }
 
     private void fit(int width, int height) {
@@ -281,6 +320,7 @@ final class LaneView extends HBox {
         range.relocate(5, Math.round((height - range.getHeight()) / 2));
         trouble.relocate(10, height / 2.0 - 9);
         rate.relocate(8, 2);
+        overWords.relocate(8, height - Math.round(overWords.getHeight()) - 4);
     }
 
     /** Shows time and value under the pointer. */

@@ -15,6 +15,12 @@ final class SpanPainter {
     private int[] pixels;
     private int stride;
     private int height;
+    private int dash;
+
+    /** What is painted from now on is dashed: so many pixels on, so many off; 0 for none. */
+    void dashed(int each) {
+        dash = each;
+    }
 
     /** The picture to paint into: rows of {@code stride} pixels. */
     void target(int[] picture, int pixelsPerRow, int rows) {
@@ -67,7 +73,7 @@ final class SpanPainter {
                 high = high >= extremes[1] || extremes[1] != extremes[1] ? high : extremes[1];
             }
             previous = next;
-            if (low == low) {
+            if (low == low && (dash == 0 || x / dash % 2 == 0)) {
                 double a = factor * low + offset;
                 double b = factor * high + offset;
                 span(x, (float) Math.min(a, b) - half, (float) Math.max(a, b) + half, colour, weight);

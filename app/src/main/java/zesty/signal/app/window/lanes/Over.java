@@ -1,0 +1,10 @@
+package zesty.signal.app.window.lanes;
+
+import zesty.signal.engine.ChannelSight;
+
+/**
+ * Another channel's line laid over a lane, dashed and with a range of its own.
+ *
+ * @param edges which of its rows fall into which pixel column
+ */
+record Over(ChannelSight channel, ColumnEdges edges, LaneColours colours, ValueScale scale) {}

@@ -1,0 +1,101 @@
+package zesty.signal.app.window.lanes;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.Pane;
+import zesty.signal.app.window.desk.Desk;
+import zesty.signal.takes.Mark;
+
+/** The times below the lanes, the marks of a take below these, and how many lanes are hidden. */
+final class TimeAxis extends Pane {
+    private static final double HEIGHT = 24;
+    private static final double MARKS_TOP = 22;
+    private static final int MOST_MARKS = 24;
+
+    private final Desk desk;
+    private final List<Label> times = new ArrayList<>();
+    private final List<Label> marks = new ArrayList<>();
+    private final Button hidden = new Button();
+
+    TimeAxis(Desk desk) {
+        this.desk = desk;
+        getStyleClass().add("time-axis");
+        hidden.getStyleClass().setAll("small-button");
+        hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
+        hidden.setOnAction(event -> desk.showAllLanes());
+        getChildren().add(hidden);
+    }
+
+    /**
+     * @param left where the pictures begin
+     * @param width of the pictures, in pixels
+     * @param from the time at the left
+     * @param alone whether lanes are left out only for now
+     */
+    void show(TimeTicks ticks, double left, int width, double from, boolean alone) {
+        long out = desk.rig().channels().stream().filter(c -> !c.shown()).count();
+        hidden.setVisible(out > 0 && !alone);
+        hidden.setText(out + " hidden: show");
+        hidden.autosize();
+        hidden.relocate(0, 0);
+        int used = 0;
+        for (int i = 0; i < ticks.count(); i++) {
+            if (ticks.labelled(i)) {
+                Label label = label(times, used++, "axis-label");
+                say(label, ticks.label(i));
+                label.relocate(Math.round(left + ticks.pixel(i) - label.getWidth() / 2), 3);
+            }
+        }
+        hideFrom(times, used);
+        placeMarks(left, width, from);
+    }
+
+    private void placeMarks(double left, int width, double from) {
+        double high = desk.textSize().get().of(desk.marks().isEmpty() ? HEIGHT : HEIGHT + MARKS_TOP);
+        setMinHeight(high);
+        setPrefHeight(high);
+        int used = 0;
+        double free = Double.NEGATIVE_INFINITY;
+        for (Mark mark : desk.marks()) {
+            double x = (mark.seconds() - from) / desk.window().span() * width;
+            if (x < 0 || x > width || used == MOST_MARKS) {
+                continue;
+            }
+            Label label = label(marks, used++, "mark-label");
+            say(label, mark.text());
+            double at = Math.max(left + x, free);
+            label.relocate(
+                    Math.min(at, left + width - label.getWidth()),
+                    desk.textSize().get().of(MARKS_TOP));
+            free = at + label.getWidth() + 4;
+        }
+        hideFrom(marks, used);
+    }
+
+    private Label label(List<Label> pool, int index, String style) {
+        if (index == pool.size()) {
+            Label label = new Label();
+            label.getStyleClass().add(style);
+            pool.add(label);
+            getChildren().add(label);
+        }
+        pool.get(index).setVisible(true);
+        return pool.get(index);
+    }
+
+    private static void say(Label label, String text) {
+        if (!text.equals(label.getText()) || label.getWidth() == 0) {
+            label.setText(text);
+            label.autosize();
+        }
+    }
+
+    private static void hideFrom(List<Label> pool, int used) {
+        for (int i = used; i < pool.size(); i++) {
+            pool.get(i).setVisible(false);
+        }
+    }
+}

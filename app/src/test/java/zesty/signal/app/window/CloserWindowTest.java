@@ -1,0 +1,168 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javax.xml.parsers.DocumentBuilderFactory;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.w3c.dom.Document;
+import org.w3c.dom.Element;
+import org.w3c.dom.NodeList;
+import zesty.signal.app.window.desk.Span;
+import zesty.signal.app.window.desk.Stop;
+import zesty.signal.engine.LinkState;
+
+/** Looking closer in the real window: one lane alone, another laid over it, the lens, one against another, drawings. */
+@Timeout(400)
+class CloserWindowTest extends RealWindow {
+    CloserWindowTest() {
+        super(true);
+    }
+
+    private static Document read(Path svg) throws Exception {
+        DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
+        factory.setNamespaceAware(true);
+        Document document = factory.newDocumentBuilder().parse(svg.toFile());
+        assertThat(document.getDocumentElement().getNamespaceURI()).isEqualTo("http://www.w3.org/2000/svg");
+        return document;
+    }
+
+    private static List<String> words(Document svg) {
+        NodeList texts = svg.getElementsByTagNameNS("*", "text");
+        return Stream.iterate(0, i -> i + 1)
+                .limit(texts.getLength())
+                .map(i -> texts.item(i).getTextContent())
+                .toList();
+    }
+
+    private List<Path> drawings() throws Exception {
+        Path folder = desk().places().pictures();
+        if (!Files.isDirectory(folder)) {
+            return List.of();
+        }
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.filter(f -> f.toString().endsWith(".svg")).sorted().toList();
+        }
+    }
+
+    private int lanes() {
+        return fx(() -> robot.lookup(".lane").queryAll().size());
+    }
+
+    @Test
+    void oneLaneAloneAnotherOverItAndALensOnIt() throws Exception {
+        until(s -> s.health().state() == LinkState.LIVE && s.channels().size() > 3);
+        awaitNode(".lane");
+        int all = lanes();
+        robot.interact(() -> desk().focus().set("heel"));
+        key(KeyCode.O);
+        for (int i = 0; i < 100 && lanes() != 1; i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(lanes()).isEqualTo(1);
+        // The rig is as it was: nothing is hidden, nothing is to be taken back.
+        assertThat(fx(() -> desk().rig().channels())).allMatch(c -> c.shown());
+        key(KeyCode.Y);
+        awaitText("#over-heel", "over it, ");
+        String first = fx(() -> ((Label) robot.lookup("#over-heel").query()).getText());
+        key(KeyCode.Y);
+        for (int i = 0;
+                i < 100
+                        && fx(() -> ((Label) robot.lookup("#over-heel").query()).getText())
+                                .startsWith(first.substring(0, 8));
+                i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(fx(() -> ((Label) robot.lookup("#over-heel").query()).getText()))
+                .doesNotStartWith(first.substring(0, 8));
+
+        still(".lane-plot");
+        Node plot = robot.lookup(".lane-plot").query();
+        Point2D middle = fx(() -> plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, 60));
+        robot.moveTo(middle);
+        key(KeyCode.Q);
+        awaitText(".lens-words", " s wide, ");
+        double lane = fx(() -> desk().window().span() / plot.getBoundsInLocal().getWidth());
+        String words = fx(() -> ((Label) robot.lookup(".lens-words").query()).getText());
+        double wide = Double.parseDouble(words.substring(0, words.indexOf(' ')));
+        // 260 pixels of the lane, ten times as close.
+        assertThat(wide).isBetween(0.98 * 26 * lane, 1.02 * 26 * lane);
+        key(KeyCode.Q);
+        key(KeyCode.O);
+        for (int i = 0; i < 100 && lanes() != all; i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(lanes()).isEqualTo(all);
+        assertThat(robot.lookup("#lens").tryQuery()).isEmpty();
+    }
+
+    @Test
+    void lanesAndPlotsAreKeptAsDrawings() throws Exception {
+        until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 3);
+        key(KeyCode.SHIFT, KeyCode.K);
+        awaitText("#notice", "Drawing kept: ");
+        assertThat(drawings()).hasSize(1);
+        Document lanes = read(drawings().get(0));
+        assertThat(words(lanes)).contains("Helm pulse", "Heel");
+        NodeList paths = lanes.getElementsByTagNameNS("*", "path");
+        assertThat(paths.getLength()).isGreaterThanOrEqualTo(4);
+        Element path = (Element) paths.item(0);
+        assertThat(path.getAttribute("d").split("L")).hasSizeGreaterThan(100);
+        assertThat(path.getAttribute("d")).doesNotContain("NaN");
+
+        robot.interact(() -> desk().stop().set(Stop.CLEAN));
+        awaitNode("#response");
+        key(KeyCode.SHIFT, KeyCode.K);
+        awaitText("#notice", "3 drawings kept");
+        for (int i = 0; i < 200 && drawings().size() < 4; i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(drawings()).hasSize(4);
+        for (Path one : drawings()) {
+            assertThat(words(read(one))).as(one.toString()).isNotEmpty();
+        }
+        assertThat(words(read(drawings().get(3)))).anyMatch(text -> text.endsWith(" Hz"));
+    }
+
+    @Test
+    void aChannelAgainstAnotherTellsHowCloselyTheyGoTogether() throws Exception {
+        until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 8);
+        robot.interact(() -> {
+            desk().focus().set("heel");
+            desk().stop().set(Stop.CLEAN);
+        });
+        click("#view-pair");
+        awaitText("#view-words", "They go together by ");
+        String words = fx(() -> ((Label) robot.lookup("#view-words").query()).getText());
+        double correlation = Double.parseDouble(
+                words.substring("They go together by ".length()).split(" ")[0].replace('\u2212', '-'));
+        assertThat(Math.abs(correlation)).isLessThanOrEqualTo(1);
+        click("#pair-with");
+        click("Trim");
+        awaitText("#view-words", " × Trim ");
+        click("#view-spectrum");
+        for (int i = 0; i < 100 && fx(() -> robot.lookup("#pair-with").query().isVisible()); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(fx(() -> robot.lookup("#pair-with").query().isVisible())).isFalse();
+    }
+
+    @Test
+    void whatIsMeasuredFillsTheLanes() throws Exception {
+        until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 6);
+        double now = fx(() -> desk().sight(System.nanoTime()).lastSeconds());
+        robot.interact(() -> desk().span().set(new Span(now - 4, now - 2)));
+        click("#span-closer");
+        assertThat(fx(() -> desk().window().from())).isBetween(now - 4.001, now - 3.999);
+        assertThat(fx(() -> desk().window().to())).isBetween(now - 2.001, now - 1.999);
+    }
+}
