@@ -102,7 +102,7 @@ class CloserWindowTest extends RealWindow {
             TimeUnit.MILLISECONDS.sleep(50);
         }
         assertThat(lanes()).isEqualTo(all);
-        assertThat(robot.lookup("#lens").tryQuery()).isEmpty();
+        assertThat(fx(() -> robot.lookup("#lens").query().isVisible())).isFalse();
     }
 
     @Test

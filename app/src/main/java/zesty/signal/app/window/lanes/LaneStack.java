@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.geometry.Bounds;
 import javafx.scene.Cursor;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -13,7 +14,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -40,6 +40,7 @@ import zesty.signal.engine.StrandSight;
 public final class LaneStack extends VBox implements Drawn {
     private static final double EDGE = 6;
     private static final double SNAP_PIXELS = 6;
+    private static final double LENS_APART = 4;
     private static final double DESCRIBE_EVERY_SECONDS = 0.2;
 
     private final Desk desk;
@@ -103,7 +104,8 @@ public final class LaneStack extends VBox implements Drawn {
         desk.textSize().addListener((property, was, is) -> resized());
         room.heightProperty().addListener((property, was, is) -> resized());
         spanBar = new SpanBar(desk);
-        getChildren().addAll(empty, room, axis, spanBar);
+        lens.setVisible(false);
+        getChildren().addAll(empty, room, axis, spanBar, lens);
         setMinWidth(0);
         stack.setMinWidth(0);
     }
@@ -236,30 +238,23 @@ public final class LaneStack extends VBox implements Drawn {
         }
     }
 
-    /** The lens stands beside the pointer, where there is room. */
+    /** The lens stands above the lane that is looked at, or below it where there is no room, and covers nothing of it. */
     private void placeLens(LaneView lane) {
-        if (lens.getParent() != lane.plot()) {
-            takeLensAway();
-            lane.plot().getChildren().add(lens);
-        }
+        lens.setVisible(true);
         lens.autosize();
-        boolean right = hoverX + 30 + lens.getWidth() < width;
+        Bounds plot = sceneToLocal(lane.plot().localToScene(lane.plot().getBoundsInLocal()));
+        double x = plot.getMinX() + hoverX - lens.getWidth() / 2;
+        double above = plot.getMinY() - lens.getHeight() - LENS_APART;
         lens.relocate(
-                right ? hoverX + 30 : Math.max(0, hoverX - 30 - lens.getWidth()),
-                Math.max(0, (lane.plot().getHeight() - lens.getHeight()) / 2));
-    }
-
-    private void takeLensAway() {
-        if (lens.getParent() instanceof Pane before) {
-            before.getChildren().remove(lens);
-        }
+                Math.round(Math.max(0, Math.min(getWidth() - lens.getWidth(), x))),
+                Math.round(above >= 0 ? above : plot.getMaxY() + LENS_APART));
     }
 
     /** Looks ten times closer under the pointer, or no more. */
     public void toggleLens() {
         closer = !closer;
         if (!closer) {
-            takeLensAway();
+            lens.setVisible(false);
         } else if (hovered == null) {
             desk.say("The lens is where the pointer is: move it over a lane. Q puts it away.");
         }
@@ -473,7 +468,7 @@ public final class LaneStack extends VBox implements Drawn {
         lane.plot().setOnMouseExited(event -> {
             hovered = null;
             lane.hideReadOut();
-            takeLensAway();
+            lens.setVisible(false);
         });
         return lane;
     }
