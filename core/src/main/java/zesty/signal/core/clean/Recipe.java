@@ -28,6 +28,13 @@ public record Recipe(List<Step> steps) {
         return new Recipe(steps);
     }
 
+    /** @return one step of each kind that a channel can have, the most wanted first */
+    public static List<Step> examples() {
+        return StepParser.examples().stream()
+                .filter(step -> !(step instanceof Step.Resample))
+                .toList();
+    }
+
     public String text() {
         return steps.stream().map(Step::text).collect(Collectors.joining(" | "));
     }

@@ -9,6 +9,12 @@ public sealed interface Step {
     /** @return the step in the words of a recipe, {@code lowpass:8@2} */
     String text();
 
+    /** @return the step in a few words, for its tile */
+    String words();
+
+    /** @return what it does to a signal, in a sentence that goes on from its name */
+    String about();
+
     /**
      * @return the stage that runs it on a stream
      * @throws RecipeException when it cannot be run at this rate, saying why
@@ -86,6 +92,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "below " + Digits.of(hz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "what is quicker than " + Digits.of(hz) + " Hz goes";
+        }
+
+        @Override
         public double typicalHz() {
             return hz / 4;
         }
@@ -101,6 +117,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "highpass:" + Digits.exact(hz) + "@" + order;
+        }
+
+        @Override
+        public String words() {
+            return "above " + Digits.of(hz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "the level and what is slower than " + Digits.of(hz) + " Hz go";
         }
 
         @Override
@@ -127,6 +153,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "band " + Digits.of(lowHz) + "–" + Digits.of(highHz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "what is slower or quicker than the band goes, the level too";
+        }
+
+        @Override
         public double typicalHz() {
             return Math.sqrt(lowHz * highHz);
         }
@@ -150,6 +186,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "without " + Digits.of(lowHz) + "–" + Digits.of(highHz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "what lies in the band goes";
+        }
+
+        @Override
         public double typicalHz() {
             return lowHz / 4;
         }
@@ -168,6 +214,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "notch " + Digits.of(hz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "one frequency goes, " + Digits.about(hz / q, 2) + " Hz wide";
+        }
+
+        @Override
         public double typicalHz() {
             return hz / 4;
         }
@@ -183,6 +239,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "mean:" + samples;
+        }
+
+        @Override
+        public String words() {
+            return "mean of " + samples;
+        }
+
+        @Override
+        public String about() {
+            return "noise evens out, and what is quick is blurred";
         }
 
         @Override
@@ -213,6 +279,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "median of " + samples;
+        }
+
+        @Override
+        public String about() {
+            return "single jumps go, steps stay steep";
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new MovingMedian(samples);
         }
@@ -222,6 +298,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "smooth:" + samples + "@" + degree;
+        }
+
+        @Override
+        public String words() {
+            return "smooth over " + samples;
+        }
+
+        @Override
+        public String about() {
+            return "noise evens out, the height of peaks stays";
         }
 
         @Override
@@ -237,6 +323,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "without spikes";
+        }
+
+        @Override
+        public String about() {
+            return "a sample that stands out from its neighbours becomes their median; all others stay";
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new Despiker(half, k);
         }
@@ -249,6 +345,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "upright";
+        }
+
+        @Override
+        public String about() {
+            return "what swings below zero is turned up";
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new Pointwise(Math::abs);
         }
@@ -258,6 +364,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "rms:" + Digits.exact(seconds);
+        }
+
+        @Override
+        public String words() {
+            return "RMS of " + Digits.of(seconds) + " s";
+        }
+
+        @Override
+        public String about() {
+            return "how strong it is, whichever way it swings";
         }
 
         private int samples(double rate) {
@@ -306,6 +422,16 @@ public sealed interface Step {
             return "envelope:" + Digits.exact(hz);
         }
 
+        @Override
+        public String words() {
+            return "envelope " + Digits.of(hz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "how strong it is, as a line";
+        }
+
         private LowPass smoother(double rate) {
             Words.corner(text(), hz, rate);
             return new LowPass(hz, 2);
@@ -340,6 +466,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "without its straight line";
+        }
+
+        @Override
+        public String about() {
+            return "the straight line through all of a stretch goes";
+        }
+
+        @Override
         public boolean removesLevel() {
             return true;
         }
@@ -367,6 +503,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return Digits.of(Math.abs(x)) + (x < 0 ? " less" : " more");
+        }
+
+        @Override
+        public String about() {
+            return "the same is added to every sample";
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new Pointwise(value -> value + x);
         }
@@ -379,6 +525,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "times " + Digits.of(x);
+        }
+
+        @Override
+        public String about() {
+            return "every sample is so many times as large";
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new Pointwise(value -> value * x);
         }
@@ -388,6 +544,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "exp:" + Digits.exact(alpha);
+        }
+
+        @Override
+        public String words() {
+            return "weight " + Digits.of(alpha) + " for the newest";
+        }
+
+        @Override
+        public String about() {
+            return "noise evens out, older samples fade";
         }
 
         @Override
@@ -421,6 +587,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "comb of " + Digits.of(hz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "a frequency and its multiples go";
+        }
+
+        @Override
         public double typicalHz() {
             return hz / 4;
         }
@@ -441,6 +617,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "differentiate";
+        }
+
+        @Override
+        public String words() {
+            return "change a second";
+        }
+
+        @Override
+        public String about() {
+            return "how fast it changes";
         }
 
         @Override
@@ -481,6 +667,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "integrate:" + Digits.exact(hz);
+        }
+
+        @Override
+        public String words() {
+            return "integral above " + Digits.of(hz) + " Hz";
+        }
+
+        @Override
+        public String about() {
+            return "what it adds up to, as far as it is quicker than the corner";
         }
 
         @Override
@@ -530,6 +726,16 @@ public sealed interface Step {
             return (median ? "median:" : "mean:") + Digits.exact(seconds) + "s";
         }
 
+        @Override
+        public String words() {
+            return (median ? "median of " : "mean of ") + Digits.of(seconds) + " s";
+        }
+
+        @Override
+        public String about() {
+            return median ? "single jumps go, steps stay steep" : "noise evens out, and what is quick is blurred";
+        }
+
         private Step counted(double rate) {
             double samples = median ? 2 * Math.floor(seconds * rate / 2) + 1 : Math.rint(seconds * rate);
             int most = median ? StepParser.LONGEST_CENTRED : StepParser.LONGEST_WINDOW;
@@ -565,6 +771,16 @@ public sealed interface Step {
             return "baseline:" + Digits.exact(seconds);
         }
 
+        @Override
+        public String words() {
+            return "wander taken off";
+        }
+
+        @Override
+        public String about() {
+            return "a level that wanders goes, the shape of a beat stays";
+        }
+
         private int samples(double rate) {
             return Words.window(text(), 2 * Math.floor(seconds * rate / 2) + 1, rate, 3, StepParser.LONGEST_CENTRED);
         }
@@ -593,6 +809,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "filled up to " + Digits.of(seconds) + " s";
+        }
+
+        @Override
+        public String about() {
+            return "missing samples are drawn straight from side to side, up to the limit";
+        }
+
+        @Override
         public Stage stage(double rate, Start start) {
             return new Filler(Words.window(text(), Math.floor(seconds * rate), rate, 1, StepParser.LONGEST_WINDOW));
         }
@@ -608,6 +834,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "unclip:" + Digits.exact(seconds);
+        }
+
+        @Override
+        public String words() {
+            return "cut-off tops drawn on";
+        }
+
+        @Override
+        public String about() {
+            return "what was cut off at the end of the range is drawn on, up to the limit";
         }
 
         @Override
@@ -634,6 +870,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "hum:" + Digits.exact(hz) + "@" + Digits.exact(widthHz);
+        }
+
+        @Override
+        public String words() {
+            return "hum of " + Digits.of(hz) + " Hz, followed";
+        }
+
+        @Override
+        public String about() {
+            return "mains and its multiples go, followed as they drift";
         }
 
         @Override
@@ -675,6 +921,16 @@ public sealed interface Step {
         }
 
         @Override
+        public String words() {
+            return "details above " + Digits.of(k) + " × noise";
+        }
+
+        @Override
+        public String about() {
+            return "details that do not stand out of the noise go, what is steep stays steep";
+        }
+
+        @Override
         public long context(double rate) {
             // The noise is told from what came before.
             return WaveletThreshold.looksBack(levels);
@@ -691,6 +947,16 @@ public sealed interface Step {
         @Override
         public String text() {
             return "resample:" + Digits.exact(hz);
+        }
+
+        @Override
+        public String words() {
+            return Digits.of(hz) + " a second";
+        }
+
+        @Override
+        public String about() {
+            return "samples come at a steady rate";
         }
 
         @Override

@@ -1,10 +1,39 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
+import java.util.stream.Collectors;
+
 /** Reads one step of a recipe and refuses what makes no sense, with what would be right. */
 final class StepParser {
-    private static final String KNOWN = "mean, median, lowpass, highpass, bandpass, bandstop, notch, smooth, rectify, "
-            + "rms, envelope, detrend, offset, scale, exp, despike, comb, hum, differentiate, integrate, baseline, fill, "
-            + "unclip, wavelet, resample";
+    /** One of each, the most wanted first: what is known is what is here. */
+    private static final List<String> EXAMPLES = List.of(
+            "bandpass:0.5..8@2",
+            "lowpass:8@2",
+            "highpass:0.5@2",
+            "bandstop:48..52@2",
+            "notch:50@30",
+            "comb:50@15",
+            "hum:50@1",
+            "baseline:0.6",
+            "median:5",
+            "despike:3@3",
+            "mean:10",
+            "mean:0.1s",
+            "smooth:11@3",
+            "wavelet:4@3",
+            "exp:0.2",
+            "rectify",
+            "rms:0.1",
+            "envelope:6",
+            "differentiate",
+            "integrate:0.5",
+            "detrend",
+            "offset:-2.5",
+            "scale:0.1",
+            "fill:0.5",
+            "unclip:0.05",
+            "resample:100");
+
     static final int LONGEST_WINDOW = 1_000_000;
     /** A median, smoothing or spike window costs more the longer it is. */
     static final int LONGEST_CENTRED = 10_001;
@@ -18,6 +47,18 @@ final class StepParser {
         int colon = text.indexOf(':');
         name = (colon < 0 ? text : text.substring(0, colon)).strip();
         arguments = colon < 0 ? null : text.substring(colon + 1).strip();
+    }
+
+    /** @return one step of each kind, the most wanted first */
+    static List<Step> examples() {
+        return EXAMPLES.stream().map(StepParser::parse).toList();
+    }
+
+    private static String known() {
+        return EXAMPLES.stream()
+                .map(example -> example.replaceFirst(":.*", ""))
+                .distinct()
+                .collect(Collectors.joining(", "));
     }
 
     static Step parse(String text) {
@@ -108,7 +149,7 @@ final class StepParser {
                 int half = samples(parts[0], "despike:3@3", false, LONGEST_CENTRED / 2);
                 yield new Step.Despike(half, positive(parts[1], "despike:3@3"));
             }
-            default -> throw new RecipeException("no step is called '" + name + "'; there are " + KNOWN);
+            default -> throw new RecipeException("no step is called '" + name + "'; there are " + known());
         };
     }
 

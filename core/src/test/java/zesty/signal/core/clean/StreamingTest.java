@@ -67,6 +67,17 @@ class StreamingTest {
     }
 
     @Test
+    void everyStepSaysWhatItDoesAndReadsBackToItself() {
+        for (Step step : Recipe.examples()) {
+            assertThat(Recipe.parse(step.text()).steps()).containsExactly(step);
+            assertThat(step.words()).isNotBlank().isNotEqualTo(step.about());
+            // So many samples either way are enough for any part of a record, and more than it is late.
+            assertThat(step.context(200)).as(step.text()).isGreaterThanOrEqualTo((long) step.delaySamples(200));
+        }
+        assertThat(Recipe.parse("lowpass:8@2 | detrend | mean:5").context(200)).isEqualTo(Long.MAX_VALUE);
+    }
+
+    @Test
     void settledStartGivesASteadyLevelNoBump() {
         double[] level = new double[1000];
         Arrays.fill(level, 512);
@@ -129,7 +140,7 @@ class StreamingTest {
     @CsvSource(
             delimiter = '!',
             value = {
-                "lowpas:8@2!no step is called 'lowpas'; there are mean, median",
+                "lowpas:8@2!no step is called 'lowpas'; there are bandpass, lowpass",
                 "lowpass:8!two numbers parted by @; for example lowpass:8@2",
                 "median:4!an odd number of samples",
                 "bandpass:8..0.5@2!low corner must be below the high one",

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.Pos;
+import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -38,33 +39,6 @@ import zesty.signal.engine.Sight;
 public final class CleanBench extends Bench {
     private static final int POINTS = 1200;
     private static final double STRETCH_SECONDS = 6;
-
-    private static final List<String> OFFERS = List.of(
-            "bandpass:0.5..8@2",
-            "lowpass:8@2",
-            "highpass:0.5@2",
-            "bandstop:48..52@2",
-            "notch:50@30",
-            "comb:50@15",
-            "hum:50@1",
-            "baseline:0.6",
-            "fill:0.5",
-            "unclip:0.05",
-            "mean:10",
-            "median:5",
-            "mean:0.1s",
-            "envelope:6",
-            "rectify",
-            "detrend",
-            "exp:0.2",
-            "rms:0.1",
-            "differentiate",
-            "integrate:0.5",
-            "smooth:11@3",
-            "despike:3@3",
-            "wavelet:4@3",
-            "offset:0.5",
-            "scale:2");
 
     private static final int SPECTRUM_SAMPLES = 1 << 14;
     private static final int SEGMENT = 512;
@@ -106,6 +80,8 @@ public final class CleanBench extends Bench {
     private Corners.Corner held;
     /** The recipe as it would be if the corner were let go here. */
     private Recipe pulled;
+    /** A suggestion that the pointer is on. */
+    private Recipe previewed;
 
     private double rateHz;
     private String column = "";
@@ -118,13 +94,15 @@ public final class CleanBench extends Bench {
         waterfall = new WaterfallPicture(desk);
         pair = new PairPicture(desk);
         suggested.setId("suggested");
+        suggested.setOnHidden(event -> previewed = null);
         suggested.setTooltip(new Tooltip("what usually does for a signal like this; takes the place of the recipe"));
         MenuButton add = new MenuButton("Add a step");
         add.setId("add-step");
         add.setTooltip(new Tooltip("puts a step at the end; its numbers are yours to change in the line below"));
-        for (String offer : OFFERS) {
-            MenuItem item = new MenuItem(offer);
-            item.setOnAction(event -> adopt(text.getText().isBlank() ? offer : text.getText() + " | " + offer));
+        for (Step step : Recipe.examples()) {
+            MenuItem item = new MenuItem(step.text() + " \u2013 " + step.about());
+            item.setOnAction(
+                    event -> adopt(text.getText().isBlank() ? step.text() : text.getText() + " | " + step.text()));
             add.getItems().add(item);
         }
         late.setId("late");
@@ -252,8 +230,16 @@ public final class CleanBench extends Bench {
         String kind = channel.reader().map(r -> r.setup().kind()).orElse("");
         suggested.getItems().clear();
         for (Suggestion one : Suggestion.of(kind, channel.strand().rateHz())) {
-            MenuItem item = new MenuItem(one.recipe() + " \u2013 " + one.reason());
-            item.setOnAction(event -> adopt(one.recipe()));
+            Label words = new Label(one.recipe() + " \u2013 " + one.reason());
+            CustomMenuItem item = new CustomMenuItem(words);
+            Recipe shown = Recipe.parse(one.recipe());
+            // Looked at before it is taken: what it would let pass lies over the spectrum meanwhile.
+            words.setOnMouseEntered(event -> previewed = shown);
+            words.setOnMouseExited(event -> previewed = null);
+            item.setOnAction(event -> {
+                previewed = null;
+                adopt(one.recipe());
+            });
             suggested.getItems().add(item);
         }
         suggested.setDisable(suggested.getItems().isEmpty());
@@ -326,7 +312,7 @@ public final class CleanBench extends Bench {
             return;
         }
         rateHz = rate;
-        Recipe shown = pulled == null ? recipe : pulled;
+        Recipe shown = previewed != null ? previewed : pulled != null ? pulled : recipe;
         List<Sections> filters = new ArrayList<>();
         for (Step step : shown.steps()) {
             if (step instanceof Step.Filter filter) {

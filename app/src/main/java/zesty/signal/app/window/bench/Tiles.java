@@ -12,7 +12,6 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Step;
 
@@ -66,10 +65,10 @@ final class Tiles extends FlowPane {
 
     private HBox tile(int index) {
         Tile one = row.get(index);
-        Button words = new Button((index + 1) + "  " + Wording.step(one.step()) + (one.on() ? "" : ", off"));
+        Button words = new Button((index + 1) + "  " + one.step().words() + (one.on() ? "" : ", off"));
         words.setId("tile-" + (index + 1));
         words.getStyleClass().setAll("tile-words");
-        words.setTooltip(new Tooltip(one.step().text() + ": press to "
+        words.setTooltip(new Tooltip(one.step().text() + ": " + one.step().about() + ". Press to "
                 + (one.on() ? "compare without it" : "put it back") + "; drag, or Alt with an arrow, to move it"));
         words.setOnAction(event -> put(index, new Tile(one.step(), !one.on())));
         words.addEventFilter(KeyEvent.KEY_PRESSED, event -> {

@@ -535,25 +535,22 @@ public final class LaneStack extends VBox implements Drawn {
         desk.span().set(desk.span().get().with(at));
     }
 
-    /** @return the time under a pixel, or that of an event of the lane or of a mark close by */
+    /** @return the time under a pixel, or that of an event of the lane, a mark, a peak or a crossing close by, in this order */
     private double snapped(LaneView lane, double x) {
         double pixel = desk.window().span() / Math.max(1, width);
         double at = from + x * pixel;
-        double best = at;
         double nearest = SNAP_PIXELS * pixel;
+        Sight sight = desk.sight(System.nanoTime());
+        ChannelSight channel = sight.channel(lane.column()).orElse(null);
         List<Double> moments = new ArrayList<>();
         desk.marks().forEach(mark -> moments.add(mark.seconds()));
-        desk.sight(System.nanoTime()).channel(lane.column()).ifPresent(channel -> channel.readers()
-                .forEach(reader -> reader.events().forEach(event -> {
-                    moments.add(event.startSeconds());
-                    moments.add(event.endSeconds());
-                })));
-        for (double moment : moments) {
-            if (Math.abs(moment - at) < nearest) {
-                nearest = Math.abs(moment - at);
-                best = moment;
-            }
+        if (channel != null) {
+            channel.readers().forEach(reader -> reader.events().forEach(event -> {
+                moments.add(event.startSeconds());
+                moments.add(event.endSeconds());
+            }));
         }
-        return best;
+        double best = Snap.nearest(moments, at, nearest);
+        return best == best ? best : channel == null ? at : Snap.onSignal(channel, at, nearest);
     }
 }

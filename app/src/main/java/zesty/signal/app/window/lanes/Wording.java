@@ -65,64 +65,9 @@ public final class Wording {
         }
         List<String> words = new ArrayList<>();
         for (Step step : channel.recipe().steps()) {
-            words.add(step(step));
+            words.add(step.words());
         }
         return String.join(", ", words);
-    }
-
-    public static String step(Step step) {
-        if (step instanceof Step.BandPass band) {
-            return "band " + Digits.of(band.lowHz()) + "–" + Digits.of(band.highHz()) + " Hz";
-        }
-        if (step instanceof Step.BandStop band) {
-            return "without " + Digits.of(band.lowHz()) + "–" + Digits.of(band.highHz()) + " Hz";
-        }
-        if (step instanceof Step.LowPass pass) {
-            return "below " + Digits.of(pass.hz()) + " Hz";
-        }
-        if (step instanceof Step.HighPass pass) {
-            return "above " + Digits.of(pass.hz()) + " Hz";
-        }
-        if (step instanceof Step.Notch notch) {
-            return "notch " + Digits.of(notch.hz()) + " Hz";
-        }
-        if (step instanceof Step.Comb comb) {
-            return "comb of " + Digits.of(comb.hz()) + " Hz";
-        }
-        if (step instanceof Step.Integrate integral) {
-            return "integral above " + Digits.of(integral.hz()) + " Hz";
-        }
-        if (step instanceof Step.Hum hum) {
-            return "hum of " + Digits.of(hum.hz()) + " Hz, followed";
-        }
-        if (step instanceof Step.Wavelet wavelet) {
-            return "details above " + Digits.of(wavelet.k()) + " × noise";
-        }
-        if (step instanceof Step.Wander) {
-            return "wander taken off";
-        }
-        if (step instanceof Step.Fill fill) {
-            return "filled up to " + Digits.of(fill.seconds()) + " s";
-        }
-        if (step instanceof Step.Unclip) {
-            return "cut-off tops drawn on";
-        }
-        if (step instanceof Step.Differentiate) {
-            return "change a second";
-        }
-        if (step instanceof Step.Timed timed) {
-            return (timed.median() ? "median of " : "mean of ") + Digits.of(timed.seconds()) + " s";
-        }
-        if (step instanceof Step.Envelope envelope) {
-            return "envelope " + Digits.of(envelope.hz()) + " Hz";
-        }
-        if (step instanceof Step.Mean mean) {
-            return "mean of " + mean.samples();
-        }
-        if (step instanceof Step.Median median) {
-            return "median of " + median.samples();
-        }
-        return step.text();
     }
 
     /** @return a link's state in a word or two */
