@@ -119,6 +119,7 @@ class PulseWindowTest extends RealWindow {
         assertThat(span.to()).isCloseTo(6, within(2 / second));
         awaitText("#span-words", "slope 1000 counts/s");
         click("#span-copy");
+        awaitText("#notice", "Copied: a line for each of 1 lane.");
         String[] table = fx(() -> Clipboard.getSystemClipboard().getString()).split("\n");
         assertThat(table).hasSize(2);
         String[] numbers = table[1].split("\t");

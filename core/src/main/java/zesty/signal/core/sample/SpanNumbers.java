@@ -31,58 +31,94 @@ public record SpanNumbers(
      * @param seconds when each was, rising
      */
     public static SpanNumbers of(double[] values, double[] seconds) {
-        double origin = seconds.length == 0 ? 0 : seconds[0];
-        double step = seconds.length < 2 ? 0 : (seconds[seconds.length - 1] - origin) / (seconds.length - 1);
-        long n = 0;
-        double sum = 0;
-        double sumT = 0;
-        double low = Double.POSITIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        double area = 0;
-        int last = -1;
+        double length = seconds.length < 2 ? 0 : seconds[seconds.length - 1] - seconds[0];
+        Sums sums = new Sums(length / Math.max(1, seconds.length - 1));
         for (int i = 0; i < values.length; i++) {
-            double x = values[i];
-            if (x != x) {
-                continue;
+            sums.add(values[i], seconds[i]);
+        }
+        return sums.numbers();
+    }
+
+    /**
+     * Adds a stretch up sample by sample, however long it is, without a large sum to lose small differences in (B. P. Welford 1962,
+     * "Note on a method for calculating corrected sums of squares and products"). One thread.
+     */
+    public static final class Sums {
+        private final double longestStep;
+        private long n;
+        private double origin;
+        private double mean;
+        private double meanT;
+        private double squares;
+        private double timesTwo;
+        private double both;
+        private double low = Double.POSITIVE_INFINITY;
+        private double high = Double.NEGATIVE_INFINITY;
+        private double area;
+        private double first = Double.NaN;
+        private double last = Double.NaN;
+        private double lastSeconds;
+        private boolean missed;
+
+        /** @param stepSeconds usual time from sample to sample */
+        public Sums(double stepSeconds) {
+            longestStep = GAP * stepSeconds;
+        }
+
+        /** @param value NaN for a missing one */
+        public void add(double value, double seconds) {
+            if (value != value) {
+                missed = true;
+                return;
+            }
+            if (n == 0) {
+                origin = seconds;
+                first = value;
+            } else if (!missed && seconds - lastSeconds < longestStep) {
+                area += (value + last) / 2 * (seconds - lastSeconds);
             }
             n++;
-            sum += x;
-            sumT += seconds[i] - origin;
-            low = Math.min(low, x);
-            high = Math.max(high, x);
-            if (last == i - 1 && last >= 0 && seconds[i] - seconds[last] < GAP * step) {
-                area += (x + values[last]) / 2 * (seconds[i] - seconds[last]);
+            double t = seconds - origin;
+            double off = value - mean;
+            double offT = t - meanT;
+            mean += off / n;
+            meanT += offT / n;
+            squares += off * (value - mean);
+            timesTwo += offT * (t - meanT);
+            both += off * (t - meanT);
+            low = Math.min(low, value);
+            high = Math.max(high, value);
+            last = value;
+            lastSeconds = seconds;
+            missed = false;
+        }
+
+        /** @return the first sample that was there; NaN before one */
+        public double first() {
+            return first;
+        }
+
+        /** @return the last sample that was there; NaN before one */
+        public double last() {
+            return last;
+        }
+
+        public SpanNumbers numbers() {
+            if (n == 0) {
+                double none = Double.NaN;
+                return new SpanNumbers(0, none, none, none, none, none, none, none, none);
             }
-            last = i;
+            double about = Math.sqrt(squares / n);
+            return new SpanNumbers(
+                    n,
+                    mean,
+                    n > 1 ? Math.sqrt(squares / (n - 1)) : Double.NaN,
+                    Math.sqrt(squares / n + mean * mean),
+                    low,
+                    high,
+                    timesTwo > 0 ? both / timesTwo : Double.NaN,
+                    about > 0 ? Math.max(high - mean, mean - low) / about : Double.NaN,
+                    area);
         }
-        if (n == 0) {
-            double none = Double.NaN;
-            return new SpanNumbers(0, none, none, none, none, none, none, none, none);
-        }
-        double mean = sum / n;
-        double meanT = sumT / n;
-        double squares = 0;
-        double timesTwo = 0;
-        double both = 0;
-        for (int i = 0; i < values.length; i++) {
-            if (values[i] == values[i]) {
-                double off = values[i] - mean;
-                double t = seconds[i] - origin - meanT;
-                squares += off * off;
-                timesTwo += t * t;
-                both += off * t;
-            }
-        }
-        double about = Math.sqrt(squares / n);
-        return new SpanNumbers(
-                n,
-                mean,
-                n > 1 ? Math.sqrt(squares / (n - 1)) : Double.NaN,
-                Math.sqrt(squares / n + mean * mean),
-                low,
-                high,
-                timesTwo > 0 ? both / timesTwo : Double.NaN,
-                about > 0 ? Math.max(high - mean, mean - low) / about : Double.NaN,
-                area);
     }
 }

@@ -3,6 +3,8 @@ package zesty.signal.app.window.lanes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.function.DoublePredicate;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -21,9 +23,10 @@ import zesty.signal.engine.Sight;
 
 /** What lies between the two moments that are measured, of the channel in focus; copied for all lanes as a table. */
 final class SpanBar extends HBox {
-    private static final int MOST_SAMPLES = 4_000_000;
-    /** Of a long take, which is read in pages, so many can be had at once. */
-    private static final int MOST_FETCHED = 400_000;
+    /** So many are added up between two frames; more beside the window, with progress. */
+    private static final int MOST_AT_ONCE = 400_000;
+    /** Whether to go on is asked this often. */
+    private static final int ASK = 1 << 15;
 
     private final Desk desk;
     private final Label words = new Label();
@@ -83,15 +86,28 @@ final class SpanBar extends HBox {
             return;
         }
         shownFor = now;
-        words.setText(words(focused.get(), span, desk.isStored() ? 0 : Double.NaN));
+        double from = desk.isStored() ? 0 : Double.NaN;
+        ChannelSight channel = focused.get();
+        long[] rows = rows(channel, span);
+        if (rows[1] - rows[0] <= MOST_AT_ONCE) {
+            words.setText(words(channel, span, from, sums(channel, rows, share -> true)));
+            return;
+        }
+        words.setText("Adding up " + (rows[1] - rows[0]) + " samples.");
+        desk.works()
+                .atLength(
+                        "Adding up what is measured",
+                        "what is measured could not be added up",
+                        goOn -> sums(channel, rows, goOn),
+                        sums -> {
+                            if (now.equals(shownFor)) {
+                                words.setText(words(channel, span, from, sums));
+                            }
+                        });
     }
 
-    private static String words(ChannelSight channel, Span span, double zero) {
-        double[][] samples = samples(channel, span);
-        if (samples.length == 0) {
-            return "Too many samples lie between for one look: measure a shorter stretch.";
-        }
-        SpanNumbers numbers = SpanNumbers.of(samples[0], samples[1]);
+    private static String words(ChannelSight channel, Span span, double zero, SpanNumbers.Sums sums) {
+        SpanNumbers numbers = sums.numbers();
         double apart = span.to() - span.from();
         String unit = channel.channel().unit();
         String own = unit.isEmpty() ? "" : " " + unit;
@@ -110,8 +126,8 @@ final class SpanBar extends HBox {
         if (numbers.count() == 0) {
             return text + ". No sample lies between.";
         }
-        double first = samples[0][0];
-        double last = samples[0][samples[0].length - 1];
+        double first = sums.first();
+        double last = sums.last();
         text.append(". ")
                 .append(channel.channel().name())
                 .append(": ")
@@ -144,26 +160,32 @@ final class SpanBar extends HBox {
         return text.toString();
     }
 
-    /** @return cleaned values in the unit that is shown, and their times; empty when there are too many */
-    private static double[][] samples(ChannelSight channel, Span span) {
+    /** @return first row of the stretch and the one behind its last */
+    private static long[] rows(ChannelSight channel, Span span) {
         Times times = channel.strand().times();
-        long first = Math.max(times.firstAtOrAfter(span.from()), channel.clean().start() - channel.lateSamples());
+        long late = channel.lateSamples();
+        long first = Math.max(times.firstAtOrAfter(span.from()), channel.clean().start() - late);
         long last = Math.min(
                 Math.min(
                         times.firstAtOrAfter(Math.nextUp(span.to())),
-                        channel.clean().end() - channel.lateSamples()),
+                        channel.clean().end() - late),
                 times.end());
-        int n = (int) Math.max(0, Math.min(Integer.MAX_VALUE, last - first));
-        long begin = first + channel.lateSamples();
-        if (n > MOST_SAMPLES || n > MOST_FETCHED && !channel.clean().atHand(begin, begin + n)) {
-            return new double[0][];
+        return new long[] {first, Math.max(first, last)};
+    }
+
+    /** Adds up cleaned values in the unit that is shown. Any thread. */
+    private static SpanNumbers.Sums sums(ChannelSight channel, long[] rows, DoublePredicate goOn) {
+        Times times = channel.strand().times();
+        SpanNumbers.Sums sums = new SpanNumbers.Sums(1 / channel.strand().rateHz());
+        for (long row = rows[0]; row < rows[1]; row++) {
+            if ((row - rows[0]) % ASK == 0 && !goOn.test((double) (row - rows[0]) / (rows[1] - rows[0]))) {
+                throw new CancellationException();
+            }
+            sums.add(
+                    channel.channel().display().apply(channel.clean().value(row + channel.lateSamples())),
+                    times.secondsAt(row));
         }
-        double[][] samples = new double[2][n];
-        for (int i = 0; i < n; i++) {
-            samples[0][i] = channel.channel().display().apply(channel.clean().value(first + i + channel.lateSamples()));
-            samples[1][i] = times.secondsAt(first + i);
-        }
-        return samples;
+        return sums;
     }
 
     private void closer() {
@@ -178,35 +200,46 @@ final class SpanBar extends HBox {
         if (!span.whole() || seen == null) {
             return;
         }
+        List<ChannelSight> lanes = seen.channels().stream()
+                .filter(channel -> channel.channel().shown())
+                .toList();
+        desk.works()
+                .atLength(
+                        "Adding up every lane",
+                        "the numbers could not be copied",
+                        goOn -> table(lanes, span, goOn),
+                        lines -> {
+                            ClipboardContent content = new ClipboardContent();
+                            content.putString(String.join("\n", lines) + "\n");
+                            Clipboard.getSystemClipboard().setContent(content);
+                            desk.say("Copied: a line for each of " + (lines.size() - 1)
+                                    + (lines.size() == 2 ? " lane." : " lanes."));
+                        });
+    }
+
+    private static List<String> table(List<ChannelSight> lanes, Span span, DoublePredicate goOn) {
         List<String> lines = new ArrayList<>();
         lines.add("channel\tunit\tfrom_s\tto_s\tsamples\tmean\tdeviation\trms\tlow\thigh\tslope_per_s\tcrest\tarea");
-        for (ChannelSight channel : seen.channels()) {
-            if (!channel.channel().shown()) {
-                continue;
-            }
-            double[][] samples = samples(channel, span);
-            if (samples.length > 0) {
-                SpanNumbers n = SpanNumbers.of(samples[0], samples[1]);
-                lines.add(String.join(
-                        "\t",
-                        channel.channel().name(),
-                        channel.channel().unit(),
-                        String.valueOf(span.from()),
-                        String.valueOf(span.to()),
-                        String.valueOf(n.count()),
-                        String.valueOf(n.mean()),
-                        String.valueOf(n.deviation()),
-                        String.valueOf(n.rms()),
-                        String.valueOf(n.low()),
-                        String.valueOf(n.high()),
-                        String.valueOf(n.slope()),
-                        String.valueOf(n.crest()),
-                        String.valueOf(n.area())));
-            }
+        for (ChannelSight channel : lanes) {
+            int done = lines.size() - 1;
+            SpanNumbers n = sums(channel, rows(channel, span), share -> goOn.test((done + share) / lanes.size()))
+                    .numbers();
+            lines.add(String.join(
+                    "\t",
+                    channel.channel().name(),
+                    channel.channel().unit(),
+                    String.valueOf(span.from()),
+                    String.valueOf(span.to()),
+                    String.valueOf(n.count()),
+                    String.valueOf(n.mean()),
+                    String.valueOf(n.deviation()),
+                    String.valueOf(n.rms()),
+                    String.valueOf(n.low()),
+                    String.valueOf(n.high()),
+                    String.valueOf(n.slope()),
+                    String.valueOf(n.crest()),
+                    String.valueOf(n.area())));
         }
-        ClipboardContent content = new ClipboardContent();
-        content.putString(String.join("\n", lines) + "\n");
-        Clipboard.getSystemClipboard().setContent(content);
-        desk.say("Copied: a line for each of " + (lines.size() - 1) + (lines.size() == 2 ? " lane." : " lanes."));
+        return lines;
     }
 }
