@@ -15,6 +15,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.Resample;
 import zesty.signal.core.clean.Resampler;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.sample.SampleRate;
@@ -60,7 +61,7 @@ final class CleanCommand implements Callable<Integer> {
         Inputs.writable(out);
         Inputs.Signal signal = Inputs.signal(file, column, rate);
         List<Stretch> stretches = stretches(signal);
-        boolean resampled = steps.steps().stream().anyMatch(Step.Resample.class::isInstance);
+        boolean resampled = steps.steps().stream().anyMatch(Resample.class::isInstance);
         for (Stretch stretch : stretches) {
             for (Step step : steps.steps()) {
                 stretch.run(step, ways.both);
@@ -78,7 +79,7 @@ final class CleanCommand implements Callable<Integer> {
         double rateHz;
 
         void run(Step step, boolean both) {
-            if (step instanceof Step.Resample other) {
+            if (step instanceof Resample other) {
                 resample(other.hz());
                 return;
             }

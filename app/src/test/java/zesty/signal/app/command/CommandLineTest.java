@@ -100,6 +100,15 @@ class CommandLineTest {
         Run both =
                 zesty("clean", "in.csv", "--column", "x", "--recipe", "lowpass:5@2", "--both-ways", "--out", "b.csv");
         assertThat(both.status()).isZero();
+
+        // A steady rate of its own: rows come and go, and the steps behind it run at that rate.
+        Run other = zesty(
+                "clean", "in.csv", "--column", "x", "--recipe", "offset:2 | resample:20 | scale:3", "--out", "r.csv");
+        assertThat(other).isEqualTo(new Run(0, "", ""));
+        List<String> steady = Files.readAllLines(folder.resolve("r.csv"));
+        assertThat(steady).hasSize(101).first().isEqualTo("t,x");
+        assertThat(steady.get(61)).startsWith("3,");
+        assertThat(Double.parseDouble(steady.get(61).substring(2))).isCloseTo(6, within(1e-6));
     }
 
     @ParameterizedTest

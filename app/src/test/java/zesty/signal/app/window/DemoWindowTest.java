@@ -25,6 +25,7 @@ import zesty.signal.app.window.desk.Look;
 import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.BandPass;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.rig.BandSetup;
@@ -237,7 +238,7 @@ class DemoWindowTest extends RealWindow {
                 .recipe()
                 .steps()
                 .get(0);
-        return ((Step.BandPass) step).highHz();
+        return ((BandPass) step).highHz();
     }
 
     @Test
@@ -263,7 +264,7 @@ class DemoWindowTest extends RealWindow {
             TimeUnit.MILLISECONDS.sleep(500);
         }
         Sight pulled = until(s -> highHz() > 10);
-        Step.BandPass band = (Step.BandPass)
+        BandPass band = (BandPass)
                 pulled.channel("pulse").orElseThrow().channel().recipe().steps().get(0);
         assertThat(band.lowHz()).isEqualTo(0.5);
         assertThat(band.highHz()).isCloseTo(14, within(0.7));

@@ -31,7 +31,7 @@ public record Recipe(List<Step> steps) {
     /** @return one step of each kind that a channel can have, the most wanted first */
     public static List<Step> examples() {
         return StepParser.examples().stream()
-                .filter(step -> !(step instanceof Step.Resample))
+                .filter(step -> !(step instanceof Resample))
                 .toList();
     }
 

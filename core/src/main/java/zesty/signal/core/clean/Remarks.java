@@ -18,17 +18,17 @@ public final class Remarks {
         double high = rateHz / 2;
         for (Step step : recipe.steps()) {
             remark(step, low, high, remarks);
-            if (step instanceof Step.BandPass band) {
+            if (step instanceof BandPass band) {
                 low = Math.max(low, band.lowHz());
                 high = Math.min(high, band.highHz());
-            } else if (step instanceof Step.LowPass pass) {
+            } else if (step instanceof LowPass pass) {
                 high = Math.min(high, pass.hz());
-            } else if (step instanceof Step.HighPass pass) {
+            } else if (step instanceof HighPass pass) {
                 low = Math.max(low, pass.hz());
-            } else if (step instanceof Step.Rectify || step instanceof Step.Envelope || step instanceof Step.Rms) {
+            } else if (step instanceof Rectify || step instanceof Envelope || step instanceof Rms) {
                 // What swings becomes what it is strong: from here on other frequencies mean other things.
                 low = 0;
-                high = step instanceof Step.Envelope envelope ? envelope.hz() : rateHz / 2;
+                high = step instanceof Envelope envelope ? envelope.hz() : rateHz / 2;
             }
             if (!(low < high)) {
                 remarks.add(step.text() + " leaves nothing: above " + Digits.of(low) + " and below " + Digits.of(high)
@@ -40,7 +40,7 @@ public final class Remarks {
     }
 
     private static void remark(Step step, double low, double high, List<String> remarks) {
-        if (step instanceof Step.Notch notch) {
+        if (step instanceof Notch notch) {
             double width = notch.hz() / notch.q();
             if (notch.hz() > high || notch.hz() < low) {
                 remarks.add(step.text() + " does nothing: " + Digits.of(notch.hz()) + " Hz lies outside of the "
@@ -50,9 +50,9 @@ public final class Remarks {
                         + Digits.about(high - low, 2) + " Hz that are left: a Q of "
                         + Digits.of(Math.ceil(10 * notch.hz() / (high - low))) + " would take a tenth.");
             }
-        } else if (step instanceof Step.LowPass pass && pass.hz() >= high) {
+        } else if (step instanceof LowPass pass && pass.hz() >= high) {
             remarks.add(step.text() + " does nothing: above " + Digits.of(high) + " Hz is nothing left.");
-        } else if (step instanceof Step.HighPass pass && pass.hz() <= low && low > 0) {
+        } else if (step instanceof HighPass pass && pass.hz() <= low && low > 0) {
             remarks.add(step.text() + " does nothing: below " + Digits.of(low) + " Hz is nothing left.");
         }
     }

@@ -55,7 +55,7 @@ public final class Resampler {
         }
         double[] smooth = Arrays.copyOf(y, n);
         if (CORNER * wantedHz < rateHz / 2) {
-            new Step.LowPass(CORNER * wantedHz, ORDER).bothWays(smooth, rateHz);
+            new LowPass(CORNER * wantedHz, ORDER).bothWays(smooth, rateHz);
         }
         PolynomialSplineFunction curve = new AkimaSplineInterpolator().interpolate(Arrays.copyOf(x, n), smooth);
         // A hair of room, so that a moment that was rounded does not cost a sample.

@@ -77,44 +77,44 @@ final class StepParser {
                 if (q <= 0.5) {
                     throw wrong("a Q of " + parts[1] + " would be wider than the frequency itself", "comb:50@15");
                 }
-                yield new Step.Comb(positive(parts[0], "comb:50@15"), q);
+                yield new Comb(positive(parts[0], "comb:50@15"), q);
             }
             case "hum" -> {
                 String[] parts = two("hum:50@1");
-                yield new Step.Hum(positive(parts[0], "hum:50@1"), positive(parts[1], "hum:50@1"));
+                yield new Hum(positive(parts[0], "hum:50@1"), positive(parts[1], "hum:50@1"));
             }
-            case "baseline" -> new Step.Wander(positive(one("baseline:0.6"), "baseline:0.6"));
-            case "fill" -> new Step.Fill(positive(one("fill:0.5"), "fill:0.5"));
-            case "unclip" -> new Step.Unclip(positive(one("unclip:0.05"), "unclip:0.05"));
+            case "baseline" -> new Wander(positive(one("baseline:0.6"), "baseline:0.6"));
+            case "fill" -> new Fill(positive(one("fill:0.5"), "fill:0.5"));
+            case "unclip" -> new Unclip(positive(one("unclip:0.05"), "unclip:0.05"));
             case "wavelet" -> {
                 String[] parts = two("wavelet:4@3");
                 double levels = number(parts[0], "wavelet:4@3");
-                if (levels != Math.rint(levels) || levels < 1 || levels > Step.Wavelet.MOST_LEVELS) {
-                    throw wrong("the levels are a whole number from 1 to " + Step.Wavelet.MOST_LEVELS, "wavelet:4@3");
+                if (levels != Math.rint(levels) || levels < 1 || levels > Wavelet.MOST_LEVELS) {
+                    throw wrong("the levels are a whole number from 1 to " + Wavelet.MOST_LEVELS, "wavelet:4@3");
                 }
-                yield new Step.Wavelet((int) levels, positive(parts[1], "wavelet:4@3"));
+                yield new Wavelet((int) levels, positive(parts[1], "wavelet:4@3"));
             }
-            case "resample" -> new Step.Resample(positive(one("resample:100"), "resample:100"));
+            case "resample" -> new Resample(positive(one("resample:100"), "resample:100"));
             case "differentiate" -> {
                 none("differentiate");
-                yield new Step.Differentiate();
+                yield new Differentiate();
             }
-            case "integrate" -> new Step.Integrate(positive(one("integrate:0.5"), "integrate:0.5"));
+            case "integrate" -> new Integrate(positive(one("integrate:0.5"), "integrate:0.5"));
             case "lowpass" -> {
                 String[] parts = two("lowpass:8@2");
-                yield new Step.LowPass(positive(parts[0], "lowpass:8@2"), order(parts[1]));
+                yield new LowPass(positive(parts[0], "lowpass:8@2"), order(parts[1]));
             }
             case "highpass" -> {
                 String[] parts = two("highpass:0.5@2");
-                yield new Step.HighPass(positive(parts[0], "highpass:0.5@2"), order(parts[1]));
+                yield new HighPass(positive(parts[0], "highpass:0.5@2"), order(parts[1]));
             }
             case "bandpass" -> {
                 double[] band = band("bandpass:0.5..8@2");
-                yield new Step.BandPass(band[0], band[1], (int) band[2]);
+                yield new BandPass(band[0], band[1], (int) band[2]);
             }
             case "bandstop" -> {
                 double[] band = band("bandstop:48..52@2");
-                yield new Step.BandStop(band[0], band[1], (int) band[2]);
+                yield new BandStop(band[0], band[1], (int) band[2]);
             }
             case "notch" -> {
                 String[] parts = two("notch:50@30");
@@ -122,32 +122,32 @@ final class StepParser {
                 if (q <= 0.5) {
                     throw wrong("a Q of " + parts[1] + " would be wider than the frequency itself", "notch:50@30");
                 }
-                yield new Step.Notch(positive(parts[0], "notch:50@30"), q);
+                yield new Notch(positive(parts[0], "notch:50@30"), q);
             }
             case "smooth" -> smooth();
             case "rectify" -> {
                 none("rectify");
-                yield new Step.Rectify();
+                yield new Rectify();
             }
-            case "rms" -> new Step.Rms(positive(one("rms:0.1"), "rms:0.1"));
-            case "envelope" -> new Step.Envelope(positive(one("envelope:6"), "envelope:6"));
+            case "rms" -> new Rms(positive(one("rms:0.1"), "rms:0.1"));
+            case "envelope" -> new Envelope(positive(one("envelope:6"), "envelope:6"));
             case "detrend" -> {
                 none("detrend");
-                yield new Step.Detrend();
+                yield new Detrend();
             }
-            case "offset" -> new Step.Offset(number(one("offset:-2.5"), "offset:-2.5"));
-            case "scale" -> new Step.Scale(number(one("scale:0.1"), "scale:0.1"));
+            case "offset" -> new Offset(number(one("offset:-2.5"), "offset:-2.5"));
+            case "scale" -> new Scale(number(one("scale:0.1"), "scale:0.1"));
             case "exp" -> {
                 double alpha = positive(one("exp:0.2"), "exp:0.2");
                 if (alpha > 1) {
                     throw wrong("the weight of the new sample is above 0 and at most 1", "exp:0.2");
                 }
-                yield new Step.Exponential(alpha);
+                yield new Exponential(alpha);
             }
             case "despike" -> {
                 String[] parts = two("despike:3@3");
                 int half = samples(parts[0], "despike:3@3", false, LONGEST_CENTRED / 2);
-                yield new Step.Despike(half, positive(parts[1], "despike:3@3"));
+                yield new Despike(half, positive(parts[1], "despike:3@3"));
             }
             default -> throw new RecipeException("no step is called '" + name + "'; there are " + known());
         };
@@ -159,11 +159,11 @@ final class StepParser {
         String example = median ? "median:5" : "mean:10";
         String window = one(example).strip();
         if (window.endsWith("s")) {
-            return new Step.Timed(median, positive(window.substring(0, window.length() - 1), name + ":0.5s"));
+            return new Timed(median, positive(window.substring(0, window.length() - 1), name + ":0.5s"));
         }
         return median
-                ? new Step.Median(samples(window, example, true, LONGEST_CENTRED))
-                : new Step.Mean(samples(window, example, false, LONGEST_WINDOW));
+                ? new Median(samples(window, example, true, LONGEST_CENTRED))
+                : new Mean(samples(window, example, false, LONGEST_WINDOW));
     }
 
     private Step smooth() {
@@ -174,7 +174,7 @@ final class StepParser {
         if (degree != Math.rint(degree) || degree < 0 || degree >= samples || degree > 10) {
             throw wrong("the degree is a whole number from 0 to 10 and below the window", example);
         }
-        return new Step.Smooth(samples, (int) degree);
+        return new Smooth(samples, (int) degree);
     }
 
     private double[] band(String example) {

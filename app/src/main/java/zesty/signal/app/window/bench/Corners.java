@@ -4,6 +4,11 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.clean.BandPass;
+import zesty.signal.core.clean.BandStop;
+import zesty.signal.core.clean.HighPass;
+import zesty.signal.core.clean.LowPass;
+import zesty.signal.core.clean.Notch;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Step;
 
@@ -27,17 +32,17 @@ final class Corners {
         List<Corner> corners = new ArrayList<>();
         for (int i = 0; i < recipe.steps().size(); i++) {
             Step step = recipe.steps().get(i);
-            if (step instanceof Step.BandPass band) {
+            if (step instanceof BandPass band) {
                 corners.add(new Corner(i, false, band.lowHz()));
                 corners.add(new Corner(i, true, band.highHz()));
-            } else if (step instanceof Step.BandStop band) {
+            } else if (step instanceof BandStop band) {
                 corners.add(new Corner(i, false, band.lowHz()));
                 corners.add(new Corner(i, true, band.highHz()));
-            } else if (step instanceof Step.LowPass pass) {
+            } else if (step instanceof LowPass pass) {
                 corners.add(new Corner(i, true, pass.hz()));
-            } else if (step instanceof Step.HighPass pass) {
+            } else if (step instanceof HighPass pass) {
                 corners.add(new Corner(i, false, pass.hz()));
-            } else if (step instanceof Step.Notch notch) {
+            } else if (step instanceof Notch notch) {
                 corners.add(new Corner(i, false, notch.hz()));
             }
         }
@@ -49,24 +54,24 @@ final class Corners {
         List<Step> steps = new ArrayList<>(recipe.steps());
         Step step = steps.get(corner.step());
         double hz = rounded(Math.max(rateHz * 1e-6, Math.min(TOP * rateHz / 2, wantedHz)));
-        if (step instanceof Step.BandPass band) {
+        if (step instanceof BandPass band) {
             steps.set(
                     corner.step(),
                     corner.upper()
-                            ? new Step.BandPass(band.lowHz(), above(hz, band.lowHz()), band.order())
-                            : new Step.BandPass(below(hz, band.highHz()), band.highHz(), band.order()));
-        } else if (step instanceof Step.BandStop band) {
+                            ? new BandPass(band.lowHz(), above(hz, band.lowHz()), band.order())
+                            : new BandPass(below(hz, band.highHz()), band.highHz(), band.order()));
+        } else if (step instanceof BandStop band) {
             steps.set(
                     corner.step(),
                     corner.upper()
-                            ? new Step.BandStop(band.lowHz(), above(hz, band.lowHz()), band.order())
-                            : new Step.BandStop(below(hz, band.highHz()), band.highHz(), band.order()));
-        } else if (step instanceof Step.LowPass pass) {
-            steps.set(corner.step(), new Step.LowPass(hz, pass.order()));
-        } else if (step instanceof Step.HighPass pass) {
-            steps.set(corner.step(), new Step.HighPass(hz, pass.order()));
-        } else if (step instanceof Step.Notch notch) {
-            steps.set(corner.step(), new Step.Notch(hz, notch.q()));
+                            ? new BandStop(band.lowHz(), above(hz, band.lowHz()), band.order())
+                            : new BandStop(below(hz, band.highHz()), band.highHz(), band.order()));
+        } else if (step instanceof LowPass pass) {
+            steps.set(corner.step(), new LowPass(hz, pass.order()));
+        } else if (step instanceof HighPass pass) {
+            steps.set(corner.step(), new HighPass(hz, pass.order()));
+        } else if (step instanceof Notch notch) {
+            steps.set(corner.step(), new Notch(hz, notch.q()));
         }
         return new Recipe(steps);
     }

@@ -1,0 +1,32 @@
+package zesty.signal.core.clean;
+
+import zesty.signal.core.scale.Digits;
+
+/** A Butterworth band-stop; the order is that of the low-pass it is made from, so that it has twice as many poles. */
+public record BandStop(double lowHz, double highHz, int order) implements Step.Filter {
+    @Override
+    public String text() {
+        return "bandstop:" + Digits.exact(lowHz) + ".." + Digits.exact(highHz) + "@" + order;
+    }
+
+    @Override
+    public String words() {
+        return "without " + Digits.of(lowHz) + "–" + Digits.of(highHz) + " Hz";
+    }
+
+    @Override
+    public String about() {
+        return "what lies in the band goes";
+    }
+
+    @Override
+    public double typicalHz() {
+        return lowHz / 4;
+    }
+
+    @Override
+    public Sections sections(double rate) {
+        Words.corner(text(), highHz, rate);
+        return FilterDesign.bandStop(rate, lowHz, highHz, order);
+    }
+}

@@ -1,0 +1,37 @@
+package zesty.signal.core.clean;
+
+import zesty.signal.core.scale.Digits;
+
+/** A Butterworth high-pass of that order; its corner is −3 dB. */
+public record HighPass(double hz, int order) implements Step.Filter {
+    @Override
+    public String text() {
+        return "highpass:" + Digits.exact(hz) + "@" + order;
+    }
+
+    @Override
+    public String words() {
+        return "above " + Digits.of(hz) + " Hz";
+    }
+
+    @Override
+    public String about() {
+        return "the level and what is slower than " + Digits.of(hz) + " Hz go";
+    }
+
+    @Override
+    public double typicalHz() {
+        return 4 * hz;
+    }
+
+    @Override
+    public boolean removesLevel() {
+        return true;
+    }
+
+    @Override
+    public Sections sections(double rate) {
+        Words.corner(text(), hz, rate);
+        return FilterDesign.highPass(rate, hz, order);
+    }
+}

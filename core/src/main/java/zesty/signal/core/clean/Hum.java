@@ -1,0 +1,52 @@
+package zesty.signal.core.clean;
+
+import zesty.signal.core.scale.Digits;
+
+/** Mains and its harmonics, followed as they drift. */
+public record Hum(double hz, double widthHz) implements Step {
+    /** In widths: what it followed so long ago is forgotten to e^(−2π · 3). */
+    private static final double FORGOTTEN = 6;
+
+    @Override
+    public String text() {
+        return "hum:" + Digits.exact(hz) + "@" + Digits.exact(widthHz);
+    }
+
+    @Override
+    public String words() {
+        return "hum of " + Digits.of(hz) + " Hz, followed";
+    }
+
+    @Override
+    public String about() {
+        return "mains and its multiples go, followed as they drift";
+    }
+
+    @Override
+    public Stage stage(double rate, Start start) {
+        Words.corner(text(), hz, rate);
+        if (!(widthHz < hz / 2)) {
+            throw new RecipeException(text() + ": a width of " + Digits.exact(widthHz)
+                    + " Hz reaches half way to zero; 0.5 to 2 Hz are usual");
+        }
+        return new HumFollower(rate, hz, widthHz);
+    }
+
+    @Override
+    public long context(double rate) {
+        return (long) Math.ceil(FORGOTTEN / widthHz * rate);
+    }
+
+    /** What comes first is not known yet: it runs back over the beginning before it runs forward. */
+    @Override
+    public void bothWays(double[] data, double rate) {
+        Stage stage = stage(rate, Start.SETTLED);
+        int lead = (int) Math.min(data.length, Math.ceil(3 / widthHz * rate));
+        double[] mirrored = new double[lead];
+        for (int i = 0; i < lead; i++) {
+            mirrored[i] = data[lead - 1 - i];
+        }
+        stage.apply(mirrored, 0, lead);
+        stage.apply(data, 0, data.length);
+    }
+}

@@ -1,0 +1,26 @@
+package zesty.signal.core.clean;
+
+import zesty.signal.core.scale.Digits;
+
+/** Adds a number, in the unit of the signal. */
+public record Offset(double x) implements Step {
+    @Override
+    public String text() {
+        return "offset:" + Digits.exact(x);
+    }
+
+    @Override
+    public String words() {
+        return Digits.of(Math.abs(x)) + (x < 0 ? " less" : " more");
+    }
+
+    @Override
+    public String about() {
+        return "the same is added to every sample";
+    }
+
+    @Override
+    public Stage stage(double rate, Start start) {
+        return new Pointwise(value -> value + x);
+    }
+}
