@@ -35,10 +35,4 @@ final class PageCache {
             oldest.remove();
         }
     }
-
-    /** Lets go of what belongs to others than these. */
-    synchronized void keepOnly(java.util.Set<Object> owners) {
-        pages.keySet().removeIf(key -> !owners.contains(key.of()));
-        values = pages.values().stream().mapToLong(page -> page.length).sum();
-    }
 }

@@ -68,6 +68,7 @@ final class Commands {
         with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
         with("Lanes", "Move the lane down", KeyCode.DOWN, KeyCombination.SHIFT_DOWN, () -> moveLane(1));
         plain("Lanes", "Range of values: hold it, follow, fit", KeyCode.F, view.lanes()::nextRange);
+        plain("Lanes", "The lane as it came, or cleaned", KeyCode.W, view.lanes()::toggleStage);
         with("Lanes", "Make the lane taller", KeyCode.UP, KeyCombination.ALT_DOWN, () -> view.lanes()
                 .resizeFocus(1.25));
         with("Lanes", "Make the lane lower", KeyCode.DOWN, KeyCombination.ALT_DOWN, () -> view.lanes()

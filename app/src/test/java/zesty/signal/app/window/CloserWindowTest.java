@@ -86,6 +86,12 @@ class CloserWindowTest extends RealWindow {
                 .doesNotStartWith(first.substring(0, 8));
 
         still(".lane-plot");
+        // As it came and cleaned again: the words beside it say which.
+        key(KeyCode.W);
+        awaitText(".lane-how", "as it came");
+        key(KeyCode.W);
+        awaitText(".lane-how", "below 2 Hz");
+
         Node plot = robot.lookup(".lane-plot").query();
         Point2D middle = fx(() -> plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, 60));
         robot.moveTo(middle);

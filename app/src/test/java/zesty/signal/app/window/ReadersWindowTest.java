@@ -66,14 +66,8 @@ class ReadersWindowTest extends RealWindow {
         awaitText(".error", "peaks takes a number from 1 to 50, was 'none'");
         String id = sight().rig().readersOn("ay").get(0).id();
         robot.interact(() -> desk().change(rig -> rig.withBand(new BandSetup(id, "crest", new Band(5, 9, 0.1)))));
-        until(s -> s.channel("ay")
-                        .orElseThrow()
-                        .reader()
-                        .orElseThrow()
-                        .bands()
-                        .get(0)
-                        .side()
-                == Band.Side.BELOW);
+        until(s -> s.channel("ay").orElseThrow().reader().orElseThrow().bands().stream()
+                .anyMatch(band -> band.side() == Band.Side.BELOW));
     }
 
     @Test
@@ -81,6 +75,7 @@ class ReadersWindowTest extends RealWindow {
         connect("masthead", 2);
         readWith("cups", "wind");
         write("#setting-factor", "0.7");
+        until(s -> s.rig().readersOn("cups").get(0).settings().equals(Map.of("factor", "0.7")));
         write("#setting-per_turn", "2");
         Sight seen = until(s -> {
             Reading now = reading(s, "cups");

@@ -13,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -65,7 +66,7 @@ public final class CleanBench extends Bench {
                 "the spectrum before (pale) and after, what the filters let pass over it; pull a corner"),
         HISTOGRAM("Steps", "how often each number came, the noise, and the bits worth something"),
         WATERFALL("Over time", "the spectrum over time"),
-        PAIR("Against another", "this channel over another one, moment by moment, and how closely they go together");
+        PAIR("Against", "this channel over another one, moment by moment, and how closely they go together");
 
         final String words;
         final String tip;
@@ -120,7 +121,7 @@ public final class CleanBench extends Bench {
         HBox line = new HBox(8, text, suggested, add);
         line.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
-        HBox views = new HBox(6);
+        FlowPane views = new FlowPane(6, 4);
         for (View one : View.values()) {
             ToggleButton button = new ToggleButton(one.words);
             button.setId("view-" + one.name().toLowerCase(java.util.Locale.ROOT));

@@ -36,7 +36,8 @@ final class LanePicture {
             ValueScale scale,
             LaneColours colours,
             boolean inFocus,
-            Over over) {
+            Over over,
+            boolean asItCame) {
         Arrays.fill(pixels, 0, width * height, colours.card());
         for (int i = 0; i < ticks.count(); i++) {
             vertical(
@@ -61,8 +62,10 @@ final class LanePicture {
         }
         boolean cleaned = !channel.channel().recipe().steps().isEmpty();
         // What other columns were at each sample is not kept: a chain that takes some in has no ghost.
-        if (cleaned && channel.channel().scaling().columns().isEmpty() && rate == null) {
-            ghost(channel, sight, edges, factor, offset, longest, colours);
+        if (asItCame) {
+            raw(channel, edges, factor, offset, longest, colours, 0, LINE, 1);
+        } else if (cleaned && channel.channel().scaling().columns().isEmpty() && rate == null) {
+            ghost(channel, edges, factor, offset, longest, colours);
         }
         limit(
                 pixels,
@@ -76,17 +79,19 @@ final class LanePicture {
                 height,
                 offset + factor * channel.channel().limits().high(),
                 colours.ink());
-        spans.paint(
-                channel.clean(),
-                channel.strand().times(),
-                edges,
-                channel.lateSamples(),
-                factor,
-                offset,
-                longest,
-                LINE,
-                colours.line(),
-                rate == null ? 1 : GHOST_WEIGHT);
+        if (!asItCame) {
+            spans.paint(
+                    channel.clean(),
+                    channel.strand().times(),
+                    edges,
+                    channel.lateSamples(),
+                    factor,
+                    offset,
+                    longest,
+                    LINE,
+                    colours.line(),
+                    rate == null ? 1 : GHOST_WEIGHT);
+        }
         if (over != null) {
             over(over, height);
         }
@@ -124,7 +129,6 @@ final class LanePicture {
     /** The raw signal at the cleaned one's scale, moved to its level where the recipe takes the level off. */
     private void ghost(
             ChannelSight channel,
-            Sight sight,
             ColumnEdges edges,
             double factor,
             double offset,
@@ -147,9 +151,30 @@ final class LanePicture {
             channel.clean().range(Math.min(from + late, cleanEnd), cleanEnd, extremes);
             move = (extremes[0] + extremes[1]) / 2.0 - rawMiddle;
         }
-        if (Double.isNaN(move)) {
+        if (!Double.isNaN(move)) {
+            raw(channel, edges, factor, offset, longest, colours, move, 1, GHOST_WEIGHT);
+        }
+    }
+
+    /** What arrived, scaled. @param move added to it. @param thickness of its line */
+    private void raw(
+            ChannelSight channel,
+            ColumnEdges edges,
+            double factor,
+            double offset,
+            double longest,
+            LaneColours colours,
+            double move,
+            float thickness,
+            float weight) {
+        long from = Math.max(
+                edges.at(0),
+                Math.max(channel.raw().start(), channel.strand().times().start()));
+        long to = Math.min(edges.at(edges.width()), channel.raw().end());
+        if (to <= from) {
             return;
         }
+        Scaling scaling = channel.scalingNow();
         // A line through both ends of what is in sight: for a curved conversion true there and near between.
         channel.raw().range(from, to, extremes);
         double low = extremes[0];
@@ -164,9 +189,9 @@ final class LanePicture {
                 factor * slope,
                 offset + factor * (level + move),
                 longest,
-                1,
+                thickness,
                 colours.line(),
-                GHOST_WEIGHT);
+                weight);
     }
 
     /** A limit is a dashed line across the lane, where it is in sight. */

@@ -429,6 +429,15 @@ public final class LaneStack extends VBox implements Drawn {
         }
     }
 
+    /** Shows the lane in focus as it came, or cleaned again. */
+    public void toggleStage() {
+        String column = inFocus();
+        if (lanes.containsKey(column)) {
+            lanes.get(column).toggleStage();
+            describedAt = Double.NEGATIVE_INFINITY;
+        }
+    }
+
     private LaneView newLane(String column) {
         LaneView lane = new LaneView(column);
         lane.setOnMousePressed(event -> {

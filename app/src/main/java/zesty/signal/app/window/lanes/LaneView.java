@@ -24,6 +24,7 @@ import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
+import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Sight;
@@ -68,6 +69,8 @@ final class LaneView extends HBox {
     private int pixelHeight;
     private ChannelSight painted;
     private boolean inFocus;
+    private boolean asItCame;
+    private final float[] extremes = new float[2];
 
     LaneView(String column) {
         this.column = column;
@@ -148,6 +151,17 @@ final class LaneView extends HBox {
         return unit;
     }
 
+    /** Shows the signal cleaned, or scaled as it came. */
+    void toggleStage() {
+        asItCame = !asItCame;
+        scale.reset();
+    }
+
+    /** What other columns were at each sample is not kept: of a chain that takes some in only the cleaned line can be shown. */
+    private boolean cameOf(ChannelSight channel) {
+        return asItCame && channel.channel().scaling().columns().isEmpty();
+    }
+
     /** @return its range of values */
     ValueScale scale() {
         return scale;
@@ -207,7 +221,11 @@ final class LaneView extends HBox {
         setAccessibleText(name.getText() + ": " + value.getText() + " " + unit.getText());
         // What keeps it from being read stands beside the signal, not over it.
         boolean kept = !channel.trouble().isEmpty();
-        how.setText(kept ? channel.trouble() : Wording.how(channel) + " · " + Wording.rate(channel.rateHz()));
+        how.setText(
+                kept
+                        ? channel.trouble()
+                        : (cameOf(channel) ? "as it came" : Wording.how(channel)) + " · "
+                                + Wording.rate(channel.rateHz()));
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("kept"), kept);
         trust.setText(
                 lost || held || state == LinkState.OVER
@@ -273,7 +291,20 @@ final class LaneView extends HBox {
         }
         painted = channel;
         long from = edges.at(0) + channel.lateSamples();
-        scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
+        boolean came = cameOf(channel);
+        if (came) {
+            Scaling scaling = channel.scalingNow();
+            channel.raw()
+                    .range(
+                            Math.max(channel.raw().start(), edges.at(0)),
+                            Math.min(channel.raw().end(), edges.at(width)),
+                            extremes);
+            double a = scaling.apply(extremes[0]);
+            double b = scaling.apply(extremes[1]);
+            scale.fit(Math.min(a, b), Math.max(a, b), now);
+        } else {
+            scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
+        }
         if (over != null) {
             over.scale()
                     .fit(
@@ -283,7 +314,18 @@ final class LaneView extends HBox {
                             now);
         }
         picture.paint(
-                pixels, width, height, sight, channel, edges, ticks, scale, Palette.lane(index, look), inFocus, over);
+                pixels,
+                width,
+                height,
+                sight,
+                channel,
+                edges,
+                ticks,
+                scale,
+                Palette.lane(index, look),
+                inFocus,
+                over,
+                came);
         laid(over);
         buffer.updateBuffer(all -> null);
         place(width, height);
@@ -336,13 +378,19 @@ final class LaneView extends HBox {
         String unitText = channel.channel().unit();
         readOut.setText(
                 there
-                        ? time + "   " + Wording.number(channel, channel.clean().value(sample))
+                        ? time + "   " + Wording.number(channel, shown(channel, row, sample))
                                 + (unitText.isEmpty() ? "" : " " + unitText) + pull(channel, seconds)
                         : "no sample here");
         readOut.setVisible(true);
         readOut.autosize();
         double left = x + 14 + readOut.getWidth() > pixelWidth ? x - 14 - readOut.getWidth() : x + 14;
         readOut.relocate(left, pixelHeight / 2.0 - 10);
+    }
+
+    private double shown(ChannelSight channel, long row, long sample) {
+        return cameOf(channel)
+                ? channel.scalingNow().apply(channel.raw().value(row))
+                : channel.clean().value(sample);
     }
 
     /** Shows the measured stretch. @param from and to pixels of its ends; NaN for one that is not there */

@@ -67,7 +67,18 @@ final class Lens extends VBox {
         scale.reset();
         scale.fit(channel.clean(), edges.at(0) + channel.lateSamples(), edges.at(WIDTH) + channel.lateSamples(), 0);
         picture.paint(
-                pixels, WIDTH, HEIGHT, sight, channel, edges, ticks, scale, Palette.lane(colour, look), true, null);
+                pixels,
+                WIDTH,
+                HEIGHT,
+                sight,
+                channel,
+                edges,
+                ticks,
+                scale,
+                Palette.lane(colour, look),
+                true,
+                null,
+                false);
         buffer.updateBuffer(all -> null);
         double low = channel.channel().display().apply(scale.low());
         double high = channel.channel().display().apply(scale.high());

@@ -60,8 +60,14 @@ final class ValueScale {
             return;
         }
         series.range(first, last, extremes);
-        double bottom = extremes[0];
-        double top = extremes[1];
+        fit(extremes[0], extremes[1], nowSeconds);
+    }
+
+    /** Fits the scale to what lies between two values, unless it is held. */
+    void fit(double bottom, double top, double nowSeconds) {
+        if (set && mode == RangeMode.HOLD) {
+            return;
+        }
         if (!(top >= bottom) || Double.isInfinite(top - bottom)) {
             return;
         }

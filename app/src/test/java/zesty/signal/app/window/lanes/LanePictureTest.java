@@ -70,7 +70,7 @@ class LanePictureTest {
         TimeTicks ticks = new TimeTicks();
         ticks.compute(from, to, WIDTH, 0, false);
         scale.fit(series, edges.at(0), edges.at(WIDTH), 0);
-        picture.paint(pixels, WIDTH, HEIGHT, sight, sightOfChannel, edges, ticks, scale, COLOURS, false, null);
+        picture.paint(pixels, WIDTH, HEIGHT, sight, sightOfChannel, edges, ticks, scale, COLOURS, false, null, false);
     }
 
     private void append(double[] values, TimeBase time) {
