@@ -80,7 +80,7 @@ final class Commands {
         plain("Everything", "Keep a picture of the window (PNG)", KeyCode.K, view::keepPicture);
         with(
                 "Everything",
-                "Keep lanes and plots as drawings (SVG)",
+                "Keep lanes and plots, each by itself (SVG, PNG)",
                 KeyCode.K,
                 KeyCombination.SHIFT_DOWN,
                 view::keepDrawings);

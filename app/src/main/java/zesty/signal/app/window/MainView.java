@@ -246,7 +246,7 @@ final class MainView extends StackPane {
                         () -> desk.say("Picture kept: " + file));
     }
 
-    /** Keeps the lanes and each plot in sight as a drawing of its own, beside the pictures. */
+    /** Keeps the lanes and each plot in sight as a drawing of its own, and as a picture beside it. */
     void keepDrawings() {
         Path folder = desk.places().pictures();
         String moment = LocalDateTime.now().format(MOMENT);
@@ -259,6 +259,9 @@ final class MainView extends StackPane {
             String subject =
                     seen.get(i).subject().replaceAll("[^\\p{Alnum}]+", "-").replaceAll("^-|-$", "");
             Path file = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".svg");
+            Path picture = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".png");
+            Snapshot same =
+                    Snapshot.of((Node) seen.get(i), Palette.card(desk.night().get()));
             seen.get(i).nextDrawing(text -> desk.works()
                     .later(
                             "the drawing could not be kept",

@@ -3,9 +3,12 @@ package zesty.signal.app.window;
 import java.awt.image.BufferedImage;
 import java.io.File;
 import java.io.IOException;
+import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.SnapshotParameters;
 import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
+import javafx.scene.paint.Color;
 import javax.imageio.ImageIO;
 
 /** What the window shows, as a picture. */
@@ -18,7 +21,17 @@ final class Snapshot {
 
     /** JavaFX thread only. */
     static Snapshot of(Scene scene) {
-        WritableImage shot = scene.snapshot(null);
+        return of(scene.snapshot(null));
+    }
+
+    /** A part of the window on a ground of its own. JavaFX thread only. */
+    static Snapshot of(Node node, Color ground) {
+        SnapshotParameters onGround = new SnapshotParameters();
+        onGround.setFill(ground);
+        return of(node.snapshot(onGround, null));
+    }
+
+    private static Snapshot of(WritableImage shot) {
         int width = (int) shot.getWidth();
         int height = (int) shot.getHeight();
         BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);

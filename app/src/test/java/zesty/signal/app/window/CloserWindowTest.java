@@ -2,6 +2,8 @@ package zesty.signal.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.image.BufferedImage;
+import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -11,6 +13,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
+import javax.imageio.ImageIO;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -117,6 +120,9 @@ class CloserWindowTest extends RealWindow {
         key(KeyCode.SHIFT, KeyCode.K);
         awaitText("#notice", "Drawing kept: ");
         assertThat(drawings()).hasSize(1);
+        BufferedImage picture =
+                ImageIO.read(new File(drawings().get(0).toString().replace(".svg", ".png")));
+        assertThat(picture.getWidth()).isGreaterThan(600);
         Document lanes = read(drawings().get(0));
         assertThat(words(lanes)).contains("Helm pulse", "Heel");
         NodeList paths = lanes.getElementsByTagNameNS("*", "path");

@@ -298,6 +298,16 @@ public final class CleanBench extends Bench {
         double low = cleanMean - span - 2 * most - 0.2 * span;
         String unit = channel.channel().scaling().unit();
         waves.begin(desk.night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
+        // How late the cleaned line comes is as wide as it is long.
+        double delay = desk.isStored() ? 0 : Math.min(channel.delaySeconds(), to - from);
+        if (delay > 0) {
+            waves.upright(-delay, 0, colour.deriveColor(0, 1, 1, 0.12));
+            waves.named(
+                    -delay,
+                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms",
+                    0,
+                    colour.deriveColor(0, 1, 1, 0.5));
+        }
         waves.line(x, raw, count, colour.deriveColor(0, 1, 1, 0.35), 1);
         waves.line(x, cleaned, count, colour, 1.8);
         for (int i = 0; i < count; i++) {
