@@ -271,6 +271,7 @@ final class MainView extends StackPane {
                                     made.stream().write(text.getBytes(StandardCharsets.UTF_8));
                                     made.keep();
                                 }
+                                same.write(picture.toFile());
                             },
                             () -> desk.say(
                                     seen.size() == 1

@@ -301,10 +301,11 @@ public final class CleanBench extends Bench {
         // How late the cleaned line comes is as wide as it is long.
         double delay = desk.isStored() ? 0 : Math.min(channel.delaySeconds(), to - from);
         if (delay > 0) {
-            waves.upright(-delay, 0, colour.deriveColor(0, 1, 1, 0.12));
+            double start = from - to;
+            waves.upright(start, start + delay, colour.deriveColor(0, 1, 1, 0.18));
             waves.named(
-                    -delay,
-                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms",
+                    start + delay,
+                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms late",
                     0,
                     colour.deriveColor(0, 1, 1, 0.5));
         }
