@@ -45,11 +45,20 @@ final class PyramidBuilder {
             Arrays.fill(run, Double.NaN);
         }
 
-        boolean add(double value) {
-            int low = 2 * inRun;
-            run[low] = value >= run[low] ? run[low] : value == value ? value : run[low];
-            run[low + 1] = value <= run[low + 1] ? run[low + 1] : value == value ? value : run[low + 1];
-            if (++filled == size) {
+        /** Takes samples of one cell. @return whether the run is full */
+        boolean add(double[] values, int from, int to) {
+            int at = 2 * inRun;
+            double low = run[at];
+            double high = run[at + 1];
+            for (int i = from; i < to; i++) {
+                double value = values[i];
+                low = value >= low ? low : value == value ? value : low;
+                high = value <= high ? high : value == value ? value : high;
+            }
+            run[at] = low;
+            run[at + 1] = high;
+            filled += to - from;
+            if (filled == size) {
                 filled = 0;
                 inRun++;
             }
@@ -59,10 +68,13 @@ final class PyramidBuilder {
 
     void add(double[] values, int length, PreparedStatement insert) throws SQLException {
         for (int l = 0; l < levels.length; l++) {
-            for (int i = 0; i < length; i++) {
-                if (levels[l].add(values[i])) {
+            int at = 0;
+            while (at < length) {
+                int end = Math.min(length, at + levels[l].size - levels[l].filled);
+                if (levels[l].add(values, at, end)) {
                     store(l, insert);
                 }
+                at = end;
             }
         }
     }

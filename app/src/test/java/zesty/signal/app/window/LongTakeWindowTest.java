@@ -39,6 +39,7 @@ class LongTakeWindowTest extends RealWindow {
     private static final int KNOCK = 21_600_123;
 
     private static final int KNOCK_ROWS = 20;
+    private static final int TURN = 31;
 
     LongTakeWindowTest() {
         super(false);
@@ -56,15 +57,21 @@ class LongTakeWindowTest extends RealWindow {
                 "mast", SourceSetup.at(""), new DelimitedFormat(',', false, false, "", columns, null), channels);
         Path file = home.resolve("night.zest");
         try (TakeWriter writer = TakeWriter.create(file, "A night at the mooring", rig, Instant.EPOCH)) {
+            // Every number from 500 to 530 in turn, by steps of its own in each column.
+            double[][] turns = new double[COLUMNS][PIECE + TURN];
+            for (int c = 0; c < COLUMNS; c++) {
+                for (int i = 0; i < PIECE + TURN; i++) {
+                    turns[c][i] = 500 + i * (c + 7L) % TURN;
+                }
+            }
             double[][] values = new double[COLUMNS][PIECE];
             for (int at = 0; at < ROWS; at += PIECE) {
                 int n = Math.min(PIECE, ROWS - at);
                 for (int c = 0; c < COLUMNS; c++) {
-                    for (int i = 0; i < n; i++) {
-                        int row = at + i;
-                        boolean knock = c == 2 && row >= KNOCK && row < KNOCK + KNOCK_ROWS;
-                        values[c][i] = 500 + row * (c + 7L) % 31 + (knock ? 400 : 0);
-                    }
+                    System.arraycopy(turns[c], at % TURN, values[c], 0, n);
+                }
+                for (int row = Math.max(at, KNOCK); row < Math.min(at + n, KNOCK + KNOCK_ROWS); row++) {
+                    values[2][row - at] += 400;
                 }
                 writer.append(new Block(new TimeBase.Steady(at * 0.001, 0.001), values, n, List.of()));
             }

@@ -15,6 +15,7 @@ import zesty.signal.engine.Sight;
 /** A channel against another one, moment by moment: what is in sight, the newest strongest, with how closely they go together. */
 final class PairPicture {
     private static final int MOST_POINTS = 3000;
+    private static final int MOST_SAMPLES = 200_000;
     private static final int SHADES = 6;
     private static final double PALEST = 0.25;
 
@@ -49,8 +50,11 @@ final class PairPicture {
             return "There is no other channel to lay it against.";
         }
         chosen.setText("along " + across.channel().name());
-        double from = Math.max(desk.window().from(), sight.firstSeconds());
         double to = Math.min(desk.window().to(), sight.lastSeconds());
+        // Of a long stretch the newest: all of it would have to be fetched.
+        double from = Math.max(
+                Math.max(desk.window().from(), sight.firstSeconds()),
+                to - MOST_SAMPLES / channel.strand().rateHz());
         double step = Math.max(1 / channel.rateHz(), (to - from) / MOST_POINTS);
         int n = to > from ? (int) ((to - from) / step) : 0;
         double[] x = new double[n];
@@ -88,7 +92,7 @@ final class PairPicture {
                 + "the line is " + Digits.about(pair.slope(), 3) + " × "
                 + across.channel().name() + " "
                 + (pair.offset() < 0 ? "− " : "+ ") + Digits.about(Math.abs(pair.offset()), 3) + ". " + count
-                + " moments in sight.";
+                + " moments of the newest " + Digits.about(to - from, 3) + " s in sight.";
     }
 
     private static String words(ChannelSight channel) {

@@ -378,8 +378,8 @@ final class LaneView extends HBox {
         String unitText = channel.channel().unit();
         readOut.setText(
                 there
-                        ? time + "   " + Wording.number(channel, shown(channel, row, sample))
-                                + (unitText.isEmpty() ? "" : " " + unitText) + pull(channel, seconds)
+                        ? time + "   " + shown(channel, row, sample) + (unitText.isEmpty() ? "" : " " + unitText)
+                                + pull(channel, seconds)
                         : "no sample here");
         readOut.setVisible(true);
         readOut.autosize();
@@ -387,10 +387,17 @@ final class LaneView extends HBox {
         readOut.relocate(left, pixelHeight / 2.0 - 10);
     }
 
-    private double shown(ChannelSight channel, long row, long sample) {
-        return cameOf(channel)
-                ? channel.scalingNow().apply(channel.raw().value(row))
-                : channel.clean().value(sample);
+    /** @return the value in words; of a long take one that is still being fetched is told when it has come */
+    private String shown(ChannelSight channel, long row, long sample) {
+        if (cameOf(channel)) {
+            return channel.raw().atHand(row, row + 1)
+                    ? Wording.number(
+                            channel, channel.scalingNow().apply(channel.raw().value(row)))
+                    : "…";
+        }
+        return channel.clean().atHand(sample, sample + 1)
+                ? Wording.number(channel, channel.clean().value(sample))
+                : "…";
     }
 
     /** Shows the measured stretch. @param from and to pixels of its ends; NaN for one that is not there */
