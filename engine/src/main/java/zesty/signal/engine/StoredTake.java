@@ -13,6 +13,7 @@ import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Reading;
@@ -128,7 +129,7 @@ public final class StoredTake implements AutoCloseable {
         return load(take, goOn, MOST_HELD);
     }
 
-    /** @param mostHeld up to so many values a source it is held in memory */
+    /** @param mostHeld up to so many values it is held in memory */
     static StoredTake load(Take take, DoublePredicate goOn, long mostHeld) throws TakeException {
         Told told = new Told(goOn);
         return of(take, null, told, mostHeld).finish(told);
@@ -173,7 +174,10 @@ public final class StoredTake implements AutoCloseable {
         Supplier<List<String>> damaged = held
                 ? () -> damage
                 : () -> {
-                    List<String> words = new ArrayList<>(take.damage());
+                    List<String> words = new ArrayList<>();
+                    synchronized (take) {
+                        words.addAll(take.damage());
+                    }
                     if (!pages.pager().trouble().isEmpty()) {
                         words.add(pages.pager().trouble());
                     }
@@ -190,7 +194,7 @@ public final class StoredTake implements AutoCloseable {
         Source source = rig.sources().get(index);
         int columns = source.format().columns().size();
         int stationColumn = source.format().indexOf(Role.STATION);
-        boolean isLong = take.rows(index) * (columns + 1) > pages.mostHeld();
+        boolean isLong = values(take, rig) > pages.mostHeld();
         if (isLong && stationColumn < 0) {
             lines.add(StoredLine.filed(
                     source,
@@ -218,6 +222,16 @@ public final class StoredTake implements AutoCloseable {
             }
         }
         return fitted;
+    }
+
+    /** @return how many values the take has, times included */
+    private static long values(Take take, Rig rig) {
+        long values = 0;
+        for (int s = 0; s < rig.sources().size(); s++) {
+            StreamFormat format = rig.sources().get(s).format();
+            values += take.rows(s) * (format == null ? 1L : format.columns().size() + 1L);
+        }
+        return values;
     }
 
     private static HeldRows held(Take take, int index, int count, Told told) throws TakeException {

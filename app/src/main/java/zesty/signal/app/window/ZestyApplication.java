@@ -6,6 +6,7 @@ import java.util.List;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
+import javafx.beans.value.ChangeListener;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.input.KeyEvent;
@@ -68,6 +69,9 @@ public final class ZestyApplication extends Application {
     /** Stopped with the window: the toolkit would keep it, and all that it shows, for as long as it runs itself. */
     private AnimationTimer frames;
 
+    /** Taken off with the window: a stage may outlive what it shows. */
+    private ChangeListener<Boolean> focusMoved;
+
     private boolean painted;
 
     /** Made by the toolkit, with what {@link #open} was told. */
@@ -118,7 +122,8 @@ public final class ZestyApplication extends Application {
         desk.textSize().addListener((p, was, is) -> scene.getStylesheets().setAll(StyleSheet.at(is)));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
-        stage.focusedProperty().addListener((p, was, is) -> view.commands().forget());
+        focusMoved = (p, was, is) -> view.commands().forget();
+        stage.focusedProperty().addListener(focusMoved);
         stage.setTitle("Zesty Signal");
         stage.setScene(scene);
         place();
@@ -213,6 +218,9 @@ public final class ZestyApplication extends Application {
         }
         if (frames != null) {
             frames.stop();
+        }
+        if (focusMoved != null) {
+            stage.focusedProperty().removeListener(focusMoved);
         }
         if (opening.pictures() == null) {
             boolean whole = stage.isMaximized();

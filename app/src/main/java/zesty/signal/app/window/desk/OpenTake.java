@@ -8,13 +8,13 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.takes.Take;
-import zesty.signal.takes.TakeException;
 
 /**
  * The stored take that is open over the live trail, or none: in the form that is shown, with the changes that are still being
@@ -130,7 +130,7 @@ final class OpenTake {
     void change(RigChange change) {
         rig = change.onto(rig);
         Rig wanted = rig;
-        workOut(take -> take.with(wanted));
+        workOut(() -> {}, take -> take.with(wanted));
     }
 
     /** @return the changes made by hand to a reader's events, with those that are being kept */
@@ -143,33 +143,37 @@ final class OpenTake {
         List<HandEdit> kept = List.copyOf(edits);
         handEdits.put(reader, kept);
         Path to = file;
-        workOut(take -> {
-            try (Take opened = Take.open(to)) {
-                opened.edit(reader, kept);
-            }
-            return take.edited(reader, kept);
-        });
+        workOut(
+                () -> {
+                    try (Take opened = Take.open(to)) {
+                        opened.edit(reader, kept);
+                    }
+                },
+                take -> take.edited(reader, kept));
     }
 
-    /** Work on a stored take that may fail. */
-    @FunctionalInterface
-    private interface TakeWork {
-        StoredTake of(StoredTake take) throws TakeException;
-    }
-
-    /** What is asked for one after the other is done one after the other. */
-    private void workOut(TakeWork work) {
+    /**
+     * What is asked for one after the other is done one after the other.
+     *
+     * @param first is done also when the take has been closed by then: what was decided is kept
+     */
+    private void workOut(Works.Work first, UnaryOperator<StoredTake> work) {
         Path of = file;
         works.fetchTold(
                 "Working the take out again",
                 "the take could not be worked out",
                 () -> {
-                    StoredTake made = work.of(newest.get());
-                    newest.set(made);
+                    first.run();
+                    StoredTake before = newest.get();
+                    if (before == null) {
+                        return null;
+                    }
+                    StoredTake made = work.apply(before);
+                    newest.compareAndSet(before, made);
                     return made;
                 },
                 made -> {
-                    if (shown != null && of.equals(file)) {
+                    if (made != null && shown != null && of.equals(file)) {
                         shown = made;
                         finish();
                     }
@@ -180,8 +184,9 @@ final class OpenTake {
     void close() {
         StoredTake old = shown;
         shown = null;
+        newest.set(null);
         overtaken.set(true);
-        if (old != null && old.isLong()) {
+        if (old != null) {
             works.later("the take could not be closed", old::close, () -> {});
         }
     }
