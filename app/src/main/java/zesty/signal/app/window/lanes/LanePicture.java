@@ -151,9 +151,8 @@ final class LanePicture {
             channel.clean().range(Math.min(from + late, cleanEnd), cleanEnd, extremes);
             move = (extremes[0] + extremes[1]) / 2.0 - rawMiddle;
         }
-        if (!Double.isNaN(move)) {
-            raw(channel, edges, factor, offset, longest, colours, move, 1, GHOST_WEIGHT);
-        }
+        // Where nothing is cleaned yet it stays where it is.
+        raw(channel, edges, factor, offset, longest, colours, Double.isNaN(move) ? 0 : move, 1, GHOST_WEIGHT);
     }
 
     /** What arrived, scaled. @param move added to it. @param thickness of its line */

@@ -292,16 +292,12 @@ final class LaneView extends HBox {
         painted = channel;
         long from = edges.at(0) + channel.lateSamples();
         boolean came = cameOf(channel);
-        if (came) {
-            Scaling scaling = channel.scalingNow();
-            channel.raw()
-                    .range(
-                            Math.max(channel.raw().start(), edges.at(0)),
-                            Math.min(channel.raw().end(), edges.at(width)),
-                            extremes);
-            double a = scaling.apply(extremes[0]);
-            double b = scaling.apply(extremes[1]);
-            scale.fit(Math.min(a, b), Math.max(a, b), now);
+        // Of a long take nothing may be cleaned yet: what arrived is there at once.
+        channel.clean()
+                .range(Math.max(from, channel.clean().start()), edges.at(width) + channel.lateSamples(), extremes);
+        boolean known = extremes[0] == extremes[0];
+        if (came || !known && channel.channel().scaling().columns().isEmpty()) {
+            fitRaw(channel, edges.at(0), edges.at(width), now);
         } else {
             scale.fit(channel.clean(), from, edges.at(width) + channel.lateSamples(), now);
         }
@@ -329,6 +325,18 @@ final class LaneView extends HBox {
         laid(over);
         buffer.updateBuffer(all -> null);
         place(width, height);
+    }
+
+    private void fitRaw(ChannelSight channel, long from, long to, double now) {
+        Scaling scaling = channel.scalingNow();
+        channel.raw()
+                .range(
+                        Math.max(channel.raw().start(), from),
+                        Math.min(channel.raw().end(), to),
+                        extremes);
+        double a = scaling.apply(extremes[0]);
+        double b = scaling.apply(extremes[1]);
+        scale.fit(Math.min(a, b), Math.max(a, b), now);
     }
 
     /** Says what is laid over it, and from where to where that one goes. */
