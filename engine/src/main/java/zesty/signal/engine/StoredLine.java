@@ -238,9 +238,15 @@ final class StoredLine {
 
         /** @return the newest value that is there; NaN when none is near the end */
         double latest() {
-            long from = rows.held() ? 0 : Math.max(0, rows.count() - TAIL);
-            double[] tail = rows.held() ? series.make(0) : make(from, rows.count());
-            return newest(tail);
+            if (!rows.held()) {
+                return newest(make(Math.max(0, rows.count() - TAIL), rows.count()));
+            }
+            // All of it is one page, which is worked out once.
+            long at = rows.count() - 1;
+            while (at > 0 && Double.isNaN(series.value(at))) {
+                at--;
+            }
+            return series.value(at);
         }
 
         private double[] make(long from, long to) {
