@@ -118,7 +118,7 @@ built() {
 # Offline when everything needed is at hand, else with the network.
 build() {
   (cd "$here" && { mvn -o -q -DskipTests -Dspotless.check.skip -pl app -am package >"$here/.build.log" 2>&1 \
-    || mvn -q -DskipTests -Dspotless.check.skip -pl app -am package; }) || return 1
+    || mvn -q -B -DskipTests -Dspotless.check.skip -pl app -am package >&2; }) || return 1
   rm -f "$here/.build.log" "$here/app/target/zesty.jsa"
   touch "$here/app/target/built"
 }

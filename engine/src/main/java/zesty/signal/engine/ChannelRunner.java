@@ -7,13 +7,13 @@ import java.util.function.IntFunction;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.SeriesRing;
-import zesty.signal.core.sample.TimeBase;
 
 /** One channel of a live stream: keeps what arrived and what its chain makes of it. Trail's thread only. */
-final class ChannelRunner {
-    private static final String WAITS = "kept, not read: the caution above comes first";
+final class ChannelRunner implements SegmentRun.Lane {
+    static final String WAITS = "recorded, not read: read the caution above first";
     private static final int PIECE = 4096;
 
     private final SeriesRing raw;
@@ -69,8 +69,24 @@ final class ChannelRunner {
         return channel;
     }
 
-    ChannelChain chain() {
+    @Override
+    public ChannelChain chain() {
         return chain;
+    }
+
+    @Override
+    public boolean passes(Segments.Segment segment) {
+        return segment.cold() || waiting;
+    }
+
+    @Override
+    public void passed(Segments.Segment segment) {
+        long first = clean.end();
+        unread.add(new long[] {first, first + segment.length()});
+        unread.removeIf(range -> range[1] <= raw.start());
+        appendNothing(segment.length());
+        warming = segment.cold();
+        gap();
     }
 
     /** Keeps a block's samples as they came; what becomes of them is told next. */
@@ -84,16 +100,8 @@ final class ChannelRunner {
         }
     }
 
-    /** The next samples are not read: the board is warming up, or a caution comes first. */
-    void pass(long first, int rows, boolean cold) {
-        unread.add(new long[] {first, first + rows});
-        unread.removeIf(range -> range[1] <= raw.start());
-        appendNothing(rows);
-        warming = cold;
-    }
-
     /** @return whether the sample was kept without being read */
-    boolean wasPassed(long sample) {
+    private boolean wasPassed(long sample) {
         return unread.stream().anyMatch(range -> range[0] <= sample && sample < range[1]);
     }
 
@@ -116,26 +124,48 @@ final class ChannelRunner {
         }
     }
 
-    /** Works the next samples, with no gap within. @return what came out */
-    ChannelChain.Part part(IntFunction<double[]> columns, int from, int to, double[] seconds) {
+    @Override
+    public ChannelChain.Part part(IntFunction<double[]> columns, Segments.Segment segment, double[] seconds) {
         warming = false;
-        ChannelChain.Part part = chain.part(columns, from, to, seconds);
-        clean.append(part.rows, 0, to - from);
+        ChannelChain.Part part = chain.part(columns, segment.from(), segment.to(), seconds, segment.stepSeconds());
+        clean.append(part.rows, 0, segment.length());
         level.part(List.of(part));
         int n = part.values.length;
         if (n > 0) {
             latestClean = part.values[n - 1];
-            watch.accept(channel.limits(), part.values, n, new TimeBase.Explicit(part.seconds));
+            watch.accept(channel.limits(), part);
         }
         return part;
     }
 
-    /** Appends nothing for samples that were passed over the first time, too. */
-    void passAgain(int rows) {
-        appendNothing(rows);
+    /** @return a lane that works again what is at hand, and passes what was passed the first time, too */
+    SegmentRun.Lane again() {
+        ChannelRunner runner = this;
+        return new SegmentRun.Lane() {
+            @Override
+            public ChannelChain chain() {
+                return chain;
+            }
+
+            @Override
+            public boolean passes(Segments.Segment segment) {
+                return wasPassed(clean.end());
+            }
+
+            @Override
+            public void passed(Segments.Segment segment) {
+                appendNothing(segment.length());
+                gap();
+            }
+
+            @Override
+            public ChannelChain.Part part(IntFunction<double[]> columns, Segments.Segment segment, double[] seconds) {
+                return runner.part(columns, segment, seconds);
+            }
+        };
     }
 
-    void gap() {
+    private void gap() {
         chain.gap();
         level.gap();
     }
@@ -154,6 +184,7 @@ final class ChannelRunner {
                 clean,
                 chain.lateSamples(),
                 chain.delaySeconds(),
+                chain.longestHoleSeconds(),
                 latestRaw,
                 latestClean,
                 levelNow,

@@ -3,6 +3,7 @@ package zesty.signal.engine;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.scale.Scaling;
 
@@ -15,6 +16,7 @@ import zesty.signal.core.scale.Scaling;
  * @param clean the scaled and cleaned signal, in the channel's unit; sample i + {@code lateSamples} belongs to row i
  * @param lateSamples by how many samples the cleaned signal stands behind because it looks ahead
  * @param delaySeconds by how much the cleaned signal is late in all, as far as that is one number
+ * @param longestHoleSeconds what is missing for no longer is filled for its recipe and joined in its lane
  * @param latestRaw the newest value as it arrived; NaN when none
  * @param latestClean the newest cleaned value; NaN when none
  * @param level of the cleaned signal
@@ -32,6 +34,7 @@ public record ChannelSight(
         Series clean,
         int lateSamples,
         double delaySeconds,
+        double longestHoleSeconds,
         double latestRaw,
         double latestClean,
         LevelNow level,
@@ -42,6 +45,16 @@ public record ChannelSight(
         String trouble) {
     public ChannelSight {
         readers = List.copyOf(readers);
+    }
+
+    /** @return how far apart samples may be that a line joins, in s */
+    public double joinedSeconds() {
+        return Math.max(Gap.PERIODS / rateHz, longestHoleSeconds);
+    }
+
+    /** @return whether nothing is read of it yet because a caution comes first; it is recorded, and drawn raw */
+    public boolean waits() {
+        return trouble.equals(ChannelRunner.WAITS);
     }
 
     /** @return its first reader; empty when it is read as a level only */

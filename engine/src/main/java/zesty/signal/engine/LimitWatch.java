@@ -1,7 +1,6 @@
 package zesty.signal.engine;
 
 import zesty.signal.core.rig.Limits;
-import zesty.signal.core.sample.TimeBase;
 
 /** Watches every sample of a channel against its limits; a breach is told for a while, so that a short one is seen. */
 final class LimitWatch {
@@ -10,17 +9,20 @@ final class LimitWatch {
     private double worst = Double.NaN;
     private double seenSeconds = Double.NEGATIVE_INFINITY;
 
-    void accept(Limits limits, double[] values, int n, TimeBase time) {
-        double now = time.secondsAt(n - 1);
+    /** Takes what was measured of a part; it holds a value at least. */
+    void accept(Limits limits, ChannelChain.Part part) {
+        int n = part.values.length;
+        double now = part.seconds[n - 1];
         if (limits.none() || now - seenSeconds > TOLD_SECONDS) {
             worst = Double.NaN;
         }
         for (int i = 0; i < n && !limits.none(); i++) {
-            if (limits.beyond(values[i])) {
-                boolean other = Double.isNaN(worst) || worst > limits.high() != values[i] > limits.high();
-                boolean further = values[i] > limits.high() ? values[i] > worst : values[i] < worst;
-                worst = other || further ? values[i] : worst;
-                seenSeconds = time.secondsAt(i);
+            double value = part.values[i];
+            if (limits.beyond(value) && (part.holes == null || part.holes[i] == 0)) {
+                boolean other = Double.isNaN(worst) || worst > limits.high() != value > limits.high();
+                boolean further = value > limits.high() ? value > worst : value < worst;
+                worst = other || further ? value : worst;
+                seenSeconds = part.seconds[i];
             }
         }
     }

@@ -13,6 +13,9 @@ import zesty.signal.core.decode.SetAside;
  * @param setAside lines not understood, in all
  * @param lostRows rows missing in gaps, as far as the rate tells, and any the trail could not keep up with
  * @param gaps how many
+ * @param wrongStamps rows whose clock the rows around contradict
+ * @param lateRows rows that came behind later ones
+ * @param turnedAway callers turned away because another board is connected
  * @param reconnects how often it was opened anew
  * @param driftPpm by how much the board's clock is fast against the computer's, in parts per million; NaN if unknown
  * @param jitterSeconds how unevenly rows arrive against their own time
@@ -29,6 +32,9 @@ public record LinkHealth(
         long setAside,
         long lostRows,
         long gaps,
+        long wrongStamps,
+        long lateRows,
+        int turnedAway,
         int reconnects,
         double driftPpm,
         double jitterSeconds,
@@ -39,9 +45,12 @@ public record LinkHealth(
     /** Stands in the reason of a source without a clock that is read faster than time passes. */
     public static final String ASSUMED = "it has no clock, so 100 samples/s were assumed";
 
+    /** Begins the reason of a source whose stream goes on in another shape. */
+    public static final String CHANGED = "the stream changed its shape";
+
     /** A link that was not asked to run. */
     public static final LinkHealth IDLE =
-            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
+            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
 
     LinkHealth withState(LinkState other, String why) {
         return with(other, why, shiftSeconds);
@@ -61,6 +70,9 @@ public record LinkHealth(
                 setAside,
                 lostRows,
                 gaps,
+                wrongStamps,
+                lateRows,
+                turnedAway,
                 reconnects,
                 driftPpm,
                 jitterSeconds,

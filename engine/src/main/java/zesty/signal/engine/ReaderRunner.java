@@ -37,6 +37,13 @@ final class ReaderRunner {
     private final double[][] waiting;
 
     private final int[] held;
+    /** Holes of the values on their way: how long each is, 0 for a value that was measured. */
+    private final double[] holesWaiting;
+
+    private int holesAt;
+    private int holesWithin;
+    private final double longestHoleSeconds;
+    private final FilledShare filled;
     private final List<Watched> bands = new ArrayList<>();
     private double nextTick = Double.NaN;
     private double lastSeconds = Double.NaN;
@@ -88,7 +95,10 @@ final class ReaderRunner {
         for (int p = 0; p < waiting.length; p++) {
             waiting[p] = new double[(int) Math.round((latest - chains.get(p).delaySeconds()) * rateHz)];
         }
+        holesWaiting = new double[(int) Math.round(latest * rateHz)];
+        filled = new FilledShare(rateHz);
         Reader made = null;
+        double bridged = 0;
         String wrong = "";
         try {
             boolean oneRate = chains.stream().allMatch(c -> c.rateHz() == rateHz);
@@ -97,11 +107,13 @@ final class ReaderRunner {
                         + String.join(" and ", setup.columns()) + " come at different rates");
             }
             made = kind.reader(setup.checked(), rateHz);
+            bridged = kind.longestHoleSeconds(setup.checked());
         } catch (ReaderException e) {
             wrong = e.getMessage();
         }
         reader = made;
         trouble = wrong;
+        longestHoleSeconds = bridged;
         watch.forEach(band -> bands.add(new Watched(band)));
     }
 
@@ -130,51 +142,114 @@ final class ReaderRunner {
         }
     }
 
-    /** Takes what came out of its channels for the same rows, no gap within. */
+    /** Takes what came out of its channels for the same rows, with no row missing within. */
     void part(List<ChannelChain.Part> parts) {
-        int n = parts.get(0).values.length;
+        if (parts.stream().anyMatch(part -> part.cut)) {
+            gap();
+        }
+        // A channel that fills a hole beside one that begins anew after it has more values than that.
+        int n = parts.stream().mapToInt(part -> part.values.length).min().orElse(0);
         if (reader == null || n == 0) {
             return;
         }
         double[][] ports = new double[parts.size()][];
         for (int p = 0; p < ports.length; p++) {
-            ports[p] = delayed(p, parts.get(p).values);
+            ports[p] = delayed(p, tail(parts.get(p).values, n));
         }
-        double[] seconds = parts.get(0).seconds;
+        double[] holes = holes(parts, n);
+        double[] seconds = tail(parts.get(0).seconds, n);
         if (delaySeconds > 0) {
             seconds = seconds.clone();
             for (int i = 0; i < n; i++) {
                 seconds[i] -= delaySeconds;
             }
         }
-        lastSeconds = seconds[n - 1];
-        if (bands.isEmpty()) {
-            reader.accept(ports, n, new TimeBase.Explicit(seconds));
+        if (holes == null) {
+            lastSeconds = seconds[n - 1];
+            accept(ports, seconds, null, 0, n);
             return;
         }
+        boolean[] made = new boolean[n];
         int from = 0;
         for (int i = 0; i < n; i++) {
-            if (!(seconds[i] < nextTick)) {
-                accept(ports, seconds, from, i + 1);
+            if (holes[i] > longestHoleSeconds) {
+                accept(ports, seconds, made, from, i);
                 from = i + 1;
+                reader.gap();
+            } else if (holes[i] > 0) {
+                made[i] = true;
+                filled.add(seconds[i]);
+            }
+        }
+        accept(ports, seconds, made, from, n);
+    }
+
+    private static double[] tail(double[] values, int n) {
+        return values.length == n ? values : Arrays.copyOfRange(values, values.length - n, values.length);
+    }
+
+    /** @return how long the hole of each value is, brought in line with the ports; null where all were measured */
+    private double[] holes(List<ChannelChain.Part> parts, int n) {
+        double[] longest = null;
+        for (ChannelChain.Part part : parts) {
+            if (part.holes != null) {
+                longest = longest == null ? new double[n] : longest;
+                double[] own = tail(part.holes, n);
+                for (int i = 0; i < n; i++) {
+                    longest[i] = Math.max(longest[i], own[i]);
+                }
+            }
+        }
+        if (holesWaiting.length == 0 || longest == null && holesWithin == 0) {
+            return longest;
+        }
+        double[] out = new double[n];
+        for (int i = 0; i < n; i++) {
+            double in = longest == null ? 0 : longest[i];
+            out[i] = holesWaiting[holesAt];
+            holesWaiting[holesAt] = in;
+            holesAt = (holesAt + 1) % holesWaiting.length;
+            holesWithin += (in > 0 ? 1 : 0) - (out[i] > 0 ? 1 : 0);
+        }
+        return out;
+    }
+
+    /** Hands a part on to the reader, and decides where the bands are due. */
+    private void accept(double[][] ports, double[] seconds, boolean[] made, int from, int to) {
+        if (to > from) {
+            lastSeconds = seconds[to - 1];
+        }
+        int begin = from;
+        for (int i = from; i < to && !bands.isEmpty(); i++) {
+            if (!(seconds[i] < nextTick)) {
+                hand(ports, seconds, made, begin, i + 1);
+                begin = i + 1;
                 if (!Double.isNaN(nextTick)) {
                     decide(seconds[i]);
                 }
                 nextTick = (Math.floor(seconds[i] / TICK_SECONDS) + 1) * TICK_SECONDS;
             }
         }
-        accept(ports, seconds, from, n);
+        hand(ports, seconds, made, begin, to);
     }
 
-    private void accept(double[][] ports, double[] seconds, int from, int to) {
+    private void hand(double[][] ports, double[] seconds, boolean[] made, int from, int to) {
         if (to <= from) {
             return;
         }
-        double[][] some = new double[ports.length][];
-        for (int p = 0; p < some.length; p++) {
-            some[p] = Arrays.copyOfRange(ports[p], from, to);
+        double[][] some = ports;
+        double[] when = seconds;
+        boolean[] which = made;
+        if (from > 0 || to < seconds.length) {
+            some = new double[ports.length][];
+            for (int p = 0; p < some.length; p++) {
+                some[p] = Arrays.copyOfRange(ports[p], from, to);
+            }
+            when = Arrays.copyOfRange(seconds, from, to);
+            which = made == null ? null : Arrays.copyOfRange(made, from, to);
         }
-        reader.accept(some, to - from, new TimeBase.Explicit(Arrays.copyOfRange(seconds, from, to)));
+        filled.came(when[0], when[to - from - 1]);
+        reader.accept(some, to - from, new TimeBase.Explicit(when), which);
     }
 
     private double[] delayed(int port, double[] values) {
@@ -212,6 +287,8 @@ final class ReaderRunner {
             reader.gap();
         }
         Arrays.fill(held, 0);
+        Arrays.fill(holesWaiting, 0);
+        holesWithin = 0;
     }
 
     void finish() {
@@ -231,7 +308,10 @@ final class ReaderRunner {
         if (reader == null) {
             return new ReaderSight(setup, null, List.of(), sights(), delaySeconds, trouble);
         }
-        Reading reading = reader.reading(lastSeconds - kind.windowSeconds(), lastSeconds);
+        Reading reading = filled.said(
+                reader.reading(lastSeconds - kind.windowSeconds(), lastSeconds),
+                lastSeconds - kind.windowSeconds(),
+                lastSeconds);
         List<Event> events = kind.eventSeconds() > kind.windowSeconds()
                 ? reader.reading(lastSeconds - kind.eventSeconds(), lastSeconds).events()
                 : reading.events();
@@ -243,7 +323,7 @@ final class ReaderRunner {
         if (reader == null) {
             return new ReaderSight(setup, null, List.of(), sights(), 0, trouble);
         }
-        Reading reading = reader.reading();
+        Reading reading = filled.said(reader.reading(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
         return new ReaderSight(setup, reading, reading.events(), sights(), 0, trouble);
     }
 

@@ -4,17 +4,22 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.DoubleSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
@@ -48,6 +53,10 @@ final class Recorder implements Runnable {
     }
 
     private final TakeWriter writer;
+    private final Rig rig;
+    /** Where a source's columns of this take stand in what it sends now, if that has changed; −1 for nowhere. */
+    private final Map<Integer, int[]> shapes = new ConcurrentHashMap<>();
+
     private final RecordingLimit limit;
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
     private final Room room = new Room();
@@ -69,10 +78,12 @@ final class Recorder implements Runnable {
 
     /**
      * @param byItsOwnTime whether the computer's clock says nothing about it, as with a file
+     * @param rig what is recorded: its sources' columns
      * @param periodAtEnd seconds from row to row as they are known at the end, by which the take's times are set right;
      *     NaN where they need not be
      */
-    Recorder(TakeWriter writer, RecordingLimit limit, boolean byItsOwnTime, DoubleSupplier periodAtEnd) {
+    Recorder(TakeWriter writer, Rig rig, RecordingLimit limit, boolean byItsOwnTime, DoubleSupplier periodAtEnd) {
+        this.rig = rig;
         this.periodAtEnd = periodAtEnd;
         this.writer = writer;
         this.limit = limit;
@@ -96,10 +107,11 @@ final class Recorder implements Runnable {
         if (!running || source < 0) {
             return;
         }
-        int size = Room.of(block);
+        Block shaped = shapes.containsKey(source) ? shaped(block, shapes.get(source)) : block;
+        int size = Room.of(shaped);
         try {
             if (room.take(size, mayWait, () -> running)) {
-                Order order = new Order.Data(source, block);
+                Order order = new Order.Data(source, shaped);
                 boolean taken = queue.offer(order);
                 while (!taken && mayWait && running) {
                     taken = queue.offer(order, WAIT_MS, TimeUnit.MILLISECONDS);
@@ -115,6 +127,44 @@ final class Recorder implements Runnable {
         if (running) {
             lostRows.addAndGet(block.rows());
         }
+    }
+
+    /** A source's stream goes on in another shape: the take keeps its columns, and says from when on. Source's thread. */
+    void reshape(int source, StreamFormat now) {
+        StreamFormat was = source < 0 ? null : rig.sources().get(source).format();
+        if (was == null || was.columns().equals(now.columns()) && shapes.isEmpty()) {
+            return;
+        }
+        List<String> names = now.columns().stream().map(Column::name).toList();
+        int[] places = was.columns().stream()
+                .mapToInt(column -> names.indexOf(column.name()))
+                .toArray();
+        shapes.put(source, places);
+        List<String> gone = new ArrayList<>();
+        List<String> fresh = new ArrayList<>(names);
+        for (Column column : was.columns()) {
+            if (!fresh.remove(column.name())) {
+                gone.add(column.name());
+            }
+        }
+        mark(
+                Math.max(seconds, 0),
+                LinkHealth.CHANGED
+                        + (gone.isEmpty() ? "" : "; no longer sent: " + String.join(", ", gone))
+                        + (fresh.isEmpty() ? "" : "; new and not in this take: " + String.join(", ", fresh)));
+    }
+
+    private static Block shaped(Block block, int[] places) {
+        double[][] columns = new double[places.length][];
+        for (int c = 0; c < places.length; c++) {
+            if (places[c] < 0) {
+                columns[c] = new double[block.rows()];
+                Arrays.fill(columns[c], Double.NaN);
+            } else {
+                columns[c] = block.columns()[places[c]];
+            }
+        }
+        return new Block(block.time(), columns, block.rows(), block.gaps());
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
@@ -164,7 +214,7 @@ final class Recorder implements Runnable {
             // Whatever it is: the recording is over, and not as it should be.
             queue.clear();
             problem = writer.file() + ": " + Faults.words(fault) + "; recording stopped, what was written is kept";
-            LOG.warn("recording stopped", fault);
+            LOG.error("recording stopped", fault);
         } finally {
             measure();
             running = false;

@@ -3,14 +3,17 @@ package zesty.signal.engine;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
 import zesty.signal.core.decode.ArrivalLine;
+import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
@@ -34,6 +37,9 @@ final class SourceReader implements Runnable {
 
         /** @param arrivalNanos when its last row arrived */
         void block(Block block, double rateHz, long arrivalNanos);
+
+        /** Words of the stream are numbers in its rows: what they stand for, told anew when there is a new one. */
+        void words(String legend);
 
         /** The stream came to its end: no block follows. */
         void over();
@@ -79,6 +85,9 @@ final class SourceReader implements Runnable {
     private static final long STOP_MS = 1000;
     private static final long STOP_AT_WORK_MS = 15_000;
 
+    /** More columns than these are not told by name. */
+    private static final int NAMED = 8;
+
     private static final double HELD_SECONDS = 0.4;
     private static final double LOST_SECONDS = 3;
 
@@ -102,6 +111,8 @@ final class SourceReader implements Runnable {
     private volatile double rateHz = Double.NaN;
     private volatile long lostRows;
     private volatile long gaps;
+    private volatile long wrongStamps;
+    private volatile long lateRows;
     private volatile long overrun;
     private volatile double jitterSeconds;
     private volatile double rateUncertainty;
@@ -111,6 +122,9 @@ final class SourceReader implements Runnable {
     private final SentLog sent = new SentLog();
     private volatile StreamFormat ordered;
     private boolean linkBroke;
+    private final NewShape newShape = new NewShape();
+    private volatile String changed = "";
+    private volatile String legend = "";
 
     private ArrivalLine arrivals;
     private StreamDecoder decoder;
@@ -164,6 +178,11 @@ final class SourceReader implements Runnable {
 
     ByteTail tail() {
         return tail;
+    }
+
+    /** Any thread. @return what numbers of its rows stand for that are words in the stream; empty for none */
+    String legend() {
+        return legend;
     }
 
     /** Any thread. @return seconds from row to row as arrival has told by now; NaN where something else tells */
@@ -241,10 +260,12 @@ final class SourceReader implements Runnable {
             why = String.format(java.util.Locale.ROOT, "silent for %.0f s", silence);
         } else if (seen == LinkState.LIVE && silence > Math.max(HELD_SECONDS, 3 * period)) {
             seen = LinkState.HELD;
-            why = "nothing came just now";
+            why = "no new data";
+        } else if (seen == LinkState.LIVE && why.isEmpty()) {
+            why = changed.isEmpty() && !legend.isEmpty() ? "words as numbers: " + legend : changed;
         } else if (seen == LinkState.WARMING_UP && why.isEmpty()) {
             long came = tail.count();
-            why = came == 0 ? "open, no bytes yet" : came + " bytes, no line of numbers yet";
+            why = came == 0 ? silence() : soFar(came);
         }
         double speed = silence > 1.5 ? 0 : bytesPerSecond;
         return new LinkHealth(
@@ -256,12 +277,29 @@ final class SourceReader implements Runnable {
                 setAside.count(),
                 lostRows + overrun,
                 gaps,
+                wrongStamps,
+                lateRows,
+                link.turnedAway(),
                 reconnects,
                 driftPpm,
                 jitterSeconds,
                 rateUncertainty,
                 Double.NaN,
                 setAside.items());
+    }
+
+    private String silence() {
+        return link.listens() ? "waiting to be called, no bytes yet" : "open, no bytes yet";
+    }
+
+    private String soFar(long came) {
+        List<Recogniser.Proposal> seen = proposals;
+        int rowsSeen = seen.isEmpty() ? 0 : seen.get(0).rows();
+        return came + " bytes, "
+                + (rowsSeen == 0
+                        ? "no line of numbers yet"
+                        : rowsSeen + (rowsSeen == 1 ? " row" : " rows")
+                                + " so far, waiting for more to tell its format");
     }
 
     @Override
@@ -272,7 +310,7 @@ final class SourceReader implements Runnable {
             // Whatever it is: what is at hand is handed on if it can be, and who waits for this source must hear of it.
             atEnd = true;
             handOn();
-            LOG.warn("{}: reading ended", address.text(), fault);
+            LOG.error("{}: reading ended", address.text(), fault);
             reason = address.words() + ": " + Faults.words(fault);
             state = LinkState.REFUSED;
         }
@@ -282,7 +320,7 @@ final class SourceReader implements Runnable {
         try {
             complete(System.nanoTime());
         } catch (Throwable again) {
-            LOG.warn("{}: what was at hand is lost", address.text(), again);
+            LOG.error("{}: what was at hand is lost", address.text(), again);
         }
     }
 
@@ -368,8 +406,8 @@ final class SourceReader implements Runnable {
                 // Who sees that it is over may rely on all rows having been handed on.
                 String said = decoder == null
                         ? "it ended without a line of numbers"
-                        : assumedRate ? "it came to its end; " + LinkHealth.ASSUMED : "it came to its end";
-                reason = said;
+                        : assumedRate ? "it has ended; " + LinkHealth.ASSUMED : "it has ended";
+                reason = changed.isEmpty() ? said : changed + "; " + said;
                 state = LinkState.OVER;
                 link.close();
                 return true;
@@ -407,12 +445,9 @@ final class SourceReader implements Runnable {
             switchTo(other, now);
         }
         long asideBefore = setAside.count();
-        if (form.isAsItIs()) {
-            decoder.feed(buffer, 0, count);
-        } else {
-            byte[] plain = form.plain(buffer, count);
-            decoder.feed(plain, 0, plain.length);
-        }
+        byte[] plain = form.isAsItIs() ? buffer : form.plain(buffer, count);
+        decode(plain, form.isAsItIs() ? count : plain.length, now);
+        tellWords();
         if (setAside.count() > asideBefore && sent.waits(now)) {
             List<SetAside.Item> items = setAside.items();
             int fresh = (int) Math.min(items.size(), setAside.count() - asideBefore);
@@ -426,6 +461,23 @@ final class SourceReader implements Runnable {
         }
     }
 
+    private void decode(byte[] bytes, int count, long now) {
+        for (int at = 0; at < count; at += NewShape.PIECE) {
+            int n = Math.min(NewShape.PIECE, count - at);
+            decoder.feed(bytes, at, n);
+            newShape.saw(bytes, at, n, decoder, now).ifPresent(found -> reshape(found, now));
+        }
+    }
+
+    /** Tells of words that became numbers. */
+    private void tellWords() {
+        String now = form.legend();
+        if (!now.equals(legend)) {
+            legend = now;
+            receiver.words(now);
+        }
+    }
+
     private void recognise(long now, boolean over) {
         if (!over && now - triedNanos < TRY_NANOS) {
             return;
@@ -435,7 +487,7 @@ final class SourceReader implements Runnable {
         plain = form.plain(unrecognised, unrecognised.length);
         Optional<StreamFormat> found = known().or(() -> guess(now, over));
         if (found.isEmpty()) {
-            if (unrecognised.length >= PUZZLING_BYTES) {
+            if (unrecognised.length >= PUZZLING_BYTES && proposals.isEmpty()) {
                 reason = "bytes come but make no sense: a wrong speed, or a format not known yet";
             }
             if (unrecognised.length >= Recogniser.LOOK) {
@@ -486,6 +538,7 @@ final class SourceReader implements Runnable {
                 || format instanceof DelimitedFormat delimited
                         && DelimitedFinder.startsMidLine(plain, plain.length, delimited));
         receiver.format(format);
+        tellWords();
         decoder.feed(plain, 0, plain.length);
         plain = new byte[0];
         assumedRate = link.unpaced()
@@ -530,20 +583,29 @@ final class SourceReader implements Runnable {
 
     private void flush(long now) {
         handedOnNanos = now;
-        if (decoder == null || decoder.waiting() == 0 || !rateKnown(now)) {
-            return;
+        if (decoder != null && decoder.waiting() > 0 && rateKnown(now)) {
+            handOn(timekeeper.date(decoder.takeRows(), now * 1e-9, silenceSeconds), now);
+            silenceSeconds = 0;
         }
-        Block block = timekeeper.date(decoder.takeRows(), now * 1e-9, silenceSeconds);
-        silenceSeconds = 0;
+        if (timekeeper != null && timekeeper.holds() && (atEnd || linkBroke || stopping)) {
+            handOn(timekeeper.rest(), now);
+        }
+    }
+
+    private void handOn(Block block, long now) {
         rows += block.rows();
         rateHz = timekeeper.nominalRateHz();
         lostRows = timekeeper.lostRows();
         gaps = timekeeper.gapCount();
+        wrongStamps = timekeeper.wrongStamps();
+        lateRows = timekeeper.lateRows();
         driftPpm = link.unpaced() ? Double.NaN : timekeeper.driftPpm();
         jitterSeconds = timekeeper.jitterSeconds();
         rateUncertainty = timekeeper.rateUncertainty();
         arrivalPeriod = link.unpaced() ? Double.NaN : timekeeper.arrivalPeriodSeconds();
-        receiver.block(block, rateHz, now);
+        if (block.rows() > 0) {
+            receiver.block(block, rateHz, now);
+        }
     }
 
     private void switchTo(StreamFormat format, long now) {
@@ -554,6 +616,29 @@ final class SourceReader implements Runnable {
         timekeeper =
                 new Timekeeper(format.clock(), format.sequence(), source.setup().statedRateHz(), rate);
         receiver.format(format);
+    }
+
+    /** The stream goes on in another shape; what came of it already is read with it. */
+    private void reshape(NewShape.Found found, long now) {
+        StreamFormat was = decoder.format();
+        flush(now);
+        setAside.takeBack(found.rejects());
+        Timekeeper goesOn = timekeeper;
+        switchTo(found.format(), now);
+        if (Objects.equals(was.clock(), found.format().clock())
+                && Objects.equals(was.sequence(), found.format().sequence())) {
+            timekeeper = goesOn;
+        }
+        changed = LinkHealth.CHANGED + ": now " + names(found.format()) + "; before " + names(was);
+        LOG.info("{}: {}", address.text(), changed);
+        decoder.restart(false);
+        decoder.feed(found.bytes(), 0, found.bytes().length);
+    }
+
+    private static String names(StreamFormat format) {
+        List<Column> columns = format.columns();
+        return columns.stream().limit(NAMED).map(Column::name).collect(Collectors.joining(", "))
+                + (columns.size() > NAMED ? " and " + (columns.size() - NAMED) + " more" : "");
     }
 
     private void measureSpeed(long now) {

@@ -11,8 +11,10 @@ import zesty.signal.core.decode.Stations;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
+import zesty.signal.core.sample.FilledRun;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.sample.TimeRing;
@@ -47,7 +49,7 @@ final class StoredLine {
             Source source, int index, double station, HeldRows rows, List<Gap> gaps, PageCache cache, Pager pager) {
         double[] seconds = rows.times();
         double rateHz = rateHz(rows);
-        List<Gap> known = gaps == null ? gapsIn(seconds, rateHz) : gaps;
+        List<Gap> known = gaps == null ? Gap.between(Double.NaN, seconds, rateHz) : gaps;
         TimeRing times = new TimeRing(new SeriesRing(seconds.length).capacity());
         times.append(new TimeBase.Explicit(seconds), seconds.length);
         long lost = known.stream().mapToLong(Gap::missing).sum();
@@ -108,17 +110,6 @@ final class StoredLine {
         return ChannelChain.rowsEach(between, values);
     }
 
-    private static List<Gap> gapsIn(double[] seconds, double rateHz) {
-        List<Gap> gaps = new java.util.ArrayList<>();
-        for (int i = 1; i < seconds.length; i++) {
-            double step = seconds[i] - seconds[i - 1];
-            if (step > Gap.PERIODS / rateHz) {
-                gaps.add(new Gap(seconds[i - 1], seconds[i], Math.max(0, Math.round(step * rateHz) - 1)));
-            }
-        }
-        return gaps;
-    }
-
     Source source() {
         return source;
     }
@@ -147,9 +138,9 @@ final class StoredLine {
         return new ChannelChain(rig, channel, column, strand.rateHz(), rowsEach(column));
     }
 
-    /** @return stretches of rows from the first on */
-    Stretches stretches() {
-        return new Stretches(strand.rateHz(), source.setup().warmUpSeconds());
+    /** @return segments of rows from the first on */
+    Segments segments() {
+        return new Segments(strand.rateHz(), source.setup().warmUpSeconds());
     }
 
     /** @return each column's values of rows {@code from … to - 1}, read when it is asked for */
@@ -184,6 +175,7 @@ final class StoredLine {
         private final Recipe recipe;
         private final ChannelChain scaled;
         private final long context;
+        private final double longestHoleSeconds;
         private final PagedSeries series;
         private volatile String trouble;
 
@@ -203,14 +195,14 @@ final class StoredLine {
                 wanted = Recipe.NONE;
             }
             if (reach == Long.MAX_VALUE && !rows.held()) {
-                trouble =
-                        "drawn without its recipe: a step of it has to look at all of a stretch at once, and this take of "
-                                + rows.count() + " rows is too long for that";
+                trouble = "drawn without its recipe: a step of it needs a whole segment at once, and this take of "
+                        + rows.count() + " rows is too long for that";
                 wanted = Recipe.NONE;
                 reach = 0;
             }
             recipe = wanted;
             context = reach;
+            longestHoleSeconds = recipe.longestHoleSeconds(scaled.rateHz());
             long page = PagedSeries.PAGE
                     * Math.max(1, -Math.floorDiv(-4 * Math.min(context, rows.count()), PagedSeries.PAGE));
             series = StoredLine.this.series(page, this::make);
@@ -224,6 +216,10 @@ final class StoredLine {
             return scaled.rateHz();
         }
 
+        double longestHoleSeconds() {
+            return longestHoleSeconds;
+        }
+
         String trouble() {
             return trouble;
         }
@@ -232,7 +228,7 @@ final class StoredLine {
         double[] latestOthers() {
             long from = Math.max(0, rows.count() - TAIL);
             ChannelChain last = chain(rig, channel);
-            last.part(columns(from, rows.count()), 0, (int) (rows.count() - from), rows.seconds(from, rows.count()));
+            last.part(columns(from, rows.count()), 0, (int) (rows.count() - from), rows.seconds(from, rows.count()), 0);
             return last.latestOthers();
         }
 
@@ -253,40 +249,59 @@ final class StoredLine {
             double warmUp = source.setup().warmUpSeconds();
             long back = Math.max(context, (long) Math.ceil(warmUp * strand.rateHz()));
             long begin = back > from ? 0 : from - back;
-            long end = Math.min(rows.count(), context > rows.count() ? rows.count() : to + context);
-            double[] seconds = rows.seconds(begin, end);
-            IntFunction<double[]> columns = columns(begin, end);
-            Stretches stretches = begin == 0
-                    ? stretches()
-                    : Stretches.after(strand.times().secondsAt(begin - 1), strand.rateHz(), warmUp);
+            long stop = Math.min(rows.count(), context > rows.count() ? rows.count() : to + context);
+            double[] seconds = rows.seconds(begin, stop);
+            IntFunction<double[]> columns = columns(begin, stop);
+            Segments segments = begin == 0
+                    ? segments()
+                    : Segments.after(strand.times().secondsAt(begin - 1), strand.rateHz(), warmUp);
             double[] clean = new double[(int) (to - from)];
             Arrays.fill(clean, Double.NaN);
             int shift = (int) (from - begin);
-            for (Stretches.Stretch stretch : stretches.part(seconds, 0, seconds.length)) {
-                if (stretch.cold() || stretch.to() <= shift || stretch.from() >= shift + clean.length) {
-                    continue;
+            double[] values = new double[seconds.length];
+            int first = 0;
+            int end = 0;
+            for (Segments.Segment segment : segments.part(seconds, 0, seconds.length)) {
+                if (segment.cold() || segment.stepSeconds() == Double.POSITIVE_INFINITY) {
+                    clean(values, seconds, first, end, clean, shift);
+                    first = segment.from();
+                    end = first;
                 }
-                ChannelChain.Part part;
-                synchronized (scaled) {
-                    part = scaled.part(columns, stretch.from(), stretch.to(), seconds);
+                if (!segment.cold()) {
+                    synchronized (scaled) {
+                        ChannelChain.Part part =
+                                scaled.part(columns, segment.from(), segment.to(), seconds, Double.POSITIVE_INFINITY);
+                        System.arraycopy(part.rows, 0, values, segment.from(), segment.length());
+                    }
+                    end = segment.to();
                 }
-                double[] values = part.values.clone();
+            }
+            clean(values, seconds, first, end, clean, shift);
+            return clean;
+        }
+
+        /** Cleans rows {@code from … to - 1}, holes filled where they are short, and puts those in sight where they belong. */
+        private void clean(double[] values, double[] seconds, int from, int to, double[] clean, int shift) {
+            for (FilledRun run : FilledRun.of(
+                    values,
+                    seconds,
+                    from,
+                    to,
+                    scaled.rateHz(),
+                    longestHoleSeconds,
+                    recipe.fillsByItself() && !scaled.sparse())) {
                 try {
-                    recipe.bothWays(values, scaled.rateHz());
+                    recipe.bothWays(run.values(), scaled.rateHz());
                 } catch (RecipeException e) {
                     trouble = e.getMessage();
                 }
-                int next = 0;
-                for (int i = 0; i < part.rows.length; i++) {
-                    boolean there = !scaled.sparse() || !Double.isNaN(part.rows[i]);
-                    double value = there ? values[next++] : Double.NaN;
-                    int at = stretch.from() + i - shift;
-                    if (at >= 0 && at < clean.length) {
-                        clean[at] = value;
+                for (int i = 0; i < run.row().length; i++) {
+                    int at = run.row()[i] - shift;
+                    if (run.row()[i] >= 0 && at >= 0 && at < clean.length) {
+                        clean[at] = run.values()[i];
                     }
                 }
             }
-            return clean;
         }
     }
 

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.DoublePredicate;
-import java.util.function.IntFunction;
 import java.util.function.Supplier;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
@@ -24,6 +23,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.takes.Mark;
@@ -498,28 +498,14 @@ public final class StoredTake implements AutoCloseable {
 
     private static void run(StoredLine line, Map<Channel, ChannelChain> chains, List<ReaderRunner> readers, Told told) {
         Rows rows = line.rows();
-        Stretches stretches = line.stretches();
+        Segments segments = line.segments();
+        List<SegmentRun.Lane> lanes =
+                chains.values().stream().map(SegmentRun.Lane::of).toList();
         for (long from = 0; from < rows.count(); from += PIECE) {
             long to = Math.min(rows.count(), from + PIECE);
             told.at(DRAWN_SHARE + (1 - DRAWN_SHARE) * from / rows.count());
             double[] seconds = rows.seconds(from, to);
-            IntFunction<double[]> columns = line.columns(from, to);
-            for (Stretches.Stretch stretch : stretches.part(seconds, 0, seconds.length)) {
-                if (stretch.afterGap()) {
-                    chains.values().forEach(ChannelChain::gap);
-                    readers.forEach(ReaderRunner::gap);
-                }
-                if (stretch.cold()) {
-                    continue;
-                }
-                Map<ChannelChain, ChannelChain.Part> parts = new IdentityHashMap<>();
-                for (ChannelChain chain : chains.values()) {
-                    parts.put(chain, chain.part(columns, stretch.from(), stretch.to(), seconds));
-                }
-                for (ReaderRunner reader : readers) {
-                    reader.part(reader.chains().stream().map(parts::get).toList());
-                }
-            }
+            SegmentRun.run(segments, lanes, readers, line.columns(from, to), seconds);
         }
         readers.forEach(ReaderRunner::finish);
     }
@@ -542,6 +528,7 @@ public final class StoredTake implements AutoCloseable {
                 drawing.series(),
                 0,
                 0,
+                drawing.longestHoleSeconds(),
                 line.latestRaw(rig, channel),
                 drawing.latest(),
                 now,

@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.IntFunction;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
@@ -18,13 +17,14 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeRing;
 
 /** A line of samples with the channels made of it: all of a source, or one of its stations. Trail's thread only. */
 final class Strand {
-    private static final int KEPT_GAPS = 64;
+    private static final int KEPT_GAPS = 512;
     private static final double HISTORY_SECONDS = 900;
     private static final int MOST_HISTORY = 1 << 20;
     private static final int LEAST_HISTORY = 1 << 12;
@@ -59,7 +59,7 @@ final class Strand {
     private List<ReaderRunner> readers = List.of();
     private boolean over;
     private Map<ReaderRunner, ReaderSight> answers = Map.of();
-    private Stretches stretches;
+    private Segments segments;
     private Rig inForce;
     private int capacity;
     /** Rows so far, and of each column those with a value: a column may come with some of the rows only. */
@@ -104,7 +104,7 @@ final class Strand {
         double history = Math.max(LEAST_HISTORY, Math.min(Math.min(MOST_HISTORY, room), HISTORY_SECONDS * rate));
         capacity = new SeriesRing((long) history).capacity();
         times = new TimeRing(capacity);
-        stretches = new Stretches(rate, warmUpSeconds);
+        segments = new Segments(rate, warmUpSeconds);
         inForce = rig;
         valuesSeen = new long[first.columns().length];
         for (Channel channel : rig.channels()) {
@@ -176,15 +176,11 @@ final class Strand {
     }
 
     private Block withGaps(Block block) {
-        List<Gap> found = new ArrayList<>();
-        double before = lastSeconds;
-        for (int row = 0; row < block.rows(); row++) {
-            double now = block.time().secondsAt(row);
-            if (now - before > Gap.PERIODS / rateHz) {
-                found.add(new Gap(before, now, Math.max(0, Math.round((now - before) * rateHz) - 1)));
-            }
-            before = now;
+        double[] seconds = new double[block.rows()];
+        for (int row = 0; row < seconds.length; row++) {
+            seconds[row] = block.time().secondsAt(row);
         }
+        List<Gap> found = Gap.between(lastSeconds, seconds, rateHz);
         return new Block(block.time(), block.columns(), block.rows(), found);
     }
 
@@ -197,27 +193,10 @@ final class Strand {
         for (int i = 0; i < rows; i++) {
             seconds[i] = block.time().secondsAt(i);
         }
-        long first = times.end();
         for (ChannelRunner runner : runners) {
             runner.arrived(block.columns()[runner.chain().column()], rows);
         }
-        for (Stretches.Stretch stretch : stretches.part(seconds, 0, rows)) {
-            if (stretch.afterGap()) {
-                runners.forEach(ChannelRunner::gap);
-                readers.forEach(ReaderRunner::gap);
-            }
-            Map<ChannelChain, ChannelChain.Part> parts = new IdentityHashMap<>();
-            for (ChannelRunner runner : runners) {
-                if (stretch.cold() || runner.waiting()) {
-                    runner.pass(first + stretch.from(), stretch.to() - stretch.from(), stretch.cold());
-                } else {
-                    parts.put(
-                            runner.chain(),
-                            runner.part(c -> block.columns()[c], stretch.from(), stretch.to(), seconds));
-                }
-            }
-            read(readers, parts);
-        }
+        SegmentRun.run(segments, runners, readers, c -> block.columns()[c], seconds);
         times.append(block.time(), rows);
         for (Gap gap : block.gaps()) {
             if (gaps.size() == KEPT_GAPS) {
@@ -235,22 +214,6 @@ final class Strand {
     void over() {
         over = true;
         readers.forEach(ReaderRunner::finish);
-    }
-
-    private static void read(List<ReaderRunner> readers, Map<ChannelChain, ChannelChain.Part> parts) {
-        for (ReaderRunner reader : readers) {
-            List<ChannelChain.Part> ports = new ArrayList<>();
-            for (ChannelChain chain : reader.chains()) {
-                if (parts.containsKey(chain)) {
-                    ports.add(parts.get(chain));
-                }
-            }
-            if (ports.size() == reader.chains().size()) {
-                reader.part(ports);
-            } else {
-                reader.gap();
-            }
-        }
     }
 
     /** Now and then: does a column come with other rows than it was taken to? Then its channel begins anew. */
@@ -345,7 +308,8 @@ final class Strand {
     }
 
     private void workAgain(List<ChannelRunner> again, List<ReaderRunner> fresh) {
-        Stretches anew = new Stretches(rateHz, 0);
+        Segments anew = new Segments(rateHz, 0);
+        List<SegmentRun.Lane> lanes = again.stream().map(ChannelRunner::again).toList();
         long end = times.end();
         long row = again.get(0).raw().start();
         while (row < end) {
@@ -359,23 +323,7 @@ final class Strand {
                 seconds[i] = times.secondsAt(row + i);
             }
             long from = row;
-            IntFunction<double[]> columns = c -> copied(c, from, n);
-            for (Stretches.Stretch stretch : anew.part(seconds, 0, n)) {
-                if (stretch.afterGap()) {
-                    again.forEach(ChannelRunner::gap);
-                    fresh.forEach(ReaderRunner::gap);
-                }
-                Map<ChannelChain, ChannelChain.Part> parts = new IdentityHashMap<>();
-                for (ChannelRunner runner : again) {
-                    if (runner.wasPassed(from + stretch.from())) {
-                        runner.passAgain(stretch.to() - stretch.from());
-                        runner.gap();
-                    } else {
-                        parts.put(runner.chain(), runner.part(columns, stretch.from(), stretch.to(), seconds));
-                    }
-                }
-                read(fresh, parts);
-            }
+            SegmentRun.run(anew, lanes, fresh, c -> copied(c, from, n), seconds);
             row = stop;
         }
     }

@@ -77,6 +77,10 @@ public final class Trail implements AutoCloseable {
         public void format(StreamFormat found) {
             Feed own = feed.get();
             rig.found(own.name(), found);
+            Recorder running = recorder.get();
+            if (running != null) {
+                running.reshape(own.indexIn(rig.get()), found);
+            }
             put(new Order.Format(own, found));
             recordFromStart();
         }
@@ -93,6 +97,14 @@ public final class Trail implements AutoCloseable {
                 return;
             }
             hand(own, new Feed.Data(placed, rate, arrivalNanos));
+        }
+
+        @Override
+        public void words(String legend) {
+            Recorder running = recorder.get();
+            if (running != null) {
+                running.mark(running.sight().seconds(), "words as numbers: " + legend);
+            }
         }
 
         @Override
@@ -147,7 +159,7 @@ public final class Trail implements AutoCloseable {
     private void recordFromStart() {
         FromStart order = fromStart;
         boolean all = rig.get().sources().stream().allMatch(source -> source.format() != null);
-        if (order != null && all) {
+        if (order != null && all && !recording()) {
             try {
                 record(order.file(), order.title(), order.limit(), order.started());
             } catch (TakeException e) {
@@ -313,6 +325,7 @@ public final class Trail implements AutoCloseable {
         TakeWriter writer = TakeWriter.create(file, title, now, started);
         Recorder fresh = new Recorder(
                 writer,
+                now,
                 limit,
                 feeds.stream().allMatch(feed -> feed.reader().unpaced()),
                 () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
@@ -320,6 +333,11 @@ public final class Trail implements AutoCloseable {
             if (source.format() == null) {
                 String called = source.name().isEmpty() ? source.setup().address() : source.name();
                 fresh.mark(0, "not in this take: " + called + ", of which nothing had come when it began");
+            }
+        }
+        for (Feed feed : feeds) {
+            if (!feed.reader().legend().isEmpty()) {
+                fresh.mark(0, "words as numbers: " + feed.reader().legend());
             }
         }
         fresh.start();
@@ -387,7 +405,7 @@ public final class Trail implements AutoCloseable {
         } catch (Throwable fault) {
             // Whatever it is: lanes and readings stand still from here on, and must not look as if they lived.
             failure = Faults.words(fault);
-            LOG.warn("the trail stopped", fault);
+            LOG.error("the trail stopped", fault);
             queue.clear();
         }
     }

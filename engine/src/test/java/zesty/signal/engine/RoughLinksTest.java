@@ -171,6 +171,40 @@ class RoughLinksTest {
     }
 
     @Test
+    void aStreamThatGoesOnInAnotherShapeIsReadOnAndTheTakeSaysSo() throws Exception {
+        StringBuilder text = new StringBuilder("t_ms,volts,amps\n");
+        for (int i = 0; i < 900; i++) {
+            boolean third = i >= 300 && i < 600;
+            text.append(i * 10).append(',').append(i % 50).append(',').append(i % 30);
+            text.append(third ? "," + i % 20 : "").append('\n');
+        }
+        Scripted link = new Scripted(false);
+        for (int at = 0; at < text.length(); at += 300) {
+            link.give(text.substring(at, Math.min(text.length(), at + 300))).silence(5);
+        }
+        Path file = folder.resolve("shape.zest");
+        try (Trail trail = Trail.startRecording(
+                blank(), ADDRESS, link, new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+            Sight over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 8.98);
+            assertThat(over.health().rows()).isEqualTo(900);
+            assertThat(over.health().setAside()).isZero();
+            assertThat(over.health().reason()).startsWith("the stream changed its shape");
+            assertThat(over.channels()).hasSize(2);
+        }
+        try (Take take = Take.open(file)) {
+            StoredTake stored = StoredTake.load(take);
+            assertThat(stored.sight().channel("amps").orElseThrow().raw().end()).isEqualTo(900);
+            assertThat(stored.sight().channel("amps").orElseThrow().raw().value(450))
+                    .isEqualTo(450 % 30);
+            assertThat(take.marks())
+                    .extracting(mark -> mark.text())
+                    .first()
+                    .asString()
+                    .startsWith("the stream changed its shape");
+        }
+    }
+
+    @Test
     void liveHeldAndLostFollowTheSilence() throws Exception {
         Scripted link = new Scripted(false).give("a,b\n");
         for (int i = 0; i < 120; i++) {
@@ -180,7 +214,7 @@ class RoughLinksTest {
         try (Trail trail = start(link, blank())) {
             until(trail, s -> s.health().state() == LinkState.LIVE);
             Sight held = until(trail, s -> s.health().state() == LinkState.HELD);
-            assertThat(held.health().reason()).isEqualTo("nothing came just now");
+            assertThat(held.health().reason()).isEqualTo("no new data");
             Sight lost = until(trail, s -> s.health().state() == LinkState.LOST);
             assertThat(lost.health().reason()).startsWith("silent for ");
             until(trail, s -> s.health().state() == LinkState.LIVE);

@@ -5,14 +5,27 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
+import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.Locale;
 
 /** Why a file could not be read or written, in words of our own: a maker is not to meet those of a library. */
 public final class DiskWords {
     private DiskWords() {}
+
+    /** @return why that file was not found, as the end of a sentence that begins with its name */
+    public static String absent(Path file) {
+        if (Files.isDirectory(file)) {
+            return " is a folder";
+        }
+        if (Files.exists(file)) {
+            return " is no plain file";
+        }
+        return Files.notExists(file) ? " is not there" : " cannot be looked for: this user may not go into its folder";
+    }
 
     /** @return the reason, as the end of a sentence */
     public static String of(Exception e) {

@@ -25,7 +25,7 @@ import zesty.signal.core.decode.StreamFormat;
 /** A stream's format as JSON: a small file to share, and part of a rig. Its schema is docs/format.schema.json. */
 public final class FormatJson {
     private static final String VERSION = "zesty_format";
-    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final ObjectMapper JSON = Nodes.strict();
 
     private FormatJson() {}
 

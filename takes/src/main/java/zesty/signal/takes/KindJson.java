@@ -16,7 +16,7 @@ import zesty.signal.core.rig.SensorKind;
 /** A maker's own sensor kind as JSON, to keep in the library and to share. See docs/kind.schema.json. */
 public final class KindJson {
     private static final String VERSION = "zesty_kind";
-    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final ObjectMapper JSON = Nodes.strict();
 
     private KindJson() {}
 
@@ -87,9 +87,14 @@ public final class KindJson {
         sensor.takesCare().ifPresent(caution -> node.put("caution", Nodes.lower(caution)));
     }
 
+    /** A kind of sensor was once called otherwise; rigs of that time still say so. */
+    private static String named(String kind) {
+        return kind.equals("as it came") ? "raw" : kind;
+    }
+
     static Sensor getSensor(JsonNode node) {
         return new Sensor(
-                Nodes.text(node, "kind"),
+                named(Nodes.text(node, "kind")),
                 node.path("low").asDouble(Double.NaN),
                 node.path("high").asDouble(Double.NaN),
                 node.path("trap").asText(""),

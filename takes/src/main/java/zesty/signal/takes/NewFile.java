@@ -3,8 +3,14 @@ package zesty.signal.takes;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
+import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.AtomicMoveNotSupportedException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -13,6 +19,7 @@ import java.nio.file.attribute.UserDefinedFileAttributeView;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.regex.Pattern;
 
 /**
  * A file that is written whole or not at all: bytes go into a fresh one beside it, which takes its name at the end. What
@@ -56,6 +63,16 @@ public final class NewFile implements AutoCloseable {
         return null;
     }
 
+    /** @return why that file must not be made out of the other; null when it may. They may have several names */
+    public static String objection(Path file, Path input) {
+        try {
+            boolean same = Files.exists(file) && Files.isRegularFile(file) && Files.isSameFile(file, input);
+            return same ? file + " is what is read, under this or another name; choose another name" : null;
+        } catch (IOException e) {
+            return file + " cannot be looked at: " + DiskWords.of(e);
+        }
+    }
+
     /**
      * Begins a file.
      *
@@ -74,11 +91,47 @@ public final class NewFile implements AutoCloseable {
             }
             Path folder = target.toAbsolutePath().getParent();
             Path part = folder.resolve("." + target.getFileName() + "." + UUID.randomUUID() + ".unfinished");
-            OutputStream fresh = Files.newOutputStream(part, StandardOpenOption.WRITE, StandardOpenOption.CREATE_NEW);
+            sweep(folder, target.getFileName().toString());
+            FileChannel fresh = FileChannel.open(part, StandardOpenOption.WRITE, StandardOpenOption.CREATE_NEW);
             UNFINISHED.add(part);
-            return new NewFile(target, part, fresh);
+            hold(fresh);
+            return new NewFile(target, part, Channels.newOutputStream(fresh));
         } catch (IOException e) {
             throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
+        }
+    }
+
+    /** Whoever sweeps sees by the lock that somebody is at work on it. */
+    private static void hold(FileChannel part) {
+        try {
+            part.tryLock();
+        } catch (IOException e) {
+            // A disk without locks: nothing is swept there either.
+        }
+    }
+
+    /** Removes what earlier runs left half made of that file when they were killed, where nobody holds it. */
+    private static void sweep(Path folder, String name) {
+        Pattern left =
+                Pattern.compile(Pattern.quote("." + name + ".") + "[0-9a-f-]{36}" + Pattern.quote(".unfinished"));
+        try (DirectoryStream<Path> files = Files.newDirectoryStream(
+                folder, file -> left.matcher(file.getFileName().toString()).matches())) {
+            for (Path file : files) {
+                if (!UNFINISHED.contains(file) && free(file)) {
+                    deleteQuietly(file);
+                }
+            }
+        } catch (IOException | DirectoryIteratorException e) {
+            // What cannot be looked at stays.
+        }
+    }
+
+    private static boolean free(Path file) {
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE);
+                FileLock lock = channel.tryLock()) {
+            return lock != null;
+        } catch (IOException | OverlappingFileLockException e) {
+            return false;
         }
     }
 
@@ -87,7 +140,12 @@ public final class NewFile implements AutoCloseable {
             Path now = file;
             for (int links = 0; links < 16 && Files.isSymbolicLink(now); links++) {
                 Path to = Files.readSymbolicLink(now);
-                now = to.isAbsolute() ? to : now.resolveSibling(to);
+                Path next = to.isAbsolute() ? to : now.resolveSibling(to);
+                if (Files.exists(now) && !Files.exists(next)) {
+                    // The system's own link to an open pipe, as /dev/stdout is: what it names is no path.
+                    return now;
+                }
+                now = next;
             }
             return now;
         } catch (IOException e) {

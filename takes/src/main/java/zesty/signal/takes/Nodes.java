@@ -1,7 +1,11 @@
 package zesty.signal.takes;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.StreamReadFeature;
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
 import java.util.List;
@@ -10,6 +14,14 @@ import java.util.Locale;
 /** Takes values out of JSON, and says what is wrong with one that cannot be taken. */
 final class Nodes {
     private Nodes() {}
+
+    /** @return reads JSON as it is defined: each key once, and nothing behind its end */
+    static ObjectMapper strict() {
+        return JsonMapper.builder()
+                .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                .build();
+    }
 
     /** Reading that may find the JSON broken, or a value of it wrong. */
     interface Reading<T> {

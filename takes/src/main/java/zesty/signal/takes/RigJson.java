@@ -36,7 +36,8 @@ import zesty.signal.core.scale.Scaling;
 public final class RigJson {
     private static final String VERSION = "zesty_rig";
     private static final String OTHERS = "other_sources";
-    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final ObjectMapper JSON = Nodes.strict();
+    private static final KnownKeys KEYS = new KnownKeys("/rig.schema.json");
 
     private RigJson() {}
 
@@ -180,7 +181,11 @@ public final class RigJson {
             if (root.path(VERSION).asInt() > 2) {
                 throw new TakeException(where + " is a rig of a later version");
             }
-            return rig(root);
+            KEYS.keys(root);
+            Rig read = rig(root);
+            // What a part says of its own numbers comes first: it knows what they mean.
+            KEYS.numbers(root);
+            return read;
         });
     }
 
@@ -205,6 +210,13 @@ public final class RigJson {
                             node.path("limits").path("high").asDouble(Double.NaN)),
                     proofs(node)));
         }
+        recipes.keySet().forEach(column -> {
+            if (channels.stream().noneMatch(channel -> channel.column().equals(column))) {
+                throw new IllegalArgumentException("\"clean\" has a recipe for the column '" + column
+                        + "', and \"scale\" has no such column; there are "
+                        + channels.stream().map(Channel::column).toList());
+            }
+        });
         List<ReaderSetup> readers = new ArrayList<>();
         for (JsonNode node : root.path("read")) {
             readers.add(new ReaderSetup(readerName(node, "reader"), columns(node), settings(node)));

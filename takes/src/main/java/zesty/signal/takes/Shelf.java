@@ -1,8 +1,10 @@
 package zesty.signal.takes;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.FileTime;
@@ -18,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
 
 /** The folder the takes stand in. A removed take can be brought back for 30 days. */
 public final class Shelf {
@@ -86,35 +89,62 @@ public final class Shelf {
         try (Stream<Path> files = Files.list(folder)) {
             for (Path file : files.filter(f -> f.getFileName().toString().endsWith(ENDING))
                     .toList()) {
-                if (!file.equals(beingRecorded)) {
-                    entries.add(entry(file));
+                Entry entry = file.equals(beingRecorded) ? null : entry(file);
+                if (entry != null) {
+                    entries.add(entry);
                 }
             }
-        } catch (IOException e) {
+        } catch (IOException | UncheckedIOException e) {
             throw new TakeException("the takes in " + folder + " cannot be listed: " + DiskWords.of(e), e);
         }
         entries.sort(Comparator.comparing(Entry::started).reversed());
         return entries;
     }
 
-    private Entry entry(Path file) throws IOException {
-        FileTime changed = Files.getLastModifiedTime(file);
-        Entry before = known.get(file);
-        if (before != null && before.changed().equals(changed)) {
-            return before;
+    /** @return what there is of it, be it a reason why there is nothing; null when it has vanished meanwhile */
+    private Entry entry(Path file) {
+        try {
+            FileTime changed = Files.getLastModifiedTime(file);
+            Entry before = known.get(file);
+            if (before != null && before.changed().equals(changed)) {
+                return before;
+            }
+            Entry entry = read(file);
+            known.put(file, entry);
+            return entry;
+        } catch (IOException e) {
+            if (!Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
+                return null;
+            }
+            String why = Files.isSymbolicLink(file)
+                    ? file + " is a link to something that is not there"
+                    : file + " cannot be read: " + DiskWords.of(e);
+            return without(file, FileTime.from(Instant.EPOCH), 0, why);
         }
-        Entry entry = read(file);
-        known.put(file, entry);
-        return entry;
+    }
+
+    private static Entry without(Path file, FileTime changed, long bytes, String why) {
+        return new Entry(
+                file,
+                changed,
+                bytes,
+                file.getFileName().toString(),
+                changed.toInstant(),
+                0,
+                List.of(),
+                List.of(),
+                "",
+                why);
     }
 
     private static Entry read(Path file) throws IOException {
         try (Take take = Take.open(file)) {
             List<Drawing> drawing = new ArrayList<>();
+            Rig rig = take.rigOrPlain();
             int place = 0;
             for (int c = 0; c < take.columns().size(); c++) {
                 String column = take.columns().get(c).name();
-                Channel channel = take.rig().channels().stream()
+                Channel channel = rig.channels().stream()
                         .filter(one -> one.column().equals(column))
                         .findFirst()
                         .orElse(null);
@@ -138,19 +168,7 @@ public final class Shelf {
                     take.mended(),
                     "");
         } catch (TakeException e) {
-            FileTime changed = Files.getLastModifiedTime(file);
-            String name = file.getFileName().toString();
-            return new Entry(
-                    file,
-                    changed,
-                    Files.size(file),
-                    name,
-                    changed.toInstant(),
-                    0,
-                    List.of(),
-                    List.of(),
-                    "",
-                    e.getMessage());
+            return without(file, Files.getLastModifiedTime(file), Files.size(file), e.getMessage());
         }
     }
 

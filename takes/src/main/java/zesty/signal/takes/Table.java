@@ -52,7 +52,7 @@ public final class Table {
     /** As {@link #open(Path)}; of a take of several sources, the rows of the one that has the column. */
     public static Table open(Path file, String column) throws TakeException {
         if (!Files.exists(file)) {
-            throw new TakeException(file + " is not there");
+            throw new TakeException(file + DiskWords.absent(file));
         }
         if (Files.isDirectory(file)) {
             throw new TakeException(file + " is a folder; a CSV file with a header row or a take is needed");

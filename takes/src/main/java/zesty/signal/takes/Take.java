@@ -33,6 +33,9 @@ public final class Take implements AutoCloseable {
     /** Rows in each of {@link #cells}. */
     public static final int CELL = TakeSchema.CELL;
 
+    /** A table of columns that says it has more is damaged. */
+    private static final int MOST_COLUMNS = 100_000;
+
     private final Path file;
     private final Connection connection;
     /** Where the take was copied to because it could not be mended where it is; null where it was not. */
@@ -45,6 +48,7 @@ public final class Take implements AutoCloseable {
     private final Damage damage = new Damage();
     private boolean several;
     private boolean checked;
+    private boolean counted;
     private double lastSeconds;
 
     /** What a source has of the take; its columns count from 0. */
@@ -71,7 +75,7 @@ public final class Take implements AutoCloseable {
     /** @param writable whether the take and its folder may be written to */
     static Take open(Path file, boolean writable) throws TakeException {
         if (!Files.isRegularFile(file)) {
-            throw new TakeException(file + (Files.isDirectory(file) ? " is a folder, no take" : " is not there"));
+            throw new TakeException(file + DiskWords.absent(file) + (Files.isDirectory(file) ? ", no take" : ""));
         }
         Take take = null;
         Path copy = null;
@@ -132,7 +136,7 @@ public final class Take implements AutoCloseable {
     private void check() throws SQLException, TakeException {
         if (number("SELECT count(*) FROM sqlite_master") == 0) {
             throw new TakeException(
-                    file + " holds nothing: it is empty, or its recording ended before the first row was kept");
+                    file + " holds nothing: it is empty, or its recording ended before the first row was saved");
         }
         if (number("PRAGMA application_id") != TakeSchema.APPLICATION_ID) {
             throw new TakeException(file + " is no take; a take ends in .zest and is made by recording or importing");
@@ -143,6 +147,7 @@ public final class Take implements AutoCloseable {
                     + ", this one reads up to " + TakeSchema.VERSION + ")");
         }
         checked = version >= TakeSchema.CHECKED;
+        counted = version >= TakeSchema.COUNTED;
         try (Statement statement = connection.createStatement()) {
             // What a take does not have could compute without end, or stand for something else.
             statement.execute("PRAGMA trusted_schema = OFF");
@@ -187,6 +192,10 @@ public final class Take implements AutoCloseable {
     private void load() {
         facts.clear();
         columns.clear();
+        Map<String, Tally.Count> said = counted ? Tally.read(connection, damage) : Map.of();
+        if (counted) {
+            Tally.compare(connection, said, several, damage);
+        }
         each("take", "key, value", "", (row, check) -> {
             String key = row.getString(1);
             String value = row.getString(2);
@@ -197,6 +206,8 @@ public final class Take implements AutoCloseable {
             }
         });
         each("channel_column", "id, name, unit", " ORDER BY id", (row, check) -> {
+            // Columns whose names are gone still have their numbers.
+            unnamed(Math.min(row.getInt(1) - 1, MOST_COLUMNS));
             if (right(check, row.getInt(1), row.getString(2), row.getString(3))
                     && row.getString(2) != null
                     && row.getString(3) != null) {
@@ -206,6 +217,9 @@ public final class Take implements AutoCloseable {
                 damage.tell("the name of column " + columns.size() + " does not check");
             }
         });
+        if (said.containsKey("channel_column")) {
+            unnamed((int) Math.min(said.get("channel_column").rows(), MOST_COLUMNS));
+        }
         closeRows();
         lastSeconds = 0;
         if (several) {
@@ -224,6 +238,22 @@ public final class Take implements AutoCloseable {
         }
         if (shares.isEmpty()) {
             share("", 0, columns.size());
+        }
+        for (int source = 0; source < shares.size(); source++) {
+            Tally.Count due = said.get(Tally.rowsOf(source));
+            long there = shares.get(source).rows().rows();
+            if (due != null && due.rows() != there) {
+                damage.tell("of " + due.rows() + " rows that were recorded " + there + " are there");
+            } else if (due == null && counted) {
+                damage.tell("what says how many rows were recorded is not there");
+            }
+        }
+    }
+
+    /** Fills the list of columns up to so many, with names that count them. */
+    private void unnamed(int count) {
+        while (columns.size() < count) {
+            columns.add(new Column("column" + (columns.size() + 1), ""));
         }
     }
 
@@ -346,7 +376,7 @@ public final class Take implements AutoCloseable {
     /** @return the rig in force when it was recorded. @throws TakeException when it does not read */
     public Rig rig() throws TakeException {
         if (!facts.containsKey("rig")) {
-            throw new TakeException(file + ": its rig cannot be read, so only the numbers as they came are here");
+            throw new TakeException(file + ": its rig cannot be read, so only the raw numbers are here");
         }
         return RigJson.read(fact("rig"), file + ", its rig");
     }
@@ -356,7 +386,7 @@ public final class Take implements AutoCloseable {
         try {
             return rig();
         } catch (TakeException e) {
-            damage.tell("its rig cannot be read, so its numbers are shown as they came");
+            damage.tell("its rig cannot be read, so its raw numbers are shown");
         }
         Rig plain = Rig.blank(title(), "stdin");
         for (int s = 0; s < sources(); s++) {
@@ -490,12 +520,19 @@ public final class Take implements AutoCloseable {
             if (!TakeSchema.hasTable(statement, TakeSchema.EDITS)) {
                 return edits;
             }
+            Tally.Count there = new Tally.Count(0, 0);
             try (ResultSet result =
                     statement.executeQuery("SELECT reader, put_in, seconds FROM hand_edit ORDER BY id")) {
                 while (result.next()) {
+                    there = there.plus(Checks.of(result.getString(1), result.getInt(2), result.getDouble(3)));
                     edits.computeIfAbsent(result.getString(1), key -> new ArrayList<>())
                             .add(new HandEdit(result.getInt(2) != 0, result.getDouble(3)));
                 }
+            }
+            Tally.Count due = counted ? Tally.read(connection, damage).get(TakeSchema.EDITS) : null;
+            if (due != null && !due.equals(there)) {
+                damage.tell(
+                        "of " + due.rows() + " changes made by hand " + there.rows() + " are there as they were made");
             }
             return edits;
         } catch (SQLException | IllegalArgumentException e) {
@@ -507,32 +544,54 @@ public final class Take implements AutoCloseable {
     private void changeable(String what) throws TakeException {
         if (readOnly) {
             throw new TakeException(
-                    file + " lies where nothing can be written, so " + what + " cannot be kept; copy the take first");
+                    file + " lies where nothing can be written, so " + what + " cannot be saved; copy the take first");
         }
     }
 
     /** Keeps the changes made by hand to the events of a reader, in the place of those before. */
     public void edit(String reader, List<HandEdit> edits) throws TakeException {
         changeable("a change made by hand");
-        try (Statement statement = connection.createStatement()) {
-            statement.execute(TakeSchema.CREATE_EDITS);
+        try {
             connection.setAutoCommit(false);
-            try (PreparedStatement delete = connection.prepareStatement("DELETE FROM hand_edit WHERE reader = ?");
-                    PreparedStatement insert = connection.prepareStatement(
-                            "INSERT INTO hand_edit (reader, put_in, seconds) VALUES (?, ?, ?)")) {
-                delete.setString(1, reader);
-                delete.executeUpdate();
-                for (HandEdit edit : edits) {
-                    insert.setString(1, reader);
-                    insert.setInt(2, edit.in() ? 1 : 0);
-                    insert.setDouble(3, edit.seconds());
-                    insert.executeUpdate();
-                }
+            try (Statement statement = connection.createStatement()) {
+                statement.execute(TakeSchema.CREATE_EDITS);
+                put(reader, edits);
+                connection.commit();
+            } catch (SQLException e) {
+                connection.rollback();
+                throw e;
+            } finally {
+                connection.setAutoCommit(true);
             }
-            connection.commit();
         } catch (SQLException e) {
             throw new TakeException(file + " cannot keep the change: " + DiskWords.of(e), e);
         }
+    }
+
+    private void put(String reader, List<HandEdit> edits) throws SQLException {
+        try (PreparedStatement delete = connection.prepareStatement("DELETE FROM hand_edit WHERE reader = ?");
+                PreparedStatement insert = connection.prepareStatement(
+                        "INSERT INTO hand_edit (reader, put_in, seconds) VALUES (?, ?, ?)")) {
+            delete.setString(1, reader);
+            delete.executeUpdate();
+            for (HandEdit edit : edits) {
+                insert.setString(1, reader);
+                insert.setInt(2, edit.in() ? 1 : 0);
+                insert.setDouble(3, edit.seconds());
+                insert.executeUpdate();
+            }
+        }
+        if (!counted) {
+            return;
+        }
+        Tally.Count all = new Tally.Count(0, 0);
+        try (Statement statement = connection.createStatement();
+                ResultSet result = statement.executeQuery("SELECT reader, put_in, seconds FROM hand_edit")) {
+            while (result.next()) {
+                all = all.plus(Checks.of(result.getString(1), result.getInt(2), result.getDouble(3)));
+            }
+        }
+        Tally.put(connection, TakeSchema.EDITS, all);
     }
 
     /** @return lowest and highest of each cell of a column, in turn: at most so many cells, of a long take few of them */

@@ -19,5 +19,6 @@ final class TakeFacts {
             }
             insert.executeUpdate();
         }
+        Tally.renew(connection, "take");
     }
 }

@@ -86,8 +86,7 @@ final class TakeRows implements AutoCloseable {
                     found.putIfAbsent(
                             firstRow, new Piece(firstRow, (int) count, first, given == null ? Double.NaN : period, 0));
                 } else {
-                    damage.tell(
-                            "the rows from row " + firstRow + " on are lost: what says when they came does not check");
+                    damage.tell("the rows from row " + firstRow + " on are lost: their times do not check");
                 }
             }
             return true;

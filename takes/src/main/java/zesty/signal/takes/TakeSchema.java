@@ -9,16 +9,19 @@ import java.sql.Statement;
 import java.util.List;
 
 /**
- * The tables of a take: version 3, of which each row carries a checksum. Versions 1 (one source) and 2 (several) had none.
+ * The tables of a take: version 4, whose rows are counted. In version 3 each row carries a checksum, but nobody counts
+ * them; versions 1 (one source) and 2 (several) had neither.
  * See docs/TAKE-FORMAT.md.
  */
 final class TakeSchema {
     /** The bytes "ZEST". */
     static final int APPLICATION_ID = 0x5A455354;
 
-    static final int VERSION = 3;
+    static final int VERSION = 4;
     /** From this version on rows carry checksums. */
     static final int CHECKED = 3;
+    /** From this version on rows are counted. */
+    static final int COUNTED = 4;
 
     /** Rows in a cell of pyramid level 1; each level above holds 16 times as many. */
     static final int CELL = 1024;
@@ -108,6 +111,7 @@ final class TakeSchema {
             for (String table : TABLES) {
                 statement.execute(table);
             }
+            statement.execute(Tally.CREATE);
             for (String table : several ? SEVERAL : ONE) {
                 statement.execute(table);
             }

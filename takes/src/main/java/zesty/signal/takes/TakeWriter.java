@@ -33,6 +33,7 @@ public final class TakeWriter implements AutoCloseable {
     private final PreparedStatement insertPyramid;
     private final List<PyramidBuilder> pyramids = new ArrayList<>();
     private final List<Share> shares;
+    private final Tally tally;
     private double firstSeconds = Double.NaN;
     private double lastSeconds;
     private boolean broken;
@@ -55,6 +56,7 @@ public final class TakeWriter implements AutoCloseable {
         this.file = file;
         this.connection = connection;
         shares = shares(rig);
+        tally = new Tally(connection);
         boolean several = shares.size() > 1;
         connection.setAutoCommit(false);
         insertBlock = connection.prepareStatement("INSERT INTO block (first_row, rows, first_seconds, "
@@ -163,6 +165,16 @@ public final class TakeWriter implements AutoCloseable {
                 }
             }
         }
+        for (String table : List.of("channel_column", "block", "gap", "mark")) {
+            tally.renew(table);
+        }
+        if (shares.size() > 1) {
+            tally.renew("source");
+        }
+        for (Share share : shares) {
+            tally.rows(share.source, 0);
+        }
+        tally.write();
         connection.commit();
     }
 
@@ -213,7 +225,9 @@ public final class TakeWriter implements AutoCloseable {
                 }
                 values(share, TakeSchema.timesOf(source), Packed.of(seconds, seconds.length));
             }
-            insertBlock.setLong(5, Checks.of(source, share.rows, block.rows(), first, period));
+            long check = Checks.of(source, share.rows, block.rows(), first, period);
+            insertBlock.setLong(5, check);
+            tally.add("block", check);
             if (shares.size() > 1) {
                 insertBlock.setInt(6, source);
             }
@@ -229,7 +243,9 @@ public final class TakeWriter implements AutoCloseable {
                     insertGap.setDouble(1, start);
                     insertGap.setDouble(2, end);
                     insertGap.setLong(3, gap.missing());
-                    insertGap.setLong(4, Checks.of(source, start, end, gap.missing()));
+                    long own = Checks.of(source, start, end, gap.missing());
+                    insertGap.setLong(4, own);
+                    tally.add("gap", own);
                     if (shares.size() > 1) {
                         insertGap.setInt(5, source);
                     }
@@ -237,6 +253,7 @@ public final class TakeWriter implements AutoCloseable {
                 }
             }
             share.rows += block.rows();
+            tally.rows(source, share.rows);
             lastSeconds = Math.max(lastSeconds, block.lastSeconds() - firstSeconds);
         });
     }
@@ -265,7 +282,9 @@ public final class TakeWriter implements AutoCloseable {
         guarded(() -> {
             insertMark.setDouble(1, at);
             insertMark.setString(2, text);
-            insertMark.setLong(3, Checks.of(at, text));
+            long check = Checks.of(at, text);
+            insertMark.setLong(3, check);
+            tally.add("mark", check);
             insertMark.executeUpdate();
         });
     }
@@ -276,7 +295,10 @@ public final class TakeWriter implements AutoCloseable {
             broken = true;
             throw new TakeException(file + MISSING_FILE);
         }
-        guarded(connection::commit);
+        guarded(() -> {
+            tally.write();
+            connection.commit();
+        });
     }
 
     /** @return rows written so far, of all sources */
@@ -307,7 +329,12 @@ public final class TakeWriter implements AutoCloseable {
             return known;
         }
         double[] length = {known};
-        guarded(() -> length[0] = new TakeTimes(connection).setRight(periodSeconds, known));
+        guarded(() -> {
+            length[0] = new TakeTimes(connection).setRight(periodSeconds, known);
+            for (String table : List.of("block", "gap", "mark")) {
+                tally.renew(table);
+            }
+        });
         lastSeconds = length[0];
         return length[0];
     }
@@ -323,6 +350,7 @@ public final class TakeWriter implements AutoCloseable {
                 pyramid.finish(insertPyramid);
             }
             put("state", "whole");
+            tally.write();
             connection.commit();
         });
     }

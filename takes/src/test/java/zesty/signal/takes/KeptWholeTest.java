@@ -17,6 +17,7 @@ import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
@@ -198,7 +199,7 @@ class KeptWholeTest {
         Rig rig = Rig.blank(any(random, NAMES), "sim:deck")
                 .withLink(new SourceSetup(
                         any(random, List.of("serial:/dev/ttyS3@57600,7E1", "tcp:10.0.0.7:7070", "udp:7071", "stdin")),
-                        random.nextBoolean() ? Double.NaN : positive(random),
+                        random.nextBoolean() ? Double.NaN : Math.min(1e8, positive(random)),
                         random.nextInt(9),
                         random.nextBoolean() ? List.of() : List.of("heat 40", "\u00e4h \"q\""),
                         random.nextBoolean() ? List.of() : List.of("still alive #")));
@@ -307,6 +308,30 @@ class KeptWholeTest {
         List<String> names = new ArrayList<>();
         object.fieldNames().forEachRemaining(names::add);
         return names;
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "\"scale\"!\"scael\"!\"scael\" is no key of it",
+                "\"address\"!\"adress\"!\"source.adress\" is no key of it",
+                "\"name\"!\"zesty_rig\"!Duplicate field",
+                "\"column\" : \"bilge\"!\"column\" : \"blige\"!a recipe for the column 'bilge'",
+                "7.0!-7.0!a warm-up takes 0 to 3600 s, was -7"
+            })
+    void aSlipOfThePenInARigIsNamedWithItsPlace(String was, String is, String said) throws Exception {
+        String text = RigJson.write(Rig.blank("slip", "sim:deck")
+                .withLink(SourceSetup.at("sim:deck").withWarmUp(7))
+                .withChannels(
+                        List.of(new Channel("bilge", "bilge", Scaling.asItCame(""), Recipe.parse("mean:3"), true))));
+        assertThat(text).contains(was);
+        assertThatThrownBy(() -> RigJson.read(text.replaceFirst(was, is), "friend.json"))
+                .isInstanceOf(TakeException.class)
+                .hasMessageContaining("friend.json")
+                .hasMessageContaining(said);
+        assertThatThrownBy(() -> RigJson.read(text + " and more", "friend.json"))
+                .isInstanceOf(TakeException.class);
     }
 
     @ParameterizedTest

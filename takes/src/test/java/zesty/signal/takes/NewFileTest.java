@@ -77,6 +77,48 @@ class NewFileTest {
     }
 
     @Test
+    void whatAKilledRunLeftIsSweptWhereNobodyHoldsIt() throws Exception {
+        Path left =
+                Files.writeString(folder.resolve(".out.csv.0b6c3f1e-1111-4222-8333-444455556666.unfinished"), "half");
+        Path other = Files.writeString(
+                folder.resolve(".notes.csv.0b6c3f1e-1111-4222-8333-444455556666.unfinished"), "of another file");
+        try (NewFile first = NewFile.begin(folder.resolve("out.csv"), false)) {
+            assertThat(left).doesNotExist();
+            first.stream().write(1);
+            write(folder.resolve("out.csv"), "second");
+            first.keep();
+        }
+        assertThat(other).exists();
+        assertThat(names()).hasSize(2);
+    }
+
+    /** The same file under another name is the same file; what a command reads it must not write. */
+    @Test
+    void whatIsReadIsNotWrittenUnderWhateverName() throws Exception {
+        Path in = folder.resolve("in.csv");
+        write(in, "a,b");
+        Path hard = Files.createLink(folder.resolve("hard.csv"), in);
+        Path soft = Files.createSymbolicLink(folder.resolve("soft.csv"), in);
+        for (Path out : new Path[] {in, hard, soft}) {
+            assertThat(NewFile.objection(out, in)).contains("is what is read");
+        }
+        assertThat(NewFile.objection(folder.resolve("new.csv"), in)).isNull();
+        // The system's own link to an open pipe names no path.
+        write(Path.of("/dev/stdout"), "");
+    }
+
+    @Test
+    void oneBrokenEntryHidesNoOther() throws Exception {
+        Files.createSymbolicLink(folder.resolve("a.zest"), folder.resolve("gone.zest"));
+        Files.createDirectory(folder.resolve("b.zest"));
+        Files.writeString(folder.resolve("c.zest"), "rubbish");
+        assertThat(new Shelf(folder).list(null))
+                .hasSize(3)
+                .allMatch(entry -> !entry.trouble().isEmpty())
+                .anyMatch(entry -> entry.trouble().contains("is a link to something that is not there"));
+    }
+
+    @Test
     void numbersAsTextReadBackToTheVerySameValue() throws Exception {
         Random random = new Random(3);
         double[] values = new double[40_000];

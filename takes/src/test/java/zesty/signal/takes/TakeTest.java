@@ -211,7 +211,7 @@ class TakeTest {
         writer.mark(15, "gust");
         writer.commit();
         writer.close();
-        assertThat(version(file)).isEqualTo(3);
+        assertThat(version(file)).isEqualTo(4);
         try (Connection stock = DriverManager.getConnection("jdbc:sqlite:" + file);
                 Statement statement = stock.createStatement()) {
             statement.executeUpdate("UPDATE take SET value = '1 1' WHERE key = 'process'");
@@ -250,7 +250,7 @@ class TakeTest {
             alone.append(block(0, 10, random, List.of()));
             alone.finish();
         }
-        assertThat(version(one)).isEqualTo(3);
+        assertThat(version(one)).isEqualTo(4);
     }
 
     @Test

@@ -57,7 +57,7 @@ final class CalibrateCommand implements Callable<Integer> {
                 && Double.isFinite(fit.rmsResidual())
                 && Double.isFinite(fit.maxResidual());
         if (!finite) {
-            throw new Refusal(file + ": the numbers are too large or too far apart to be fitted; check their unit");
+            throw new Refusal(file + ": the numbers are too large or differ too much to be fitted; check their unit");
         }
         if (json) {
             ObjectNode root = Json.object();

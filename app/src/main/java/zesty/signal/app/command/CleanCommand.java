@@ -18,7 +18,7 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Resample;
 import zesty.signal.core.clean.Resampler;
 import zesty.signal.core.clean.Step;
-import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.sample.FilledRun;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.NewFile;
 import zesty.signal.takes.NumberRows;
@@ -58,25 +58,60 @@ final class CleanCommand implements Callable<Integer> {
         if (steps.steps().isEmpty()) {
             throw new Refusal("--recipe is empty; for example \"lowpass:8@2\"");
         }
-        Inputs.writable(out);
+        Inputs.writable(out, file);
         Inputs.Signal signal = Inputs.signal(file, column, rate);
-        List<Stretch> stretches = stretches(signal);
         boolean resampled = steps.steps().stream().anyMatch(Resample.class::isInstance);
-        for (Stretch stretch : stretches) {
+        double[] seconds = signal.seconds();
+        if (seconds == null) {
+            seconds = new double[signal.values().length];
+            Arrays.setAll(seconds, i -> i / signal.rateHz());
+        }
+        List<Run> runs = new ArrayList<>();
+        for (FilledRun filled : FilledRun.of(
+                signal.values(),
+                seconds,
+                0,
+                seconds.length,
+                signal.rateHz(),
+                longestHole(steps, signal.rateHz()),
+                steps.fillsByItself())) {
+            runs.add(new Run(filled, signal.rateHz()));
+        }
+        for (Run run : runs) {
             for (Step step : steps.steps()) {
-                stretch.run(step, ways.both);
+                run.run(step, ways.both);
             }
         }
-        write(signal, stretches, resampled);
+        if (resampled) {
+            writeResampled(runs);
+        } else {
+            write(signal, inTheirRows(signal.values().length, runs));
+        }
         Inputs.complain(file, signal.damage());
         return Commands.DONE;
     }
 
-    /** A stretch without a gap: its samples, and their times where there are any. */
-    private static final class Stretch {
-        double[] values;
-        double[] seconds;
-        double rateHz;
+    /** As the steps say that run at the file's own rate. */
+    private static double longestHole(Recipe recipe, double rateHz) {
+        List<Step> own = recipe.steps().stream()
+                .takeWhile(step -> !(step instanceof Resample))
+                .toList();
+        return new Recipe(own).longestHoleSeconds(rateHz);
+    }
+
+    /** A part of the record that is cleaned as one, short holes in it filled. */
+    private static final class Run {
+        private final int[] row;
+        private double[] values;
+        private double[] seconds;
+        private double rateHz;
+
+        Run(FilledRun filled, double rateHz) {
+            row = filled.row();
+            values = filled.values();
+            seconds = filled.seconds();
+            this.rateHz = rateHz;
+        }
 
         void run(Step step, boolean both) {
             if (step instanceof Resample other) {
@@ -92,12 +127,7 @@ final class CleanCommand implements Callable<Integer> {
         }
 
         private void resample(double hz) {
-            double[] when = seconds;
-            if (when == null) {
-                when = new double[values.length];
-                Arrays.setAll(when, i -> i / rateHz);
-            }
-            Resampler.Steady steady = Resampler.steady(when, values, rateHz, hz);
+            Resampler.Steady steady = Resampler.steady(seconds, values, rateHz, hz);
             long first = Math.round(steady.firstSeconds() * hz);
             values = steady.values();
             seconds = new double[values.length];
@@ -106,26 +136,55 @@ final class CleanCommand implements Callable<Integer> {
         }
     }
 
-    private static List<Stretch> stretches(Inputs.Signal signal) {
-        double[] all = signal.values();
-        int[] gaps = signal.seconds() == null ? new int[0] : SampleRate.gapsIn(signal.seconds());
-        List<Stretch> stretches = new ArrayList<>();
-        int from = 0;
-        for (int i = 0; i <= gaps.length; i++) {
-            int to = i < gaps.length ? gaps[i] : all.length;
-            Stretch stretch = new Stretch();
-            stretch.values = Arrays.copyOfRange(all, from, to);
-            stretch.seconds = signal.seconds() == null ? null : Arrays.copyOfRange(signal.seconds(), from, to);
-            stretch.rateHz = signal.rateHz();
-            stretches.add(stretch);
-            from = to;
+    /** @return a value for each row of the file; NaN where it has none. What was filled is left out */
+    private static double[] inTheirRows(int rows, List<Run> runs) {
+        double[] cleaned = new double[rows];
+        Arrays.fill(cleaned, Double.NaN);
+        for (Run run : runs) {
+            for (int i = 0; i < run.row.length; i++) {
+                if (run.row[i] >= 0) {
+                    cleaned[run.row[i]] = run.values[i];
+                }
+            }
         }
-        return stretches;
+        return cleaned;
     }
 
-    private void write(Inputs.Signal signal, List<Stretch> stretches, boolean resampled) throws TakeException {
-        boolean texts = signal.timeTexts() != null && !resampled;
-        boolean timed = texts || signal.seconds() != null || resampled;
+    /** Writes row for row, with the times as the file has them. */
+    private void write(Inputs.Signal signal, double[] cleaned) throws TakeException {
+        boolean texts = signal.timeTexts() != null;
+        boolean timed = texts || signal.seconds() != null;
+        write(timed, rows -> {
+            for (int row = 0; row < cleaned.length; row++) {
+                if (texts) {
+                    rows.add(signal.timeTexts()[row]);
+                } else if (timed) {
+                    rows.add(signal.seconds()[row]);
+                }
+                rows.add(cleaned[row]);
+                rows.end();
+            }
+        });
+    }
+
+    /** Writes what was brought to another rate, with times of its own. */
+    private void writeResampled(List<Run> runs) throws TakeException {
+        write(true, rows -> {
+            for (Run run : runs) {
+                for (int i = 0; i < run.values.length; i++) {
+                    rows.add(run.seconds[i]);
+                    rows.add(run.values[i]);
+                    rows.end();
+                }
+            }
+        });
+    }
+
+    private interface Lines {
+        void to(NumberRows rows) throws IOException;
+    }
+
+    private void write(boolean timed, Lines lines) throws TakeException {
         // A column that is called t itself stands beside the time.
         String header = timed && column.equals("t") ? "t_board" : column;
         try (NewFile file = NewFile.begin(out, false)) {
@@ -136,18 +195,7 @@ final class CleanCommand implements Callable<Integer> {
             }
             file.stream().write(first.toString().getBytes(StandardCharsets.UTF_8));
             NumberRows rows = new NumberRows(file.stream());
-            int line = 0;
-            for (Stretch stretch : stretches) {
-                for (int row = 0; row < stretch.values.length; row++, line++) {
-                    if (texts) {
-                        rows.add(signal.timeTexts()[line]);
-                    } else if (timed) {
-                        rows.add(stretch.seconds[row]);
-                    }
-                    rows.add(stretch.values[row]);
-                    rows.end();
-                }
-            }
+            lines.to(rows);
             rows.flush();
             file.keep();
         } catch (IOException e) {

@@ -73,7 +73,7 @@ final class DecodeCommand implements Callable<Integer> {
                 if (json) {
                     spool.print();
                 } else {
-                    printText(decoder, spool);
+                    printText(decoder, spool, form.legend());
                 }
             }
             return Commands.DONE;
@@ -127,14 +127,17 @@ final class DecodeCommand implements Callable<Integer> {
         };
     }
 
-    private void printText(StreamDecoder decoder, DecodedSpool spool) {
+    private void printText(StreamDecoder decoder, DecodedSpool spool, String legend) {
         var out = spec.commandLine().getOut();
         StreamFormat format = decoder.format();
         out.println(format.words() + ", "
                 + format.columns().size() + " columns: "
                 + String.join(", ", format.columns().stream().map(Column::name).toList()));
         long aside = decoder.setAside().count();
-        out.println(decoder.lines() + " lines, " + spool.rows() + " rows, " + aside + " set aside");
+        out.println(decoder.lines() + " lines, " + spool.rows() + " rows, " + aside + " rejected");
+        if (!legend.isEmpty()) {
+            out.println("words as numbers: " + legend);
+        }
         for (SetAside.Item item : spool.shown()) {
             out.println("  line " + item.line() + ": " + item.why() + ": " + item.text());
         }

@@ -22,7 +22,7 @@ final class ExportCommand implements Callable<Integer> {
         if (!to.getFileName().toString().endsWith(".csv")) {
             throw new Refusal("--to " + to + ": a take is exported to a file that ends in .csv");
         }
-        Inputs.writable(to);
+        Inputs.writable(to, file);
         try (Take take = InfoCommand.open(file)) {
             CsvExport.write(take, to, false, share -> true);
             if (!take.damage().isEmpty()) {

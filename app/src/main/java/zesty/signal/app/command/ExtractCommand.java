@@ -11,7 +11,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
@@ -19,10 +18,9 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
-import zesty.signal.core.sample.SampleRate;
-import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.StoredTake;
+import zesty.signal.engine.TableReading;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -46,7 +44,7 @@ final class ExtractCommand implements Callable<Integer> {
     @Option(names = "--set", paramLabel = "KEY=VALUE")
     private List<String> settings = new ArrayList<>();
 
-    @Option(names = "--raw", description = "of a take, the column as it came")
+    @Option(names = "--raw", description = "of a take: the raw column, not cleaned")
     private boolean raw;
 
     @Option(names = "--json")
@@ -130,12 +128,10 @@ final class ExtractCommand implements Callable<Integer> {
             String known = rate == null && !kind.needsRate(Settings.of(kind, given)) ? "1" : rate;
             signals.add(Inputs.signal(file, column, known));
         }
-        kind.check(
-                Settings.of(kind, given),
-                signals.stream().map(Inputs.Signal::values).toArray(double[][]::new));
+        double[][] ports = signals.stream().map(Inputs.Signal::values).toArray(double[][]::new);
+        kind.check(Settings.of(kind, given), ports);
         Inputs.Signal first = signals.get(0);
         damage = first.damage();
-        Reader reader = kind.reader(Settings.of(kind, given), first.rateHz());
         int n = first.values().length;
         double[] seconds = new double[n];
         double begin = first.seconds() == null ? 0 : first.seconds()[0];
@@ -143,22 +139,7 @@ final class ExtractCommand implements Callable<Integer> {
             // Times count from the first sample, whatever the file's own zero.
             seconds[i] = first.seconds() == null ? i / first.rateHz() : first.seconds()[i] - begin;
         }
-        int[] gaps = first.seconds() == null ? new int[0] : SampleRate.gapsIn(first.seconds());
-        int from = 0;
-        for (int g = 0; g <= gaps.length; g++) {
-            int to = g < gaps.length ? gaps[g] : n;
-            int begins = from;
-            double[][] ports = signals.stream()
-                    .map(s -> Arrays.copyOfRange(s.values(), begins, to))
-                    .toArray(double[][]::new);
-            reader.accept(ports, to - from, new TimeBase.Explicit(Arrays.copyOfRange(seconds, from, to)));
-            if (g < gaps.length) {
-                reader.gap();
-            }
-            from = to;
-        }
-        reader.finish();
-        return reader.reading();
+        return TableReading.of(kind.name(), given, ports, seconds, first.rateHz());
     }
 
     private void print(ReaderKind kind, Reading reading, String unit) {

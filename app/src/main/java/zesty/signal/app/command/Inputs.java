@@ -152,6 +152,15 @@ final class Inputs {
         }
     }
 
+    /** As {@link #writable(Path)}, and refuses what is read itself. */
+    static void writable(Path file, Path input) {
+        String objection = NewFile.objection(file, input);
+        if (objection != null) {
+            throw new Refusal(objection);
+        }
+        writable(file);
+    }
+
     /** What was made of a damaged take is not all there: said once it is made. */
     static void complain(Path file, List<String> damage) throws TakeException {
         if (!damage.isEmpty()) {

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.atomic.AtomicBoolean;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -23,6 +24,7 @@ import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingSight;
 import zesty.signal.engine.Sight;
 import zesty.signal.engine.Trail;
+import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.TakeException;
 
@@ -32,6 +34,8 @@ final class RecordCommand implements Callable<Integer> {
     private static final double HINT_SECONDS = 5;
 
     private final long startNanos = System.nanoTime();
+    private final AtomicBoolean summed = new AtomicBoolean();
+    private volatile boolean toldToEnd;
     private double nextHintSeconds = HINT_SECONDS;
 
     @Spec
@@ -73,7 +77,7 @@ final class RecordCommand implements Callable<Integer> {
         }
         Trail.FromStart order = new Trail.FromStart(out, title(), limit, Instant.now(), true);
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
-        Thread whole = new Thread(trail::close, "closing");
+        Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);
         tellOfListening(rig);
         try {
@@ -104,7 +108,7 @@ final class RecordCommand implements Callable<Integer> {
         for (int i = 0; i < sight.links().size(); i++) {
             LinkHealth link = sight.links().get(i);
             String at = address(sight.rig().sources().get(i).setup().address()).words();
-            String why = link.reason().isEmpty() ? "nothing comes" : link.reason();
+            String why = link.reason().isEmpty() ? "no data" : link.reason();
             if (link.rows() == 0) {
                 hint(String.format(Locale.ROOT, "still waiting after %.0f s: %s: %s", waited, at, why));
             }
@@ -121,6 +125,16 @@ final class RecordCommand implements Callable<Integer> {
         spec.commandLine().getErr().flush();
     }
 
+    /** The process is told to end: what was recorded is made whole, and the summary is printed as at any end. */
+    private void stopped(Trail trail) {
+        toldToEnd = true;
+        trail.close();
+        RecordingSight last = trail.stopRecording();
+        if (last.file() != null && last.problem().isEmpty()) {
+            summary(last, trail.sight(System.nanoTime()));
+        }
+    }
+
     private static void unhook(Thread whole) {
         try {
             Runtime.getRuntime().removeShutdownHook(whole);
@@ -133,7 +147,8 @@ final class RecordCommand implements Callable<Integer> {
         try {
             LinkAddress address = LinkAddress.parse(source);
             if (address instanceof LinkAddress.File file && !Files.isRegularFile(file.path())) {
-                throw new Refusal("file " + file.path() + " is not there");
+                throw new Refusal("file " + file.path() + DiskWords.absent(file.path())
+                        + (Files.exists(file.path()) ? "; a pipe is read as stdin" : ""));
             }
             return address;
         } catch (IllegalArgumentException e) {
@@ -220,30 +235,47 @@ final class RecordCommand implements Callable<Integer> {
         return hopeless.orElse(over.size() == sight.links().size() ? over.get(0) : null);
     }
 
-    private int say(RecordingSight recording, Sight sight) throws TakeException {
-        if (!recording.problem().isEmpty()) {
-            throw new TakeException(recording.problem());
+    private void summary(RecordingSight recording, Sight sight) {
+        if (summed.getAndSet(true)) {
+            return;
         }
+        long stamps = sight.links().stream().mapToLong(LinkHealth::wrongStamps).sum();
+        int callers = sight.links().stream().mapToInt(LinkHealth::turnedAway).sum();
+        long late = sight.links().stream().mapToLong(LinkHealth::lateRows).sum();
+        String more = (stamps == 0 ? "" : ", " + stamps + (stamps == 1 ? " time stamp" : " time stamps") + " rejected")
+                + (late == 0 ? "" : ", " + late + (late == 1 ? " row" : " rows") + " received late")
+                + (callers == 0 ? "" : ", " + callers + (callers == 1 ? " caller" : " callers") + " turned away");
         spec.commandLine()
                 .getOut()
                 .println(String.format(
                         Locale.ROOT,
-                        "%s: %d rows, %.3f s, %d set aside, %d lost",
+                        "%s: %d rows, %.3f s, %d rejected, %d lost%s",
                         out,
                         recording.rows(),
                         recording.seconds(),
                         sight.links().stream().mapToLong(LinkHealth::setAside).sum(),
-                        sight.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows()));
+                        sight.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows(),
+                        more));
         spec.commandLine().getOut().flush();
+    }
+
+    private int say(RecordingSight recording, Sight sight) throws TakeException {
+        if (!recording.problem().isEmpty()) {
+            throw new TakeException(recording.problem());
+        }
+        summary(recording, sight);
         double wanted = duration == null ? 0 : Inputs.duration(duration);
         boolean ended = sight.links().stream().allMatch(link -> link.state() == LinkState.OVER);
-        if (recording.seconds() < wanted - 1 && !ended) {
+        if (recording.seconds() < wanted - 1 && !ended && !toldToEnd) {
             hint(String.format(
                     Locale.ROOT,
-                    "the board was silent at the end: its last row came %.1f s before",
+                    "the board was silent at the end: its last row was received %.1f s before",
                     wanted - recording.seconds()));
         }
         for (LinkHealth link : sight.links()) {
+            if (link.reason().startsWith(LinkHealth.CHANGED)) {
+                hint(link.reason().split("; it has ended")[0] + "; the take keeps the columns it began with");
+            }
             if (link.reason().contains(LinkHealth.ASSUMED)) {
                 hint(link.reason() + "; state the rate in a rig (--rig) if it is another");
             }

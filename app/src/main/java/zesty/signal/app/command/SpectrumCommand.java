@@ -11,7 +11,8 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.read.vibration.Vibration;
+import zesty.signal.core.sample.FilledRun;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
@@ -22,6 +23,8 @@ import zesty.signal.takes.TakeException;
 final class SpectrumCommand implements Callable<Integer> {
     private static final int USUAL_SEGMENT = 1024;
     private static final int SHOWN = 8;
+    /** A hole as short as this is filled by a straight line, as it is for the reader of vibration, in s. */
+    private static final double LONGEST_HOLE_SECONDS = Vibration.LONGEST_HOLE_SECONDS;
 
     @Spec
     private CommandSpec spec;
@@ -61,10 +64,25 @@ final class SpectrumCommand implements Callable<Integer> {
             throw new Refusal("--overlap is a share from 0 to below 1, was " + overlap);
         }
         Inputs.Signal signal = Inputs.signal(file, column, rate);
-        List<int[]> runs = runs(signal);
+        double[] seconds = signal.seconds();
+        if (seconds == null) {
+            seconds = new double[signal.values().length];
+            Arrays.setAll(seconds, i -> i / signal.rateHz());
+        }
+        List<FilledRun> filled =
+                FilledRun.of(signal.values(), seconds, 0, seconds.length, signal.rateHz(), LONGEST_HOLE_SECONDS, false);
+        double[] values = filled.stream()
+                .flatMapToDouble(run -> Arrays.stream(run.values()))
+                .toArray();
+        List<int[]> runs = new ArrayList<>();
+        int from = 0;
+        for (FilledRun run : filled) {
+            runs.add(new int[] {from, from + run.values().length});
+            from += run.values().length;
+        }
         int longest = runs.stream().mapToInt(run -> run[1] - run[0]).max().orElse(0);
         int length = length(longest);
-        Welch welch = Welch.of(signal.values(), runs, signal.rateHz(), chosen, length, share);
+        Welch welch = Welch.of(values, runs, signal.rateHz(), chosen, length, share);
         if (json) {
             ObjectNode root = Json.object();
             Json.put(root, "hz", welch.hz());
@@ -92,32 +110,12 @@ final class SpectrumCommand implements Callable<Integer> {
         return (int) given;
     }
 
-    private static List<int[]> runs(Inputs.Signal signal) {
-        int[] gaps = signal.seconds() == null ? new int[0] : SampleRate.gapsIn(signal.seconds());
-        List<int[]> runs = new ArrayList<>();
-        int from = 0;
-        int next = 0;
-        double[] values = signal.values();
-        for (int i = 0; i <= values.length; i++) {
-            boolean gap = next < gaps.length && gaps[next] == i;
-            next += gap ? 1 : 0;
-            boolean missing = i < values.length && values[i] != values[i];
-            if (gap || missing || i == values.length) {
-                if (i > from) {
-                    runs.add(new int[] {from, i});
-                }
-                from = missing ? i + 1 : i;
-            }
-        }
-        return runs;
-    }
-
     private void print(Inputs.Signal signal, Welch welch, int length) {
         var out = spec.commandLine().getOut();
         double binHz = signal.rateHz() / length;
         out.println(signal.name() + ", " + Digits.of(signal.rateHz()) + " samples/s, " + welch.segments()
                 + (welch.segments() == 1 ? " segment of " : " segments of ") + length + ", " + Digits.about(binHz, 3)
-                + " Hz apart");
+                + " Hz steps");
         for (Lines.Line line : Lines.of(welch.density(), binHz, 0, signal.rateHz() / 2, SHOWN)) {
             out.println("  " + Digits.fixed(line.hz(), 3) + " Hz, height " + Digits.about(line.amplitude(), 4));
         }

@@ -37,9 +37,8 @@ final class CommandList extends StackPane {
             column.setPrefWidth(300);
         }
         HBox both = new HBox(36, columns);
-        Label hint =
-                new Label("Escape or ? closes this list. The wheel over the lanes makes the stretch in sight longer or"
-                        + " shorter, dragging moves it, a double click goes back.");
+        Label hint = new Label("Escape or ? closes this list. The wheel over the lanes zooms out or"
+                + " shorter, dragging moves it, a double click goes back.");
         hint.getStyleClass().add("hint");
         hint.setWrapText(true);
         VBox sheet = new VBox(14, title, both, hint);

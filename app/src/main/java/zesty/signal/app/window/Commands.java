@@ -35,22 +35,19 @@ final class Commands {
         plain("The trail", "All lanes: leave bench, takes or stored take", KeyCode.ESCAPE, view::leave);
         plain("The trail", "Takes", KeyCode.T, () -> desk.takesOpen()
                 .set(!desk.takesOpen().get()));
-        plain("The trail", "The rig: name it, keep it, choose another", KeyCode.G, view.trail()::openRigs);
+        plain("The trail", "The rig: name, save, open another", KeyCode.G, view.trail()::openRigs);
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
         plain("Recording", "How long: until I stop, minutes, samples", KeyCode.D, view.capture()::nextLength);
-        plain("Recording", "Write a mark", KeyCode.M, view.capture()::writeMark);
+        plain("Recording", "Add a marker", KeyCode.M, view.capture()::writeMark);
         shown("A take on the shelf", "Open it", KeyCode.ENTER);
         shown("A take on the shelf", "Rename it", KeyCode.F2);
         shown("A take on the shelf", "Export it as CSV", KeyCode.X);
         shown("A take on the shelf", "Remove it", KeyCode.DELETE);
         plain("Time", "Back in time", KeyCode.LEFT, () -> desk.window().scroll(-0.2, live()));
         plain("Time", "Forward in time", KeyCode.RIGHT, () -> desk.window().scroll(0.2, live()));
-        plain("Time", "Longer stretch in sight", KeyCode.MINUS, () -> desk.window()
-                .zoom(1.5, 0.5));
-        plain("Time", "Shorter stretch in sight", KeyCode.PLUS, () -> desk.window()
-                .zoom(1 / 1.5, 0.5));
-        plain("Time", "Shorter stretch in sight", KeyCode.EQUALS, () -> desk.window()
-                .zoom(1 / 1.5, 0.5));
+        plain("Time", "Zoom out", KeyCode.MINUS, () -> desk.window().zoom(1.5, 0.5));
+        plain("Time", "Zoom in", KeyCode.PLUS, () -> desk.window().zoom(1 / 1.5, 0.5));
+        plain("Time", "Zoom in", KeyCode.EQUALS, () -> desk.window().zoom(1 / 1.5, 0.5));
         plain("Time", "To the oldest moment", KeyCode.HOME, () -> desk.window().toStart());
         plain("Time", "To the newest moment", KeyCode.END, () -> desk.window().toEnd(live()));
         plain("Time", "Usual view: last 20 s, or all of a take", KeyCode.DIGIT0, view.lanes()::home);
@@ -59,7 +56,7 @@ final class Commands {
         plain("Lanes", "Hide the lane in focus", KeyCode.H, this::hide);
         with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, desk::showAllLanes);
         plain("Lanes", "The lane in focus alone, and all again", KeyCode.O, view.lanes()::toggleAlone);
-        plain("Lanes", "Lay another channel over the lane: the next, none", KeyCode.Y, view.lanes()::nextOver);
+        plain("Lanes", "Overlay another channel: the next, none", KeyCode.Y, view.lanes()::nextOver);
         plain("Lanes", "A lens under the pointer, ten times as close", KeyCode.Q, view.lanes()::toggleLens);
         plain("Lanes", "Measure: one end at the pointer, then the other", KeyCode.X, () -> view.lanes()
                 .measure());
@@ -67,24 +64,30 @@ final class Commands {
                 .set(Span.NONE));
         with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
         with("Lanes", "Move the lane down", KeyCode.DOWN, KeyCombination.SHIFT_DOWN, () -> moveLane(1));
-        plain("Lanes", "Range of values: hold it, follow, fit", KeyCode.F, view.lanes()::nextRange);
-        plain("Lanes", "The lane as it came, or cleaned", KeyCode.W, view.lanes()::toggleStage);
+        plain("Lanes", "Y range: locked, tracking, auto", KeyCode.F, view.lanes()::nextRange);
+        plain("Lanes", "Show the lane raw or cleaned", KeyCode.W, view.lanes()::toggleStage);
         with("Lanes", "Make the lane taller", KeyCode.UP, KeyCombination.ALT_DOWN, () -> view.lanes()
                 .resizeFocus(1.25));
         with("Lanes", "Make the lane lower", KeyCode.DOWN, KeyCombination.ALT_DOWN, () -> view.lanes()
                 .resizeFocus(0.8));
-        plain("Everything", "Take the last change back", KeyCode.U, view::undo);
-        with("Everything", "Do again what was taken back", KeyCode.U, KeyCombination.SHIFT_DOWN, desk::redo);
+        plain("Everything", "Undo", KeyCode.U, view::undo);
+        with("Everything", "Redo", KeyCode.U, KeyCombination.SHIFT_DOWN, desk::redo);
         plain("Everything", "Day, night or high contrast", KeyCode.N, desk::nextLook);
         plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, desk::nextTextSize);
-        plain("Everything", "Keep a picture of the window (PNG)", KeyCode.K, view::keepPicture);
+        plain("Everything", "Save a screenshot (PNG)", KeyCode.K, view::keepPicture);
         with(
                 "Everything",
-                "Keep lanes and plots, each by itself (SVG, PNG)",
+                "Save each lane and plot (SVG, PNG)",
                 KeyCode.K,
                 KeyCombination.SHIFT_DOWN,
                 view::keepDrawings);
-        plain("Everything", "Let go of the source, or connect it again", KeyCode.L, view::toggleLink);
+        with(
+                "Everything",
+                "Save a problem report (log, versions, rig; nothing is sent)",
+                KeyCode.L,
+                KeyCombination.SHIFT_DOWN,
+                desk::saveProblemReport);
+        plain("Everything", "Disconnect the source, or connect it again", KeyCode.L, view::toggleLink);
         all.add(new Command(
                 "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
     }
@@ -185,7 +188,7 @@ final class Commands {
         focused().ifPresent(channel -> {
             desk.change(rig -> rig.withChannel(channel.column(), c -> c.withShown(false)));
             moveFocus(1);
-            desk.say("Lane hidden: " + channel.name() + ". U takes it back, Shift+H shows all.");
+            desk.say("Lane hidden: " + channel.name() + ". U undoes it, Shift+H shows all.");
         });
     }
 

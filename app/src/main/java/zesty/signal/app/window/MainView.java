@@ -238,12 +238,12 @@ final class MainView extends StackPane {
         Path file = folder.resolve("zesty-" + LocalDateTime.now().format(MOMENT) + ".png");
         desk.works()
                 .later(
-                        "the picture could not be kept",
+                        "the screenshot could not be saved",
                         () -> {
                             Files.createDirectories(folder);
                             now.write(file.toFile());
                         },
-                        () -> desk.say("Picture kept: " + file));
+                        () -> desk.say("Screenshot saved: " + file));
     }
 
     /** Keeps the lanes and each plot in sight as a drawing of its own, and as a picture beside it. */
@@ -253,7 +253,7 @@ final class MainView extends StackPane {
         List<Drawn> seen = new ArrayList<>();
         collect(this, seen);
         if (seen.isEmpty()) {
-            desk.trouble("Nothing here can be kept as a drawing: open the lanes or a bench with a plot.");
+            desk.trouble("Nothing here can be saved as a drawing: open the lanes or a bench with a plot.");
         }
         for (int i = 0; i < seen.size(); i++) {
             String subject =
@@ -264,7 +264,7 @@ final class MainView extends StackPane {
                     Snapshot.of((Node) seen.get(i), Palette.card(desk.night().get()));
             seen.get(i).nextDrawing(text -> desk.works()
                     .later(
-                            "the drawing could not be kept",
+                            "the drawing could not be saved",
                             () -> {
                                 Files.createDirectories(folder);
                                 try (NewFile made = NewFile.begin(file, false)) {
@@ -275,8 +275,8 @@ final class MainView extends StackPane {
                             },
                             () -> desk.say(
                                     seen.size() == 1
-                                            ? "Drawing kept: " + file
-                                            : seen.size() + " drawings kept, the last: " + file)));
+                                            ? "Drawing saved: " + file
+                                            : seen.size() + " drawings saved, the last: " + file)));
         }
     }
 
@@ -294,7 +294,7 @@ final class MainView extends StackPane {
     void toggleLink() {
         if (desk.connected()) {
             desk.disconnect();
-            desk.say("Source let go. L connects it again.");
+            desk.say("Disconnected. L connects again.");
         } else if (!desk.rig().source().isEmpty()) {
             desk.connect(desk.rig().source());
         } else {

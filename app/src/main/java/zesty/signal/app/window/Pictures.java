@@ -146,6 +146,7 @@ final class Pictures {
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of("unit", "counts", Vibration.TURNS, "46"));
         answer("sound", "whistle+scale", "sound", Tone.NAME, Map.of());
         windy();
+        choosing();
         answer("hits", "halyard", "knock", Hits.NAME, Map.of());
         lean();
         try {
@@ -200,6 +201,24 @@ final class Pictures {
                             .withReader(ReaderSetup.on("heart", Pulse.NAME, Map.of(Pulse.SOURCE, "electrical"))));
                 },
                 30);
+    }
+
+    /** What can be read of a channel that nothing is read of. */
+    private void choosing() {
+        step(
+                () -> {
+                    desk.connect("sim:halyard");
+                    desk.stop().set(null);
+                },
+                9);
+        scene(
+                "read-choose",
+                () -> {
+                    desk.notice().set(null);
+                    desk.focus().set("knock");
+                    desk.stop().set(Stop.READ);
+                },
+                6);
     }
 
     /** Another answer, live from its board. */

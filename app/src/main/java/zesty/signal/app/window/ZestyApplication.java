@@ -1,7 +1,9 @@
 package zesty.signal.app.window;
 
 import java.io.InputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
@@ -13,6 +15,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.text.Font;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
+import zesty.signal.app.LogSetup;
 import zesty.signal.app.window.desk.DemoData;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Places;
@@ -63,6 +66,9 @@ public final class ZestyApplication extends Application {
     private final Opening opening;
     private Settings settings;
     private Rig rig;
+    /** What did not read when it started, for the maker to hear of. */
+    private final List<String> toTell = new ArrayList<>();
+
     private Desk desk;
     private MainView view;
     private Stage stage;
@@ -102,8 +108,8 @@ public final class ZestyApplication extends Application {
         Wish wish = opening.pictures();
         settings = wish != null
                 ? Settings.FIRST.sized(wish.width(), wish.height(), wish.text())
-                : Settings.load(opening.places().settings());
-        rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places());
+                : Settings.load(opening.places().settings(), toTell::add);
+        rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places(), toTell::add);
     }
 
     @Override
@@ -111,6 +117,7 @@ public final class ZestyApplication extends Application {
         stage = first;
         loadFonts();
         desk = new Desk(opening.places(), rig, settings);
+        Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> desk.unexpected(fault));
         // The board is listened to while the window is still being built.
         connect();
         view = new MainView(desk);
@@ -129,6 +136,9 @@ public final class ZestyApplication extends Application {
         place();
         stage.show();
         view.requestFocus();
+        if (!toTell.isEmpty()) {
+            desk.trouble(String.join(" ", toTell));
+        }
         frames = new AnimationTimer() {
             @Override
             public void handle(long now) {
@@ -152,6 +162,9 @@ public final class ZestyApplication extends Application {
     }
 
     private void begin() {
+        Path logs = desk.places().logs();
+        desk.works()
+                .later("the log could not be opened", () -> LogSetup.toFile(Files.createDirectories(logs)), () -> {});
         if (opening.isDemo()) {
             desk.takes().makeDemo();
         } else {

@@ -102,9 +102,11 @@ class PressureTest {
             flood(pipe, 300_000);
         }
         Run ran = Run.ended(folder, recording);
-        assertThat(ran.err()).isEmpty();
+        // Where the machine is slow it may have waited long enough to say so.
+        assertThat(ran.err().lines().filter(said -> !said.contains("still waiting")))
+                .isEmpty();
         assertThat(ran.status()).isZero();
-        assertThat(ran.out()).startsWith("pipe.zest: 300000 rows").endsWith(" 0 set aside, 0 lost\n");
+        assertThat(ran.out()).startsWith("pipe.zest: 300000 rows").endsWith(" 0 rejected, 0 lost\n");
         holdsAll("pipe.zest", 300_000);
     }
 
@@ -112,7 +114,7 @@ class PressureTest {
     void aFileAndANetworkBoardThatSendsAsFastAsItCanLoseNothing() throws Exception {
         flooded("big.txt", 200_000);
         Run file = Run.of(folder, Run.line("40m", "record", "file:big.txt", "--out", "file.zest"));
-        assertThat(file.out()).startsWith("file.zest: 200000 rows").endsWith(" 0 set aside, 0 lost\n");
+        assertThat(file.out()).startsWith("file.zest: 200000 rows").endsWith(" 0 rejected, 0 lost\n");
         holdsAll("file.zest", 200_000);
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             CompletableFuture<Void> board = CompletableFuture.runAsync(() -> {
@@ -185,7 +187,8 @@ class PressureTest {
     void toldToEndInTheFirstSecondTheTakeHasEveryRowThatCame(String signal) throws Exception {
         Run ran = null;
         // Where the machine is busy the process may not have begun to read; such a try says nothing.
-        for (int tenths = 8; !Files.exists(folder.resolve("early.zest")) && tenths < 100; tenths *= 2) {
+        for (int tenths = 8; !begun("early.zest") && tenths < 100; tenths *= 2) {
+            Files.deleteIfExists(folder.resolve("early.zest"));
             // Whoever started the tests in the background may have had it ignore the keyboard's interrupt, and that is
             // inherited.
             List<String> line = new ArrayList<>(List.of("env", "--default-signal=INT"));
@@ -213,15 +216,25 @@ class PressureTest {
         }
     }
 
+    private boolean begun(String take) throws Exception {
+        return Files.exists(folder.resolve(take))
+                && Run.of(folder, "info", take, "--json").json().path("rows").asInt() > 0;
+    }
+
     @Test
     void aBoardOfALineASecondLosesAtMostItsLastLineWhenKilled() throws Exception {
         Process recording = Run.start(folder, Run.line("128m", "record", "stdin", "--out", "slow.zest"));
         OutputStream pipe = recording.getOutputStream();
         int sent = 0;
-        for (; sent < 7; sent++) {
+        // A busy machine takes its time to begin: what counts is the end of a recording that is under way.
+        int last = Integer.MAX_VALUE;
+        Path log = folder.resolve("slow.zest-wal");
+        for (; sent < Math.min(last, 60); sent++) {
             rows(pipe, sent, 1);
             pipe.flush();
             TimeUnit.SECONDS.sleep(1);
+            boolean underWay = Files.exists(log) && Files.size(log) > 100_000;
+            last = underWay && last == Integer.MAX_VALUE ? sent + 5 : last;
         }
         recording.destroyForcibly().waitFor();
         JsonNode info = Run.of(folder, "info", "slow.zest", "--json").json();
@@ -302,7 +315,7 @@ class PressureTest {
         }
         Run ran = Run.ended(folder, recording);
         assertThat(ran.status()).as(ran.err()).isZero();
-        assertThat(ran.out()).startsWith("udp.zest: 300 rows").contains(" 0 set aside");
+        assertThat(ran.out()).startsWith("udp.zest: 300 rows").contains(" 0 rejected");
     }
 
     /** A disk that is full stands behind each; none of them may say that it went well. */
@@ -345,12 +358,12 @@ class PressureTest {
                 "info text.zest!2!text.zest is no take, or cannot be read: it is not the file of a take",
                 "info folder.zest!2!folder.zest is a folder, no take",
                 "decode folder.zest!2!folder.zest is a folder; a file of bytes is needed",
-                "clean in.csv --column a --rate 9 --recipe mean:3 --out in.csv!2!in.csv is there already",
+                "clean in.csv --column a --rate 9 --recipe mean:3 --out in.csv!2!in.csv is what is read, under this or another name",
                 "clean in.csv --column a --rate 9 --recipe mean:3 --out take.zest!2!take.zest is there already",
                 "export take.zest --to in.csv!2!in.csv is there already",
                 "record file:rows.txt --out take.zest!2!take.zest is there already",
                 "clean huge.csv --column a --rate 9 --recipe mean:3 --out o.csv!2!longer than 16 million signs",
-                "calibrate far.csv --json!2!too large or too far apart to be fitted",
+                "calibrate far.csv --json!2!too large or differ too much to be fitted",
                 "record tcp:127.0.0.1:1 --out o.zest!1!does not answer (nobody listens there)",
                 "record tcp:*x:7070 --out o.zest!2!write tcp:*@ADDRESS:PORT"
             })

@@ -32,10 +32,10 @@ class AnyBoardWindowTest extends RealWindow {
 
     /** Takes a made-up board where it sits; while something runs, their socket is opened first. */
     private void plug(String board) throws Exception {
-        awaitNode("#open-made-up");
+        awaitNode("#open-simulated");
         Button button = robot.lookup("#plug-" + board).queryButton();
         if (!fx(() -> button.getParent().getParent().getParent().isVisible())) {
-            click("#open-made-up");
+            click("#open-simulated");
         }
         // Not by the mouse: with many sources the dinghy may have to be scrolled to.
         robot.interact(button::fire);
@@ -108,7 +108,7 @@ class AnyBoardWindowTest extends RealWindow {
         awaitNode("#leave-1");
         click("#leave-1");
         until(s -> s.links().size() == 1 && s.channels().size() == 3);
-        awaitText("#notice", "Let go: sim:cupboard");
+        awaitText("#notice", "Disconnected: sim:cupboard");
 
         // The take has two sources, where only one runs by now: its channels are there, the bench stays at what runs.
         robot.interact(() -> desk().open(kept.recording().file()));

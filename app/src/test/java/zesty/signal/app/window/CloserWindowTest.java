@@ -4,11 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.awt.image.BufferedImage;
 import java.io.File;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -91,7 +94,7 @@ class CloserWindowTest extends RealWindow {
         still(".lane-plot");
         // As it came and cleaned again: the words beside it say which.
         key(KeyCode.W);
-        awaitText(".lane-how", "as it came");
+        awaitText(".lane-how", "raw");
         key(KeyCode.W);
         awaitText(".lane-how", "below 2 Hz");
 
@@ -118,7 +121,7 @@ class CloserWindowTest extends RealWindow {
     void lanesAndPlotsAreKeptAsDrawings() throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 3);
         key(KeyCode.SHIFT, KeyCode.K);
-        awaitText("#notice", "Drawing kept: ");
+        awaitText("#notice", "Drawing saved: ");
         assertThat(drawings()).hasSize(1);
         BufferedImage picture =
                 ImageIO.read(new File(drawings().get(0).toString().replace(".svg", ".png")));
@@ -134,7 +137,7 @@ class CloserWindowTest extends RealWindow {
         robot.interact(() -> desk().stop().set(Stop.CLEAN));
         awaitNode("#response");
         key(KeyCode.SHIFT, KeyCode.K);
-        awaitText("#notice", "3 drawings kept");
+        awaitText("#notice", "3 drawings saved");
         for (int i = 0; i < 200 && drawings().size() < 4; i++) {
             TimeUnit.MILLISECONDS.sleep(50);
         }
@@ -176,5 +179,31 @@ class CloserWindowTest extends RealWindow {
         click("#span-closer");
         assertThat(fx(() -> desk().window().from())).isBetween(now - 4.001, now - 3.999);
         assertThat(fx(() -> desk().window().to())).isBetween(now - 2.001, now - 1.999);
+    }
+
+    @Test
+    void whatNobodyExpectedIsToldLoggedAndReported() throws Exception {
+        Path log = fx(() -> desk().places().logs()).resolve("zesty.log");
+        until(s -> Files.exists(log));
+        Thread broken = new Thread(() -> {
+            throw new IllegalStateException("a broken stave");
+        });
+        broken.start();
+        broken.join();
+        awaitText("#notice", "Something went wrong inside (IllegalStateException)");
+        key(KeyCode.SHIFT, KeyCode.L);
+        awaitText("#notice", "Problem report saved: ");
+        Path report;
+        try (Stream<Path> files = Files.list(log.getParent())) {
+            report = files.filter(file -> file.toString().endsWith(".zip"))
+                    .findFirst()
+                    .orElseThrow();
+        }
+        try (ZipFile zip = new ZipFile(report.toFile())) {
+            assertThat(zip.stream().map(ZipEntry::getName)).contains("versions.txt", "rig.json", "zesty.log");
+            assertThat(new String(zip.getInputStream(zip.getEntry("zesty.log")).readAllBytes(), StandardCharsets.UTF_8))
+                    .contains("ERROR")
+                    .contains("a broken stave");
+        }
     }
 }

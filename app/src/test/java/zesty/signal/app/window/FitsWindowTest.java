@@ -82,7 +82,7 @@ class FitsWindowTest extends RealWindow {
         robot.interact(() -> robot.lookup("#prove").queryAs(ToggleButton.class).fire());
         look("Scale, proving", found);
         robot.interact(() -> desk().stop().set(Stop.SOURCE));
-        for (String socket : List.of("open-network", "open-address", "open-made-up", "open-lately")) {
+        for (String socket : List.of("open-network", "open-address", "open-simulated", "open-lately")) {
             robot.interact(() -> robot.lookup("#" + socket).queryButton().fire());
             look("Source, " + socket, found);
         }
@@ -92,6 +92,8 @@ class FitsWindowTest extends RealWindow {
         });
         awaitNode("#more-settings");
         look("Read, a muscle", found);
+        unfold("#setting-");
+        look("Read, settings of a muscle", found);
         robot.interact(() -> desk().stop().set(null));
         press("#commands");
         awaitNode(".command-sheet");
@@ -134,6 +136,8 @@ class FitsWindowTest extends RealWindow {
         connect("masthead+north", 2);
         readWith("cups", "wind");
         look("Read, wind", found);
+        press("#read-other");
+        look("Read, choosing", found);
         assertThat(found).isEmpty();
     }
 
@@ -205,6 +209,16 @@ class FitsWindowTest extends RealWindow {
                     && drawn.getText().endsWith("...");
             if (cut) {
                 found.add(where + " is cut to '" + drawn.getText() + "'");
+            }
+        }
+        if (node instanceof TextField field && field.getText().isEmpty() && field.getPromptText() != null) {
+            Text prompt = new Text(field.getPromptText());
+            prompt.setFont(field.getFont());
+            double room = field.getWidth()
+                    - field.getInsets().getLeft()
+                    - field.getInsets().getRight();
+            if (prompt.getLayoutBounds().getWidth() > room + HALF_A_PIXEL) {
+                found.add(where + " has no room for its prompt '" + prompt.getText() + "'");
             }
         }
         Bounds seen = node.localToScene(node.getBoundsInLocal());

@@ -121,9 +121,9 @@ class LongTakeWindowTest extends RealWindow {
         opened.channels().get(2).raw().range(0, ROWS, range);
         // The lone knock among 100 million samples is in sight before anything was gone through.
         assertThat(range).containsExactly(500, 930);
-        awaitText("#busy", "Going through the take");
+        awaitText("#busy", "Processing the take");
         click("#cancel-work");
-        awaitText("#notice", "Going through the take: given up");
+        awaitText("#notice", "Processing the take: given up");
         // It stands out of the lane's band in the picture too: up to its top, or beyond where the range is of what is
         // cleaned by now.
         for (int i = 0; i < 600 && !standsOut(); i++) {
@@ -154,9 +154,9 @@ class LongTakeWindowTest extends RealWindow {
         }
         assertThat(slow.value(KNOCK + KNOCK_ROWS / 2)).isBetween(520.0, 800.0);
         assertThat(changed.channels().get(2).level().samples()).isZero();
-        awaitText("#busy", "Going through the take");
+        awaitText("#busy", "Processing the take");
         click("#cancel-work");
-        awaitText("#notice", "Going through the take: given up");
+        awaitText("#notice", "Processing the take: given up");
         // What is measured of it is added up beside the window: every residue of 31 comes as often, from 500 to 530.
         robot.interact(() -> desk().span().set(new Span(1000, 1600)));
         awaitText("#span-words", "Mean 515");

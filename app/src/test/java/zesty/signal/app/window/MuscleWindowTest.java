@@ -218,9 +218,9 @@ class MuscleWindowTest extends RealWindow {
             TimeUnit.MILLISECONDS.sleep(1200);
         }
         motor = 0;
-        awaitText(".doctor-name", "Noise in step");
+        awaitText(".doctor-name", "Noise like another");
         awaitText("#doctor .bench-line", "motor runs on the same supply");
-        awaitText(".lane-trust", "noise in step");
+        awaitText(".lane-trust", "noise like another");
 
         key(KeyCode.DIGIT4);
         Label name = robot.lookup(".doctor-name").queryAs(Label.class);

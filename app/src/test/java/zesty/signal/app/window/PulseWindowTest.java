@@ -162,7 +162,7 @@ class PulseWindowTest extends RealWindow {
         }
 
         key(KeyCode.DIGIT5);
-        awaitText("#reader-words", "early beats");
+        awaitText(".number-name", "Early beats");
         long all = beats(stored);
         double chosen = events(stored, e -> e.kind().equals("early"))
                 .findFirst()

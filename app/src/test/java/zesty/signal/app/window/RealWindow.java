@@ -12,7 +12,6 @@ import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
@@ -198,12 +197,21 @@ abstract class RealWindow {
     void write(String query, String text) throws Exception {
         awaitNode(query);
         TextField field = robot.lookup(query).query();
+        unfold(query);
         // By focus, not by mouse: a field may have to be scrolled to.
         robot.interact(() -> {
             field.requestFocus();
             field.setText(text);
         });
         strike(KeyCode.ENTER);
+    }
+
+    /** Settings of a reading are folded away until they are asked for. */
+    void unfold(String query) {
+        if (query.startsWith("#setting-")) {
+            ToggleButton fold = robot.lookup("#settings-fold").queryAs(ToggleButton.class);
+            robot.interact(() -> fold.setSelected(true));
+        }
     }
 
     /** Plugs a simulated board in, by its words. */
@@ -219,14 +227,23 @@ abstract class RealWindow {
     }
 
     /** @param first the column that the reader then stands with */
-    @SuppressWarnings("unchecked")
     void readWith(String column, String kind, String first) throws Exception {
         robot.interact(() -> desk().focus().set(column));
         robot.interact(() -> desk().stop().set(Stop.READ));
-        awaitNode("#reader");
-        ComboBox<String> reader = robot.lookup("#reader").queryAs(ComboBox.class);
-        robot.interact(() -> reader.setValue(kind));
+        tile(kind);
         until(s -> reading(s, first) != null);
+    }
+
+    /** Presses the tile of a kind, where something is read already after asking for something else. */
+    void tile(String kind) throws Exception {
+        awaitNode("#read-" + kind);
+        Button other = robot.lookup("#read-other").queryAs(Button.class);
+        robot.interact(() -> {
+            if (other.isVisible()) {
+                other.fire();
+            }
+            robot.lookup("#read-" + kind).query().getOnMouseClicked().handle(null);
+        });
     }
 
     static Reading reading(Sight sight, String column) {

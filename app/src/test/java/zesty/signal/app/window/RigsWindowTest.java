@@ -87,7 +87,7 @@ class RigsWindowTest extends RealWindow {
         awaitTitle("Spring refit");
         robot.interact(() -> desk().change(rig -> rig.withChannel("heel", c -> c.withName("Heel at the mast"))));
         menu("rig-keep");
-        awaitText("#notice", "Kept: Spring refit");
+        awaitText("#notice", "Saved: Spring refit");
         Path kept = home.resolve("rigs").resolve("spring-refit.json");
         assertThat(RigJson.read(Files.readString(kept), "kept").channels())
                 .anyMatch(c -> c.name().equals("Heel at the mast"));
@@ -125,11 +125,11 @@ class RigsWindowTest extends RealWindow {
         // A copy under another name, over which another is kept: what lay there can be put back.
         menu("rig-copy");
         named("Race day");
-        awaitText("#notice", "Kept: Race day");
+        awaitText("#notice", "Saved: Race day");
         String first = Files.readString(home.resolve("rigs").resolve("race-day.json"));
         robot.interact(() -> desk().change(rig -> rig.withChannel("bilge", c -> c.withShown(false))));
         menu("rig-keep");
-        awaitText("#notice", "in the place of what was kept before");
+        awaitText("#notice", "Saved over the earlier one");
         click("#undo");
         awaitText("#notice", "Put back");
         assertThat(home.resolve("rigs").resolve("race-day.json")).hasContent(first);
@@ -219,9 +219,10 @@ class RigsWindowTest extends RealWindow {
         // The bytes are on the ribbon, in their columns.
         awaitText(".ribbon-name", "forearm");
         key(KeyCode.DIGIT5);
-        awaitNode("#reader");
-        robot.interact(() -> robot.lookup("#reader").query().requestFocus());
-        strike(KeyCode.DOWN);
+        awaitText(".kind-fit", "Looks like one");
+        robot.press(KeyCode.SHIFT);
+        strike(KeyCode.DIGIT1);
+        robot.release(KeyCode.SHIFT);
         until(s -> s.rig().readersOn("pulse").stream().anyMatch(r -> r.kind().equals("pulse")));
         until(s -> s.channel("pulse")
                 .orElseThrow()

@@ -150,7 +150,7 @@ class ScaleWindowTest extends RealWindow {
         hold(5000, "40.4");
         hold(7000, "60");
         // Through (1000,0) (3000,20) (5000,40.4) (7000,60): 10.02 a thousand, worst miss 0.28 at the third.
-        awaitText("#verdict", "Worst miss 0.28 at 40.4");
+        awaitText("#verdict", "Largest error 0.28 at 40.4");
         write("#allowed", "0.5");
         // As it came, 1000 reads where 0 should be.
         awaitText("#verdict", "Fail: 0 of 4 readings within ± 0.5; the worst is off by 6900 at 60");
@@ -161,8 +161,8 @@ class ScaleWindowTest extends RealWindow {
                 .isPresent());
         assertThat(adopted.channel("sensor").orElseThrow().channel().proof().points())
                 .hasSize(4);
-        awaitText("#needle", "Proved today at 4 points, worst miss 0.28");
-        awaitText(".proof", "a line through 4, adopted, worst miss 0.28");
+        awaitText("#needle", "Calibrated today at 4 points, largest error 0.28");
+        awaitText(".proof", "a line through 4, applied, largest error 0.28");
         knob.set(2000.0);
         awaitText("#needle", "Steady: 10.06 ");
         click("#tare");
@@ -185,7 +185,7 @@ class ScaleWindowTest extends RealWindow {
         connect(500);
         choose("#kind", kind("optical pulse"));
         awaitText("#caution-words", "battery power only");
-        awaitText(".lane-how", "the caution above comes first");
+        awaitText(".lane-how", "read the caution above first");
         long kept = sensor().raw().end();
         long read = sensor().level().samples();
         until(s -> s.channel("sensor").orElseThrow().raw().end() > kept + 30);

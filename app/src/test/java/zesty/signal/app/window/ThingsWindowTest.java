@@ -91,7 +91,7 @@ class ThingsWindowTest extends RealWindow {
                 }
                 TimeUnit.MILLISECONDS.sleep(700);
             }
-            awaitText("#guide-says", "4 tapped: 4 found, 0 missed, 3 nobody tapped.");
+            awaitText("#guide-says", "4 tapped: 4 found, 0 missed, 3 false detections.");
             press("#tune-hits");
             Sight tuned =
                     until(s -> s.rig().readersOn("knock").get(0).settings().containsKey("threshold"));
@@ -174,7 +174,7 @@ class ThingsWindowTest extends RealWindow {
                 && reading(s, "cups").scalar("gust_mps") > 6);
         double from = reading(seen, "cups").scalar("from_deg");
         assertThat(Math.min(from, 360 - from)).isLessThan(25);
-        awaitText("#from", "veering by");
+        awaitText("#from", "spread");
         awaitText("#force", "knots");
     }
 
@@ -205,7 +205,7 @@ class ThingsWindowTest extends RealWindow {
         readWith("ay", "vibration", "ay");
         until(s -> records(reading(s, "ay"), "state").size() >= 3
                 && s.channel("ay").orElseThrow().clean().end() > 14_000);
-        awaitText("#guide-says", "folded down; another rate tells");
+        awaitText("#guide-says", "aliased; another rate tells");
         press("#keep-good");
         awaitText("#guide-says", "No line grew");
         // A state without the line of what wears: the others come and go with the boat's speed, this one is new.
@@ -267,7 +267,7 @@ class ThingsWindowTest extends RealWindow {
         awaitText("#late", "notch:300@30 does nothing");
         awaitNode("#tile-2");
         key(KeyCode.K);
-        awaitText("#notice", "Picture kept: ");
+        awaitText("#notice", "Screenshot saved: ");
         try (var kept = Files.list(home.resolve("pictures"))) {
             BufferedImage picture = ImageIO.read(kept.findFirst().orElseThrow().toFile());
             assertThat(picture.getWidth()).isEqualTo((int)

@@ -38,6 +38,11 @@ public interface Link extends AutoCloseable {
         return false;
     }
 
+    /** Any thread. @return how many callers were turned away because another board is connected */
+    default int turnedAway() {
+        return 0;
+    }
+
     /** @return whether bytes come as fast as they are read, so that their arrival says nothing about time */
     default boolean unpaced() {
         return false;

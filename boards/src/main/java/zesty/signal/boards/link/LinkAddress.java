@@ -95,7 +95,7 @@ public sealed interface LinkAddress {
         } catch (IllegalArgumentException e) {
             throw wrong(text, e.getMessage());
         }
-        throw wrong(text, "'" + words[0] + "' is no speed; usual are 9600, 57600 and 115200");
+        throw wrong(text, "'" + words[0] + "' is not a baud rate; usual are 9600, 57600 and 115200");
     }
 
     private static int port(String text, String part) {

@@ -8,21 +8,30 @@ import java.nio.ByteBuffer;
 import java.nio.channels.ServerSocketChannel;
 import java.nio.channels.SocketChannel;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Waits on a TCP port for a board to call. One board at a time; whoever else calls meanwhile is told so. When it hangs up,
- * the next may call.
+ * Waits on a TCP port for a board to call. Of several callers the board is the one that speaks first; whoever else calls
+ * is told so and counted. When it hangs up, the next may call.
  */
 final class ListeningLink implements Link {
     private static final int TIMEOUT_MS = 100;
     private static final long LOOK_NANOS = 5_000_000;
+    /** More callers than these are not kept waiting for a word. */
+    private static final int MOST_WAITING = 8;
+
     private static final byte[] BUSY =
             "busy: another board is connected here; try again later\n".getBytes(StandardCharsets.UTF_8);
 
     private final LinkAddress.Tcp address;
+    /** Those who called and have said nothing yet, the first one first. */
+    private final List<SocketChannel> silent = new CopyOnWriteArrayList<>();
+
     private volatile ServerSocketChannel server;
     private volatile Socket caller;
+    private volatile int turnedAway;
 
     ListeningLink(LinkAddress.Tcp address) {
         this.address = address;
@@ -62,7 +71,7 @@ final class ListeningLink implements Link {
         Socket open = caller;
         try {
             if (open == null) {
-                return await(listening);
+                return await(listening, buffer);
             }
             int count = came(open, buffer);
             if (count < 0) {
@@ -71,7 +80,10 @@ final class ListeningLink implements Link {
                         "the board that called on port " + address.port() + " hung up; waiting for the next", false);
             }
             // Only now is it certain that the caller is still there, and another one too many.
-            turnAway(listening);
+            SocketChannel second = listening.accept();
+            if (second != null) {
+                turnAway(second);
+            }
             return count;
         } catch (LinkException e) {
             throw e;
@@ -92,42 +104,79 @@ final class ListeningLink implements Link {
         }
     }
 
-    private int await(ServerSocketChannel listening) throws IOException {
+    private int await(ServerSocketChannel listening, byte[] buffer) throws IOException {
         long until = System.nanoTime() + TIMEOUT_MS * 1_000_000L;
-        while (System.nanoTime() < until) {
-            SocketChannel came = listening.accept();
-            if (came != null) {
-                came.configureBlocking(true);
-                came.socket().setSoTimeout(TIMEOUT_MS);
-                came.socket().setTcpNoDelay(true);
-                caller = came.socket();
-                return NOTHING;
+        do {
+            for (SocketChannel came = listening.accept(); came != null; came = listening.accept()) {
+                if (silent.size() < MOST_WAITING) {
+                    came.configureBlocking(false);
+                    silent.add(came);
+                } else {
+                    turnAway(came);
+                }
+            }
+            for (SocketChannel one : silent) {
+                int count = word(one, buffer);
+                if (count > 0) {
+                    silent.remove(one);
+                    choose(one);
+                    return count;
+                } else if (count < 0) {
+                    silent.remove(one);
+                    close(one);
+                }
             }
             LockSupport.parkNanos(LOOK_NANOS);
-        }
+        } while (System.nanoTime() < until);
         return NOTHING;
     }
 
-    private static void turnAway(ServerSocketChannel listening) throws IOException {
-        SocketChannel second = listening.accept();
-        if (second != null) {
-            try (second) {
-                second.configureBlocking(false);
-                second.write(ByteBuffer.wrap(BUSY));
-            } catch (IOException e) {
-                // It went before it could be told.
-            }
+    private static int word(SocketChannel one, byte[] buffer) {
+        try {
+            return one.read(ByteBuffer.wrap(buffer));
+        } catch (IOException e) {
+            return -1;
+        }
+    }
+
+    private void choose(SocketChannel board) throws IOException {
+        board.configureBlocking(true);
+        board.socket().setSoTimeout(TIMEOUT_MS);
+        board.socket().setTcpNoDelay(true);
+        caller = board.socket();
+        silent.forEach(this::turnAway);
+        silent.clear();
+    }
+
+    private void turnAway(SocketChannel other) {
+        turnedAway++;
+        try (other) {
+            other.configureBlocking(false);
+            other.write(ByteBuffer.wrap(BUSY));
+        } catch (IOException e) {
+            // It went before it could be told.
         }
     }
 
     @Override
+    public int turnedAway() {
+        return turnedAway;
+    }
+
+    /** A board that waits for a command before it speaks gets it too. */
+    @Override
     public void write(byte[] bytes) throws LinkException {
         Socket open = caller;
         try {
-            if (open == null) {
+            if (open != null) {
+                open.getOutputStream().write(bytes);
+            } else if (!silent.isEmpty()) {
+                for (SocketChannel one : silent) {
+                    one.write(ByteBuffer.wrap(bytes));
+                }
+            } else {
                 throw new LinkException("port " + address.port() + " took no bytes: no board has called yet", false);
             }
-            open.getOutputStream().write(bytes);
         } catch (LinkException e) {
             throw e;
         } catch (IOException e) {
@@ -138,25 +187,25 @@ final class ListeningLink implements Link {
     private void hangUp() {
         Socket open = caller;
         caller = null;
-        try {
-            if (open != null) {
-                open.close();
-            }
-        } catch (IOException e) {
-            // It is gone either way.
-        }
+        close(open);
     }
 
     @Override
     public void close() {
         hangUp();
+        silent.forEach(ListeningLink::close);
+        silent.clear();
         ServerSocketChannel listening = server;
         server = null;
+        close(listening);
+    }
+
+    private static void close(AutoCloseable open) {
         try {
-            if (listening != null) {
-                listening.close();
+            if (open != null) {
+                open.close();
             }
-        } catch (IOException e) {
+        } catch (Exception e) {
             // It is gone either way.
         }
     }

@@ -10,6 +10,8 @@ import java.nio.file.attribute.PosixFileAttributes;
 /** A serial port. */
 final class SerialLink implements Link {
     private static final int READ_TIMEOUT_MS = 100;
+    /** What Unix systems answer where a device has no line settings (ENOTTY). */
+    private static final int NOT_A_TERMINAL = 25;
 
     private final LinkAddress.Serial address;
     private volatile SerialPort port;
@@ -22,8 +24,14 @@ final class SerialLink implements Link {
     public void open() throws LinkException {
         Path device = Path.of(address.path());
         boolean unix = address.path().startsWith("/");
-        if (unix && !Files.exists(device)) {
+        if (unix && Files.notExists(device)) {
             throw new LinkException("port " + address.path() + " is not there. Is the board plugged in?", false);
+        }
+        if (unix && (Files.isDirectory(device) || Files.isRegularFile(device))) {
+            throw new LinkException(
+                    address.path() + " is a " + (Files.isDirectory(device) ? "folder" : "file")
+                            + ", no serial port. Ports are listed by: zesty boards",
+                    true);
         }
         if (unix && !(Files.isReadable(device) && Files.isWritable(device))) {
             throw new LinkException(
@@ -55,6 +63,9 @@ final class SerialLink implements Link {
         candidate.setFlowControl(SerialPort.FLOW_CONTROL_DISABLED);
         candidate.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_TIMEOUT_MS, 0);
         if (!candidate.openPort(0)) {
+            if (candidate.getLastErrorCode() == NOT_A_TERMINAL) {
+                throw new LinkException(address.path() + " is no serial port. Ports are listed by: zesty boards", true);
+            }
             String holder =
                     PortHolders.of(device).map(name -> name + " holds it").orElse("another program may hold it");
             throw new LinkException(

@@ -6,11 +6,11 @@ import java.util.Locale;
 
 /** How bad the signals of things can be, each by its word behind its board's name: {@code hull+worn+folded}. */
 public enum ThingMode {
-    FOLDED("hull", "a tone of 900 Hz, which shows folded down to 700"),
-    SLOWER("hull", "1000 samples a second, so that a folded tone moves"),
+    FOLDED("hull", "a tone of 900 Hz, which is aliased to 700"),
+    SLOWER("hull", "1000 samples a second, so that an aliased tone moves"),
     WORN("hull", "the second harmonic of the hum two and a half times as strong, and a new line at 131 Hz"),
     WEAK("halyard", "every third slap is hardly above the noise"),
-    DOUBLE("halyard", "every second slap strikes twice, 60 ms apart"),
+    DOUBLE("halyard", "every second slap strikes twice within 60 ms"),
     RINGS("halyard", "the mast rings six times as long"),
     FALLS("halyard", "a level module instead of a knock sensor: louder reads lower"),
     SCALE("whistle", "somebody sings up a scale from 220 Hz, half a second a note"),

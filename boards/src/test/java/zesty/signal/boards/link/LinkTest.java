@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.CompletableFuture;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -42,7 +43,7 @@ class LinkTest {
             delimiter = '!',
             value = {
                 "serial:/dev/x!needs a path and a speed",
-                "serial:/dev/x@fast!'fast' is no speed",
+                "serial:/dev/x@fast!'fast' is not a baud rate",
                 "tcp:host!host and port",
                 "tcp:h:99999!no port from 1 to 65535",
                 "usb:3!none of the known kinds",
@@ -108,11 +109,51 @@ class LinkTest {
     }
 
     @Test
+    @Timeout(60)
+    void ofSeveralCallersTheOneThatSpeaksFirstIsTheBoard() throws Exception {
+        int port;
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            port = free.getLocalPort();
+        }
+        try (Link link = LinkAddress.parse("tcp:*@127.0.0.1:" + port).link()) {
+            link.open();
+            try (Socket silent = new Socket(InetAddress.getLoopbackAddress(), port);
+                    Socket board = new Socket(InetAddress.getLoopbackAddress(), port)) {
+                assertThat(link.read(new byte[100])).isEqualTo(Link.NOTHING);
+                board.getOutputStream().write("1,2\n".getBytes(StandardCharsets.US_ASCII));
+                assertThat(new String(readAll(link, 4), StandardCharsets.US_ASCII))
+                        .isEqualTo("1,2\n");
+                assertThat(told(silent)).startsWith("busy: another board is connected");
+                try (Socket late = new Socket(InetAddress.getLoopbackAddress(), port)) {
+                    board.getOutputStream().write("3,4\n5,6\n".getBytes(StandardCharsets.US_ASCII));
+                    late.getOutputStream().write("9,9\n".getBytes(StandardCharsets.US_ASCII));
+                    assertThat(new String(readAll(link, 8), StandardCharsets.US_ASCII))
+                            .isEqualTo("3,4\n5,6\n");
+                    while (link.turnedAway() < 2) {
+                        link.read(new byte[100]);
+                    }
+                    assertThat(told(late)).startsWith("busy");
+                }
+            }
+        }
+    }
+
+    private static String told(Socket caller) throws java.io.IOException {
+        byte[] said = new byte[100];
+        int count = caller.getInputStream().read(said);
+        return new String(said, 0, Math.max(0, count), StandardCharsets.UTF_8);
+    }
+
+    @Test
     void packetsFilesAndPortsThatAreNotThere(@TempDir Path folder) throws Exception {
-        try (Link link = LinkAddress.parse("udp:47071").link();
+        int port;
+        try (DatagramSocket free = new DatagramSocket()) {
+            port = free.getLocalPort();
+        }
+        try (Link link = LinkAddress.parse("udp:" + port).link();
                 DatagramSocket board = new DatagramSocket()) {
             link.open();
-            board.send(new DatagramPacket(new byte[] {'7', '\n'}, 2, InetAddress.getLoopbackAddress(), 47071));
+            board.send(new DatagramPacket(new byte[] {'7', '\n'}, 2, InetAddress.getLoopbackAddress(), port));
             assertThat(readAll(link, 1)).startsWith('7', '\n');
         }
         Path file = Files.writeString(folder.resolve("bytes.txt"), "1,2\n3,4\n");
@@ -125,5 +166,11 @@ class LinkTest {
         assertThatThrownBy(() ->
                         LinkAddress.parse("serial:/dev/ttyNone@9600").link().open())
                 .hasMessage("port /dev/ttyNone is not there. Is the board plugged in?");
+        assertThatThrownBy(
+                        () -> LinkAddress.parse("serial:/dev/null@9600").link().open())
+                .hasMessageStartingWith("/dev/null is no serial port");
+        assertThatThrownBy(() ->
+                        LinkAddress.parse("serial:" + file + "@9600").link().open())
+                .hasMessageContaining("is a file, no serial port");
     }
 }

@@ -10,8 +10,8 @@ import java.util.Objects;
 public record Band(double low, double high, double slack) {
     public Band {
         if (!(low < high) || !(slack >= 0) || slack * 2 >= high - low) {
-            throw new IllegalArgumentException(
-                    "a band needs low < high and 0 ≤ slack < half its width, were " + low + ", " + high + ", " + slack);
+            throw new IllegalArgumentException("a band needs low < high and 0 ≤ hysteresis < half its width, were "
+                    + low + ", " + high + ", " + slack);
         }
     }
 

@@ -14,7 +14,7 @@ public record Detrend() implements Step {
 
     @Override
     public String about() {
-        return "the straight line through all of a stretch goes";
+        return "the straight line through a whole segment is removed";
     }
 
     @Override

@@ -12,6 +12,13 @@ public record Recipe(List<Step> steps) {
     /** Leaves the signal as it is. */
     public static final Recipe NONE = new Recipe(List.of());
 
+    /** No reader bridges a longer hole than this, in s. */
+    public static final double LEAST_HOLE_SECONDS = 0.25;
+
+    private static final double MOST_HOLE_SECONDS = 1;
+    /** {@link Step#context} leaves a part in 10⁸. */
+    private static final double CONTEXT_DECADES = 8;
+
     public Recipe {
         steps = List.copyOf(steps);
     }
@@ -90,6 +97,22 @@ public record Recipe(List<Step> steps) {
             sum = one > Long.MAX_VALUE - sum ? Long.MAX_VALUE : sum + one;
         }
         return sum;
+    }
+
+    /**
+     * The longest hole that is filled for the recipe rather than begun anew after: as long as what a step remembers falls to
+     * a tenth in, since beginning anew would lose as much, but at least what any reader bridges, and at most a second.
+     *
+     * @return in s, from the value before the hole to the one after it
+     */
+    public double longestHoleSeconds(double sampleRateHz) {
+        double decade = context(sampleRateHz) / CONTEXT_DECADES / sampleRateHz;
+        return Math.max(LEAST_HOLE_SECONDS, Math.min(MOST_HOLE_SECONDS, decade));
+    }
+
+    /** @return whether a step of it deals with missing values, so that they are left to it */
+    public boolean fillsByItself() {
+        return steps.stream().anyMatch(Fill.class::isInstance);
     }
 
     private static void rateIsSane(double sampleRateHz) {

@@ -21,7 +21,7 @@ public record Resample(double hz) implements Step {
 
     @Override
     public Stage stage(double rate, Start start) {
-        throw new RecipeException(text() + ": a channel keeps the rows that came; a file is brought to another rate by"
+        throw new RecipeException(text() + ": a channel keeps the rows received; a file is brought to another rate by"
                 + " ./zesty clean with this step in its recipe");
     }
 }

@@ -44,11 +44,11 @@ public final class Resampler {
         }
         if (n < FEWEST) {
             throw new RecipeException("resample:" + Digits.exact(wantedHz) + ": " + n
-                    + " samples in a stretch are too few for a curve; it takes " + FEWEST + " at least");
+                    + " samples in a segment are too few for a curve; it takes " + FEWEST + " at least");
         }
         double length = (x[n - 1] - x[0]) * wantedHz;
         if (!(length >= 1 && length <= MOST)) {
-            throw new RecipeException("resample:" + Digits.exact(wantedHz) + ": a stretch of "
+            throw new RecipeException("resample:" + Digits.exact(wantedHz) + ": a segment of "
                     + Digits.about(x[n - 1] - x[0], 4) + " s would have " + Digits.about(length, 4)
                     + " samples; between " + Digits.about(1 / (x[n - 1] - x[0]), 4)
                     + " Hz and a thousand million samples is possible");

@@ -226,7 +226,7 @@ final class StepParser {
         } catch (NumberFormatException e) {
             // Said below, with the rest.
         }
-        throw wrong("'" + part.strip() + "' is no number", example);
+        throw wrong("'" + part.strip() + "' is not a number", example);
     }
 
     private void none(String example) {

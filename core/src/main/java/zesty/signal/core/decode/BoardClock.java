@@ -11,9 +11,16 @@ public record BoardClock(int column, double ticksPerSecond, double wrapTicks) {
     /** A 32-bit counter starts again here. */
     public static final double WRAP_32_BIT = 4294967296.0;
 
+    /** A tick in three hours; a thousand a nanosecond; and what a double counts exactly. */
+    private static final double LEAST_TICKS = 1e-4;
+
+    private static final double MOST_TICKS = 1e12;
+    private static final double MOST_WRAP = 0x1p64;
+
     public BoardClock {
-        if (column < 0 || !(ticksPerSecond > 0) || !(wrapTicks >= 0)) {
-            throw new IllegalArgumentException("column and wrapTicks must be >= 0 and ticksPerSecond > 0, were "
+        boolean sane = ticksPerSecond >= LEAST_TICKS && ticksPerSecond <= MOST_TICKS && wrapTicks < MOST_WRAP;
+        if (column < 0 || !sane || !(wrapTicks >= 0)) {
+            throw new IllegalArgumentException("column and wrapTicks must be >= 0, ticksPerSecond 0.0001 to 1e12, were "
                     + column + ", " + wrapTicks + ", " + ticksPerSecond);
         }
     }

@@ -105,7 +105,7 @@ public final class DelimitedDecoder extends LineDecoder {
             boolean whole = number.stop == field.length;
             if (!whole && !NumberText.isMissing(fields[c])) {
                 return "'" + fields[c] + "' in column " + (c + 1) + " ("
-                        + format.columns().get(c).name() + ") is no number";
+                        + format.columns().get(c).name() + ") is not a number";
             }
             any |= whole;
             rows.columns[c][rows.count] = whole ? value : Double.NaN;

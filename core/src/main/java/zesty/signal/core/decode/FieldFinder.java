@@ -14,6 +14,13 @@ final class FieldFinder {
     private static final double FIELD_BITS = 1.5;
 
     private static final double UNLIKELY_BITS = 4;
+    /** Boards seldom send numbers of eight bytes. */
+    private static final double DOUBLE_BITS = 6;
+
+    /** What it takes to say that a number goes on as it went. */
+    private static final double SMOOTH_BITS = 0.5;
+    /** A byte that is always zero is rather the upper end of a small number than one of its own. */
+    private static final double ZERO_BITS = 2;
 
     /** 2e: a difference of mean size b, both signs alike often, takes log2(2e·b) bits. */
     private static final double LAPLACE = 2 * Math.E;
@@ -139,6 +146,17 @@ final class FieldFinder {
             plain += UNLIKELY_BITS;
         }
         boolean high = java.util.Arrays.stream(values).anyMatch(v -> v >= Math.scalb(1.0, 8 * n - 1));
+        if (n == 3 && shift == 0 && stands(values, 65536) && values[0] >= 65536 && !high) {
+            plain += UNLIKELY_BITS;
+            two += UNLIKELY_BITS;
+        }
+        if (n > 1 && upperCounts(values, Math.scalb(1.0, 8 * (n - 1)))) {
+            plain += UNLIKELY_BITS;
+            two += UNLIKELY_BITS;
+        }
+        if (n == 1 && java.util.Arrays.stream(values).allMatch(v -> v == 0)) {
+            plain += ZERO_BITS;
+        }
         // Converters of 24 bits count both ways: one that has not been below zero yet will be.
         boolean both = n == 3 && shift == 0 && !high && !rises(values);
         return both || high && two <= plain && n > 1 ? new Piece(signed, two) : new Piece(left, plain);
@@ -146,8 +164,22 @@ final class FieldFinder {
 
     /** Whether the upper half of four bytes is the same all along, and no small number. */
     private static boolean upperStands(double[] values) {
-        double upper = Math.floor(values[0] / 65536);
-        return upper >= 256 && java.util.Arrays.stream(values).allMatch(v -> Math.floor(v / 65536) == upper);
+        return values[0] >= 256.0 * 65536 && stands(values, 65536);
+    }
+
+    private static boolean stands(double[] values, double unit) {
+        double upper = Math.floor(values[0] / unit);
+        return java.util.Arrays.stream(values).allMatch(v -> Math.floor(v / unit) == upper);
+    }
+
+    /** Whether the upper byte is a counter of its own: one more in each packet. */
+    private static boolean upperCounts(double[] values, double unit) {
+        int one = 0;
+        for (int i = 1; i < values.length; i++) {
+            double step = Math.floor(values[i] / unit) - Math.floor(values[i - 1] / unit);
+            one += step == 1 || step == -255 ? 1 : 0;
+        }
+        return one * 10 >= values.length * 8;
     }
 
     private static double[] steps(double[] values) {
@@ -158,14 +190,18 @@ final class FieldFinder {
         return steps;
     }
 
-    /** Whether the numbers never fall, as a clock's do. */
+    /**
+     * Whether the numbers do not fall, as a clock's. Of twenty-five one may be damaged, which is a fall and a rise, where
+     * the upper byte stands; where it moves it may be a counter of its own that begins anew.
+     */
     private static boolean rises(double[] values) {
+        int falls = 0;
+        int upper = 0;
         for (int i = 1; i < values.length; i++) {
-            if (values[i] < values[i - 1]) {
-                return false;
-            }
+            falls += values[i] < values[i - 1] ? 1 : 0;
+            upper += Math.floor(values[i] / 0x1000000) == Math.floor(values[i - 1] / 0x1000000) ? 0 : 1;
         }
-        return true;
+        return falls == 0 || falls * 25 <= values.length && upper * 8 <= values.length;
     }
 
     /** @return low bits that are zero in all values, where it is more than chance; the values must vary */
@@ -178,12 +214,18 @@ final class FieldFinder {
         return zeros >= 2 && zeros < 8 * bytes - 4 ? zeros : 0;
     }
 
+    /** By the numbers before, or, where that is less, by going on as they went: a fast smooth signal is no jagged one. */
     private static double bits(double[] values, int most) {
         double sum = 0;
+        double smooth = 0;
         for (int i = 1; i < values.length; i++) {
-            sum += Math.log(1 + LAPLACE * Math.abs(values[i] - values[i - 1]));
+            double step = values[i] - values[i - 1];
+            sum += Math.log(1 + LAPLACE * Math.abs(step));
+            smooth += i == 1 ? 0 : Math.log(1 + LAPLACE * Math.abs(step - (values[i - 1] - values[i - 2])));
         }
-        return Math.min(most, sum / Math.log(2) / Math.max(1, values.length - 1));
+        double perValue = Math.log(2) * Math.max(1, values.length - 1);
+        double less = Math.min(sum, values.length < 8 ? sum : smooth + SMOOTH_BITS * perValue);
+        return Math.min(most, less / perValue);
     }
 
     private void addFloating(List<Piece> pieces, Field field, int mantissa) {
@@ -221,7 +263,8 @@ final class FieldFinder {
             }
         }
         if (asWhole > 12) {
-            pieces.add(new Piece(field, Math.min(bits, asWhole + (mantissa > 24 ? 32 : 0)) - 0.5));
+            boolean eight = mantissa > 24;
+            pieces.add(new Piece(field, Math.min(bits, asWhole + (eight ? 32 : 0)) + (eight ? DOUBLE_BITS : -0.5)));
         }
     }
 

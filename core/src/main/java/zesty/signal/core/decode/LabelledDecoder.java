@@ -157,7 +157,7 @@ final class LabelledDecoder extends LineDecoder {
     }
 
     private void put(int place, double value, boolean missing) {
-        if (seen[place] || place == 0 && filled > 0) {
+        if (format.overLines() && (seen[place] || place == 0 && filled > 0)) {
             emit();
         }
         seen[place] = true;

@@ -48,9 +48,12 @@ final class LabelledFinder {
         if (good.isEmpty() || labels.size() > 1024) {
             return Optional.empty();
         }
+        // A spoilt line may have come first: the order is that of lines which belong to the rows.
+        Set<String> inOrder = new LinkedHashSet<>();
+        good.forEach(pairs -> pairs.forEach(pair -> inOrder.add(pair.label())));
         boolean overLines = labels.size() > 1
                 && good.stream().filter(p -> p.size() * 2 <= labels.size()).count() * 2 > good.size();
-        List<String> order = new ArrayList<>(overLines ? inTurn(text, labels, number) : labels);
+        List<String> order = new ArrayList<>(overLines ? inTurn(text, labels, number) : inOrder);
         List<Column> columns = new ArrayList<>();
         for (String label : order) {
             columns.add(new Column(label, units.getOrDefault(label, "")));

@@ -39,8 +39,13 @@ final class Labels {
             String tail;
             if (missing) {
                 String word = after.split("[\\s,;|]", 2)[0];
-                if (!NumberText.isMissing(word) || word.isEmpty()) {
+                Double state = StateWords.of(word);
+                if (state == null && (!NumberText.isMissing(word) || word.isEmpty())) {
                     return null;
+                }
+                if (state != null) {
+                    value = state;
+                    missing = false;
                 }
                 tail = after.substring(word.length());
             } else {

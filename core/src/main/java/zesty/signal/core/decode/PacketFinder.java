@@ -292,6 +292,7 @@ final class PacketFinder {
             constant[j] = same * 100 >= at.size() * 95;
         }
         PacketFormat unproven = null;
+        int likeliest = -1;
         PacketFormat proven = null;
         byte[] sample = Arrays.copyOfRange(bytes, at.get(at.size() / 2), at.get(at.size() / 2) + period);
         for (int turn = 0; turn < period; turn++) {
@@ -302,7 +303,7 @@ final class PacketFinder {
             while (run < 4
                     && run < period - 2
                     && constant[(turn + run) % period]
-                    && sample[(turn + run) % period] != 0) {
+                    && goesOn(sample[(turn + run) % period] & 0xff)) {
                 run++;
             }
             byte[] start = new byte[run];
@@ -319,6 +320,8 @@ final class PacketFinder {
             if (packets.size() < FEWEST) {
                 continue;
             }
+            run = withoutFloat(start, packets);
+            start = Arrays.copyOf(start, run);
             boolean checked = false;
             for (int n = run; n >= 1 && !checked; n--) {
                 if (check(packets, n).check() != Check.NONE) {
@@ -333,15 +336,61 @@ final class PacketFinder {
             if (checked) {
                 continue;
             }
-            boolean begins = !constant[(turn + period - 1) % period] || (start[0] & 0xff) >= 0x80;
-            if (begins
-                    && (unproven == null
-                            || (start[0] & 0xff) >= 0x80
-                                    && run >= unproven.start().length() / 2)) {
+            boolean begins = !constant[(turn + period - 1) % period] || likeness(start) > 2;
+            if (begins && likeness(start) > likeliest) {
+                likeliest = likeness(start);
                 unproven = format(Framing.START_BYTES, start, packets, headers(bytes, length));
             }
         }
         return Optional.ofNullable(proven == null ? unproven : proven);
+    }
+
+    /** How much like a start chosen by a maker some standing bytes are; zeros and ones are small numbers' upper ends. */
+    private static int likeness(byte[] start) {
+        int first = start[0] & 0xff;
+        if (first == 0) {
+            return 0;
+        }
+        if (first == 0xff && (start.length == 1 || start[1] == start[0])) {
+            return 1;
+        }
+        boolean own = striking(first) || start.length > 1 && start[1] == start[0] || word(start);
+        return !own ? 2 : start.length > 1 ? 4 : 3;
+    }
+
+    private static boolean striking(int one) {
+        return one >= 0x80 || one == 0x55 || one == 0x5a || one > ' ' && "$#!<[{".indexOf(one) >= 0;
+    }
+
+    private static boolean word(byte[] start) {
+        for (byte one : start) {
+            if (one < 0 || !Character.isLetter(one)) {
+                return false;
+            }
+        }
+        return start.length > 1;
+    }
+
+    /** Whether a byte that is always the same may go on a start: small ones are the upper ends of small numbers. */
+    private static boolean goesOn(int one) {
+        return one >= ' ';
+    }
+
+    /** @return how much of the bytes is start: not the upper end of a float that hardly moves */
+    private static int withoutFloat(byte[] start, List<byte[]> packets) {
+        for (int n = 1; n < start.length; n++) {
+            if (!striking(start[n] & 0xff)) {
+                int from = n;
+                List<byte[]> payloads = packets.stream()
+                        .map(packet -> Arrays.copyOfRange(packet, from, packet.length))
+                        .toList();
+                Field first = new FieldFinder(payloads).find(0).fields().get(0);
+                if (first.type().floating()) {
+                    return n;
+                }
+            }
+        }
+        return start.length;
     }
 
     private static boolean starts(byte[] bytes, int at, byte[] start) {
@@ -353,8 +402,13 @@ final class PacketFinder {
         return true;
     }
 
-    /** Bytes that come again after a steady number of others. */
-    private record Rhythm(int period, List<Integer> places, double share) {}
+    /**
+     * Bytes that come again after a steady number of others.
+     *
+     * @param share of the stream that lies between them
+     * @param purity how much of their coming is this
+     */
+    private record Rhythm(int period, List<Integer> places, double share, double purity) {}
 
     /** The byte, or pair of bytes, whose coming again after one and the same distance covers most of the stream. */
     private static Rhythm rhythm(byte[] bytes, int length) {
@@ -363,20 +417,33 @@ final class PacketFinder {
         for (int width = 2; width >= 1; width--) {
             for (int pattern : frequent(bytes, length, width)) {
                 Rhythm rhythm = rhythm(bytes, length, pattern, width);
-                boolean better = rhythm != null
-                        && (best == null
-                                || rhythm.share() > best.share() + 0.1
-                                || rhythm.share() > best.share() - 0.1
-                                        && (rhythm.period() < best.period()
-                                                || rhythm.period() == best.period()
-                                                        && rank(pattern, width) > bestRank));
-                if (better) {
+                if (rhythm != null && (best == null || better(rhythm, rank(pattern, width), best, bestRank))) {
                     best = rhythm;
                     bestRank = rank(pattern, width);
                 }
             }
         }
         return best;
+    }
+
+    /**
+     * A start comes once a packet: what comes more often is a byte of the numbers. Of periods that hold each other the
+     * shorter one is the packet's, whose every other byte may be as regular. Of others the one that leaves fewer bytes
+     * unexplained: a start of two equal bytes is also one byte and a shorter way.
+     */
+    private static boolean better(Rhythm one, int rank, Rhythm best, int bestRank) {
+        boolean zeros = (rank == 0) != (bestRank == 0);
+        if (Math.abs(one.share() - best.share()) > (zeros ? 0.25 : 0.1)) {
+            return one.share() > best.share();
+        }
+        if (zeros) {
+            return rank > bestRank;
+        }
+        if (one.period() == best.period()) {
+            return rank > bestRank || rank == bestRank && one.purity() > best.purity() + 0.1;
+        }
+        boolean related = one.period() % best.period() == 0 || best.period() % one.period() == 0;
+        return related ? one.period() < best.period() : one.share() * one.purity() > best.share() * best.purity();
     }
 
     /** Zeros are the upper bytes of small numbers, and move as these grow; a start is chosen to be unlike numbers. */
@@ -409,8 +476,10 @@ final class PacketFinder {
     private static Rhythm rhythm(byte[] bytes, int length, int pattern, int width) {
         int[] distances = new int[LONGEST_FRAME + 1];
         int before = -1;
+        int came = 0;
         for (int i = 0; i + width <= length; i++) {
             if (pattern(bytes, i, width) == pattern) {
+                came++;
                 if (before >= 0 && i - before <= LONGEST_FRAME) {
                     distances[i - before]++;
                 }
@@ -438,6 +507,8 @@ final class PacketFinder {
             }
         }
         double share = (double) places.size() * period / length;
-        return share < 0.5 || places.size() < FEWEST ? null : new Rhythm(period, places, share);
+        return share < 0.5 || places.size() < FEWEST
+                ? null
+                : new Rhythm(period, places, share, Math.min(1, (double) places.size() / came));
     }
 }

@@ -78,7 +78,7 @@ final class PictureDecoder extends LineDecoder {
             double value = number.parse(bytes, 0, bytes.length);
             if (number.stop != bytes.length && !NumberText.isMissing(field)) {
                 spoiled = !format.perLine();
-                return "'" + field + "' is no number";
+                return "'" + field + "' is not a number";
             }
             row[at++] = number.stop == bytes.length ? value : Double.NaN;
         }

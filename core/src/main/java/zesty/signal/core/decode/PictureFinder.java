@@ -1,5 +1,6 @@
 package zesty.signal.core.decode;
 
+import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -10,6 +11,11 @@ final class PictureFinder {
     private static final int FEWEST_ROWS = 4;
     /** One line of so many numbers is a picture, not a row of columns. */
     private static final int MANY = 64;
+
+    /** Pixels beside and below each other correlate at least so; columns that have nothing to do with each other do not. */
+    private static final double ALIKE = 0.25;
+
+    private static final int MOST_LOOKED_AT = 6;
 
     private PictureFinder() {}
 
@@ -55,7 +61,10 @@ final class PictureFinder {
                 .max(Map.Entry.comparingByValue())
                 .map(Map.Entry::getKey)
                 .orElse(0);
-        if (width >= MANY && shape(width)[0] > 1 && width <= PictureFormat.MOST_PIXELS) {
+        if (width >= MANY
+                && shape(width)[0] > 1
+                && width <= PictureFormat.MOST_PIXELS
+                && smooth(text, own, width, delimiter, comma)) {
             return new Blocks(1, width, widths.get(width), "");
         }
         Map<Integer, Integer> heights = new HashMap<>();
@@ -81,6 +90,52 @@ final class PictureFinder {
                         > heights.values().stream().mapToInt(i -> i).sum()
                 && (long) height * width <= PictureFormat.MOST_PIXELS;
         return new Blocks(height, width, picture ? height * heights.get(height) : 0, "");
+    }
+
+    /** Whether pixels that would lie beside and below each other are alike, as those of a picture are and columns are not. */
+    private static boolean smooth(TextLines text, int[] own, int width, char delimiter, boolean comma) {
+        int columns = shape(width)[1];
+        NumberText number = new NumberText(comma);
+        double beside = 0;
+        double below = 0;
+        int lines = 0;
+        for (int i = 0; i < own.length && lines < MOST_LOOKED_AT; i++) {
+            if (own[i] != width) {
+                continue;
+            }
+            String[] fields = Fields.split(text.lines().get(i), delimiter, true);
+            double[] pixels = new double[width];
+            for (int p = 0; p < width; p++) {
+                byte[] field = fields[p].strip().getBytes(StandardCharsets.UTF_8);
+                pixels[p] = number.parse(field, 0, field.length);
+            }
+            beside += alike(pixels, 1);
+            below += alike(pixels, columns);
+            lines++;
+        }
+        return lines > 0 && beside > ALIKE * lines && below > ALIKE * lines;
+    }
+
+    /** @return the correlation of each pixel with the one so many further on */
+    private static double alike(double[] x, int further) {
+        double mean = 0;
+        int n = 0;
+        for (double value : x) {
+            mean += value == value ? value : 0;
+            n += value == value ? 1 : 0;
+        }
+        mean /= Math.max(1, n);
+        double xy = 0;
+        double xx = 0;
+        for (int i = 0; i + further < x.length; i++) {
+            double own = x[i] - mean;
+            double other = x[i + further] - mean;
+            if (own == own && other == other) {
+                xy += own * other;
+                xx += (own * own + other * other) / 2;
+            }
+        }
+        return xx > 0 ? xy / xx : 1;
     }
 
     /** The shape nearest to 3 : 4 that so many pixels have. */

@@ -23,10 +23,7 @@ public record PictureFormat(
     public static final int MOST_PIXELS = 1 << 15;
 
     public PictureFormat {
-        if (rows < 1 || width < 2 || rows * width > MOST_PIXELS) {
-            throw new IllegalArgumentException(
-                    "a picture has up to " + MOST_PIXELS + " pixels, was " + rows + " × " + width);
-        }
+        checkSize(rows, width);
         columns = Columns.checked(columns, null);
         if (columns.size() != SUMMARIES + rows * width) {
             throw new IllegalArgumentException(columns.size() + " columns for " + rows * width + " pixels");
@@ -36,6 +33,7 @@ public record PictureFormat(
     /** @return the format with columns hottest, coldest, mean, and r1c1 and so on */
     public static PictureFormat of(
             int rows, int width, char delimiter, boolean decimalComma, boolean perLine, String unit) {
+        checkSize(rows, width);
         List<Column> columns = new ArrayList<>();
         for (String summary : new String[] {"hottest", "coldest", "mean"}) {
             columns.add(new Column(summary, unit));
@@ -46,6 +44,13 @@ public record PictureFormat(
             }
         }
         return new PictureFormat(rows, width, delimiter, decimalComma, perLine, columns);
+    }
+
+    private static void checkSize(int rows, int width) {
+        if (rows < 1 || width < 2 || (long) rows * width > MOST_PIXELS) {
+            throw new IllegalArgumentException(
+                    "a picture has up to " + MOST_PIXELS + " pixels, was " + rows + " × " + width);
+        }
     }
 
     @Override

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /** Tells which column is the clock, the sequence or the station, by its name and by how its numbers go. */
 final class Roles {
@@ -27,6 +28,12 @@ final class Roles {
             "uptime",
             "uptime_ms",
             "ts");
+    private static final Set<String> DAYS = Set.of("date", "datetime", "date_time", "date time", "when");
+    private static final Pattern UNNAMED = Pattern.compile("column\\d+");
+    /** Seconds since 1970 of the years 1998 to 2100. */
+    private static final double FIRST_DAY = 9e8;
+
+    private static final double LAST_DAY = 4.102e9;
     private static final Set<String> SEQUENCES = Set.of(
             "seq",
             "sequence",
@@ -45,6 +52,9 @@ final class Roles {
             "ping");
     private static final Set<String> STATIONS = Set.of("station", "node", "id", "cell", "bank");
 
+    /** A row overtakes so many others at most, in steps. */
+    private static final double MOST_OVERTAKEN = 8;
+
     private Roles() {}
 
     record Found(List<Column> columns, BoardClock clock) {}
@@ -58,7 +68,13 @@ final class Roles {
             String name = column.name().toLowerCase(Locale.ROOT);
             double[] own = values.get(c);
             boolean edge = name.contains("edge");
-            if (clock == null && own.length >= 2 && (CLOCKS.contains(name) ? runs(own) : edge && rises(own))) {
+            if (clock == null
+                    && own.length >= 2
+                    && (CLOCKS.contains(name)
+                                    || DAYS.contains(name)
+                                    || UNNAMED.matcher(name).matches() && isDate(own)
+                            ? runs(own)
+                            : edge && rises(own))) {
                 double ticks = ticksPerSecond(name, column.unit(), own);
                 clock = new BoardClock(c, ticks, ticks == 1 ? 0 : BoardClock.WRAP_32_BIT);
                 if (edge) {
@@ -84,14 +100,31 @@ final class Roles {
         return falls <= 3 && falls * 4 <= values.length;
     }
 
-    /** As {@link #rises}, of a clock by name: lines faster than its ticks, or sent in a burst, may share one. */
+    /**
+     * As {@link #rises}, of a clock by name: lines faster than its ticks, or sent in a burst, may share one, and datagrams
+     * overtake each other by a few steps.
+     */
     private static boolean runs(double[] values) {
         int falls = 0;
+        int overtaken = 0;
+        double step = (values[values.length - 1] - values[0]) / (values.length - 1);
         for (int i = 1; i < values.length; i++) {
-            falls += values[i] >= values[i - 1] ? 0 : 1;
+            double fall = values[i - 1] - values[i];
+            overtaken += fall > 0 && fall <= MOST_OVERTAKEN * step ? 1 : 0;
+            falls += fall > MOST_OVERTAKEN * Math.max(0, step) ? 1 : 0;
         }
         long different = Arrays.stream(values).distinct().count();
-        return falls <= 3 && falls * 4 <= values.length && different >= 2 && different * 8 >= values.length;
+        return overtaken * 5 <= values.length
+                && falls <= 3
+                && falls * 4 <= values.length
+                && different >= 2
+                && different * 8 >= values.length;
+    }
+
+    /** Whether they are seconds since 1970, as a date and a time of day become. */
+    private static boolean isDate(double[] values) {
+        double step = (values[values.length - 1] - values[0]) / (values.length - 1);
+        return values[0] > FIRST_DAY && values[values.length - 1] < LAST_DAY && step > 0 && step < 500;
     }
 
     private static boolean countsUp(double[] values) {
@@ -99,7 +132,7 @@ final class Roles {
         for (int i = 1; i < values.length; i++) {
             ones += values[i] == values[i - 1] + 1 ? 1 : 0;
         }
-        return ones * 10 >= (values.length - 1) * 8;
+        return ones * 10 >= (values.length - 1) * 7;
     }
 
     private static boolean isStation(double[] values, String name) {
@@ -123,6 +156,9 @@ final class Roles {
             return 1e3;
         }
         if (hint.equals("s") || hint.endsWith("_s") || hint.equals("seconds") || hint.equals("t")) {
+            return 1;
+        }
+        if (isDate(values)) {
             return 1;
         }
         // Without a word for it: whole steps of a thousand and more are microseconds, whole smaller ones milliseconds.

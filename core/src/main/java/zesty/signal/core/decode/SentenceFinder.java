@@ -112,8 +112,11 @@ final class SentenceFinder {
         return b >= 'A' && b <= 'Z' || b >= 'a' && b <= 'z' || b == '_';
     }
 
-    private static StreamFormat format(List<Parted> group, boolean comma, TextLines text) {
-        int width = group.get(0).numbers().size();
+    private static StreamFormat format(List<Parted> alike, boolean comma, TextLines text) {
+        int width = alike.get(0).numbers().size();
+        // Words that hold the sign which stands for a number look alike with fewer numbers.
+        List<Parted> group =
+                alike.stream().filter(one -> one.numbers().size() == width).toList();
         List<String> pieces = new ArrayList<>();
         List<double[]> values = new ArrayList<>();
         StringBuilder piece = new StringBuilder(group.get(0).pieces().get(0));

@@ -67,6 +67,14 @@ public final class SetAside {
         items.addLast(new Item(line, readable(text), why));
     }
 
+    /** The newest lines set aside turned out to be of a format that was not known yet: they are set aside no more. */
+    public synchronized void takeBack(long lines) {
+        count -= lines;
+        for (long i = 0; i < lines && !items.isEmpty(); i++) {
+            items.removeLast();
+        }
+    }
+
     /** @return how many lines were set aside in all */
     public synchronized long count() {
         return count;

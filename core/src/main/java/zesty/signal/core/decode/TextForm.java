@@ -21,6 +21,9 @@ public final class TextForm {
 
     private final Form form;
     private final Charset charset;
+    /** What is done to whole lines; null for nothing. */
+    private LineForm lines;
+
     private int skip;
     /** The first byte of a pair whose second has not come; −1 for none. */
     private int half = -1;
@@ -33,9 +36,27 @@ public final class TextForm {
 
     /** @return the form of a stream that begins with these bytes */
     public static TextForm of(byte[] head, int length) {
+        TextForm signs = ofSigns(head, length);
+        byte[] text = ofSigns(head, length).signs(Arrays.copyOf(head, length), length);
+        signs.lines = text.length == 0 || !mostlyText(text)
+                ? null
+                : LineForm.of(Arrays.copyOf(text, Math.min(text.length, LOOK)));
+        return signs;
+    }
+
+    private static boolean mostlyText(byte[] bytes) {
+        int text = 0;
+        int n = Math.min(bytes.length, LOOK);
+        for (int i = 0; i < n; i++) {
+            text += isText(bytes[i]) ? 1 : 0;
+        }
+        return text >= TEXT * n;
+    }
+
+    private static TextForm ofSigns(byte[] head, int length) {
         int n = Math.min(length, LOOK);
         if (n >= 3 && (head[0] & 0xff) == 0xef && (head[1] & 0xff) == 0xbb && (head[2] & 0xff) == 0xbf) {
-            TextForm rest = of(Arrays.copyOfRange(head, 3, n), n - 3);
+            TextForm rest = ofSigns(Arrays.copyOfRange(head, 3, n), n - 3);
             return new TextForm(rest.form, rest.charset, 3);
         }
         if (n >= 4) {
@@ -85,6 +106,11 @@ public final class TextForm {
 
     /** @return the next bytes of the stream as UTF-8 with line feeds; the very same array where nothing is to be done */
     public byte[] plain(byte[] bytes, int length) {
+        byte[] text = signs(bytes, length);
+        return lines == null ? text : lines.plain(text);
+    }
+
+    private byte[] signs(byte[] bytes, int length) {
         int from = Math.min(skip, length);
         skip -= from;
         switch (form) {
@@ -111,8 +137,13 @@ public final class TextForm {
         }
     }
 
+    /** @return what numbers stand for that are words in the stream, such as {@code mode: 0 = auto, 1 = hold}; empty for none */
+    public String legend() {
+        return lines == null ? "" : lines.legend();
+    }
+
     /** @return whether bytes may be taken as they are from here on */
     public boolean isAsItIs() {
-        return form == Form.AS_IT_IS && skip == 0;
+        return form == Form.AS_IT_IS && skip == 0 && lines == null;
     }
 }

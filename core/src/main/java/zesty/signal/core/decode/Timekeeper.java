@@ -27,6 +27,18 @@ public final class Timekeeper {
     /** How far the board's clock may differ from arrival after a re-opening and still be the same run of the clock. */
     private static final double SAME_RUN_SECONDS = 2;
 
+    /** A row so much behind another one, in s, or so many numbers, is late, not the first of a board that restarted. */
+    private static final double LATE_SECONDS = 0.5;
+
+    private static final double LATE_NUMBERS = 64;
+    /** A clock that leaps on by so much, in s and in steps, is believed once the next row or arrival says the same. */
+    private static final double LEAP_SECONDS = 2;
+
+    private static final double LEAP_STEPS = 50;
+    private static final double MOST_SILENT_SECONDS = 60;
+    /** Of a leap, arrival has to have seen this share to explain it. */
+    private static final double EXPLAINED = 0.3;
+
     private final BoardClock clock;
     private final BoardSequence sequence;
     private final double statedRateHz;
@@ -58,6 +70,17 @@ public final class Timekeeper {
     private double lastSeconds = Double.NaN;
     private double lastArrival = Double.NaN;
     private double periodSeconds;
+    /** Numbers beyond this are not whole any more as they are kept. */
+    private static final double MOST_TICKS = 1L << 53;
+    /** So many steps give a first pace by which a stamp is doubted. */
+    private static final int PACE_STEPS = 4;
+    /** Steps of an even clock differ by less than this share of the period. */
+    private static final double EVEN = 0.05;
+    /** Over more periods than these the rate is not known well enough to tell whether a gap is a whole number of them. */
+    private static final double MOST_COUNTED = 40;
+    /** A gap further than this from a whole number of periods, as a share of one, is none of lost rows. */
+    private static final double OFF_GRID = 0.2;
+
     /** Rows so far, those said to be missing among them, and the arrival of the first of them. */
     private double rowCount;
 
@@ -70,6 +93,11 @@ public final class Timekeeper {
     private double bestUncertainty = 1;
     private long gapCount;
     private long lostRows;
+
+    private long wrongStamps;
+    private long lateRows;
+    /** The newest row where its stamp is in doubt, until the next one tells; null for none. */
+    private Rows held;
 
     private double driftN;
     private double driftMeanX;
@@ -148,6 +176,28 @@ public final class Timekeeper {
         return lostRows;
     }
 
+    /** @return rows whose clock the rows around contradict; they keep their place in the rate */
+    public long wrongStamps() {
+        return wrongStamps;
+    }
+
+    /** @return rows that came behind later ones, in all: put in order where those were still at hand */
+    public long lateRows() {
+        return lateRows;
+    }
+
+    /** @return whether it keeps a row until the next one tells whether its stamp is right; {@link #rest} gives it out */
+    public boolean holds() {
+        return held != null;
+    }
+
+    /** @return the row that was held, as there is no next one */
+    public Block rest() {
+        Rows last = held;
+        held = null;
+        return byClock(last, lastArrival, true);
+    }
+
     /** @return parts per million by which the board's clock is fast; NaN until 20 s have been seen */
     public double driftPpm() {
         return clock == null || driftN < 10 || driftXx / driftN < 33 ? Double.NaN : (driftXy / driftXx - 1) * 1e6;
@@ -165,7 +215,15 @@ public final class Timekeeper {
         if (Double.isNaN(firstArrival)) {
             firstArrival = arrivalSeconds;
         }
-        Block block = clock == null ? byArrival(rows, arrivalSeconds, silenceSeconds) : byClock(rows, arrivalSeconds);
+        Rows all = held == null ? rows : joined(held, rows);
+        held = null;
+        if (!relinked && clock != null) {
+            lateRows += RowOrder.sort(all, clock.column(), LATE_SECONDS * clock.ticksPerSecond());
+        } else if (!relinked && sequence != null) {
+            lateRows += RowOrder.sort(all, sequence.column(), LATE_NUMBERS);
+        }
+        Block block =
+                clock == null ? byArrival(all, arrivalSeconds, silenceSeconds) : byClock(all, arrivalSeconds, false);
         measureJitter(arrivalSeconds - lastSeconds);
         return block;
     }
@@ -193,6 +251,13 @@ public final class Timekeeper {
                 continue;
             }
             boolean known = !Double.isNaN(lastNumber) && !rows.restartsAt(row) && !(relinked && row == 0);
+            double behind = lastNumber - numbers[row];
+            if (known && behind > 0 && behind <= LATE_NUMBERS && behind * 2 < lastNumber) {
+                // It was counted as lost when the one before it came.
+                lateRows++;
+                lostRows -= Math.min(lostRows, sequence.rowsEach());
+                continue;
+            }
             long lost = known ? sequence.missingBetween(lastNumber, numbers[row]) : 0;
             if (lost > 0) {
                 missing = missing == null ? new long[rows.count()] : missing;
@@ -203,21 +268,118 @@ public final class Timekeeper {
         return missing;
     }
 
-    private Block byClock(Rows rows, double arrivalSeconds) {
-        double[] ticks = rows.columns()[clock.column()];
-        double[] seconds = new double[rows.count()];
+    /** @param last whether no row follows that could tell more */
+    private Block byClock(Rows rows, double arrivalSeconds, boolean last) {
+        double[] ticks = sane(rows.columns()[clock.column()], rows.count());
+        int count = rows.count();
+        double[] seconds = new double[count];
         long[] missing = missing(rows);
         List<Gap> gaps = new ArrayList<>(0);
-        for (int row = 0; row < seconds.length; row++) {
+        for (int row = 0; row < count; row++) {
             numbered = sequence == null ? -1 : missing == null ? 0 : missing[row];
-            seconds[row] = next(ticks[row], arrivalSeconds, gaps);
+            boolean doubtful = doubtful(ticks[row], rows.restartsAt(row), arrivalSeconds);
+            boolean more = row + 1 < count;
+            if (doubtful && !more && !last) {
+                held = tail(rows, row);
+                count = row;
+                break;
+            }
+            boolean wrong = doubtful && (more ? follows(ticks[row + 1]) : unlikely(ticks[row]));
+            seconds[row] =
+                    wrong ? keepPace(more ? ticks[row + 1] : Double.NaN) : next(ticks[row], arrivalSeconds, gaps);
         }
-        measureDrift(seconds[seconds.length - 1], arrivalSeconds);
+        if (count > 0) {
+            measureDrift(seconds[count - 1], arrivalSeconds);
+        }
         lastArrival = arrivalSeconds;
-        return new Block(new TimeBase.Explicit(seconds), rows.columns(), rows.count(), gaps);
+        double[] dated = count == seconds.length ? seconds : Arrays.copyOf(seconds, count);
+        return new Block(new TimeBase.Explicit(dated), rows.columns(), count, gaps);
+    }
+
+    /** @return the stamps, what no clock counts to as missing */
+    private static double[] sane(double[] ticks, int count) {
+        double[] sane = ticks;
+        for (int row = 0; row < count; row++) {
+            if (!(Math.abs(ticks[row]) <= MOST_TICKS)) {
+                sane = sane == ticks ? ticks.clone() : sane;
+                sane[row] = Double.NaN;
+            }
+        }
+        return sane;
+    }
+
+    private static Rows joined(Rows first, Rows second) {
+        double[][] columns = new double[first.columns().length][];
+        for (int c = 0; c < columns.length; c++) {
+            columns[c] = Arrays.copyOf(first.columns()[c], first.count() + second.count());
+            System.arraycopy(second.columns()[c], 0, columns[c], first.count(), second.count());
+        }
+        int[] restarts =
+                Arrays.stream(second.restarts()).map(row -> row + first.count()).toArray();
+        return new Rows(columns, first.count() + second.count(), restarts);
+    }
+
+    private static Rows tail(Rows rows, int from) {
+        double[][] columns = new double[rows.columns().length][];
+        for (int c = 0; c < columns.length; c++) {
+            columns[c] = Arrays.copyOfRange(rows.columns()[c], from, rows.count());
+        }
+        return new Rows(columns, rows.count() - from);
+    }
+
+    /** @return how far a stamp is from the last one that was believed, in s, a wrap taken into account */
+    private double ahead(double ticks) {
+        double step = ticks - lastTicks;
+        double wrap = clock.wrapTicks();
+        if (step < 0 && wrap > 0 && step + wrap < wrap / 2) {
+            step += wrap;
+        } else if (wrap > 0 && step > wrap / 2) {
+            step -= wrap;
+        }
+        return step / clock.ticksPerSecond();
+    }
+
+    private double leap() {
+        return Math.max(LEAP_SECONDS, LEAP_STEPS * (Double.isNaN(stepSeconds) ? 0 : stepSeconds));
+    }
+
+    /** Whether a stamp lies where neither the pace nor arrival puts it, so that the next one has to tell. */
+    private boolean doubtful(double ticks, boolean restarts, double arrivalSeconds) {
+        if (Double.isNaN(lastTicks) || Double.isNaN(ticks) || relinked || restarts || steps < PACE_STEPS) {
+            return false;
+        }
+        double ahead = ahead(ticks);
+        return ahead < -LATE_SECONDS || ahead > leap() && !(arrivalSeconds - lastArrival >= EXPLAINED * ahead);
+    }
+
+    /** Whether a stamp goes on from the last one that was believed. */
+    private boolean follows(double ticks) {
+        double ahead = ahead(ticks);
+        return ahead >= 0 && ahead <= leap();
+    }
+
+    /** Of the very last stamp nobody tells more: one that leaps further than all of the record, or back, is not believed. */
+    private boolean unlikely(double ticks) {
+        double ahead = ahead(ticks);
+        return ahead < 0 || ahead > Math.max(MOST_SILENT_SECONDS, lastSeconds);
+    }
+
+    /** A row whose own stamp is wrong: it stands a step after the one before, and not behind the one after it. */
+    private double keepPace(double nextTicks) {
+        wrongStamps++;
+        double step = Double.isNaN(stepSeconds) ? 0 : stepSeconds;
+        step = nextTicks == nextTicks ? Math.min(step, ahead(nextTicks) / 2) : step;
+        lastTicks += step * clock.ticksPerSecond();
+        lastSeconds += step;
+        return lastSeconds;
     }
 
     private double next(double ticks, double arrivalSeconds, List<Gap> gaps) {
+        if (Double.isNaN(lastTicks) && Double.isNaN(ticks)) {
+            wrongStamps++;
+            lastSeconds = 0;
+            return 0;
+        }
         if (Double.isNaN(lastTicks)) {
             originTicks = ticks;
             originSeconds = 0;
@@ -227,7 +389,16 @@ public final class Timekeeper {
         }
         if (Double.isNaN(ticks)) {
             // The clock's own field is missing: the row keeps its place in the rate.
-            lastSeconds += Double.isNaN(stepSeconds) ? 0 : stepSeconds;
+            wrongStamps++;
+            double step = Double.isNaN(stepSeconds) ? 0 : stepSeconds;
+            lastTicks += step * clock.ticksPerSecond();
+            lastSeconds += step;
+            return lastSeconds;
+        }
+        if (!relinked && ticks < lastTicks && ahead(ticks) < 0 && ahead(ticks) >= -LATE_SECONDS) {
+            // Those after it have been handed on: it stands beside the last of them.
+            lateRows++;
+            lostRows -= Math.min(lostRows, 1);
             return lastSeconds;
         }
         double before = lastSeconds;
@@ -300,7 +471,7 @@ public final class Timekeeper {
             long missing = Double.isNaN(stepSeconds) ? 0 : Math.max(0, Math.round(step * steps / stepSum) - 1);
             if (numbered >= 0 && !bridged) {
                 missing = numbered;
-            } else if (restarted && unseen) {
+            } else if (restarted && unseen || known && !bridged && paused(step)) {
                 missing = 0;
             }
             gaps.add(new Gap(before, lastSeconds, missing));
@@ -319,6 +490,21 @@ public final class Timekeeper {
                 countEarlyLosses();
             }
         }
+    }
+
+    /**
+     * Whether the board itself paused: rows lost on the way leave a whole number of periods of an even clock, a pause of
+     * the board does not.
+     */
+    private boolean paused(double step) {
+        double periods = step * steps / stepSum;
+        int even = 0;
+        for (double one : recentSteps) {
+            even += Math.abs(one - stepSeconds) < EVEN * stepSeconds ? 1 : 0;
+        }
+        return even * 10 >= recentSteps.length * 9
+                && periods < MOST_COUNTED
+                && Math.abs(periods - Math.rint(periods)) > OFF_GRID;
     }
 
     /** The first steps were taken before the period was known: what was a gap among them is counted now. */

@@ -3,19 +3,19 @@ package zesty.signal.core.doctor;
 /** What can be wrong with a signal. The order is that of harm: the first is told first. */
 public enum Ailment {
     FLAT("flat line"),
-    AT_END("sits at an end"),
-    IN_STEP("noise in step"),
+    AT_END("stuck at a rail"),
+    IN_STEP("noise like another channel's"),
     HUM("hum"),
     CLIPPED("clipped"),
     LOOSE("loose contact"),
     DROPOUTS("drop-outs"),
     UNEVEN("uneven sampling"),
-    STEPPED("a step"),
+    STEPPED("level shift"),
     WANDER("wanders"),
     DRIFT("drifts"),
-    FOLDED("maybe folded"),
+    FOLDED("possible aliasing"),
     NOISE("noise"),
-    FEW_BITS("few steps in use");
+    FEW_BITS("low resolution");
 
     private final String words;
 

@@ -62,7 +62,7 @@ final class InStep {
                         "its noise grows " + Digits.fixed(ratio, 1) + " times in " + Digits.fixed(100 * r, 0)
                                 + " % of the times that " + other.getKey() + " is on",
                         other.getKey() + " runs on the same supply, or beside the wires",
-                        "give it a supply of its own and a common ground at one point, and lead the wires apart",
+                        "give it a supply of its own and a common ground at one point, and separate the wires",
                         "");
             }
         }

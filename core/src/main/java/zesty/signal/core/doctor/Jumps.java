@@ -84,7 +84,7 @@ final class Jumps {
         }
         return new Finding(
                 Ailment.DROPOUTS,
-                leaps + " single samples leap away" + (same ? " to " + Digits.of(to) : "") + " and back",
+                leaps + " spikes: single samples jump" + (same ? " to " + Digits.of(to) : "") + " and back",
                 same
                         ? "readings that failed and were sent all the same"
                         : "sparks, a bad contact or bytes that were lost",
@@ -201,7 +201,7 @@ final class Jumps {
                 "the level leaps by " + Digits.about(last[1], 3) + " " + Digits.fixed(m.t[m.count() - 1] - last[0], 1)
                         + " s before the end",
                 "a knock moved the sensor, or its supply changed",
-                "if nothing was meant to change, fasten the sensor and prove its zero anew",
+                "if nothing was meant to change, fasten the sensor and check its zero again",
                 ""));
     }
 

@@ -71,7 +71,7 @@ final class Levels {
                 Ailment.CLIPPED,
                 Digits.fixed(100 * (Math.max(0, low) + Math.max(0, high)), 1) + " % is cut off at " + where,
                 "the signal is larger than the range of sensor or converter",
-                "lower the gain, or choose a wider range; what is cut off cannot be mended",
+                "lower the gain, or choose a wider range; what is clipped cannot be repaired",
                 "");
     }
 

@@ -93,8 +93,8 @@ final class Tones {
                         Ailment.FOLDED,
                         "a tone at " + Digits.fixed(line.hz(), 1) + " Hz, close to half the rate",
                         "it may be one at " + Digits.fixed(m.rateHz - line.hz(), 1) + " or "
-                                + Digits.fixed(m.rateHz + line.hz(), 1) + " Hz, folded down",
-                        "change the rate: what is folded moves, what is true stays",
+                                + Digits.fixed(m.rateHz + line.hz(), 1) + " Hz, aliased",
+                        "change the rate: an aliased tone moves, a real one stays",
                         ""));
                 break;
             }
@@ -138,7 +138,7 @@ final class Tones {
 
     private static Finding hum(Measures m, double mains, double share, double at, double bin) {
         boolean folded = m.rateHz < 2.1 * mains;
-        String where = folded ? " folded down to " + Digits.fixed(at, 1) + " Hz" : "";
+        String where = folded ? " aliased to " + Digits.fixed(at, 1) + " Hz" : "";
         String recipe =
                 folded ? "notch:" + Digits.of(Math.round(at * 10) / 10.0) + "@10" : "notch:" + Digits.of(mains) + "@15";
         boolean fits = !folded || at > 4 * bin && at < 0.45 * m.rateHz;

@@ -132,7 +132,7 @@ public final class Fitting {
     public static String verdict(Fit fit, String unit) {
         String behind = unit.isEmpty() ? "" : " " + unit;
         ReferencePoint worst = fit.points().get(fit.worst());
-        StringBuilder words = new StringBuilder("Worst miss " + Digits.about(fit.maxResidual(), 2) + behind + " at "
+        StringBuilder words = new StringBuilder("Largest error " + Digits.about(fit.maxResidual(), 2) + behind + " at "
                 + Digits.of(worst.reference()) + behind);
         int n = fit.points().size();
         if (n == fit.model().free()) {
@@ -145,7 +145,7 @@ public final class Fitting {
                     .append(" always fits: ")
                     .append(more)
                     .append(more == 1 ? " more point would tell" : " more points would tell")
-                    .append(" how good it is.")
+                    .append(" its uncertainty.")
                     .toString();
         }
         if (fit.model() == FitModel.LINE && n >= 4) {

@@ -18,6 +18,15 @@ public interface Reader {
      */
     void accept(double[][] ports, int length, TimeBase time);
 
+    /**
+     * The same with samples among them that were not measured but filled in, in holes no longer than the kind bridges.
+     *
+     * @param filled which ones those are; null when none is
+     */
+    default void accept(double[][] ports, int length, TimeBase time, boolean[] filled) {
+        accept(ports, length, time);
+    }
+
     /** Samples are missing here: nothing is stretched across. */
     void gap();
 

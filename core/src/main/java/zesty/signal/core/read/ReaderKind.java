@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.Recipe;
 
 /**
  * A kind of reader describes itself once; the command line, the rig's JSON, the controls, tooltips, cards, exports and
@@ -15,6 +16,24 @@ public interface ReaderKind {
 
     /** @return what it is for, in a sentence */
     String words();
+
+    /** @return its name as a heading */
+    default String title() {
+        return Character.toUpperCase(name().charAt(0)) + name().substring(1);
+    }
+
+    /** @return what it gives, in a few words for a tile */
+    String gives();
+
+    /**
+     * Whether a signal looks like one for it.
+     *
+     * @param reading what it says of the signal's last seconds
+     * @return why, in a sentence; empty where it does not, or where that cannot be told
+     */
+    default Optional<String> looksLike(Reading reading) {
+        return Optional.empty();
+    }
 
     /** @return the signals it takes, in order; the last ones may be left away down to {@link #fewestPorts()} */
     List<Port> ports();
@@ -68,6 +87,15 @@ public interface ReaderKind {
 
     /** @return the reason why it does not suit a signal of that unit and rate, and what would; empty when it suits */
     Optional<String> unsuited(Settings settings, String unit, double rateHz);
+
+    /**
+     * @return the longest hole that is short beside what it looks for, in s from the sample before it to the one after:
+     *     such a hole is filled by a straight line and told as filled; after a longer one it begins anew. 0 for one that is
+     *     about the samples themselves. At most {@link Recipe#LEAST_HOLE_SECONDS}
+     */
+    default double longestHoleSeconds(Settings settings) {
+        return 0;
+    }
 
     /** @return whether it must know how many rows come a second; false where the values are times themselves */
     default boolean needsRate(Settings settings) {

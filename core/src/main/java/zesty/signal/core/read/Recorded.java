@@ -24,6 +24,9 @@ public abstract class Recorded implements Reader {
     /** Indices at which a stretch begins anew, in order; the first sample is none. */
     private final List<Integer> breaks = new ArrayList<>();
 
+    /** Of each sample, whether it was filled in; null while none was. */
+    private boolean[] filled;
+
     private boolean broken;
     private long dropped;
 
@@ -44,8 +47,9 @@ public abstract class Recorded implements Reader {
      * @param ports one array a port
      * @param seconds the time of each sample
      * @param breaks indices at which samples are missing before, rising; 0 is none of them
+     * @param filled which samples were filled in, not measured; null when none was
      */
-    protected record Stretch(double[][] ports, double[] seconds, int[] breaks) {
+    protected record Stretch(double[][] ports, double[] seconds, int[] breaks, boolean[] filled) {
         public int length() {
             return seconds.length;
         }
@@ -83,13 +87,19 @@ public abstract class Recorded implements Reader {
             return false;
         }
 
-        /** @return the values of a port that are there */
+        /** @return whether a sample was measured, in all ports */
+        public boolean measured(int i) {
+            return !(filled != null && filled[i]) && !missing(i);
+        }
+
+        /** @return the values of a port that were measured */
         public double[] present(int port) {
             double[] there = new double[length()];
             int n = 0;
-            for (double value : ports[port]) {
+            for (int i = 0; i < there.length; i++) {
+                double value = ports[port][i];
                 there[n] = value;
-                n += value == value ? 1 : 0;
+                n += value == value && !(filled != null && filled[i]) ? 1 : 0;
             }
             return Arrays.copyOf(there, n);
         }
@@ -100,6 +110,14 @@ public abstract class Recorded implements Reader {
 
     @Override
     public final void accept(double[][] signals, int length, TimeBase time) {
+        accept(signals, length, time, null);
+    }
+
+    @Override
+    public final void accept(double[][] signals, int length, TimeBase time, boolean[] notMeasured) {
+        if (notMeasured != null && filled == null) {
+            filled = new boolean[seconds.length];
+        }
         if (count == 0 && signals.length != ports) {
             take(signals.length);
         }
@@ -110,6 +128,7 @@ public abstract class Recorded implements Reader {
             if (count == seconds.length) {
                 int more = Math.min(most, count * 2);
                 seconds = Arrays.copyOf(seconds, more);
+                filled = filled == null ? null : Arrays.copyOf(filled, more);
                 for (int p = 0; p < ports; p++) {
                     values[p] = Arrays.copyOf(values[p], more);
                 }
@@ -119,6 +138,9 @@ public abstract class Recorded implements Reader {
             }
             broken = false;
             seconds[count] = time.secondsAt(i);
+            if (filled != null) {
+                filled[count] = notMeasured != null && notMeasured[i];
+            }
             for (int p = 0; p < ports; p++) {
                 values[p][count] = signals[p][i];
             }
@@ -130,6 +152,9 @@ public abstract class Recorded implements Reader {
     private void drop() {
         int gone = count / 2;
         System.arraycopy(seconds, gone, seconds, 0, count - gone);
+        if (filled != null) {
+            System.arraycopy(filled, gone, filled, 0, count - gone);
+        }
         for (double[] port : values) {
             System.arraycopy(port, gone, port, 0, count - gone);
         }
@@ -161,7 +186,8 @@ public abstract class Recorded implements Reader {
                 .mapToInt(at -> at - from)
                 .filter(at -> at > 0 && at < to - from)
                 .toArray();
-        Reading reading = read(new Stretch(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within));
+        boolean[] made = filled == null ? null : Arrays.copyOfRange(filled, from, Math.max(from, to));
+        Reading reading = read(new Stretch(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within, made));
         return dropped > 0 && fromSeconds < seconds[0] ? withoutTheOldest(reading) : reading;
     }
 
@@ -171,7 +197,7 @@ public abstract class Recorded implements Reader {
         reasons.add(
                 0,
                 "only the newest " + count + " samples are in it: " + dropped
-                        + " older ones were let go; read a shorter stretch");
+                        + " older ones were dropped; read a shorter segment");
         return new Reading(
                 new Quality(Math.min(PARTLY, reading.quality().share()), reasons),
                 reading.items(),

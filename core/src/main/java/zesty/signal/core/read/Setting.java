@@ -87,7 +87,7 @@ public record Setting(
             case NUMBER ->
                 (usual.equals(AUTO) ? AUTO + " or " : "") + "a number" + range() + (unit.isEmpty() ? "" : " " + unit);
             case RISING -> "rising numbers parted by commas, such as 10,20,30";
-            case SPAN -> "a stretch from..to in s, such as 2..5";
+            case SPAN -> "a segment from..to in s, such as 2..5";
             case WORDS -> "some words, " + LONGEST_WORDS + " letters at most";
             case LIST ->
                 low == high

@@ -80,7 +80,7 @@ public final class RigChange {
         } else if (!was.limits().equals(is.limits())) {
             return "the limits" + of;
         } else if (!was.proofs().equals(is.proofs())) {
-            return "a proof" + of;
+            return "a calibration check" + of;
         }
         return "the sensor" + of;
     }

@@ -73,7 +73,7 @@ public record SensorKind(
     }
 
     private static final List<SensorKind> ALL = List.of(
-            new SensorKind("as it came", false, Line.SAME, "", Double.NaN, Double.NaN, "", "", null),
+            new SensorKind("raw", false, Line.SAME, "", Double.NaN, Double.NaN, "", "", null),
             new SensorKind(
                     "analog temperature, no offset",
                     true,
@@ -337,7 +337,7 @@ public record SensorKind(
                     "The constants come from the chip: read them once and type them here.",
                     null));
 
-    /** @return all of them, "as it came" first */
+    /** @return all of them, "raw" first */
     public static List<SensorKind> all() {
         return ALL;
     }

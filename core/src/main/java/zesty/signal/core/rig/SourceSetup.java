@@ -14,12 +14,18 @@ import java.util.Objects;
  */
 public record SourceSetup(
         String address, double statedRateHz, double warmUpSeconds, List<String> orders, List<String> passOver) {
+    /** A sample in eleven days; a hundred million a second. */
+    private static final double LEAST_RATE_HZ = 1e-6;
+
+    private static final double MOST_RATE_HZ = 1e8;
+
     public SourceSetup {
         Objects.requireNonNull(address, "address");
         orders = List.copyOf(orders);
         passOver = List.copyOf(passOver);
-        if (statedRateHz <= 0) {
-            throw new IllegalArgumentException("a stated rate is above 0, was " + statedRateHz);
+        if (statedRateHz < LEAST_RATE_HZ || statedRateHz > MOST_RATE_HZ) {
+            throw new IllegalArgumentException(
+                    "a declared rate lies between 0.000001 and 100000000 samples/s, was " + statedRateHz);
         }
         if (!(warmUpSeconds >= 0) || warmUpSeconds > 3600) {
             throw new IllegalArgumentException("a warm-up takes 0 to 3600 s, was " + warmUpSeconds);

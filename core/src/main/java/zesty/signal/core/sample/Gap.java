@@ -1,5 +1,8 @@
 package zesty.signal.core.sample;
 
+import java.util.ArrayList;
+import java.util.List;
+
 /**
  * A stretch in which samples are missing.
  *
@@ -16,6 +19,23 @@ public record Gap(double startSeconds, double endSeconds, long missing) {
             throw new IllegalArgumentException("a gap runs forward and misses at least 0 samples, was " + startSeconds
                     + " to " + endSeconds + " s, " + missing + " missing");
         }
+    }
+
+    /**
+     * @param before time of the row before the first of these; NaN when there is none
+     * @param seconds times of rows, never falling
+     * @return where rows are missing, as far as the rate tells
+     */
+    public static List<Gap> between(double before, double[] seconds, double rateHz) {
+        List<Gap> gaps = new ArrayList<>();
+        double last = before;
+        for (double now : seconds) {
+            if (now - last > PERIODS / rateHz) {
+                gaps.add(new Gap(last, now, FilledRun.missing(now - last, rateHz)));
+            }
+            last = now;
+        }
+        return gaps;
     }
 
     /** @return its length, in seconds */

@@ -2,7 +2,7 @@ package zesty.signal.core.sample;
 
 import java.util.Arrays;
 
-/** The sample rate that a list of times says, and where it has gaps. */
+/** The sample rate that a list of times says. */
 public final class SampleRate {
     private static final double ROUNDING = 1e-6;
 
@@ -39,19 +39,5 @@ public final class SampleRate {
         }
         Arrays.sort(steps, 0, n);
         return n == 0 ? 0 : steps[n / 2];
-    }
-
-    /** @return the indices at which a new stretch begins after a gap, in order */
-    public static int[] gapsIn(double[] seconds) {
-        double longest = Gap.PERIODS * usualStep(seconds);
-        int[] found = new int[seconds.length];
-        int n = 0;
-        for (int i = 1; i < seconds.length; i++) {
-            // A hair of room for times that were rounded on the way.
-            if (seconds[i] - seconds[i - 1] > longest + 1e-9) {
-                found[n++] = i;
-            }
-        }
-        return Arrays.copyOf(found, n);
     }
 }

@@ -45,14 +45,14 @@ final class FormulaUnits {
                         + String.join(", ", units.stream().distinct().toList()) + ")";
             }
             if (Math.abs(power - exponent(result.get(), base)) > NEAR) {
-                return "what comes out is not in " + formula.unit() + ", by the units of what goes in ("
+                return "the result is not in " + formula.unit() + ", by the units of what goes in ("
                         + String.join(", ", units.stream().distinct().toList()) + ")";
             }
         }
         double factor = factor(formula, names, known, result.get());
         return Math.abs(factor - 1) < NEAR
                 ? ""
-                : "what comes out is " + Digits.about(factor, 6) + " times too small for " + formula.unit();
+                : "the result is " + Digits.about(factor, 6) + " times too small for " + formula.unit();
     }
 
     private static Map<? extends Dimension, Integer> basesOf(Unit<?> unit) {

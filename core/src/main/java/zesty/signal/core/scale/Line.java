@@ -51,7 +51,7 @@ public record Line(double slope, double offset) implements Conversion {
 
     @Override
     public String words() {
-        return equals(SAME) ? "as it came" : "a line";
+        return equals(SAME) ? "raw" : "a line";
     }
 
     @Override

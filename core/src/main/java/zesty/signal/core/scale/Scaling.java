@@ -162,7 +162,7 @@ public record Scaling(Converter converter, Conversion conversion, List<Correctio
         List<Step> steps = new ArrayList<>();
         double x = raw;
         String unitBefore = converter == null ? conversion.takes() : "counts";
-        steps.add(new Step(converter == null ? "as it came" : "counts", Digits.of(raw), raw, unitBefore));
+        steps.add(new Step(converter == null ? "raw" : "counts", Digits.of(raw), raw, unitBefore));
         if (converter != null) {
             x = converter.volts(raw);
             String sum = Digits.of(raw) + " × " + Digits.of(converter.referenceVolts()) + " V ÷ "

@@ -79,8 +79,8 @@ class ReferenceTest {
             assertThat(slow[i]).isCloseTo(Math.sin(2 * Math.PI * 3 * i / 50.0), within(2e-3));
         }
         assertThatThrownBy(() -> Recipe.parse("resample:50").stage(1000, Start.SETTLED))
-                .hasMessageContaining("a channel keeps the rows that came");
+                .hasMessageContaining("a channel keeps the rows received");
         assertThatThrownBy(() -> Resampler.steady(new double[] {0, 1}, new double[] {1, 2}, 1, 50))
-                .hasMessage("resample:50: 2 samples in a stretch are too few for a curve; it takes 5 at least");
+                .hasMessage("resample:50: 2 samples in a segment are too few for a curve; it takes 5 at least");
     }
 }

@@ -145,9 +145,9 @@ class StreamingTest {
                 "median:4!an odd number of samples",
                 "bandpass:8..0.5@2!low corner must be below the high one",
                 "lowpass:8@0!whole number from 1 to 16",
-                "mean:x!'x' is no number",
+                "mean:x!'x' is not a number",
                 "exp:1.5!above 0 and at most 1",
-                "lowpass:NaN@2!'NaN' is no number",
+                "lowpass:NaN@2!'NaN' is not a number",
                 "rectify:3!takes nothing after it",
                 "lowpass:8@2 |!an empty step",
                 "lowpass:-8@2!must be above 0"

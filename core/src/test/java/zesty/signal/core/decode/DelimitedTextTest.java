@@ -54,7 +54,7 @@ class DelimitedTextTest {
                         org.assertj.core.groups.Tuple.tuple(2L, "1 field where there should be 3"),
                         org.assertj.core.groups.Tuple.tuple(6L, "blank line"),
                         org.assertj.core.groups.Tuple.tuple(7L, "2 fields where there should be 3"),
-                        org.assertj.core.groups.Tuple.tuple(8L, "'wait' in column 2 (pulse) is no number"));
+                        org.assertj.core.groups.Tuple.tuple(8L, "'wait' in column 2 (pulse) is not a number"));
     }
 
     @Test

@@ -9,6 +9,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.function.BiConsumer;
+import java.util.function.IntFunction;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -241,5 +244,77 @@ class DialectsTest {
             assertThat(told).as("seed " + seed).isEqualTo(missing).isEqualTo(timekeeper.lostRows());
             assertThat(timekeeper.gapCount()).isEqualTo(gaps);
         }
+    }
+
+    private static Recogniser.Proposal best(String text) {
+        byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+        byte[] plain = TextForm.of(bytes, bytes.length).plain(bytes, bytes.length);
+        return Recogniser.recognise(plain, plain.length).get(0);
+    }
+
+    private static String lines(int count, IntFunction<String> line) {
+        return IntStream.range(0, count).mapToObj(line).collect(Collectors.joining("\n", "", "\n"));
+    }
+
+    /** Lines as makers write them: words of two states, a date for a clock, a check at the end of a sentence. */
+    @Test
+    void wordsOfTwoStatesDatesAndChecksAreRead() {
+        Recogniser.Proposal door = best(lines(
+                120, i -> "door=" + (i % 40 < 20 ? "open" : "closed") + " motion=" + (i % 3 == 0) + " light=" + i));
+        assertThat(door.format().columns()).extracting(Column::name).containsExactly("door", "motion", "light");
+        assertThat(door.rows()).isEqualTo(120);
+        assertThat(door.sample().columns()[1]).startsWith(1, 0, 0, 1);
+        Recogniser.Proposal dated =
+                best(lines(100, i -> String.format("2026-11-29 12:%02d:%02d.5,%d", i / 60, i % 60, 500 + i % 50)));
+        assertThat(dated.format().columns()).hasSize(2);
+        assertThat(dated.format().clock().ticksPerSecond()).isEqualTo(1);
+        // 2026-11-29 is the 20786th day since 1970.
+        assertThat(dated.sample().columns()[0][1]).isEqualTo(20_786.0 * 86_400 + 43_201.5);
+        Recogniser.Proposal sentence = best(lines(200, i -> {
+            String said = "WIND," + (i * 3 % 360) + "," + (4 + i % 5) + "." + i % 10 + ",m";
+            return "$" + said + String.format("*%02X", said.chars().reduce(0, (a, b) -> a ^ b));
+        }));
+        assertThat(sentence.rows()).isEqualTo(200);
+        assertThat(sentence.format().columns()).hasSize(2);
+    }
+
+    /** Very many columns that have nothing to do with their neighbours are no picture. */
+    @Test
+    void threeThousandColumnsAreNoPicture() {
+        Random random = new Random(4);
+        String text = lines(
+                12, i -> random.ints(3000, 0, 1000).mapToObj(Integer::toString).collect(Collectors.joining(",")));
+        assertThat(best(text).format()).isInstanceOf(DelimitedFormat.class);
+    }
+
+    /** Words of few kinds are numbers in the order of the alphabet; one that comes later is the next. */
+    @Test
+    void wordsOfFewKindsAreNumbersAndKeptAsALegend() {
+        String[] modes = {"manual", "auto", "hold"};
+        IntFunction<String> mode = i -> i == 260 ? "fault" : modes[i / 7 % 3];
+        List<IntFunction<String>> dialects = List.of(
+                i -> "mode=" + mode.apply(i) + " temp=" + (20 + i % 10) + ".5",
+                i -> 10 * i + "," + mode.apply(i) + "," + (20 + i % 10) + ".5",
+                i -> 10 * i + ";" + (20 + i % 10) + ";" + mode.apply(i));
+        for (IntFunction<String> dialect : dialects) {
+            byte[] bytes = lines(300, dialect).getBytes(StandardCharsets.UTF_8);
+            TextForm form = TextForm.of(bytes, bytes.length);
+            byte[] plain = form.plain(bytes, bytes.length);
+            Recogniser.Proposal found =
+                    Recogniser.recognise(plain, plain.length).get(0);
+            SetAside aside = new SetAside(9);
+            StreamDecoder decoder = found.format().decoder(aside);
+            decoder.feed(plain, 0, plain.length);
+            double[][] columns = decoder.takeRows().columns();
+            assertThat(aside.items()).isEmpty();
+            assertThat(form.legend()).endsWith(": 0 = auto, 1 = hold, 2 = manual, 3 = fault");
+            assertThat(List.of(columns)).anySatisfy(column -> {
+                assertThat(column).startsWith(2, 2, 2, 2, 2, 2, 2, 0, 0, 0, 0, 0, 0, 0, 1);
+                assertThat(column[260]).isEqualTo(3);
+            });
+        }
+        byte[] overLines = lines(300, i -> new String[] {"heel: 12", "trim: 3", "bilge: 40"}[i % 3])
+                .getBytes(StandardCharsets.UTF_8);
+        assertThat(TextForm.of(overLines, overLines.length).legend()).isEmpty();
     }
 }

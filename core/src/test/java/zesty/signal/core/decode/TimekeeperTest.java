@@ -3,9 +3,12 @@ package zesty.signal.core.decode;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.Random;
 import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.sample.Block;
 
 class TimekeeperTest {
@@ -35,6 +38,16 @@ class TimekeeperTest {
         });
         assertThat(timekeeper.lostRows()).isEqualTo(3);
         assertThat(timekeeper.nominalRateHz()).isEqualTo(200);
+    }
+
+    /** A board that writes its card once a second: its clock goes on off the grid, and nothing was sent meanwhile. */
+    @Test
+    void whatABoardDidNotSendIsNotLost() {
+        Timekeeper timekeeper = new Timekeeper(MICROS, Double.NaN, 100);
+        LongStream pausing = LongStream.range(0, 2000).map(i -> 5000 * i + 43_200 * (i / 190));
+        Block block = timekeeper.date(ticks(pausing), 11, 0);
+        assertThat(block.gaps()).hasSize(10).allMatch(gap -> gap.missing() == 0);
+        assertThat(timekeeper.lostRows()).isZero();
     }
 
     @Test
@@ -114,5 +127,68 @@ class TimekeeperTest {
         Block block = timekeeper.date(new Rows(new double[1][10], 10), 0.9, 0);
         assertThat(block.time().secondsAt(0)).isCloseTo(10 / 250.0, within(1e-12));
         assertThat(timekeeper.rateHz()).isEqualTo(250);
+    }
+
+    /** Dates rows stamped in microseconds, in batches of some, as fast as a file gives them. */
+    private static double[] dated(Timekeeper keeper, double[] stamps, int batch) {
+        double[] seconds = new double[stamps.length];
+        int n = 0;
+        for (int from = 0; from < stamps.length; from += batch) {
+            double[] part = Arrays.copyOfRange(stamps, from, Math.min(stamps.length, from + batch));
+            Block block = keeper.date(new Rows(new double[][] {part}, part.length), 1 + from * 1e-6, 0);
+            for (int i = 0; i < block.rows(); i++) {
+                seconds[n++] = block.time().secondsAt(i);
+            }
+        }
+        if (keeper.holds()) {
+            seconds[n++] = keeper.rest().time().secondsAt(0);
+        }
+        assertThat(n).isEqualTo(stamps.length);
+        return seconds;
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 7, 64, 1000})
+    void aStampThatItsNeighboursContradictIsRejectedAndTheLineGoesOn(int batch) {
+        for (double wrong : new double[] {2_000_000, 4_294_967_290.0, 60_000_000, Double.NaN}) {
+            double[] stamps = new double[1000];
+            Arrays.setAll(stamps, i -> 5_000_000 + 10_000.0 * i);
+            stamps[500] = wrong;
+            Timekeeper keeper = new Timekeeper(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT), Double.NaN, 100);
+            double[] seconds = dated(keeper, stamps, batch);
+            for (int i = 0; i < seconds.length; i++) {
+                assertThat(seconds[i]).as("row %d, stamp %f", i, wrong).isCloseTo(i * 0.01, within(1e-6));
+            }
+            assertThat(keeper.wrongStamps()).isEqualTo(1);
+            assertThat(keeper.lostRows()).isZero();
+        }
+    }
+
+    @Test
+    void rowsThatOvertookEachOtherAreNotLost() {
+        double[] stamps = new double[2000];
+        Arrays.setAll(stamps, i -> 10_000.0 * (i % 20 == 7 ? i + 1 : i % 20 == 8 ? i - 1 : i));
+        for (int batch : new int[] {1, 64, 2000}) {
+            Timekeeper keeper = new Timekeeper(new BoardClock(0, 1e6, 0), Double.NaN, 100);
+            double[] seconds = dated(keeper, stamps.clone(), batch);
+            assertThat(seconds[1999]).isCloseTo(19.99, within(1e-6));
+            assertThat(seconds).isSorted();
+            assertThat(keeper.lateRows()).isEqualTo(100);
+            // The first fifteen steps tell the pace; a row that overtook another there was counted once.
+            assertThat(keeper.lostRows()).isLessThanOrEqualTo(1);
+        }
+    }
+
+    @Test
+    void aBoardThatRestartsIsNoWrongStamp() {
+        double[] stamps = new double[1000];
+        Arrays.setAll(stamps, i -> i < 500 ? 5_000_000 + 10_000.0 * i : 120_000 + 10_000.0 * (i - 500));
+        for (int batch : new int[] {1, 64, 1000}) {
+            Timekeeper keeper = new Timekeeper(new BoardClock(0, 1e6, 0), Double.NaN, 100);
+            double[] seconds = dated(keeper, stamps, batch);
+            assertThat(keeper.wrongStamps()).isZero();
+            assertThat(seconds[999] - seconds[500]).isCloseTo(4.99, within(1e-6));
+            assertThat(seconds[500] - seconds[499]).isBetween(0.015, 0.03);
+        }
     }
 }

@@ -24,7 +24,7 @@ class ProveTest {
         assertThat(fit.maxResidual()).isCloseTo(0.4, within(1e-12));
         assertThat(fit.r2()).isCloseTo(1 - 0.3 / 26.75, within(1e-12));
         assertThat(Fitting.verdict(fit, "g"))
-                .startsWith("Worst miss 0.4 g at 5 g")
+                .startsWith("Largest error 0.4 g at 5 g")
                 .contains("a curve would");
         assertThat(Fitting.fit(FitModel.RATIO, points).coefficients()[1]).isCloseTo(37.0 / 14, within(1e-12));
         assertThat(Fitting.fit(FitModel.OFFSET, points).coefficients()).containsExactly(2.75, 1);

@@ -150,7 +150,7 @@ class RigTest {
         // Half of the range: as many ohms as the series resistor, which is 25 °C by definition.
         assertThat(thermistor.apply(4095 / 2.0)).isCloseTo(25, within(1e-9));
         assertThat(kind("echo distance, µs").on(before).converter()).isNull();
-        assertThat(kind("as it came").on(new Scaling(null, 2, 0, "mm"))).isEqualTo(Scaling.asItCame("mm"));
+        assertThat(kind("raw").on(new Scaling(null, 2, 0, "mm"))).isEqualTo(Scaling.asItCame("mm"));
         assertThat(kind("weight, by reference points").on(before).apply(84_200)).isCloseTo(0, within(1e-9));
         Sensor sensor = kind("humidity, in %").sensor();
         assertThat(sensor.oddity(50, "%")).isEmpty();

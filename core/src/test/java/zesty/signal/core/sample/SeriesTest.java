@@ -67,7 +67,6 @@ class SeriesTest {
             times[i] = times[i - 1] + (i == 500 ? 3.0 : 0.004);
         }
         assertThat(SampleRate.of(times)).isEqualTo(250);
-        assertThat(SampleRate.gapsIn(times)).containsExactly(500);
         double[] coarse = new double[16_001];
         for (int i = 0; i < coarse.length; i++) {
             coarse[i] = Math.floor(i / 1.6) / 1000;

@@ -198,13 +198,13 @@ class ConversionTest {
     @ParameterizedTest
     @CsvSource({
         "x * amps,W,V,A,''",
-        "x * amps,mW,V,A,what comes out is 1000 times too small for mW",
-        "x * amps,V,V,A,'what comes out is not in V, by the units of what goes in (V, A)'",
+        "x * amps,mW,V,A,the result is 1000 times too small for mW",
+        "x * amps,V,V,A,'the result is not in V, by the units of what goes in (V, A)'",
         "x + amps,V,V,A,'it adds or compares quantities of different units (V, A)'",
         "x + amps,V,V,V,''",
         "x^amps,V,V,V,it adds or compares quantities of different units (V)",
         "x / amps,m/s,m,s,''",
-        "x / amps,km/h,m,s,what comes out is 3.6 times too small for km/h",
+        "x / amps,km/h,m,s,the result is 3.6 times too small for km/h",
         "2 * x * amps,V,V,A,''",
         "x * amps,widgets,V,A,''"
     })

@@ -72,7 +72,7 @@ public final class ActBench extends Bench {
             }
         });
         none.getStyleClass().add("small-button");
-        none.setTooltip(new Tooltip("takes the band off (U puts it back)"));
+        none.setTooltip(new Tooltip("takes the band off (U undoes it)"));
         none.setOnAction(event -> {
             if (chosen != null) {
                 Choice off = chosen;
@@ -85,7 +85,7 @@ public final class ActBench extends Bench {
                 labelled("Number", number),
                 labelled("Low edge", low),
                 labelled("High edge", high),
-                labelled("Slack", slack),
+                labelled("Hysteresis", slack),
                 none,
                 error);
         fields.setAlignment(Pos.BOTTOM_LEFT);
@@ -114,7 +114,7 @@ public final class ActBench extends Bench {
                             : Double.parseDouble(slack.getText().strip())));
             error.setText("");
         } catch (NumberFormatException e) {
-            error.setText("Edges and slack are numbers such as 60. The old band stays.");
+            error.setText("Edges and hysteresis are numbers such as 60. The old band stays.");
         } catch (IllegalArgumentException e) {
             error.setText(e.getMessage());
         }
@@ -249,7 +249,7 @@ public final class ActBench extends Bench {
                 ? " Changed sides " + Math.max(0, seen.decisions().size() - 1) + " times."
                 : "";
         return switch (seen.side()) {
-            case UNKNOWN -> "There is no number, so nothing to decide." + changes;
+            case UNKNOWN -> "No value, so no decision." + changes;
             case BELOW ->
                 "Too low: " + now + ". It counts as inside again from " + Digits.of(band.low() + band.slack()) + " on."
                         + changes;

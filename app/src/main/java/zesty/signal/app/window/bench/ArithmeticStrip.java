@@ -67,7 +67,7 @@ final class ArithmeticStrip extends FlowPane {
             number.setAlignment(Pos.BASELINE_LEFT);
             away.getStyleClass().add("tile-off");
             away.setId("correction-away");
-            away.setTooltip(new Tooltip("take this correction out; U puts it back"));
+            away.setTooltip(new Tooltip("take this correction out; U undoes it"));
             away.managedProperty().bind(away.visibleProperty());
             HBox top = new HBox(8, name, away);
             top.setAlignment(Pos.CENTER_LEFT);
@@ -152,12 +152,12 @@ final class ArithmeticStrip extends FlowPane {
 
     private static String converter(Converter converter) {
         if (converter == null) {
-            return "as it came";
+            return "raw";
         }
         int bits = converter.bits();
         double by = converter.divisor().of(bits);
         return "\u00d7 " + Digits.of(converter.referenceVolts()) + " V \u00f7 " + Digits.of(by)
-                + (converter.divisor() == Divisor.HIGHEST_CODE ? " (top code)" : "");
+                + (converter.divisor() == Divisor.HIGHEST_CODE ? " (full-scale code)" : "");
     }
 
     private static String exact(double value) {

@@ -62,9 +62,9 @@ public final class CleanBench extends Bench {
     /** What stands at the right. */
     private enum View {
         SPECTRUM(
-                "What passes",
+                "Frequency response",
                 "the spectrum before (pale) and after, what the filters let pass over it; pull a corner"),
-        HISTOGRAM("Steps", "how often each number came, the noise, and the bits worth something"),
+        HISTOGRAM("Histogram", "how often each value was received, the noise, and the effective bits"),
         WATERFALL("Over time", "the spectrum over time"),
         PAIR("Against", "this channel over another one, moment by moment, and how closely they go together");
 
@@ -111,7 +111,7 @@ public final class CleanBench extends Bench {
         late.setMinHeight(USE_PREF_SIZE);
         text.setId("recipe");
         text.getStyleClass().add("mono");
-        text.setPromptText("no step: the signal as it came");
+        text.setPromptText("no step: the raw signal");
         text.setTooltip(new Tooltip("the recipe as text: steps parted by |, as on the command line; Enter takes it"));
         text.setOnAction(event -> adopt(text.getText()));
         HBox.setHgrow(text, Priority.ALWAYS);
@@ -201,10 +201,10 @@ public final class CleanBench extends Bench {
         doctor.show(column, recipe);
         late.setText(
                 desk.isStored()
-                        ? "A stored take is cleaned forward and back: nothing is late."
-                        : "Live, the cleaned signal is about "
+                        ? "A stored take is filtered forward and back: it has no delay."
+                        : "Live, the cleaned signal has a delay of about "
                                 + Digits.fixed(channel.delaySeconds() * 1000, 0)
-                                + " ms late. In a take nothing is late: it is cleaned forward and back.");
+                                + " ms. A take has no delay: it is filtered forward and back.");
         List<String> remarks = Remarks.of(recipe, channel.strand().rateHz());
         if (!remarks.isEmpty()) {
             late.setText(String.join(" ", remarks));
@@ -305,7 +305,7 @@ public final class CleanBench extends Bench {
             waves.upright(start, start + delay, colour.deriveColor(0, 1, 1, 0.18));
             waves.named(
                     start + delay,
-                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms late",
+                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms delay",
                     0,
                     colour.deriveColor(0, 1, 1, 0.5));
         }
@@ -340,7 +340,7 @@ public final class CleanBench extends Bench {
                 .max()
                 .orElse(0);
         double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
-        response.begin(desk.night().get(), 0, to, "Hz", 0, 1.1, "share that passes; share of the highest");
+        response.begin(desk.night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
         double most = spectrum(channel, rate, false, 0, colour.deriveColor(0, 1, 1, 0.35));
         spectrum(channel, rate, true, most, colour.deriveColor(0, 1, 1, 0.8));
         DoubleUnaryOperator gain = hz -> {

@@ -43,7 +43,7 @@ final class ConversionForm {
             return List.of(new Box("Coefficients c0, c1, …", list(polynomial.coefficients()), 30));
         }
         if (conversion instanceof ValueTable table) {
-            return List.of(new Box("What comes", list(table.x()), 18), new Box("stands for", list(table.y()), 18));
+            return List.of(new Box("Result", list(table.x()), 18), new Box("stands for", list(table.y()), 18));
         }
         if (conversion instanceof Thermistor thermistor) {
             List<Box> boxes = new ArrayList<>();

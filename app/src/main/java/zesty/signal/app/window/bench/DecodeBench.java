@@ -152,7 +152,7 @@ public final class DecodeBench extends Bench {
     private Optional<SetAside.Item> chosen() {
         SetAside.Item item = tray.getSelectionModel().getSelectedItem();
         if (item == null) {
-            desk.trouble("Choose a line in the tray first.");
+            desk.trouble("Choose a rejected line first.");
         }
         return Optional.ofNullable(item);
     }
@@ -172,7 +172,7 @@ public final class DecodeBench extends Bench {
             desk.trouble("The format in force is the best that was found; write another by hand.");
         } else {
             desk.wire().reformat(taught);
-            desk.say("Reading lines like this one too: " + taught.columns().size() + " columns. U takes it back.");
+            desk.say("Reading lines like this one too: " + taught.columns().size() + " columns. U undoes it.");
         }
     }
 
@@ -190,7 +190,7 @@ public final class DecodeBench extends Bench {
         StreamFormat known = desk.wire().format();
         byHand.setDisable(known == null || desk.isStored());
         if (known == null) {
-            format.setText("No format yet. It is recognised by itself as soon as numbers come.");
+            format.setText("No format yet. It is recognised as soon as numbers are received.");
             line.getChildren().clear();
             table.getChildren().clear();
             return;
@@ -248,7 +248,7 @@ public final class DecodeBench extends Bench {
         trayTitle.setText(
                 desk.isStored()
                         ? "A stored take holds understood lines only"
-                        : "Set aside: " + trayCount
+                        : "Rejected: " + trayCount
                                 + (trayCount > SetAside.KEPT ? ", the newest " + SetAside.KEPT : ""));
     }
 

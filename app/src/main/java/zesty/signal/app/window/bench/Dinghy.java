@@ -83,7 +83,7 @@ final class Dinghy extends VBox {
         Button button = new Button(board.name());
         button.setId("plug-" + board.name());
         button.setTooltip(new Tooltip(board.about()));
-        button.setAccessibleText("made-up board " + board.name() + ": " + board.about());
+        button.setAccessibleText("simulated board " + board.name() + ": " + board.about());
         button.setOnAction(event -> plug.accept(board.name()));
         return button;
     }

@@ -81,7 +81,7 @@ final class DoctorLine extends VBox {
                 capital(finding.evidence()) + ". Likely " + finding.cause() + ". " + capital(finding.remedy()) + ".");
         act.setVisible(!finding.recipe().isEmpty() && !Rounds.taken(recipe, finding));
         act.setText("Put in " + finding.recipe());
-        act.setTooltip(new Tooltip("puts this before the other steps; U takes it back"));
+        act.setTooltip(new Tooltip("puts this before the other steps; U undoes it"));
         if (!same || others.getChildren().size() != found.size() - 1) {
             fillOthers();
         }

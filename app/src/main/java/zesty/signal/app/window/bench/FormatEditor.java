@@ -63,7 +63,7 @@ final class FormatEditor extends VBox {
         table.setVgap(2);
         table.getStyleClass().add("rows");
         use.setId("format-use");
-        use.setTooltip(new Tooltip("read the stream so from now on; U takes it back"));
+        use.setTooltip(new Tooltip("read the stream so from now on; U undoes it"));
         use.setOnAction(event -> desk.wire().reformat(written));
         Button save = new Button("Save…");
         save.setTooltip(new Tooltip("save the format in force as a small file to share"));

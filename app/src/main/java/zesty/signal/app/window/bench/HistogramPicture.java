@@ -27,7 +27,7 @@ final class HistogramPicture {
         }
         double half = histogram.width() / 2;
         double high = histogram.low() + Math.max(0, histogram.counts().length - 1) * histogram.width();
-        plot.begin(desk.night().get(), histogram.low() - half, high + half, "as it came", 0, 1.08 * most, "samples");
+        plot.begin(desk.night().get(), histogram.low() - half, high + half, "raw value", 0, 1.08 * most, "samples");
         for (int i = 0; i < histogram.counts().length; i++) {
             double middle = histogram.low() + i * histogram.width();
             plot.bar(
@@ -44,7 +44,7 @@ final class HistogramPicture {
         String bits = converter == null
                 ? ""
                 : ", " + Digits.fixed(histogram.effectiveBits(converter.highestCode() - converter.lowestCode() + 1), 1)
-                        + " of its " + converter.bits() + " bits are worth something";
+                        + " of its " + converter.bits() + " bits are effective";
         return "One step is " + Digits.about(histogram.step(), 3) + ", the noise of one sample "
                 + Digits.about(histogram.noise(), 3) + bits + ".";
     }

@@ -110,7 +110,7 @@ final class HitsGuide extends Guide {
             }
         }
         return taps.size() + " tapped: " + found + " found, " + (taps.size() - found) + " missed, "
-                + (there.length - found) + " nobody tapped.";
+                + (there.length - found) + " false detections.";
     }
 
     private void tune() {
@@ -131,7 +131,7 @@ final class HitsGuide extends Guide {
                             + best.missed()
                             + " missed, " + best.invented() + " invented; as good from " + Digits.about(best.low(), 3)
                             + " to "
-                            + Digits.about(best.high(), 3) + ". It is set; U takes it back.";
+                            + Digits.about(best.high(), 3) + ". It is set; U undoes it.";
                     desk.change(rig -> rig.readers().stream()
                             .filter(one -> one.id().equals(id))
                             .findFirst()

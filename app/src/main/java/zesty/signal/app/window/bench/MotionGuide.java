@@ -39,9 +39,9 @@ final class MotionGuide extends Guide {
     }
 
     private final Button faces = Bench.button(
-            "teach-faces", "Teach the six faces", "hold it on each face in turn: how its axes lie, scale and zero");
+            "teach-faces", "Calibrate accelerometer", "six faces: hold it on each in turn; finds axes, scale and zero");
     private final Button rest =
-            Bench.button("teach-rest", "Rest the gyro", "lay it down for 2 s: what it reads then is nothing");
+            Bench.button("teach-rest", "Zero the gyro", "lay it down for 2 s: what it reads then is its zero");
     private final Button eight = Bench.button(
             "teach-eight",
             "Figure of eight",
@@ -66,7 +66,7 @@ final class MotionGuide extends Guide {
         }
         if (lesson == wanted) {
             lesson = Lesson.NONE;
-            says.setText("Left off; nothing was changed.");
+            says.setText("Cancelled; nothing was changed.");
             return;
         }
         lesson = wanted;
@@ -161,13 +161,13 @@ final class MotionGuide extends Guide {
                     result.axes() == null
                             ? result.words()
                             : "Taught: " + result.words() + "; " + Digits.fixed(1000 * result.left(), 0)
-                                    + " mg are left over. U takes it back.");
+                                    + " mg residual. U undoes it.");
         }
     }
 
     private void atRest() {
         double left = from + REST_SECONDS - now();
-        says.setText("Lay it down and let go \u2026 " + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
+        says.setText("Lay it down and do not touch it \u2026 " + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
         if (left > 0) {
             return;
         }
@@ -186,8 +186,8 @@ final class MotionGuide extends Guide {
             return;
         }
         desk.set(setup.id(), Motion.STILL, text(mean));
-        says.setText("At rest it turns by " + Digits.fixed(length(mean), 2)
-                + " \u00b0/s; that is taken off. U takes it back.");
+        says.setText(
+                "At rest it turns by " + Digits.fixed(length(mean), 2) + " \u00b0/s; that is taken off. U undoes it.");
     }
 
     private static String text(double[] numbers) {
@@ -220,6 +220,6 @@ final class MotionGuide extends Guide {
                 axes == null
                         ? result.words()
                         : result.words() + " The iron shifted it by " + Digits.fixed(length(axes.offset()), 0)
-                                + " \u00b5T. U takes it back.");
+                                + " \u00b5T. U undoes it.");
     }
 }

@@ -36,7 +36,7 @@ final class MuscleGuide extends Guide {
     private static final int MOST_PLACES = 4;
 
     private final Button rest =
-            Bench.button("capture-rest", "Capture rest", "rest the muscle for 3 s: what comes is its rest");
+            Bench.button("capture-rest", "Capture rest", "rest the muscle for 3 s: that is its rest");
     private final Button hardest = Bench.button(
             "capture-hardest", "Capture the hardest pull", "pull as hard as you can within 5 s: that is 100 %");
     private final TextField place = new TextField();
@@ -106,7 +106,7 @@ final class MuscleGuide extends Guide {
             keep(key, desk.window().from(), desk.window().to());
         } else if (capturing.equals(key)) {
             capturing = "";
-            says.setText("Left off; nothing was changed.");
+            says.setText("Cancelled; nothing was changed.");
         } else {
             capturing = key;
             from = channel.strand().lastSeconds();
@@ -140,7 +140,7 @@ final class MuscleGuide extends Guide {
                 + (channel.channel().unit().isEmpty()
                         ? ""
                         : " " + channel.channel().scaling().unit())
-                + ". U takes it back.");
+                + ". U undoes it.");
     }
 
     private void tryPlace() {
@@ -198,10 +198,10 @@ final class MuscleGuide extends Guide {
             row.setAlignment(Pos.CENTER_LEFT);
             boolean here = setup.checked().text(Muscle.PLACE).equals(one.place());
             if (here) {
-                row.getChildren().add(Bench.small("they sit here"));
+                row.getChildren().add(Bench.small("in use"));
             } else if (one.pulls() > 0) {
                 Button take = Bench.button(
-                        "take-place-" + number, "Sit here", "keeps this place with the rig; U takes it back");
+                        "take-place-" + number, "Use this position", "saves this position with the rig; U undoes it");
                 take.setOnAction(event -> {
                     desk.set(setup.id(), Muscle.PLACE, one.place());
                     ranked = false;

@@ -34,19 +34,19 @@ final class Orders extends VBox {
         super(6);
         this.desk = desk;
         line.setId("order");
-        line.setPromptText("say something to the board, such as heat 40; Enter sends");
+        line.setPromptText("command to the board");
         HBox.setHgrow(line, Priority.ALWAYS);
         line.setOnAction(event -> send());
         ending.setId("ending");
         ending.getStyleClass().setAll("small-button");
         ending.setMinWidth(Region.USE_PREF_SIZE);
-        ending.setTooltip(new Tooltip("what is sent behind the line; press for the next"));
+        ending.setTooltip(new Tooltip("line ending; press for the next"));
         ending.setOnAction(event -> {
             ends = LineEnding.values()[(ends.ordinal() + 1) % LineEnding.values().length];
             sayEnding();
         });
         sayEnding();
-        Button keep = new Button("keep it");
+        Button keep = new Button("save");
         keep.getStyleClass().setAll("small-button");
         keep.setId("keep-order");
         keep.setMinWidth(Region.USE_PREF_SIZE);
@@ -106,7 +106,7 @@ final class Orders extends VBox {
         button.setOnAction(event -> desk.wire().send(order, ends));
         Button away = new Button("\u00d7");
         away.getStyleClass().setAll("small-button");
-        away.setTooltip(new Tooltip("do not keep it any more; U puts it back"));
+        away.setTooltip(new Tooltip("remove this command; U undoes it"));
         away.setOnAction(event -> desk.wire().keepOrder(order, false));
         return new HBox(2, button, away);
     }

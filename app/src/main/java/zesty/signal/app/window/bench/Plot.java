@@ -1,5 +1,7 @@
 package zesty.signal.app.window.bench;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.DoubleFunction;
 import java.util.function.DoubleUnaryOperator;
@@ -23,6 +25,11 @@ final class Plot extends Pane implements Drawn {
     private static final double TOP = 18;
     private static final double RIGHT = 20;
     private static final double HALF_LETTER = 3.2;
+    /** From one line of labels to the next. */
+    private static final double ROW = 15;
+
+    private static final int MOST_ROWS = 12;
+    private static final double HALO = 0.85;
 
     private final Canvas canvas = new Canvas(100, 100);
     private final Pen window = new CanvasPen(canvas.getGraphicsContext2D());
@@ -45,8 +52,13 @@ final class Plot extends Pane implements Drawn {
     private double toX = 1;
     private double fromY = 0;
     private double toY = 1;
+    private final List<Placed> labels = new ArrayList<>();
+    private Color ground = Color.WHITE;
     private Color ink = Color.BLACK;
     private Color grid = Color.LIGHTGRAY;
+
+    /** A label where it stands, in pixels. */
+    private record Placed(String words, double left, double top, double width, double height) {}
 
     Plot() {
         getChildren().addAll(canvas, letters);
@@ -84,6 +96,8 @@ final class Plot extends Pane implements Drawn {
         ink = Palette.muted(night);
         grid = Palette.grid(night);
         takeUp(night);
+        labels.clear();
+        ground = Palette.card(night).deriveColor(0, 1, 1, HALO);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
         g.setFont(letters.getFont());
@@ -119,6 +133,7 @@ final class Plot extends Pane implements Drawn {
     /** Hands over what was drawn since the last picture began, if somebody waits for it, and begins the next one. */
     private void takeUp(boolean night) {
         if (drawing != null) {
+            paintLabels(drawing);
             Consumer<String> waiting = taker;
             String whole = drawing.finished();
             drawing = null;
@@ -237,9 +252,40 @@ final class Plot extends Pane implements Drawn {
      */
     void named(double x, String words, int row, Color colour) {
         upright(x, x, colour);
-        clip();
-        pen.words(words, pixelX(x) + 4, atTop + 8 + letters.of(15) * row, TextAlignment.LEFT, VPos.TOP, ink);
-        pen.unclip();
+        double left = pixelX(x) + 4;
+        double width = letters.of(2 * HALF_LETTER) * words.length();
+        double height = letters.of(ROW);
+        double top = atTop + 8 + height * row;
+        // A free place: below what is there already, as long as there is room.
+        for (int tries = 0; tries < MOST_ROWS && isTaken(left, top, width, height); tries++) {
+            top += height;
+            if (top + height > canvas.getHeight() - atBottom) {
+                top = atTop + 8;
+            }
+        }
+        labels.add(new Placed(words, left, top, width, height));
+        // Again at each line, so that no line lies on a label.
+        paintLabels(window);
+    }
+
+    private boolean isTaken(double left, double top, double width, double height) {
+        return labels.stream()
+                .anyMatch(one -> left < one.left + one.width
+                        && one.left < left + width
+                        && top < one.top + one.height - 1
+                        && one.top < top + height - 1);
+    }
+
+    /** Words on a halo of the ground. */
+    private void paintLabels(Pen with) {
+        with.clip(atLeft, atTop - 8, canvas.getWidth() - atLeft - atRight, canvas.getHeight() - atTop - atBottom + 8);
+        for (Placed one : labels) {
+            with.rectangle(one.left - 2, one.top, one.width + 4, one.height, ground);
+        }
+        for (Placed one : labels) {
+            with.words(one.words, one.left, one.top + 1, TextAlignment.LEFT, VPos.TOP, ink);
+        }
+        with.unclip();
     }
 
     /** Draws an upright bar; a thin one where it takes no time. */

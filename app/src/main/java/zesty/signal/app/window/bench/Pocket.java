@@ -20,6 +20,7 @@ final class Pocket extends HBox {
 
     private final Label count = new Label();
     private final VBox lines = new VBox(2);
+    private final Button sort;
 
     Pocket(Desk desk) {
         super(12);
@@ -30,7 +31,7 @@ final class Pocket extends HBox {
         count.setMinWidth(Region.USE_PREF_SIZE);
         lines.setMinWidth(0);
         HBox.setHgrow(lines, Priority.ALWAYS);
-        Button sort = new Button("say what they are");
+        sort = new Button("teach");
         sort.getStyleClass().setAll("small-button");
         sort.setMinWidth(Region.USE_PREF_SIZE);
         sort.setTooltip(new Tooltip("opens Decode, where such lines are taught (2)"));
@@ -40,21 +41,45 @@ final class Pocket extends HBox {
     }
 
     void show(LinkHealth link) {
-        setVisible(link.setAside() > 0);
-        count.setText("Set aside: " + link.setAside());
+        setVisible(link.setAside() + link.wrongStamps() + link.lateRows() + link.turnedAway() > 0);
+        // There is something to teach where lines were not understood.
+        sort.setVisible(link.setAside() > 0);
+        count.setText("Rejected: " + (link.setAside() + link.wrongStamps()));
         List<SetAside.Item> aside = link.aside();
         List<SetAside.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
         lines.getChildren().clear();
-        for (SetAside.Item item : newest) {
-            Label text = Bench.mono(item.text().strip());
-            text.setMinWidth(60);
-            Label why = Bench.small(item.why());
-            why.setMinWidth(0);
-            why.getStyleClass().add("pocket-why");
-            HBox.setHgrow(why, Priority.ALWAYS);
-            HBox line = new HBox(12, text, why);
-            line.setAlignment(Pos.CENTER_LEFT);
-            lines.getChildren().add(line);
+        if (link.wrongStamps() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.wrongStamps() + (link.wrongStamps() == 1 ? " time stamp" : " time stamps"),
+                            "the rows around contradict it; the row is kept in its place"));
         }
+        if (link.lateRows() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.lateRows() + (link.lateRows() == 1 ? " row" : " rows") + " late",
+                            "received after later ones; put in order, none is lost"));
+        }
+        if (link.turnedAway() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.turnedAway() + (link.turnedAway() == 1 ? " caller" : " callers") + " turned away",
+                            "another board is connected here; give each board a port of its own"));
+        }
+        for (SetAside.Item item : newest) {
+            lines.getChildren().add(line(item.text().strip(), item.why()));
+        }
+    }
+
+    private static HBox line(String what, String reason) {
+        Label text = Bench.mono(what);
+        text.setMinWidth(60);
+        Label why = Bench.small(reason);
+        why.setMinWidth(0);
+        why.getStyleClass().add("pocket-why");
+        HBox.setHgrow(why, Priority.ALWAYS);
+        HBox line = new HBox(12, text, why);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
     }
 }

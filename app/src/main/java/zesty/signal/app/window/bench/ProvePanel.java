@@ -77,18 +77,18 @@ final class ProvePanel extends VBox {
         meter.setPrefColumnCount(10);
         meter.setOnAction(event -> hold());
         good.setId("good");
-        good.setPromptText("± how good");
-        good.setPrefColumnCount(6);
+        good.setPromptText("± uncertainty");
+        good.setPrefColumnCount(8);
         good.setTooltip(new Tooltip("the meter's standard uncertainty in the same unit; may stay empty"));
         allowed.setId("allowed");
-        allowed.setPromptText("± allowed");
+        allowed.setPromptText("± tolerance");
         allowed.setPrefColumnCount(6);
         allowed.setTooltip(
                 new Tooltip("how far off a reading may be: each point then passes or fails; nothing is changed"));
         allowed.textProperty().addListener((p, was, is) -> judge());
         verdict.managedProperty().bind(verdict.textProperty().isNotEmpty());
         Button hold = button(
-                "Hold",
+                "Capture",
                 "hold",
                 "take the mean of the last two seconds as a point; of a stored take, of what is in sight",
                 this::hold);
@@ -104,9 +104,9 @@ final class ProvePanel extends VBox {
         verdict.setMinHeight(USE_PREF_SIZE);
         left.setMinHeight(90);
         left.setPrefHeight(120);
-        Button adopt = button("Adopt", "adopt", "make the fit part of the chain; U takes it back", () -> keep(true));
-        Button only =
-                button("Proof only", "proof-only", "keep it in the proof book and change nothing", () -> keep(false));
+        Button adopt = button("Apply", "adopt", "make the fit part of the chain; U undoes it", () -> keep(true));
+        Button only = button(
+                "Check only", "proof-only", "write it into the calibration log and change nothing", () -> keep(false));
         Button discard = button("Discard", "discard", "forget these points", () -> {
             points.clear();
             judge();
@@ -193,7 +193,7 @@ final class ProvePanel extends VBox {
         }
         book.getChildren().clear();
         if (!proofs.isEmpty()) {
-            book.getChildren().add(Bench.small("Proof book"));
+            book.getChildren().add(Bench.small("Calibration log"));
         }
         String unit = channel.scaling().unit();
         for (int i = proofs.size() - 1; i >= 0; i--) {
@@ -206,7 +206,7 @@ final class ProvePanel extends VBox {
                     LocalDate.ofInstant(Instant.ofEpochSecond(proof.epochSeconds()), ZoneId.systemDefault()) + "  "
                             + proof.model().words() + " through "
                             + proof.points().size()
-                            + (proof.adopted() ? ", adopted" : ", proof only") + ", worst miss "
+                            + (proof.adopted() ? ", applied" : ", check only") + ", largest error "
                             + Digits.about(proof.worstMiss(), 2) + " " + unit + moved);
             line.setWrapText(true);
             line.getStyleClass().add("proof");
@@ -222,7 +222,7 @@ final class ProvePanel extends VBox {
         Channel channel = sight.channel();
         Proof proof = channel.proof();
         if (proof == null) {
-            return "\nNever proved.";
+            return "\nNever calibrated.";
         }
         Uncertainty limits = Uncertainty.of(
                 sight.scalingNow().stepSize(),
@@ -230,9 +230,9 @@ final class ProvePanel extends VBox {
                 held.samples(),
                 proof.referenceUncertainty(),
                 proof.fit().rmsResidual());
-        return "\nProved " + proof.age(Instant.now().getEpochSecond()) + " at "
+        return "\nCalibrated " + proof.age(Instant.now().getEpochSecond()) + " at "
                 + proof.points().size()
-                + (proof.points().size() == 1 ? " point" : " points") + ", worst miss "
+                + (proof.points().size() == 1 ? " point" : " points") + ", largest error "
                 + Digits.about(proof.worstMiss(), 2) + " "
                 + channel.scaling().unit() + ". Reading "
                 + limits.words(channel.scaling().unit()) + ".";
@@ -256,7 +256,7 @@ final class ProvePanel extends VBox {
             meter.clear();
             judge();
             if (!held.steady()) {
-                desk.say("The signal was moving while it was held: this point may be off by "
+                desk.say("The signal was moving while it was captured: this point may be off by "
                         + Digits.about(Math.abs(held.drift()), 2) + ".");
             }
         } catch (IllegalArgumentException e) {
@@ -310,7 +310,7 @@ final class ProvePanel extends VBox {
                     check != null
                             ? check.words(unit)
                             : fit == null
-                                    ? "Hold the sensor at a known state, write what the meter says, press Enter."
+                                    ? "Bring the sensor to a known state, write what the meter says, press Enter."
                                     : Fitting.verdict(fit, unit));
         } catch (IllegalArgumentException e) {
             verdict.getStyleClass().setAll(points.size() > 1 ? "error" : "hint");
@@ -350,7 +350,7 @@ final class ProvePanel extends VBox {
         } catch (IllegalArgumentException e) {
             return "";
         }
-        return "left over " + (fit == null ? "—" : Digits.about(fit.residuals()[index], 2));
+        return "residual " + (fit == null ? "—" : Digits.about(fit.residuals()[index], 2));
     }
 
     private void drawLeftOver(Fit fit) {
@@ -361,14 +361,14 @@ final class ProvePanel extends VBox {
         double most = Math.max(1e-9, fit.maxResidual() * 1.3);
         double[] x = points.stream().mapToDouble(ReferencePoint::reference).toArray();
         double margin = 0.05 * Math.max(1e-9, high - low);
-        left.begin(desk.night().get(), low - margin, high + margin, "reference", -most, most, "left over");
+        left.begin(desk.night().get(), low - margin, high + margin, "reference", -most, most, "residual");
         left.dots(x, fit.residuals(), x.length, Color.web(desk.night().get() ? "#F2B632" : "#2F4038"), 4);
     }
 
     private void keep(boolean adopted) {
         Optional<ChannelSight> sight = focused.get();
         if (sight.isEmpty() || points.isEmpty()) {
-            desk.trouble("Hold a point first.");
+            desk.trouble("Capture a point first.");
             return;
         }
         try {
@@ -384,8 +384,8 @@ final class ProvePanel extends VBox {
             desk.change(rig -> rig.withChannel(
                     sight.get().channel().column(),
                     c -> adopted ? c.withScaling(after).proved(proof) : c.proved(proof)));
-            desk.say((adopted ? "Adopted" : "Kept as a proof only") + ": worst miss "
-                    + Digits.about(proof.worstMiss(), 2) + " " + before.unit() + ". U takes it back.");
+            desk.say((adopted ? "Applied" : "Saved as a check only") + ": largest error "
+                    + Digits.about(proof.worstMiss(), 2) + " " + before.unit() + ". U undoes it.");
             points.clear();
             judge();
         } catch (IllegalArgumentException e) {

@@ -42,10 +42,10 @@ final class PulsePicture extends ReaderPicture {
         super(desk);
         hand.getStyleClass().add("hint");
         out.setId("beat-out");
-        out.setTooltip(new Tooltip("the beat chosen on the run of rates is none (U takes it back)"));
+        out.setTooltip(new Tooltip("the chosen beat is no beat (U undoes it)"));
         out.setOnAction(event -> edit(false));
         in.setId("beat-in");
-        in.setTooltip(new Tooltip("a beat at the moment chosen on the run of rates (U takes it back)"));
+        in.setTooltip(new Tooltip("a beat at the chosen moment (U undoes it)"));
         in.setOnAction(event -> edit(true));
         for (Button button : new Button[] {out, in}) {
             button.getStyleClass().add("small-button");
@@ -92,7 +92,7 @@ final class PulsePicture extends ReaderPicture {
         boolean electrical =
                 seen != null && seen.setup().checked().text(Pulse.SOURCE).equals("electrical");
         moment.setText("The last beats laid over each other, from "
-                + (electrical ? "the peak of R, a beat's moment" : "the steepest rise, a beat's moment"));
+                + (electrical ? "the peak of R: beat time" : "the steepest rise: beat time"));
         drawShapes(channel, seen, colour);
         drawRates(sight, seen, colour);
         boolean some = !Double.isNaN(chosen);

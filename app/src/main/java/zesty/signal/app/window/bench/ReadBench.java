@@ -1,7 +1,9 @@
 package zesty.signal.app.window.bench;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -9,6 +11,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -19,38 +22,52 @@ import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
-import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Ports;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.TimeBase;
 import zesty.signal.engine.ChannelSight;
 import zesty.signal.engine.ReaderSight;
 import zesty.signal.engine.Sight;
 
 /** Read: which reader works on the channel, its settings from the kind's own description, and its picture. */
 public final class ReadBench extends Bench {
-    private static final String NOTHING = "nothing but its level";
     private static final int IN_A_ROW = 4;
+    /** So much of a signal is tried, so often, while it is asked what to read. */
+    private static final double TRIED_SECONDS = 20;
 
-    private final ComboBox<String> kind = new ComboBox<>();
+    private static final long TRY_NANOS = 4_000_000_000L;
+
+    private final KindTiles kinds = new KindTiles(kind -> choose(kind.name()));
+    private final Answer answer = new Answer();
     private final FlowPane settings = new FlowPane(12, 6);
-    private final HBox which = new HBox(8, small("Read"), kind);
+    private final ToggleButton fold = new ToggleButton("Settings");
+    private final Button other = button("read-other", "Read something else", "choose what is read of this channel");
+    private final Button back = button("read-back", "Back to the answer", "keep what is read now");
+    private final Button nothing =
+            button("read-nothing", "Level only", "take the reader away: its mean, range and noise only");
     private final Label words = new Label();
     private final Label error = new Label();
+    /** Whether it is asked what to read though something is read. */
+    private boolean choosing;
+
+    private String triedColumn = "";
+    private long triedNanos;
+    private Map<String, String> looks = Map.of();
     private final FlowPane ports = new FlowPane(6, 6);
     private final VBox room = new VBox();
+    private final VBox examined = new VBox();
     private final DoctorLine doctor;
     private ReaderPicture picture;
     private String pictureOf = "";
     private ReaderSetup filled;
-    private boolean filling;
     private String column = "";
     /** Whether the settings beyond the first ones are in the row. */
     private boolean more;
@@ -58,38 +75,56 @@ public final class ReadBench extends Bench {
     public ReadBench(Desk desk) {
         super(desk, Stop.READ);
         doctor = new DoctorLine(desk, false);
-        kind.setId("reader");
-        kind.getItems().add(NOTHING);
-        ReaderKinds.all().forEach(k -> kind.getItems().add(k.name()));
-        kind.setTooltip(new Tooltip("what is read of this channel"));
-        kind.setOnAction(event -> choose());
+        examined.getChildren().add(doctor);
+        fold.setId("settings-fold");
+        fold.getStyleClass().setAll("small-button");
+        fold.setMinWidth(USE_PREF_SIZE);
+        fold.setTooltip(new Tooltip("shows or hides the settings of this reading"));
+        other.setOnAction(event -> choosing(true));
+        back.setOnAction(event -> choosing(false));
+        nothing.setOnAction(event -> choose(""));
+        atHead(nothing, back, fold, other);
         words.getStyleClass().add("bench-line");
         words.setWrapText(true);
-        words.setId("reader-words");
         words.setMinHeight(USE_PREF_SIZE);
         error.getStyleClass().add("error");
         settings.setAlignment(Pos.CENTER_LEFT);
-        which.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(room, Priority.ALWAYS);
         ports.setAlignment(Pos.CENTER_LEFT);
         ports.managedProperty().bind(ports.visibleProperty());
         ports.setVisible(false);
-        getChildren().addAll(settings, ports, words, doctor, room);
+        for (Node node :
+                new Node[] {kinds, answer, settings, words, error, room, examined, fold, other, back, nothing}) {
+            node.managedProperty().bind(node.visibleProperty());
+        }
+        error.visibleProperty().bind(error.textProperty().isNotEmpty());
+        getChildren().addAll(words, error, kinds, answer, settings, ports, examined, room);
+        fold.selectedProperty().addListener((p, was, is) -> settings.setVisible(is));
     }
 
-    private void choose() {
-        if (filling || column.isEmpty()) {
+    private void choosing(boolean on) {
+        choosing = on;
+        error.setText("");
+        show(desk.sight(System.nanoTime()));
+        if (on) {
+            kinds.focusFirst();
+        }
+    }
+
+    /** @param chosen the kind to read with; empty for none */
+    private void choose(String chosen) {
+        if (column.isEmpty()) {
             return;
         }
-        String chosen = kind.getValue();
-        List<String> ports = chosen.equals(NOTHING)
+        List<String> ports = chosen.isEmpty()
                 ? List.of()
                 : Ports.guess(ReaderKinds.of(chosen), column, beside(desk.sight(System.nanoTime())));
-        if (!chosen.equals(NOTHING) && ports.isEmpty()) {
-            int fewest = ReaderKinds.of(chosen).fewestPorts();
-            error.setText(chosen + " reads " + fewest + " columns that come with the same rows; here there are fewer.");
+        if (!chosen.isEmpty() && ports.isEmpty()) {
+            error.setText(ReaderKinds.of(chosen).title() + " " + tooFew(ReaderKinds.of(chosen)) + ".");
             return;
         }
+        choosing = false;
+        error.setText("");
         String target = column;
         desk.change(rig -> {
             Rig without = rig;
@@ -130,8 +165,7 @@ public final class ReadBench extends Bench {
     /** A reader of several columns: which is which. */
     private void fillPorts(ReaderSetup reader, List<String> offered) {
         ports.getChildren().clear();
-        ports.setVisible(reader != null && reader.readerKind().ports().size() > 1 && offered.size() > 1);
-        if (!ports.isVisible()) {
+        if (reader == null || reader.readerKind().ports().size() < 2 || offered.size() < 2) {
             return;
         }
         for (int i = 0; i < reader.columns().size(); i++) {
@@ -194,7 +228,7 @@ public final class ReadBench extends Bench {
 
     /** One control a setting, made of its description. */
     private void fillSettings(ReaderSetup reader) {
-        settings.getChildren().setAll(which, error);
+        settings.getChildren().clear();
         error.setText("");
         if (reader == null) {
             return;
@@ -219,7 +253,7 @@ public final class ReadBench extends Bench {
             } else {
                 TextField field = new TextField(now.text(setting.key()));
                 field.setId("setting-" + setting.key());
-                field.setPromptText(setting.shape() == Setting.Shape.SPAN ? "by itself" : "");
+                field.setPromptText(setting.shape() == Setting.Shape.SPAN ? "auto" : "");
                 field.setPrefColumnCount(setting.shape() == Setting.Shape.NUMBER ? 5 : 12);
                 field.setTooltip(tip);
                 field.setOnAction(event -> set(reader, setting.key(), field.getText()));
@@ -235,7 +269,7 @@ public final class ReadBench extends Bench {
                 more = !more;
                 fillSettings(reader);
             });
-            settings.getChildren().add(settings.getChildren().size() - 1, turn);
+            settings.getChildren().add(turn);
         }
     }
 
@@ -243,48 +277,83 @@ public final class ReadBench extends Bench {
     private void add(Setting setting, Node field) {
         HBox named = new HBox(8, small(setting.words()), field);
         named.setAlignment(Pos.CENTER_LEFT);
-        settings.getChildren().add(settings.getChildren().size() - 1, named);
+        settings.getChildren().add(named);
     }
 
     @Override
     public void opened(Sight sight) {
         filled = null;
+        choosing = false;
         fillSettings(null);
         fillPorts(null, List.of());
         show(sight);
+        if (kinds.isVisible()) {
+            kinds.focusFirst();
+        }
     }
 
     @Override
     public void show(Sight sight) {
         head(sight);
         Optional<ChannelSight> focused = focused(sight);
-        kind.setDisable(focused.isEmpty());
+        words.setText(focused.isEmpty() ? "No channel yet." : "");
+        words.setVisible(focused.isEmpty());
         if (focused.isEmpty()) {
-            words.setText("No channel yet.");
+            for (Node node : new Node[] {kinds, answer, settings, room, fold, other, back, nothing}) {
+                node.setVisible(false);
+            }
             return;
         }
-        column = focused.get().channel().column();
+        if (!column.equals(focused.get().channel().column())) {
+            column = focused.get().channel().column();
+            choosing = false;
+            error.setText("");
+        }
         ReaderSetup setup = readerHere();
         // A reader of several columns stands with its first.
         ChannelSight channel = setup == null
                 ? focused.get()
                 : sight.channel(setup.columns().get(0)).orElse(focused.get());
-        filling = true;
-        kind.setValue(setup == null ? NOTHING : setup.kind());
-        filling = false;
-        boolean other = setup == null ? filled != null : !setup.equals(filled);
-        if (other) {
+        boolean changed = setup == null ? filled != null : !setup.equals(filled);
+        if (changed) {
             filled = setup;
             fillSettings(setup);
             fillPorts(setup, beside(sight));
         }
-        Optional<ReaderSight> reader = channel.reader();
-        words.setText(words(sight, channel, reader));
+        boolean ask = setup == null || choosing;
+        kinds.setVisible(ask);
+        answer.setVisible(!ask);
+        room.setVisible(!ask);
+        fold.setVisible(!ask && !settings.getChildren().isEmpty());
+        settings.setVisible(!ask && fold.isSelected());
+        ports.setVisible(!ask && !ports.getChildren().isEmpty());
+        other.setVisible(!ask);
+        back.setVisible(ask && setup != null);
+        nothing.setVisible(ask && setup != null);
+        examined.setVisible(!ask);
         doctor.show(column, focused.get().channel().recipe());
         Color colour = Color.web(Palette.css(
                 Palette.channel(LaneStack.colourOf(sight, channel.channel())),
                 desk.night().get()));
-        String wanted = reader.map(r -> r.setup().kind()).orElse("");
+        if (ask) {
+            tryKinds(focused.get());
+            List<String> beside = beside(sight);
+            kinds.show(
+                    focused.get().channel().name(),
+                    ReaderKinds.all().stream()
+                            .map(kind -> fit(kind, focused.get(), beside))
+                            .toList(),
+                    colour);
+            return;
+        }
+        Optional<ReaderSight> reader = channel.reader();
+        String trouble = !channel.trouble().isEmpty()
+                ? channel.trouble()
+                : reader.map(seen -> seen.reading() == null ? seen.trouble() : "")
+                        .orElse("waiting for the first reading");
+        answer.setVisible(reader.isPresent());
+        reader.ifPresent(seen -> answer.show(channel, seen, trouble, colour));
+        String wanted = reader.map(seen -> seen.setup().kind()).orElse("");
         if (picture == null || !pictureOf.equals(wanted)) {
             pictureOf = wanted;
             picture = ReaderPicture.of(wanted, desk);
@@ -294,6 +363,85 @@ public final class ReadBench extends Bench {
         picture.show(sight, channel, reader.orElse(null), colour);
     }
 
+    /** Whether a kind fits the channel, and why. */
+    private KindTiles.Fit fit(ReaderKind kind, ChannelSight channel, List<String> beside) {
+        List<String> takes = Ports.guess(kind, column, beside);
+        if (takes.isEmpty()) {
+            return new KindTiles.Fit(sentence(tooFew(kind)), false, false);
+        }
+        String unit = channel.channel().unit();
+        Optional<String> why = kind.unsuited(Settings.of(kind, kind.settingsFor(unit)), unit, channel.rateHz());
+        if (why.isPresent()) {
+            return new KindTiles.Fit(sentence(why.get()), false, false);
+        }
+        String looks = triedColumn.equals(column) ? this.looks.getOrDefault(kind.name(), "") : "";
+        if (!looks.isEmpty()) {
+            return new KindTiles.Fit(looks, true, true);
+        }
+        boolean usual = desk.kinds().all().get().stream()
+                .anyMatch(one -> one.name().equals(channel.channel().sensor().kind())
+                        && one.reader() != null
+                        && one.reader().kind().equals(kind.name()));
+        String words =
+                usual ? "Usual for this sensor." : takes.size() > 1 ? "Takes " + String.join(", ", takes) + "." : "";
+        return new KindTiles.Fit(words, true, usual);
+    }
+
+    private static String tooFew(ReaderKind kind) {
+        return "needs " + kind.fewestPorts() + " columns of the same rows; here there are fewer";
+    }
+
+    private static String sentence(String words) {
+        return Character.toUpperCase(words.charAt(0)) + words.substring(1) + ".";
+    }
+
+    /** Lets the kinds that read one column look at its last seconds, beside everything else. */
+    private void tryKinds(ChannelSight channel) {
+        long now = System.nanoTime();
+        if (column.equals(triedColumn) && now - triedNanos < TRY_NANOS) {
+            return;
+        }
+        long to = channel.clean().end();
+        long from = Math.max(channel.clean().start(), to - Math.round(TRIED_SECONDS * channel.rateHz()));
+        if (to <= from || !channel.clean().atHand(from, to)) {
+            return;
+        }
+        if (!column.equals(triedColumn)) {
+            looks = Map.of();
+        }
+        triedColumn = column;
+        triedNanos = now;
+        double[] last = new double[(int) (to - from)];
+        for (int i = 0; i < last.length; i++) {
+            last[i] = channel.clean().value(from + i);
+        }
+        String of = column;
+        String unit = channel.channel().unit();
+        double rate = channel.rateHz();
+        desk.works().fetch("what could be read was not found", () -> looks(last, unit, rate), found -> {
+            if (of.equals(triedColumn)) {
+                looks = found;
+            }
+        });
+    }
+
+    private static Map<String, String> looks(double[] last, String unit, double rate) {
+        Map<String, String> looks = new HashMap<>();
+        for (ReaderKind kind : ReaderKinds.all()) {
+            if (kind.fewestPorts() > 1) {
+                continue;
+            }
+            try {
+                Reader reader = kind.reader(Settings.of(kind, kind.settingsFor(unit)), rate);
+                reader.accept(new double[][] {last}, last.length, new TimeBase.Steady(0, 1 / rate));
+                kind.looksLike(reader.reading()).ifPresent(why -> looks.put(kind.name(), why));
+            } catch (ReaderException e) {
+                // It does not suit, and its tile says why.
+            }
+        }
+        return looks;
+    }
+
     /** @return the reader of the column in focus, or one of several columns that this is one of; null for none */
     private ReaderSetup readerHere() {
         Rig rig = desk.rig();
@@ -301,49 +449,5 @@ public final class ReadBench extends Bench {
                 .filter(r -> r.columns().contains(column))
                 .findFirst()
                 .orElse(null));
-    }
-
-    private String words(Sight sight, ChannelSight channel, Optional<ReaderSight> reader) {
-        if (!channel.trouble().isEmpty()) {
-            return channel.trouble();
-        }
-        if (reader.isEmpty()) {
-            List<String> may = new ArrayList<>();
-            for (ReaderKind one : ReaderKinds.all()) {
-                Optional<String> why = one.unsuited(
-                        Settings.of(one, java.util.Map.of()), channel.channel().unit(), channel.rateHz());
-                may.add(one.name() + ": " + why.orElse(one.words()));
-            }
-            return "This channel is read as a level; its mean, range and noise stand on its card. It can be read as "
-                    + String.join("; ", may) + ".";
-        }
-        ReaderSight seen = reader.get();
-        if (seen.reading() == null) {
-            return seen.trouble();
-        }
-        List<String> parts = new ArrayList<>();
-        for (ScalarInfo scalar : seen.kind().scalars()) {
-            double value = seen.reading().scalar(scalar.key());
-            if (!Double.isNaN(value)) {
-                String unit = scalar.unit(channel.channel().unit());
-                parts.add(scalar.words() + " " + Wording.scalar(channel, scalar, value)
-                        + (unit.isEmpty() ? "" : " " + unit));
-            }
-        }
-        StringBuilder text = new StringBuilder(String.join(", ", parts));
-        text.append(parts.isEmpty() ? "" : ". ")
-                .append("Trust ")
-                .append(seen.reading().quality().segments())
-                .append(" of 8.");
-        for (String reason : seen.reading().quality().reasons()) {
-            text.append(" ")
-                    .append(Character.toUpperCase(reason.charAt(0)))
-                    .append(reason.substring(1))
-                    .append(".");
-        }
-        if (seen.kind().onBody()) {
-            text.append(" Not a medical device; it diagnoses nothing.");
-        }
-        return text.toString();
     }
 }

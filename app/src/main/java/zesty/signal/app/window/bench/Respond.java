@@ -34,7 +34,7 @@ final class Respond extends VBox {
         action.setValue(Response.ACTIONS.get(0));
         action.setId("respond-action");
         go.setId("respond");
-        go.setTooltip(new Tooltip("a guided minute: keep it quiet, act when told, let go when told"));
+        go.setTooltip(new Tooltip("a guided minute: rest, act when told, release when told"));
         go.setOnAction(event -> step());
         words.setId("response");
         words.setWrapText(true);
@@ -53,12 +53,12 @@ final class Respond extends VBox {
         double now = sight.get().strand().lastSeconds();
         if (Double.isNaN(begun)) {
             begun = now;
-            words.setText("Keep it quiet for some seconds. Then " + verb() + " and press the button at that moment.");
+            words.setText("Rest for some seconds. Then " + verb() + " and press the button at that moment.");
             go.setText("I act now");
         } else if (Double.isNaN(touched)) {
             touched = now;
-            words.setText("Keep on until it stands still. Then let go, and press the button at that moment.");
-            go.setText("I let go now");
+            words.setText("Keep on until it is steady. Then release, and press the button at that moment.");
+            go.setText("I release now");
         } else if (Double.isNaN(letGo)) {
             letGo = now;
             words.setText("Let it come back, then ask for the answer.");

@@ -61,8 +61,8 @@ final class Ribbon extends VBox {
     private final HBox names = new HBox(8);
     private final Label nothing = Bench.small("No bytes yet.");
     private final ToggleButton beneath = chip("bytes beneath", "bytes-hex", "each piece's bytes in hexadecimal digits");
-    private final ToggleButton digits = chip("bytes only", "bytes-only", "the bytes as they came, not taken apart");
-    private final ToggleButton hold = chip("hold still", "bytes-hold", "hold it still, to go back and search");
+    private final ToggleButton digits = chip("bytes only", "bytes-only", "the bytes as received, not decoded");
+    private final ToggleButton hold = chip("pause", "bytes-hold", "pause it, to go back and search");
     private final TextField search = new TextField();
     private final Label found = Bench.small("");
     private final Label stall = Bench.small("");
@@ -90,12 +90,12 @@ final class Ribbon extends VBox {
             refresh();
         });
         search.setId("bytes-search");
-        search.setPromptText("only with …");
+        search.setPromptText("filter");
         search.setPrefColumnCount(8);
         search.setTooltip(new Tooltip("only lines with this in them"));
         search.textProperty().addListener((p, was, is) -> refresh());
         Button copy = button("copy", "copy the lines shown", this::copy);
-        Button save = button("keep as a file …", "keep the bytes at hand, as they came, in a file", this::save);
+        Button save = button("save …", "save the bytes at hand, as received, to a file", this::save);
         list.setId("bytes");
         list.getStyleClass().add("ribbon-list");
         list.setCellFactory(view -> new Cell());

@@ -98,7 +98,7 @@ final class RibbonRow extends HBox {
         moment.setText(when);
         List<LinePieces.Piece> pieces =
                 part.pieces().subList(0, Math.min(MOST_PIECES, part.pieces().size()));
-        String said = part.isSilence() ? part.silence() : part.why().isEmpty() ? "" : "set aside: " + part.why();
+        String said = part.isSilence() ? part.silence() : part.why().isEmpty() ? "" : "rejected: " + part.why();
         words.setText(said);
         int nodes = pieces.size() + (said.isEmpty() ? 0 : 1);
         getChildren().remove(words);

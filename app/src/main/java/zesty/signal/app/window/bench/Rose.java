@@ -75,6 +75,6 @@ final class Rose extends Pane {
         }
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(Math.round(100 * full) + " %", x + radius * 0.72 + 4, y - radius * 0.72 - 6);
-        setAccessibleText("rose of the directions the wind came from");
+        setAccessibleText("rose of the directions the wind blew from");
     }
 }

@@ -40,16 +40,16 @@ final class RunningSockets extends VBox {
         this.desk = desk;
         warmUp.setId("warm-up");
         warmUp.setPrefColumnCount(2);
-        warmUp.setTooltip(new Tooltip("for so long after the link opens, samples are kept but not read"));
+        warmUp.setTooltip(new Tooltip("for so long after the link opens, samples are recorded but not read"));
         warmUp.setOnAction(event -> warmUp());
         stated.setId("stated-rate");
-        stated.setPrefColumnCount(4);
+        stated.setPrefColumnCount(6);
         stated.setPromptText("unknown");
         stated.setTooltip(new Tooltip(
                 "what the board's program says its rate is; used where it sends no clock; empty when unknown"));
         stated.setOnAction(event -> statedRate());
-        rate = row("it states", stated, "/s");
-        warming = row("wakes up in", warmUp, "s");
+        rate = row("declared rate", stated, "/s");
+        warming = row("warm-up", warmUp, "s");
         managedProperty().bind(visibleProperty());
     }
 
@@ -100,7 +100,7 @@ final class RunningSockets extends VBox {
     private FlowPane settings(int index, int count) {
         FlowPane all = new FlowPane(10, 6, rate, warming);
         if (index > 0 || count == 1) {
-            Button away = new Button("let go");
+            Button away = new Button("disconnect");
             away.setId("leave-" + index);
             away.getStyleClass().setAll("small-button");
             away.setTooltip(new Tooltip(index > 0 ? "its lanes go with it" : "unplug it here (L)"));

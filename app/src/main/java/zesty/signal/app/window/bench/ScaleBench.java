@@ -43,7 +43,7 @@ import zesty.signal.engine.Sight;
  * curve; and beside it, when asked for, proving against reference points.
  */
 public final class ScaleBench extends Bench {
-    private static final String NONE = "as it came";
+    private static final String NONE = "raw";
     private static final String STEPS = "steps (2^bits)";
     private static final String TOP = "highest code (2^bits − 1)";
     private static final String TYPED = "typed";
@@ -72,7 +72,7 @@ public final class ScaleBench extends Bench {
     private final Button keepKind = new Button("Keep as a kind");
     private final TransferCurve curve = new TransferCurve(this::pulled);
     private final ToggleButton allDigits = new ToggleButton("All digits");
-    private final ToggleButton prove = new ToggleButton("Prove");
+    private final ToggleButton prove = new ToggleButton("Calibrate");
     private final ProvePanel panel;
     private final HBox lower = new HBox(14);
     /** What is changed of each step on the strip. */
@@ -92,7 +92,7 @@ public final class ScaleBench extends Bench {
         bits.setId("bits");
         bits.setTooltip(new Tooltip("how many bits the board's converter has"));
         divisor.getItems().setAll(STEPS, TOP);
-        divisor.setTooltip(new Tooltip("makers disagree; the top code is one step below the reference"));
+        divisor.setTooltip(new Tooltip("makers disagree; the full-scale code is one count below the reference"));
         bits.setOnAction(event -> adopt());
         divisor.setOnAction(event -> adopt());
         measured.setId("measured");
@@ -113,8 +113,7 @@ public final class ScaleBench extends Bench {
         kind.setPromptText("kind of sensor …");
         kind.getStyleClass().add("sensor-kind");
         kind.setConverter(new KindWords());
-        kind.setTooltip(
-                new Tooltip("a generic kind of sensor fills the chain, the recipe and the remarks; U takes it back"));
+        kind.setTooltip(new Tooltip("a generic kind of sensor fills the chain, the recipe and the notes; U undoes it"));
         kind.setOnAction(event -> chooseKind());
         shownIn.setId("shown-in");
         shownIn.setTooltip(new Tooltip("the unit in which lanes and cards show it; the data stays as it is"));
@@ -393,8 +392,8 @@ public final class ScaleBench extends Bench {
             List<Correction> more = new ArrayList<>(sight.channel().scaling().corrections());
             more.add(tare);
             change(sight.channel(), c -> c.withScaling(c.scaling().withCorrections(more)));
-            desk.say("Tared: " + Digits.of(now) + " "
-                    + sight.channel().scaling().unit() + " is 0 now. U takes it back.");
+            desk.say(
+                    "Tared: " + Digits.of(now) + " " + sight.channel().scaling().unit() + " is 0 now. U undoes it.");
         });
     }
 

@@ -31,7 +31,7 @@ final class Sockets extends VBox {
 
     private final Desk desk;
     private final RunningSockets running;
-    private final CheckBox beside = new CheckBox("Plug in beside what runs");
+    private final CheckBox beside = new CheckBox("Add as a second source");
     private final VBox ports = new VBox(6);
     private final Socket lately = new Socket("open-lately", "Used lately", "");
     private final Socket madeUp;
@@ -57,10 +57,10 @@ final class Sockets extends VBox {
         beside.managedProperty().bind(beside.visibleProperty());
         lately.managedProperty().bind(lately.visibleProperty());
         Socket network =
-                new Socket("open-network", "A board on the network", "it calls, or is called").holding(network());
+                new Socket("open-network", "A board on the network", "TCP client or server").holding(network());
         Socket file = new Socket("open-file", "A capture from disk", "read from start to end").holding(file());
         Socket address = new Socket("open-address", "Any address", "written out").holding(address());
-        madeUp = new Socket("open-made-up", "A made-up board", "pick a place")
+        madeUp = new Socket("open-simulated", "A simulated board", "pick a place")
                 .holding(new Dinghy(this::plugMadeUp), faults());
         choice(lately);
         choice(network);
@@ -115,14 +115,14 @@ final class Sockets extends VBox {
 
     private Node faults() {
         ComboBox<String> faults = new ComboBox<>();
-        faults.getItems().add("in good order");
+        faults.getItems().add("no faults");
         for (Fault each : Fault.values()) {
             faults.getItems().add(each.word() + ": " + each.about());
         }
         faults.setValue(faults.getItems().get(0));
         faults.setId("fault");
         faults.setMaxWidth(Double.MAX_VALUE);
-        faults.setTooltip(new Tooltip("what goes wrong with the made-up board, to see how that looks"));
+        faults.setTooltip(new Tooltip("faults of the simulated board, to see how they look"));
         faults.setOnAction(event -> {
             int index = faults.getSelectionModel().getSelectedIndex();
             fault = index <= 0 ? null : Fault.values()[index - 1];
@@ -133,7 +133,7 @@ final class Sockets extends VBox {
     private Node address() {
         TextField text = new TextField();
         text.setId("address");
-        text.setPromptText("serial:/dev/ttyACM0@115200");
+        text.setPromptText("serial:PATH@BAUD");
         text.setTooltip(new Tooltip(LinkAddress.FORMS));
         HBox.setHgrow(text, Priority.ALWAYS);
         Runnable go = () -> connect(text.getText().strip());
@@ -158,7 +158,7 @@ final class Sockets extends VBox {
         anyone.setTooltip(new Tooltip(
                 "a wireless board needs this; without it only programs of this computer can call or send packets"));
         Button listen = plug(
-                "Wait for a call",
+                "Listen",
                 "plug-listen",
                 () -> connect(
                         "tcp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.ANYONE_AT + LinkAddress.HERE)
@@ -172,7 +172,7 @@ final class Sockets extends VBox {
         packets.setTooltip(new Tooltip("take datagrams that boards send to that port"));
         FlowPane second = new FlowPane(6, 6, listen, packets, anyone);
         second.setAlignment(Pos.CENTER_LEFT);
-        return new VBox(6, new HBox(6, host, port, plug("Call it", "plug-network", go)), second);
+        return new VBox(6, new HBox(6, host, port, plug("Connect", "plug-network", go)), second);
     }
 
     private Node file() {
@@ -229,7 +229,7 @@ final class Sockets extends VBox {
         line.getItems().setAll(LINES);
         line.setValue(LINES.get(0));
         line.setTooltip(new Tooltip("data bits, parity (none, even, odd), stop bits"));
-        CheckBox quiet = new CheckBox("no restart");
+        CheckBox quiet = new CheckBox("do not reset");
         quiet.setTooltip(new Tooltip("leave the lines alone that restart many boards when the port opens"));
         Supplier<LinkAddress.Serial> chosen = () -> (LinkAddress.Serial) LinkAddress.parse("serial:" + port.path() + "@"
                 + speed.getValue() + (line.getValue().equals(LINES.get(0)) ? "" : "," + line.getValue())
@@ -251,6 +251,10 @@ final class Sockets extends VBox {
             desk.join(address);
         } else {
             desk.connect(address);
+        }
+        // What was pressed goes away; a key pressed next is meant for the window, and for no box that comes after it.
+        if (getScene() != null) {
+            getScene().getRoot().requestFocus();
         }
     }
 

@@ -99,19 +99,19 @@ public final class SourceBench extends Bench {
                 .append(link.rows())
                 .append(" samples · ")
                 .append(link.setAside())
-                .append(link.setAside() == 1 ? " line set aside\n" : " lines set aside\n")
+                .append(link.setAside() == 1 ? " line rejected\n" : " lines rejected\n")
                 .append(link.gaps())
                 .append(link.gaps() == 1 ? " gap, " : " gaps, ")
                 .append(link.lostRows())
-                .append(" samples lost · opened anew ")
+                .append(" samples lost · reconnected ")
                 .append(link.reconnects())
                 .append(link.reconnects() == 1 ? " time" : " times");
         double stated = live.rig().sources().get(source).setup().statedRateHz();
         if (!Double.isNaN(stated)) {
-            text.append(" · stated ").append(Digits.of(stated)).append("/s");
+            text.append(" · declared ").append(Digits.of(stated)).append("/s");
         }
         if (link.jitterSeconds() > 0) {
-            text.append(" · arrives ±")
+            text.append(" · jitter ±")
                     .append(Digits.fixed(link.jitterSeconds() * 1000, 0))
                     .append(" ms");
         }
@@ -137,7 +137,7 @@ public final class SourceBench extends Bench {
                 LinkState own = live.state(strand, now);
                 text.append(text.lastIndexOf("\nstation") < 0 ? "\nstation " : "   ·   ")
                         .append(Digits.exact(strand.station()))
-                        .append(own == LinkState.LOST ? " lost, silent for " : " live, heard ")
+                        .append(own == LinkState.LOST ? " lost, silent for " : " live, received ")
                         .append(Digits.fixed(strand.silenceSeconds(now), 1))
                         .append(own == LinkState.LOST ? " s" : " s ago");
             }

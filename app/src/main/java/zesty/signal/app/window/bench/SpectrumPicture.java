@@ -119,7 +119,7 @@ final class SpectrumPicture extends ReaderPicture {
             }
             plot.named(
                     ghost ? folded : hz,
-                    "×" + order + (ghost ? " folded" : order == 1 ? " " + Digits.fixed(shown, 2) + " Hz" : ""),
+                    "×" + order + (ghost ? " aliased" : order == 1 ? " " + Digits.fixed(shown, 2) + " Hz" : ""),
                     ROWS + order % 2,
                     ink.deriveColor(0, 1, 1, ghost ? 0.3 : 0.75));
         }

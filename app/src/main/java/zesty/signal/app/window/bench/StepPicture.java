@@ -21,7 +21,7 @@ final class StepPicture extends ReaderPicture {
         input.setMaxHeight(110);
         response.setId("response-plot");
         VBox.setVgrow(response, Priority.ALWAYS);
-        getChildren().addAll(Bench.small("What was set"), input, Bench.small("What came of it"), response);
+        getChildren().addAll(Bench.small("What was set"), input, Bench.small("Response"), response);
     }
 
     @Override

@@ -79,7 +79,7 @@ final class Tiles extends FlowPane {
         });
         Button out = new Button("×");
         out.getStyleClass().setAll("tile-off");
-        out.setTooltip(new Tooltip("take this step out; U puts it back"));
+        out.setTooltip(new Tooltip("take this step out; U undoes it"));
         out.setOnAction(event -> {
             row.remove(index);
             tell();

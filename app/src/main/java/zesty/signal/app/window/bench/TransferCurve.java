@@ -68,7 +68,7 @@ final class TransferCurve extends VBox {
                 night,
                 low,
                 high,
-                scaling.converter() == null ? "as it came" : "counts",
+                scaling.converter() == null ? "raw" : "counts",
                 known ? least : 0,
                 known ? most : 1,
                 scaling.unit());

@@ -18,13 +18,11 @@ import zesty.signal.engine.ChannelSight;
  */
 final class VibrationGuide extends Guide {
     private final Button good = Bench.button(
-            "keep-good",
-            "Keep as the good state",
-            "these lines are those of a thing that is well; later ones are held against them");
+            "keep-good", "Keep as the good state", "these lines are the good state; later ones are compared with them");
     private final Button rate = Bench.button(
             "keep-rate",
             "Seen at this rate",
-            "then change the board's rate: a line that moves was folded down from above half the rate");
+            "then change the board's rate: a line that moves is aliased from above half the rate");
     private Reading reading;
     private ReaderSetup setup;
     private double rateHz;
@@ -55,13 +53,13 @@ final class VibrationGuide extends Guide {
             List<double[]> told = records("unfolded");
             words.add(
                     told.isEmpty()
-                            ? "Lines of this rate are kept: now change the board's rate."
+                            ? "Lines of this rate are saved: now change the board's rate."
                             : told.stream().map(VibrationGuide::unfolded).collect(Collectors.joining("; ")) + ".");
         }
         if (words.isEmpty() && some) {
             double hz = records("peaks").get(0)[0];
             words.add(Digits.fixed(hz, 1) + " Hz could be " + Digits.fixed(rateHz - hz, 1) + " or "
-                    + Digits.fixed(rateHz + hz, 1) + " Hz folded down; another rate tells.");
+                    + Digits.fixed(rateHz + hz, 1) + " Hz aliased; another rate tells.");
         }
         says.setText(String.join(" ", words));
     }
@@ -77,7 +75,7 @@ final class VibrationGuide extends Guide {
     private static String unfolded(double[] one) {
         boolean moved = Math.abs(one[0] - one[2]) > 1.5;
         return Digits.fixed(one[0], 1) + " Hz is "
-                + (moved ? Digits.fixed(one[2], 1) + " Hz folded down" : "true: it did not move");
+                + (moved ? Digits.fixed(one[2], 1) + " Hz aliased" : "real: it did not move");
     }
 
     private List<double[]> records(String key) {

@@ -35,7 +35,7 @@ final class Welcome extends VBox {
                 step(LINES, "2", "Its lines are understood by themselves and become lanes."),
                 step(ANSWER, "3", "Press Read (5) to get the answer out of a lane."));
         steps.setAlignment(Pos.CENTER);
-        Button dinghy = new Button("No board at hand? Take the made-up dinghy");
+        Button dinghy = new Button("No board at hand? Use the simulated dinghy");
         dinghy.setId("take-dinghy");
         dinghy.getStyleClass().setAll("plug");
         dinghy.setOnAction(event -> desk.connect("sim:deck"));

@@ -48,7 +48,7 @@ final class WindPicture extends ReaderPicture {
         Reading reading = reader == null ? null : reader.reading();
         force.setText(
                 reading == null || reading.word("force").isEmpty()
-                        ? "No wind has been heard of yet."
+                        ? "No wind measured yet."
                         : "Force " + reading.word("force") + ". The mean is " + reading.word("also") + ".");
         double mean = reading == null ? Double.NaN : reading.scalar("from_deg");
         List<double[]> directions = reading == null
@@ -62,7 +62,7 @@ final class WindPicture extends ReaderPicture {
         boolean vane = reader != null && reader.setup().columns().size() > 1;
         from.setText(
                 mean == mean
-                        ? "From " + Digits.fixed(mean, 0) + "\u00a0\u00b0, veering by "
+                        ? "From " + Digits.fixed(mean, 0) + "\u00a0\u00b0, spread "
                                 + Digits.fixed(reading.scalar("from_spread_deg"), 0)
                                 + "\u00a0\u00b0. Longer: more often; stronger: faster."
                         : vane ? "Nothing has blown yet." : "A vane can be added above: then a rose grows here.");

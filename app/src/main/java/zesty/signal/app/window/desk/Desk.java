@@ -1,15 +1,19 @@
 package zesty.signal.app.window.desk;
 
 import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import javafx.application.Platform;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.IntegerProperty;
@@ -328,10 +332,10 @@ public final class Desk implements AutoCloseable {
         }
         String address = running.rig().sources().get(source).setup().address();
         inHand.set(0);
-        works.later("the source could not be let go", () -> running.leave(source), () -> {
+        works.later("the source could not be disconnected", () -> running.leave(source), () -> {
             edits.forget();
             saveSoon();
-            notice.set(new Notice("Let go: " + address, false, () -> join(address)));
+            notice.set(new Notice("Disconnected: " + address, false, () -> join(address)));
         });
     }
 
@@ -500,7 +504,7 @@ public final class Desk implements AutoCloseable {
         if (!last.problem().isEmpty()) {
             trouble(last.problem());
         } else if (last.file() != null) {
-            say("Take kept: " + last.rows() + " samples, "
+            say("Recording saved: " + last.rows() + " samples, "
                     + String.format(java.util.Locale.ROOT, "%.1f s.", last.seconds()));
         }
         takes.list();
@@ -569,15 +573,19 @@ public final class Desk implements AutoCloseable {
         }
     }
 
-    /** @return the rig of the last session; a blank one when there is none or it does not read */
-    public static Rig lastRig(Places places) {
+    /**
+     * @param tell is told when the file does not read; it is kept among the rigs then, where it can be opened once it does
+     * @return the rig of the last session; a blank one when there is none or it does not read
+     */
+    public static Rig lastRig(Places places, Consumer<String> tell) {
+        Path file = places.lastRig();
         try {
-            if (Files.exists(places.lastRig())) {
-                return RigJson.read(
-                        Files.readString(places.lastRig()), places.lastRig().toString());
+            if (Files.exists(file)) {
+                return RigJson.read(Files.readString(file), file.toString());
             }
         } catch (IOException e) {
-            LOG.warn("the last rig does not read: {}", e.getMessage());
+            String why = e instanceof CharacterCodingException ? file + " is no text" : e.getMessage();
+            tell.accept(KeptAside.put(file, places.rigs(), "The rig of the last session does not read: " + why));
         }
         return Rig.blank("My rig", "");
     }
@@ -604,5 +612,23 @@ public final class Desk implements AutoCloseable {
                 LOG.warn("the window's state could not be kept: {}", e.getMessage());
             }
         });
+    }
+
+    /** Saves what somebody who is to help wants to see, beside the log. */
+    public void saveProblemReport() {
+        String moment = LocalDateTime.now().format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss"));
+        Path zip = places.logs().resolve("problem " + moment + ".zip");
+        Rig now = rig();
+        works.later(
+                "the problem report could not be saved",
+                () -> ProblemReport.write(zip, places.logs(), RigJson.write(now)),
+                () -> say("Problem report saved: " + zip));
+    }
+
+    /** What nobody expected, from whatever thread: it is in the log, and told. */
+    public void unexpected(Throwable fault) {
+        LOG.error("unexpected", fault);
+        Platform.runLater(() -> trouble("Something went wrong inside ("
+                + fault.getClass().getSimpleName() + "). What was recorded is kept; Shift+L saves a problem report."));
     }
 }

@@ -69,7 +69,7 @@ public final class Kinds {
         Path file = folder.resolve(name + ".json");
         desk.works()
                 .later(
-                        "the kind could not be kept",
+                        "the kind could not be saved",
                         () -> {
                             Files.createDirectories(folder);
                             Settings.writeWhole(file, KindJson.write(kind));

@@ -105,7 +105,7 @@ final class OpenTake {
         AtomicBoolean late = new AtomicBoolean();
         overtaken = late;
         works.atLength(
-                "Going through the take",
+                "Processing the take",
                 "the take could not be gone through",
                 goOn -> {
                     try {
@@ -160,7 +160,7 @@ final class OpenTake {
     private void workOut(Works.Work first, UnaryOperator<StoredTake> work) {
         Path of = file;
         works.fetchTold(
-                "Working the take out again",
+                "Recalculating the take",
                 "the take could not be worked out",
                 () -> {
                     first.run();

@@ -44,6 +44,11 @@ public record Places(Path home) {
         return home.resolve("pictures");
     }
 
+    /** @return where the log is, and reports of problems are saved */
+    public Path logs() {
+        return home.resolve("log");
+    }
+
     public Path settings() {
         return home.resolve("window.json");
     }

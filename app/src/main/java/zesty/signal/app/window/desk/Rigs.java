@@ -83,15 +83,15 @@ public final class Rigs {
         String[] before = new String[1];
         desk.works()
                 .later(
-                        "the rig could not be kept",
+                        "the rig could not be saved",
                         () -> {
                             before[0] = Files.exists(file) ? Files.readString(file) : null;
                             Settings.writeWhole(file, RigJson.write(now));
                         },
                         () -> desk.notice()
                                 .set(new Notice(
-                                        (before[0] == null ? "Kept: " : "Kept in the place of what was kept before: ")
-                                                + now.name() + ". Choose it from the rig\u2019s name above.",
+                                        (before[0] == null ? "Saved: " : "Saved over the earlier one: ") + now.name()
+                                                + ". Choose it from the rig\u2019s name above.",
                                         false,
                                         before[0] == null ? null : () -> restore(file, before[0]))));
     }

@@ -9,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 import zesty.signal.takes.NewFile;
 
 /**
@@ -65,8 +66,11 @@ public record Settings(
         return new Settings(x, y, wide, high, maximised, look, words, spanSeconds, recent, view);
     }
 
-    /** @return what the file says; the first settings when there is none or it does not read */
-    public static Settings load(Path file) {
+    /**
+     * @param tell is told when the file does not read; it is kept aside then
+     * @return what the file says; the first settings when there is none or it does not read
+     */
+    public static Settings load(Path file, Consumer<String> tell) {
         try {
             JsonNode root = Files.exists(file) ? JSON.readTree(Files.readString(file)) : JSON.createObjectNode();
             return new Settings(
@@ -81,6 +85,7 @@ public record Settings(
                     texts(root.path("recent")),
                     view(root.path("view")));
         } catch (IOException e) {
+            tell.accept(KeptAside.put(file, file.getParent(), "How the window stood does not read from " + file));
             return FIRST;
         }
     }

@@ -5,6 +5,8 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.List;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zesty.signal.engine.RecordingSight;
@@ -18,6 +20,8 @@ public final class Takes {
     private final Desk desk;
     private final Shelf shelf;
     private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
+
+    private final ReadOnlyBooleanWrapper listed = new ReadOnlyBooleanWrapper();
 
     Takes(Desk desk, Path folder) {
         this.desk = desk;
@@ -34,11 +38,19 @@ public final class Takes {
         return shelf.freshFile(begun);
     }
 
+    /** @return whether they have been listed at all */
+    public ReadOnlyBooleanProperty listed() {
+        return listed.getReadOnlyProperty();
+    }
+
     /** Reads the shelf anew. */
     public void list() {
         RecordingSight recording = desk.liveSight(System.nanoTime()).recording();
         Path running = recording.running() ? recording.file() : null;
-        desk.works().fetch("the takes could not be listed", () -> shelf.list(running), takes::set);
+        desk.works().fetch("the takes could not be listed", () -> shelf.list(running), list -> {
+            takes.set(list);
+            listed.set(true);
+        });
     }
 
     /** Takes a take off the shelf; the notice's undo brings it back. */

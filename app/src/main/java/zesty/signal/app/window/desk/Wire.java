@@ -129,7 +129,7 @@ public final class Wire {
         if (!shapes.contains(shape)) {
             shapes.add(shape);
             changeLink(link -> link.withPassOver(shapes));
-            desk.say("Lines like \"" + line.strip() + "\" are passed over from now on. U takes it back.");
+            desk.say("Lines like \"" + line.strip() + "\" are passed over from now on. U undoes it.");
         }
     }
 

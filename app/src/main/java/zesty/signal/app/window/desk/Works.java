@@ -218,7 +218,11 @@ public final class Works {
             } catch (CancellationException e) {
                 why = task == null ? why(failing, e) : task.words + ": given up, nothing was changed";
             } catch (Throwable e) {
-                LOG.debug("{}", failing, e);
+                if (e instanceof Error || e instanceof RuntimeException) {
+                    LOG.error("{}", failing, e);
+                } else {
+                    LOG.warn("{}: {}", failing, e.getMessage());
+                }
                 why = why(failing, e);
             }
             String wrong = why;

@@ -18,6 +18,9 @@ final class LanePicture {
 
     private static final float LINE = 1.5f;
     private static final int DASH = 6;
+    /** How high the mark of a filled hole stands. */
+    private static final int FOOT = 5;
+
     private static final float GHOST_WEIGHT = 0.30f;
 
     private final SpanPainter spans = new SpanPainter();
@@ -47,11 +50,11 @@ final class LanePicture {
                     (int) Math.round(ticks.pixel(i)),
                     ticks.labelled(i) ? colours.gridStrong() : colours.grid());
         }
-        gaps(pixels, width, height, channel.strand().gaps(), edges, colours);
+        gaps(pixels, width, height, channel, edges, colours);
         double span = scale.high() - scale.low();
         double factor = -(height - SEED_STRIP - 6.0) / span;
         double offset = SEED_STRIP + 2 - factor * scale.high();
-        double longest = Gap.PERIODS / channel.rateHz();
+        double longest = channel.joinedSeconds();
         spans.target(pixels, width, height);
         List<RateLine> rates = new ArrayList<>();
         rate = null;
@@ -114,7 +117,7 @@ final class LanePicture {
                 over.channel().lateSamples(),
                 factor,
                 SEED_STRIP + 2 - factor * scale.high(),
-                Gap.PERIODS / over.channel().rateHz(),
+                over.channel().joinedSeconds(),
                 LINE,
                 over.colours().line(),
                 1);
@@ -213,15 +216,17 @@ final class LanePicture {
         }
     }
 
+    /** Hatches where samples are missing; of a hole that was filled only the foot, so that the line across is seen. */
     private static void gaps(
-            int[] pixels, int width, int height, List<Gap> gaps, ColumnEdges edges, LaneColours colours) {
-        for (Gap gap : gaps) {
+            int[] pixels, int width, int height, ChannelSight channel, ColumnEdges edges, LaneColours colours) {
+        for (Gap gap : channel.strand().gaps()) {
             int from = (int) Math.max(0, Math.floor(edges.pixelOf(gap.startSeconds())));
             int to = (int) Math.min(width - 1, Math.ceil(edges.pixelOf(gap.endSeconds())));
+            boolean filled = gap.seconds() <= channel.joinedSeconds();
             for (int x = from; x <= to; x++) {
-                for (int y = 0; y < height; y++) {
+                for (int y = filled ? height - FOOT : 0; y < height; y++) {
                     boolean stripe = Math.floorMod(x + y, 8) < 2;
-                    pixels[y * width + x] = stripe ? colours.gapLine() : colours.gap();
+                    pixels[y * width + x] = filled ? colours.ink() : stripe ? colours.gapLine() : colours.gap();
                 }
             }
         }

@@ -338,7 +338,7 @@ public final class LaneStack extends VBox implements Drawn {
         switch (sight.health().state()) {
             case IDLE -> sayEmpty("No board is connected.", "Pick a source (1)", this::pickSource);
             case LOST, REFUSED -> sayEmpty("No signal: " + reason, "Look at the source (1)", this::pickSource);
-            case OVER -> sayEmpty("The source came to its end: " + reason, "Pick another source (1)", this::pickSource);
+            case OVER -> sayEmpty("The source has ended: " + reason, "Pick another source (1)", this::pickSource);
             default ->
                 sayEmpty(
                         "Waiting for the board: " + (reason.isEmpty() ? "opening the link" : reason),

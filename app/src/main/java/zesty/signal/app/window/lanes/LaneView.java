@@ -125,8 +125,7 @@ final class LaneView extends HBox {
         side.getChildren().addAll(top, bottom, range);
         range.setWrapText(true);
         range.maxWidthProperty().bind(side.widthProperty().subtract(7));
-        Tooltip.install(
-                side, new Tooltip("the range of this lane: press to hold it, to let it follow, to let it fit (F)"));
+        Tooltip.install(side, new Tooltip("the range of this lane: press for locked, tracking or auto (F)"));
         sayRange();
         image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
@@ -159,7 +158,8 @@ final class LaneView extends HBox {
 
     /** What other columns were at each sample is not kept: of a chain that takes some in only the cleaned line can be shown. */
     private boolean cameOf(ChannelSight channel) {
-        return asItCame && channel.channel().scaling().columns().isEmpty();
+        return (asItCame || channel.waits())
+                && channel.channel().scaling().columns().isEmpty();
     }
 
     /** @return its range of values */
@@ -224,13 +224,14 @@ final class LaneView extends HBox {
         how.setText(
                 kept
                         ? channel.trouble()
-                        : (cameOf(channel) ? "as it came" : Wording.how(channel)) + " · "
-                                + Wording.rate(channel.rateHz()));
+                        : (cameOf(channel) ? "raw" : Wording.how(channel)) + " · " + Wording.rate(channel.rateHz()));
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("kept"), kept);
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(state)
-                        : channel.warming() && channel.trouble().isEmpty() ? "warming up: kept, not read" : ailment);
+                        : channel.warming() && channel.trouble().isEmpty()
+                                ? "warming up: recorded, not read"
+                                : ailment);
         boolean ill = !ailment.isEmpty() && trust.getText().equals(ailment);
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("ill"), ill);
         trust.setGraphic(ill ? null : sign);
@@ -250,7 +251,7 @@ final class LaneView extends HBox {
             Tooltip.install(
                     bar,
                     new Tooltip("Line colour: " + colour.name()
-                            + ". The pale line is the signal as it came, moved to the cleaned one's level."));
+                            + ". The pale line is the raw signal, moved to the cleaned one's level."));
         }
         int decimals =
                 Digits.decimalsFor(Math.abs(channel.channel().display().slope()) * (scale.high() - scale.low()) / 100);

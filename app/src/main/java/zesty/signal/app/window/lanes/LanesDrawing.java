@@ -14,6 +14,7 @@ import zesty.signal.engine.ChannelSight;
 
 /** The lanes as a drawing of lines and letters: what is in sight, each with its name, its range and its gaps, over one time axis. */
 final class LanesDrawing {
+    private static final double FOOT = 5;
     private static final double LETTERS = 12;
     private static final double TAG = 150;
     private static final double SIDE = 64;
@@ -81,7 +82,9 @@ final class LanesDrawing {
             double from = Math.max(0, lane.edges().pixelOf(gap.startSeconds()));
             double to = Math.min(width, lane.edges().pixelOf(gap.endSeconds()));
             if (to > from) {
-                pen.rectangle(TAG + from, top, to - from, lane.height(), Palette.grid(night));
+                // Of a hole that was filled only the foot is marked, so that the line across is seen.
+                double height = gap.seconds() <= channel.joinedSeconds() ? FOOT : lane.height();
+                pen.rectangle(TAG + from, top + lane.height() - height, to - from, height, Palette.grid(night));
             }
         }
         ValueScale scale = lane.scale();
@@ -128,7 +131,7 @@ final class LanesDrawing {
         double[] x = new double[n];
         double[] y = new double[n];
         if (single) {
-            double longest = Gap.PERIODS / channel.rateHz();
+            double longest = channel.joinedSeconds();
             double before = Double.NaN;
             n = 0;
             for (long row = first; row < last; row++) {

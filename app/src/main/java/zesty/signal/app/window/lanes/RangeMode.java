@@ -5,7 +5,7 @@ enum RangeMode {
     /** As much as is in sight. */
     FIT(""),
     /** As it stands, whatever comes: what two stretches look like can be compared. */
-    HOLD("range held"),
+    HOLD("range locked"),
     /** As high as it stands, moved up and down with the signal: a small swing on a slow drift stays in sight. */
     FOLLOW("range follows");
 

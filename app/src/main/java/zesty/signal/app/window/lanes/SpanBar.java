@@ -93,10 +93,10 @@ final class SpanBar extends HBox {
             words.setText(words(channel, span, from, sums(channel, rows, share -> true)));
             return;
         }
-        words.setText("Adding up " + (rows[1] - rows[0]) + " samples.");
+        words.setText("Calculating " + (rows[1] - rows[0]) + " samples.");
         desk.works()
                 .atLength(
-                        "Adding up what is measured",
+                        "Calculating the selection",
                         "what is measured could not be added up",
                         goOn -> sums(channel, rows, goOn),
                         sums -> {
@@ -113,7 +113,7 @@ final class SpanBar extends HBox {
         String own = unit.isEmpty() ? "" : " " + unit;
         StringBuilder text = new StringBuilder();
         text.append(Digits.about(apart, 5))
-                .append(" s apart (")
+                .append(" s Δt (")
                 .append(Digits.about(1 / apart, 4))
                 .append(" a second)");
         if (zero == zero) {
@@ -140,7 +140,7 @@ final class SpanBar extends HBox {
                 .append(Digits.about(last - first, 4))
                 .append(own);
         text.append(". Mean ").append(Digits.about(numbers.mean(), 5));
-        text.append(", spread ").append(Digits.about(numbers.deviation(), 3));
+        text.append(", SD ").append(Digits.about(numbers.deviation(), 3));
         text.append(", RMS ").append(Digits.about(numbers.rms(), 4));
         text.append(", ")
                 .append(Digits.about(numbers.low(), 4))
@@ -205,7 +205,7 @@ final class SpanBar extends HBox {
                 .toList();
         desk.works()
                 .atLength(
-                        "Adding up every lane",
+                        "Calculating every lane",
                         "the numbers could not be copied",
                         goOn -> table(lanes, span, goOn),
                         lines -> {

@@ -61,7 +61,7 @@ public final class Wording {
 
     public static String recipe(Channel channel) {
         if (channel.recipe().steps().isEmpty()) {
-            return "as it came";
+            return "raw";
         }
         List<String> words = new ArrayList<>();
         for (Step step : channel.recipe().steps()) {

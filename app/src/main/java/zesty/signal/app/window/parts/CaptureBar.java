@@ -28,10 +28,8 @@ public final class CaptureBar extends HBox {
     private final ToggleGroup lengths = new ToggleGroup();
     private final ToggleButton open =
             chip("until I stop", "recording goes on until the button is pressed again (D changes it)");
-    private final ToggleButton timed =
-            chip("for minutes", "recording ends by itself after so many minutes (D changes it)");
-    private final ToggleButton counted =
-            chip("for samples", "recording ends by itself after so many samples (D changes it)");
+    private final ToggleButton timed = chip("for minutes", "recording stops after so many minutes (D changes it)");
+    private final ToggleButton counted = chip("for samples", "recording stops after so many samples (D changes it)");
     private final TextField amount = new TextField();
     private final TextField mark = new TextField();
     private final Label room = new Label();
@@ -64,7 +62,7 @@ public final class CaptureBar extends HBox {
         counted.setId("for-samples");
         timed.setId("for-minutes");
         mark.setId("mark");
-        mark.setPromptText("Remark on this moment, then Enter");
+        mark.setPromptText("Add a marker");
         mark.setPrefColumnCount(26);
         mark.setMinWidth(60);
         mark.setTooltip(new Tooltip("a mark in the recording (M)"));
@@ -152,7 +150,7 @@ public final class CaptureBar extends HBox {
             String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
             words = share + Wording.size(recording.bytes()) + " · " + words + " · " + left(recording);
         } else if (desk.connected()) {
-            words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " samples came · " + words;
+            words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;
         } else {
             words = "";
         }
@@ -166,7 +164,7 @@ public final class CaptureBar extends HBox {
 
     private static String left(RecordingSight recording) {
         if (recording.freeBytes() < 0) {
-            return "room unknown";
+            return "free space unknown";
         }
         double perSecond = recording.seconds() > 5 ? recording.bytes() / recording.seconds() : Double.NaN;
         double hours = recording.freeBytes() / perSecond / 3600;

@@ -30,7 +30,7 @@ public final class CautionBar extends HBox {
         Button read = new Button("I have read this");
         read.setId("acknowledge");
         read.setMinWidth(Region.USE_PREF_SIZE);
-        read.setTooltip(new Tooltip("it is kept with the rig that this was acknowledged"));
+        read.setTooltip(new Tooltip("it is saved with the rig that this was acknowledged"));
         read.setOnAction(event -> {
             Caution caution = shown;
             desk.change(rig -> rig.acknowledging(caution));

@@ -3,6 +3,7 @@ package zesty.signal.app.window.parts;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -126,7 +127,7 @@ public final class ReadingCards extends ScrollPane {
         getStyleClass().add("cards");
         back.setId("cards-back");
         back.getStyleClass().setAll("small-button");
-        back.setTooltip(new Tooltip("shows the cards that were put away"));
+        back.setTooltip(new Tooltip("shows the hidden cards"));
         back.setOnAction(event -> desk.cards().set(desk.cards().get().all()));
         back.managedProperty().bind(back.visibleProperty());
         setContent(new VBox(9, cards, back));
@@ -161,7 +162,7 @@ public final class ReadingCards extends ScrollPane {
         }
         int gone = onlyFocus ? 0 : order.away(asked);
         back.setVisible(gone > 0);
-        back.setText(gone == 1 ? "1 card put away" : gone + " cards put away");
+        back.setText(gone == 1 ? "1 hidden card" : gone + " hidden cards");
         if (!wanted.equals(shown)) {
             shown = wanted;
             byColumn.keySet().retainAll(wanted);
@@ -181,8 +182,8 @@ public final class ReadingCards extends ScrollPane {
     private void fill(Card card, Sight sight, ChannelSight channel) {
         boolean pinned = desk.cards().get().pinned().contains(channel.channel().column());
         card.pin.setText(pinned ? "unpin" : "pin");
-        card.pin.setTooltip(new Tooltip((pinned ? "let it go from the top" : "keep it at the top")
-                + " (P on the card; Ctrl with the arrows moves it)"));
+        card.pin.setTooltip(
+                new Tooltip((pinned ? "unpin" : "pin at the top") + " (P on the card; Ctrl with the arrows moves it)"));
         LinkState state = sight.state(channel.strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean stale = lost || state == LinkState.HELD;
@@ -197,7 +198,7 @@ public final class ReadingCards extends ScrollPane {
             level(card, channel, lost);
         }
         if (stale) {
-            card.detail.setText(lost ? "lost; the link is tried again" : "held: nothing came just now");
+            card.detail.setText(lost ? "lost; the link is tried again" : "stale: no new data");
         }
         card.slice.setVisible(reader.isPresent());
         card.setAccessibleText(card.name.getText() + ": " + card.value.getText() + " " + card.unit.getText() + ", "
@@ -209,7 +210,7 @@ public final class ReadingCards extends ScrollPane {
         ScalarInfo headline = kind.scalars().get(0);
         Reading reading = reader.reading();
         card.name.setText(channel.channel().name());
-        card.unit.setText(headline.unit(channel.channel().unit()));
+        card.unit.setText(named(headline.unit(channel.channel().unit()), what(kind, headline)));
         if (reading == null) {
             card.value.setText("—");
             card.detail.setText(reader.trouble());
@@ -237,6 +238,16 @@ public final class ReadingCards extends ScrollPane {
         }
     }
 
+    /** @return what a number is, such as vibration RMS */
+    private static String what(ReaderKind kind, ScalarInfo headline) {
+        String title = kind.title().toLowerCase(Locale.ROOT);
+        return title.contains(headline.words()) ? title : title + " " + headline.words();
+    }
+
+    private static String named(String unit, String what) {
+        return unit.isEmpty() ? what : unit + " · " + what;
+    }
+
     private static String detail(ChannelSight channel, ReaderSight reader) {
         List<String> parts = new ArrayList<>();
         for (String key : reader.kind().detailKeys()) {
@@ -256,9 +267,9 @@ public final class ReadingCards extends ScrollPane {
     private static String why(ChannelSight channel, ReaderSight reader) {
         Reading reading = reader.reading();
         StringBuilder text = new StringBuilder();
-        text.append("Trust ").append(reading.quality().segments()).append(" of 8. ");
+        text.append("Quality ").append(reading.quality().segments()).append(" of 8. ");
         if (reading.quality().reasons().isEmpty()) {
-            text.append("Nothing speaks against it.");
+            text.append("No problems found.");
         }
         for (String reason : reading.quality().reasons()) {
             text.append("\n· ").append(reason);
@@ -287,7 +298,7 @@ public final class ReadingCards extends ScrollPane {
         String unit = channel.channel().unit();
         card.name.setText(channel.channel().name());
         card.value.setText(some ? Wording.number(channel, level.mean()) : "—");
-        card.unit.setText(unit);
+        card.unit.setText(named(unit, "mean"));
         card.detail.setText(
                 some
                         ? Wording.number(channel, level.lowest()) + " to " + Wording.number(channel, level.highest())
@@ -297,8 +308,7 @@ public final class ReadingCards extends ScrollPane {
             card.why.setText(
                     "Mean of " + level.samples() + " cleaned samples.\nFrom one sample to the next they differ "
                             + "by a noise of " + Digits.of(level.noise()) + " " + unit
-                            + " (standard deviation).\nOne step that "
-                            + "arrives is worth "
+                            + " (standard deviation).\nOne ADC count = "
                             + Digits.of(channel.scalingNow().stepSize()) + " " + unit + ".");
         }
     }

@@ -20,7 +20,7 @@ final class RigMenu extends StackPane {
     private final Desk desk;
     private final MenuButton name = new MenuButton();
     private final TextField field = new TextField();
-    private final Menu others = new Menu("Work with another");
+    private final Menu others = new Menu("Open");
     private final Menu away = new Menu("Remove one");
     private Consumer<String> named = text -> {};
 
@@ -28,21 +28,21 @@ final class RigMenu extends StackPane {
         this.desk = desk;
         name.setId("rig");
         name.getStyleClass().add("rig-menu");
-        name.setTooltip(new Tooltip("name this rig, keep it, choose another (G)"));
+        name.setTooltip(new Tooltip("name this rig, save it, open another (G)"));
         others.setId("other-rigs");
         name.getItems()
                 .addAll(
                         item("Name it …", "rig-rename", () -> write(desk.rigs()::rename)),
-                        item("Keep it", "rig-keep", () -> desk.rigs()
+                        item("Save", "rig-keep", () -> desk.rigs()
                                 .keep(desk.rig().name())),
-                        item("Keep a copy as …", "rig-copy", () -> write(desk.rigs()::keep)),
+                        item("Save as …", "rig-copy", () -> write(desk.rigs()::keep)),
                         new SeparatorMenuItem(),
                         others,
                         item("Begin an empty one", "rig-new", () -> desk.rigs().begin()),
                         away,
                         new SeparatorMenuItem(),
-                        item("Write it to a file …", "rig-share", this::share),
-                        item("Take one from a file …", "rig-open", this::open));
+                        item("Export …", "rig-share", this::share),
+                        item("Import …", "rig-open", this::open));
         name.setOnShowing(event -> desk.rigs().list(this::fill));
         field.setId("rig-name");
         field.setPrefColumnCount(22);
@@ -81,7 +81,7 @@ final class RigMenu extends StackPane {
             away.getItems().add(item(rig.name(), "remove-rig", () -> desk.rigs().remove(rig)));
         }
         if (kept.isEmpty()) {
-            MenuItem none = new MenuItem("None is kept yet");
+            MenuItem none = new MenuItem("None is saved yet");
             none.setDisable(true);
             others.getItems().add(none);
         }

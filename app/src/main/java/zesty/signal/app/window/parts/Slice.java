@@ -14,7 +14,7 @@ public final class Slice extends Pane {
     private final Arc[] segments = new Arc[SEGMENTS];
     private final Circle rind;
 
-    Slice(double size) {
+    public Slice(double size) {
         setMinSize(size, size);
         setPrefSize(size, size);
         setMaxSize(size, size);
@@ -34,7 +34,7 @@ public final class Slice extends Pane {
         setAccessibleText("quality");
     }
 
-    void show(int filled, Color colour) {
+    public void show(int filled, Color colour) {
         rind.setStroke(colour);
         for (int i = 0; i < SEGMENTS; i++) {
             segments[i].setFill(i < filled ? colour : colour.deriveColor(0, 1, 1, 0.16));

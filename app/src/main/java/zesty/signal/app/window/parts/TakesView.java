@@ -6,8 +6,13 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import javafx.application.Platform;
+import javafx.geometry.Bounds;
 import javafx.geometry.Pos;
 import javafx.geometry.VPos;
 import javafx.scene.Node;
@@ -23,6 +28,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
@@ -38,6 +44,7 @@ public final class TakesView extends ScrollPane {
     /** What the scroll bar and the edges take. */
     private static final double BESIDE = 34;
 
+    private static final double CARD_HEIGHT = 190;
     private static final double DRAWING_HEIGHT = 84;
     private static final int MOST_LANES = 5;
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE, d MMMM uuuu", Locale.ENGLISH);
@@ -46,6 +53,38 @@ public final class TakesView extends ScrollPane {
     private final Desk desk;
     /** A few takes of a day leave room beside them for the day before. */
     private final FlowPane days = new FlowPane(26, 16);
+    /** A card belongs to its take, and stays the same one while nothing of it changes. */
+    private final Map<Path, Card> cards = new HashMap<>();
+
+    private List<Shelf.Entry> shown;
+
+    /** Ends what is being written on a card, a name or a path; nothing where none is. A listing waits meanwhile. */
+    private Runnable endWriting;
+
+    private boolean looking;
+
+    /** A place on the shelf; its card is made when it comes near sight. */
+    private final class Card extends StackPane {
+        private final Shelf.Entry entry;
+
+        Card(Shelf.Entry entry) {
+            this.entry = entry;
+            setMinSize(
+                    desk.textSize().get().of(CARD_WIDTH), desk.textSize().get().of(CARD_HEIGHT));
+        }
+
+        void make() {
+            if (getChildren().isEmpty()) {
+                setMinSize(USE_COMPUTED_SIZE, USE_COMPUTED_SIZE);
+                getChildren().add(card(entry));
+            }
+        }
+
+        void focus() {
+            make();
+            getChildren().get(0).requestFocus();
+        }
+    }
 
     public TakesView(Desk desk) {
         this.desk = desk;
@@ -55,18 +94,105 @@ public final class TakesView extends ScrollPane {
         setFitToWidth(true);
         setMinHeight(0);
         days.setRowValignment(VPos.TOP);
-        desk.textSize().addListener((p, was, is) -> fill(desk.takes().all().get()));
+        desk.textSize().addListener((p, was, is) -> fillAnew());
         desk.takes().all().addListener((p, was, is) -> fill(is));
-        desk.night().addListener((p, was, is) -> fill(desk.takes().all().get()));
+        desk.night().addListener((p, was, is) -> fillAnew());
         widthProperty().addListener((p, was, is) -> share());
+        vvalueProperty().addListener((p, was, is) -> look());
+        viewportBoundsProperty().addListener((p, was, is) -> look());
+        days.heightProperty().addListener((p, was, is) -> look());
+        desk.takes().listed().addListener((p, was, is) -> fillAnew());
+        sceneProperty().addListener((p, was, is) -> writingEnds());
         fill(List.of());
     }
 
+    private void fillAnew() {
+        cards.clear();
+        shown = null;
+        fill(desk.takes().all().get());
+    }
+
     private void fill(List<Shelf.Entry> entries) {
+        if (entries.equals(shown) || endWriting != null) {
+            return;
+        }
+        shown = List.copyOf(entries);
+        Path held = focused();
+        // Meanwhile no key reaches the card of another take.
+        if (held != null) {
+            requestFocus();
+        }
+        cards.keySet().retainAll(entries.stream().map(Shelf.Entry::file).collect(Collectors.toSet()));
+        arrange(entries);
+        Card still = held == null ? null : cards.get(held);
+        if (still != null) {
+            still.focus();
+        }
+    }
+
+    private void writingBegins(Runnable end) {
+        writingEnds();
+        endWriting = end;
+    }
+
+    /** Takes the field away, and shows what was listed meanwhile. */
+    private void writingEnds() {
+        Runnable end = endWriting;
+        if (end != null) {
+            endWriting = null;
+            end.run();
+            Platform.runLater(() -> fill(desk.takes().all().get()));
+        }
+    }
+
+    /** @return the take whose card, or a control on it, has the keyboard; null for none */
+    private Path focused() {
+        Node owner = getScene() == null ? null : getScene().getFocusOwner();
+        for (Node node = owner; node != null; node = node.getParent()) {
+            if (node instanceof Card card) {
+                return card.entry.file();
+            }
+        }
+        return null;
+    }
+
+    private Card cardOf(Shelf.Entry entry) {
+        Card kept = cards.get(entry.file());
+        if (kept == null || !kept.entry.equals(entry)) {
+            kept = new Card(entry);
+            cards.put(entry.file(), kept);
+        }
+        return kept;
+    }
+
+    /** Makes the cards in sight, and those a screen above and below. */
+    private void look() {
+        if (looking) {
+            return;
+        }
+        looking = true;
+        Platform.runLater(() -> {
+            looking = false;
+            double height = getViewportBounds().getHeight();
+            double top = getVvalue() * Math.max(0, days.getHeight() - height);
+            for (Card card : cards.values()) {
+                if (card.getScene() != null && card.getChildren().isEmpty()) {
+                    Bounds place = days.sceneToLocal(card.localToScene(card.getLayoutBounds()));
+                    if (place.getMaxY() > top - height && place.getMinY() < top + 2 * height) {
+                        card.make();
+                    }
+                }
+            }
+        });
+    }
+
+    private void arrange(List<Shelf.Entry> entries) {
         days.getChildren().clear();
         if (entries.isEmpty()) {
-            Label empty =
-                    new Label("No takes yet.\nPress R to record what the board sends; the take then stands here.");
+            Label empty = new Label(
+                    desk.takes().listed().get()
+                            ? "No takes yet.\nPress R to record what the board sends; the take then appears here."
+                            : "Reading the takes …");
             empty.getStyleClass().add("empty");
             days.getChildren().add(empty);
             return;
@@ -83,7 +209,7 @@ public final class TakesView extends ScrollPane {
                 heading.getStyleClass().add("day");
                 days.getChildren().add(new VBox(8, heading, day));
             }
-            day.getChildren().add(card(entry));
+            day.getChildren().add(cardOf(entry));
         }
         share();
     }
@@ -105,7 +231,7 @@ public final class TakesView extends ScrollPane {
         String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
         String words = entry.trouble().isEmpty()
                 ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
-                        + (entry.mended().isEmpty() ? "" : " · mended")
+                        + (entry.mended().isEmpty() ? "" : " · repaired")
                 : entry.trouble();
         Label about = new Label(words);
         about.getStyleClass().add("hint");
@@ -117,7 +243,7 @@ public final class TakesView extends ScrollPane {
         open.setDisable(!entry.trouble().isEmpty());
         Button rename = button("Rename", "give it another name (F2)", () -> rename(entry, head, title));
         Button export = button("Export", "write it as CSV (X)", () -> export(entry, card));
-        Button remove = button("Remove", "take it off the shelf; Undo brings it back (Delete)", () -> desk.takes()
+        Button remove = button("Remove", "take it off the shelf; Undo restores it (Delete)", () -> desk.takes()
                 .remove(entry));
         HBox buttons = new HBox(6, open, rename, export, remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
@@ -162,24 +288,20 @@ public final class TakesView extends ScrollPane {
     private void rename(Shelf.Entry entry, VBox head, Label title) {
         TextField field = new TextField(entry.title());
         field.setId("rename");
+        writingBegins(() -> head.getChildren().set(0, title));
         head.getChildren().set(0, field);
         field.requestFocus();
         field.selectAll();
-        Runnable back = () -> {
-            if (head.getChildren().get(0) == field) {
-                head.getChildren().set(0, title);
-            }
-        };
         field.setOnAction(event -> {
             String name = field.getText().strip();
-            back.run();
+            writingEnds();
             if (!name.isEmpty() && !name.equals(entry.title())) {
                 desk.takes().rename(entry, name);
             }
         });
         field.focusedProperty().addListener((p, was, is) -> {
-            if (!is) {
-                back.run();
+            if (!is && head.getChildren().get(0) == field) {
+                writingEnds();
             }
         });
     }
@@ -193,7 +315,7 @@ public final class TakesView extends ScrollPane {
         path.setTooltip(new Tooltip("where the CSV goes; Enter writes it, Escape gives up"));
         HBox.setHgrow(path, Priority.ALWAYS);
         HBox row = new HBox(6, path);
-        Runnable away = () -> card.getChildren().remove(row);
+        writingBegins(() -> card.getChildren().remove(row));
         Button browse = button("…", "choose with the system's own dialog", () -> {
             FileChooser chooser = new FileChooser();
             chooser.setTitle("Export as CSV");
@@ -204,7 +326,7 @@ public final class TakesView extends ScrollPane {
             }
         });
         Runnable go = () -> {
-            away.run();
+            writingEnds();
             exportTo(entry, path.getText().strip());
         };
         Button write = button("Write", "write the CSV (Enter)", go);
@@ -213,12 +335,10 @@ public final class TakesView extends ScrollPane {
         path.setOnAction(event -> go.run());
         row.setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
-                away.run();
+                writingEnds();
                 event.consume();
             }
         });
-        card.getChildren().removeIf(node -> node.getProperties().containsKey("export"));
-        row.getProperties().put("export", true);
         card.getChildren().add(row);
         path.requestFocus();
         path.selectAll();

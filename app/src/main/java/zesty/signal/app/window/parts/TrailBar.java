@@ -136,7 +136,7 @@ public final class TrailBar extends VBox {
         HBox.setHgrow(space, Priority.ALWAYS);
         takes.getStyleClass().setAll("link-button");
         takes.setId("takes");
-        takes.setTooltip(new Tooltip("the takes you kept (T)"));
+        takes.setTooltip(new Tooltip("the recorded takes (T)"));
         takes.selectedProperty().bindBidirectional(desk.takesOpen());
         Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
         look.setId("look");
@@ -244,11 +244,11 @@ public final class TrailBar extends VBox {
         LinkHealth health = sight.health(sight.rig().sourceOf(column));
         Face face = faces.get(Stop.DECODE);
         if (format == null || focused.isEmpty()) {
-            face.say("—", health.setAside() + " set aside");
+            face.say("—", health.setAside() + " rejected");
             return;
         }
         int index = Stations.indexOf(format, sight.rig().ownName(column)) + 1;
-        String aside = health.state() == LinkState.STORED ? "" : " · " + health.setAside() + " set aside";
+        String aside = health.state() == LinkState.STORED ? "" : " · " + health.setAside() + " rejected";
         LinkState state = sight.state(focused.get().strand(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
@@ -268,19 +268,23 @@ public final class TrailBar extends VBox {
     private static String converter(Converter converter) {
         String divisor = Digits.of(converter.divisor().of(converter.bits()));
         return converter.bits() + " bit · " + Digits.of(converter.referenceVolts()) + " V · ÷"
-                + (converter.divisor() == Divisor.STEPS ? divisor : divisor + " (top code)");
+                + (converter.divisor() == Divisor.STEPS ? divisor : divisor + " (full-scale code)");
     }
 
     private void clean(ChannelSight channel, boolean lost) {
         String late =
-                channel.delaySeconds() > 0 ? " · " + Digits.fixed(channel.delaySeconds() * 1000, 0) + " ms late" : "";
+                channel.delaySeconds() > 0 ? " · " + Digits.fixed(channel.delaySeconds() * 1000, 0) + " ms delay" : "";
         faces.get(Stop.CLEAN)
                 .say(
                         lost
                                 ? "—"
                                 : Wording.value(channel) + " "
                                         + channel.channel().unit(),
-                        Wording.how(channel) + late);
+                        // Beside a delay the numbers say which filter it is.
+                        (late.isEmpty()
+                                        ? Wording.how(channel)
+                                        : Wording.how(channel).replaceFirst("^band ", ""))
+                                + late);
     }
 
     private void read(ChannelSight channel, boolean lost) {
@@ -330,7 +334,7 @@ public final class TrailBar extends VBox {
         var edges = band.get().setup().band();
         face.say(
                 lost ? "—" : Wording.side(band.get().side()),
-                scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · slack "
+                scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · hysteresis "
                         + Digits.of(edges.slack()));
     }
 }

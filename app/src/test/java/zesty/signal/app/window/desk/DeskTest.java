@@ -6,8 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 import java.io.ByteArrayOutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.boards.sim.DeckBoard;
@@ -53,6 +55,7 @@ class DeskTest {
     @Test
     void settingsComeBackAndRubbishGivesTheFirstOnes() throws Exception {
         Path file = folder.resolve("deep").resolve("window.json");
+        List<String> told = new ArrayList<>();
         Settings settings = new Settings(
                         12,
                         34,
@@ -67,15 +70,24 @@ class DeskTest {
                 .withRecent("stdin")
                 .withRecent("sim:deck");
         settings.save(file);
-        assertThat(Settings.load(file)).isEqualTo(settings);
+        assertThat(Settings.load(file, told::add)).isEqualTo(settings);
         assertThat(settings.recent()).containsExactly("sim:deck", "stdin");
         // What an earlier version wrote.
         Files.writeString(file, "{\"night\": true, \"width\": 900}");
-        assertThat(Settings.load(file).look()).isEqualTo(Look.NIGHT);
+        assertThat(Settings.load(file, told::add).look()).isEqualTo(Look.NIGHT);
+        assertThat(told).isEmpty();
         Files.writeString(file, "{ this is no JSON");
-        assertThat(Settings.load(file)).isEqualTo(Settings.FIRST);
-        Files.writeString(folder.resolve("last-rig.json"), "rubbish");
-        assertThat(Desk.lastRig(new Places(folder)).source()).isEmpty();
+        assertThat(Settings.load(file, told::add)).isEqualTo(Settings.FIRST);
+        Places places = new Places(folder);
+        Files.writeString(places.lastRig(), "rubbish");
+        assertThat(Desk.lastRig(places, told::add).source()).isEmpty();
+        // What does not read is out of the way, whole, and said; the rig is among the others, to be opened once it
+        // reads.
+        assertThat(told).hasSize(2).allMatch(words -> words.contains("kept as"));
+        assertThat(places.lastRig()).doesNotExist();
+        try (Stream<Path> aside = Files.list(places.rigs())) {
+            assertThat(aside).singleElement().satisfies(kept -> assertThat(kept).hasContent("rubbish"));
+        }
     }
 
     @Test

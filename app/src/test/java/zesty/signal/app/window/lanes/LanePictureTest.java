@@ -53,6 +53,7 @@ class LanePictureTest {
                 0,
                 0,
                 0,
+                0,
                 null,
                 readers,
                 false,

@@ -38,6 +38,7 @@ class SnapTest {
                 0,
                 0,
                 0,
+                0,
                 new LevelNow(0, 0, 0, 0, 1000),
                 List.of(),
                 false,

@@ -6,13 +6,17 @@ import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
 
-/** Knocks, taps and strikes: when each came and how high it went. */
+/** Knocks, taps and strikes: when each happened and how high it went. */
 public final class Hits implements ReaderKind {
+    /** A signal looks like one from so many segments of quality on. */
+    private static final int LIKE_SEGMENTS = 5;
+
     public static final String NAME = "hits";
     private static final double LEAST_HZ = 50;
 
@@ -23,7 +27,20 @@ public final class Hits implements ReaderKind {
 
     @Override
     public String words() {
-        return "knocks, taps and strikes: when each came and how high it went";
+        return "knocks, taps and strikes: when each happened and how high it went";
+    }
+
+    @Override
+    public String gives() {
+        return "knocks and taps, counted";
+    }
+
+    @Override
+    public Optional<String> looksLike(Reading reading) {
+        int hits = reading.events("hits").size();
+        return reading.quality().segments() >= LIKE_SEGMENTS && hits > 2
+                ? Optional.of("Looks like it: " + hits + " knocks.")
+                : Optional.empty();
     }
 
     @Override
@@ -41,7 +58,7 @@ public final class Hits implements ReaderKind {
                         Double.MAX_VALUE,
                         "",
                         "threshold",
-                        "a hit begins where the signal passes this; by itself: what a quiet stretch does not reach"),
+                        "a hit begins where the signal passes this; auto: what a quiet segment does not reach"),
                 Setting.number(
                         "release",
                         Setting.AUTO,
@@ -49,7 +66,7 @@ public final class Hits implements ReaderKind {
                         Double.MAX_VALUE,
                         "",
                         "release",
-                        "a hit is over once the signal has come back past this; by itself: half way to rest"),
+                        "a hit is over once the signal has come back past this; auto: half way to rest"),
                 Setting.number(
                         "dead",
                         Setting.AUTO,
@@ -57,7 +74,7 @@ public final class Hits implements ReaderKind {
                         3600,
                         "s",
                         "dead time",
-                        "after a hit no other one for so long; by itself: only what rises out of the ringing is one"),
+                        "after a hit no other one for so long; auto: only what rises out of the ringing is one"),
                 Setting.choice(
                         "direction",
                         List.of("rise", "fall"),
@@ -86,6 +103,12 @@ public final class Hits implements ReaderKind {
     @Override
     public double windowSeconds() {
         return 20;
+    }
+
+    /** A hit may lie within; that is told by the share that was filled. */
+    @Override
+    public double longestHoleSeconds(Settings settings) {
+        return 0.08;
     }
 
     @Override

@@ -28,13 +28,20 @@ final class HitsReader extends Recorded {
     /** … another one is at least so high as a share of it, and less the later it comes. */
     private static final double AFTER_ONE = 0.5;
 
-    /** Noise that gets out of its reach does so by a hair; a hit goes further. */
-    private static final double BEYOND = 1.12;
-    /** But one that stands so far out of the moment before it, and is not much lower, is none of the ringing's own. */
+    /** Noise exceeds the reach of the quiet windows by at most an eighth; a hit must exceed it by more. */
+    private static final double THRESHOLD_MARGIN = 1.12;
+    /** Within half a second of a strike the last of its ringing may add to the noise. Chosen on practice records. */
+    private static final double AFTER_MARGIN = 1.8;
+    /** What stands so far out of the moment before it is no ringing. */
     private static final double OUT_OF_RINGING = 6;
 
     /** What rises so far within the ringing may be a second strike, or two modes that come and go against each other. */
     private static final double MAYBE_RISES = 1.15;
+    /**
+     * A hit is so much higher than the ringing that was learned. Chosen on strikes of 1:20 beside ringing of one mode and
+     * of two, of which {@code benchmarks/run truth hits} has others.
+     */
+    private static final double OVER_RINGING = 1.6;
 
     private static final double LEAST_AGAIN = 0.1;
     private static final double DIES_SECONDS = 0.12;
@@ -171,10 +178,15 @@ final class HitsReader extends Recorded {
         double reach = Rest.outOfReach(
                 highest.stream().mapToDouble(Double::doubleValue).toArray(), window, step(x));
         reach = Math.max(reach, 2.5 * step(x));
-        List<Hit> hits = new ArrayList<>();
-        int maybe = 0;
+        List<Ringing.Rise> rises = new ArrayList<>();
         for (int r = 0; r < parts.size(); r++) {
-            maybe += find(stretch, runs.get(r)[0], parts.get(r), reach, hits);
+            rises(r, parts.get(r), reach, rises);
+        }
+        Ringing ringing = Ringing.learned(parts, rises, reach, rateHz);
+        List<Hit> hits = new ArrayList<>();
+        int maybe = ringing == null ? 0 : ringing.swelling();
+        for (int r = 0; r < parts.size(); r++) {
+            maybe += find(stretch, runs.get(r)[0], parts.get(r), reach, ringing, hits);
         }
         double level = rest + sign * reach;
         return new Found(
@@ -191,45 +203,88 @@ final class HitsReader extends Recorded {
         return least == Double.POSITIVE_INFINITY ? 0 : least;
     }
 
-    /** @return how many rises within ringing may be hits, too */
-    private int find(Stretch stretch, int first, double[] off, double reach, List<Hit> hits) {
+    /** Finds what rises out of the moment before it and out of the reach of a quiet stretch, whether it is a hit or not. */
+    private void rises(int run, double[] off, double reach, List<Ringing.Rise> rises) {
+        int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
+        SlidingMax recent = new SlidingMax((int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz)));
+        int free = 0;
+        for (int i = 0; i < off.length; i++) {
+            double own = Math.abs(off[i]);
+            if (i >= free && own > reach && own > RISES * recent.highest()) {
+                rises.add(new Ringing.Rise(run, i, highest(off, i, attack)));
+                free = i + attack;
+            }
+            recent.add(own);
+        }
+    }
+
+    /** @param ringing null where nothing was learned. @return how many rises within ringing may be hits, too */
+    private int find(Stretch stretch, int first, double[] off, double reach, Ringing ringing, List<Hit> hits) {
         int before = (int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz));
         int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
         int dead = Double.isNaN(deadSeconds) ? attack : (int) Math.ceil(deadSeconds * rateHz);
         SlidingMax recent = new SlidingMax(before);
         int free = 0;
         int last = -1;
-        double lastHeight = 0;
+        List<Ringing.Rise> own = new ArrayList<>();
         int maybe = 0;
         int told = 0;
         for (int i = 0; i < off.length; i++) {
-            double own = Math.abs(off[i]);
-            if (i >= free && own > reach && own > RISES * recent.highest()) {
+            double size = Math.abs(off[i]);
+            boolean rises = size > reach && size > MAYBE_RISES * recent.highest();
+            if (i >= free && rises) {
                 double height = highest(off, i, attack);
-                double since = last < 0 ? Double.POSITIVE_INFINITY : (i - last) / rateHz;
-                double ringing = AFTER_ONE * Math.exp(-Math.max(0, since - RINGS_SECONDS) / DIES_SECONDS);
-                boolean outOfRinging = own > OUT_OF_RINGING * recent.highest() && height > LEAST_AGAIN * lastHeight;
-                boolean clearly = height > BEYOND * reach;
-                if (clearly && (height > ringing * lastHeight || outOfRinging)) {
+                double rings = rings(own, i, ringing);
+                boolean outOfRinging = size > OUT_OF_RINGING * recent.highest()
+                        && height
+                                > LEAST_AGAIN
+                                        * (own.isEmpty()
+                                                ? 0
+                                                : own.get(own.size() - 1).height());
+                // The last of the ringing lies where quiet and ringing meet.
+                boolean after = ringing != null && last >= 0 && ringing.within(i - last);
+                boolean clearly = height > (after ? AFTER_MARGIN : THRESHOLD_MARGIN) * reach;
+                if (clearly && size > RISES * recent.highest() && (height > rings || outOfRinging)) {
                     hits.add(new Hit(stretch.seconds()[first + i], Double.NaN, height / reach));
                     close(stretch, first, last, i, off.length, hits, hits.size() - 2);
                     last = i;
-                    lastHeight = height;
+                    own.add(new Ringing.Rise(0, i, height));
                     free = i + dead;
+                    // What began less steeply a moment ago was this one.
+                    maybe -= i < told ? 1 : 0;
+                    told = 0;
+                } else if (clearly
+                        && i >= told
+                        && last >= 0
+                        && i - last < rateHz * RINGS_SECONDS
+                        && size > THRESHOLD_MARGIN * reach
+                        && height > (ringing == null ? rings : rings / OVER_RINGING * MAYBE_RISES)) {
+                    maybe++;
+                    told = i + attack;
                 }
             }
-            boolean within = last >= 0 && i >= free && i >= told && i - last < rateHz * RINGS_SECONDS;
-            if (within
-                    && own > BEYOND * reach
-                    && own > MAYBE_RISES * recent.highest()
-                    && own > AFTER_ONE * lastHeight) {
-                maybe++;
-                told = i + attack;
-            }
-            recent.add(own);
+            recent.add(size);
         }
         close(stretch, first, last, off.length, off.length, hits, hits.size() - 1);
         return maybe;
+    }
+
+    /** @return what a hit must exceed beside the ringing of those before it */
+    private double rings(List<Ringing.Rise> before, int at, Ringing ringing) {
+        double most = 0;
+        for (int k = before.size() - 1; k >= 0; k--) {
+            Ringing.Rise one = before.get(k);
+            int since = at - one.at();
+            if (ringing == null) {
+                double late = Math.max(0, since / rateHz - RINGS_SECONDS);
+                return AFTER_ONE * Math.exp(-late / DIES_SECONDS) * one.height();
+            }
+            if (!ringing.within(since)) {
+                break;
+            }
+            most = Math.max(most, OVER_RINGING * ringing.share(since) * one.height());
+        }
+        return most;
     }
 
     private static double highest(double[] off, int from, int length) {
@@ -291,7 +346,7 @@ final class HitsReader extends Recorded {
             return new Quality(0, List.of("no samples yet"));
         }
         if (stretch.span() < 1 && Double.isNaN(threshold)) {
-            return new Quality(0.4, List.of("too short to know what a quiet stretch looks like"));
+            return new Quality(0.4, List.of("too short to know what a quiet segment looks like"));
         }
         long weak = found.hits().stream().filter(hit -> hit.size() < CLEAR).count();
         if (weak > 0) {

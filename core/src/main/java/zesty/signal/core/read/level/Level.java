@@ -29,6 +29,16 @@ public final class Level implements ReaderKind {
     }
 
     @Override
+    public String title() {
+        return "Level and bands";
+    }
+
+    @Override
+    public String gives() {
+        return "mean, noise, time in a band";
+    }
+
+    @Override
     public List<Port> ports() {
         return List.of(new Port("signal", "", "any channel"));
     }

@@ -36,6 +36,9 @@ final class LevelReader implements Reader {
     /** Until when each band was held since the first sample, gaps left out. */
     private final double[] held;
 
+    /** Begin and end of what is missing, in order: no band was held there. */
+    private final List<double[]> pauses = new ArrayList<>();
+
     private record Crossing(double seconds, int from, int to) {}
 
     LevelReader(double[] edges, double hysteresis, double rateHz) {
@@ -61,8 +64,14 @@ final class LevelReader implements Reader {
     private void accept(double value, double at) {
         if (broken) {
             all.gap();
-            broken = false;
+            if (lastSeconds == lastSeconds && at - lastSeconds > periodSeconds) {
+                pauses.add(new double[] {lastSeconds + periodSeconds, at});
+            }
+        } else {
+            // The sample before stood until now, not for a period.
+            held[band] += at - lastSeconds - periodSeconds;
         }
+        broken = false;
         all.add(value);
         int cell = (int) (end++ % values.length);
         values[cell] = value;
@@ -74,7 +83,7 @@ final class LevelReader implements Reader {
         } else {
             cross(value, at);
         }
-        // A sample stands for the time until the next one would come.
+        // It stands for the time until the next one would come, for now.
         held[band] += periodSeconds;
         lastSeconds = at;
     }
@@ -169,13 +178,22 @@ final class LevelReader implements Reader {
         int now = firstBand;
         for (Crossing one : crossings) {
             if (one.seconds() > since) {
-                within[now] += Math.max(0, Math.min(one.seconds(), until) - since);
+                within[now] += there(since, Math.min(one.seconds(), until));
                 since = Math.max(since, Math.min(one.seconds(), until));
             }
             now = one.to();
         }
-        within[now] += Math.max(0, until - since);
+        within[now] += there(since, until);
         return within;
+    }
+
+    /** @return how much of the time between there were samples, in s */
+    private double there(double from, double to) {
+        double sum = Math.max(0, to - from);
+        for (double[] pause : pauses) {
+            sum -= Math.max(0, Math.min(to, pause[1]) - Math.max(from, pause[0]));
+        }
+        return Math.max(0, sum);
     }
 
     private static Quality quality(LevelSums sums) {

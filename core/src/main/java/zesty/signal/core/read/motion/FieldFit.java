@@ -48,7 +48,7 @@ public final class FieldFit {
         }
         double size = n == 0 ? 0 : Math.max(high[0] - low[0], Math.max(high[1] - low[1], high[2] - low[2])) / 2;
         if (n < FEWEST || !(size > 0)) {
-            return new Result(null, Double.NaN, 0, "Too little came: turn it on and on, every way round.");
+            return new Result(null, Double.NaN, 0, "Too little was received: turn it on and on, every way round.");
         }
         // About the middle and to size one, so that no power of a number is lost.
         double[] middle = new double[3];
@@ -70,7 +70,7 @@ public final class FieldFit {
                 new Array2DRowRealMatrix(new double[][] {{v[0], v[3], v[4]}, {v[3], v[1], v[5]}, {v[4], v[5], v[2]}});
         LUDecomposition parted = new LUDecomposition(shape);
         if (!parted.getSolver().isNonSingular()) {
-            return new Result(null, Double.NaN, 0, "What came lies in a plane: turn it every way round.");
+            return new Result(null, Double.NaN, 0, "The field received lies in a plane: turn it every way round.");
         }
         RealVector centre = parted.getSolver().solve(new ArrayRealVector(new double[] {-v[6], -v[7], -v[8]}));
         double strength = 1 + centre.dotProduct(shape.operate(centre));
@@ -105,13 +105,13 @@ public final class FieldFit {
             squares += off * off / n;
         }
         double left = Math.sqrt(squares);
-        String how = Math.round(1000 * left) / 10.0 + " % is left over";
+        String how = Math.round(1000 * left) / 10.0 + " % residual";
         return left > SPOILED
                 ? new Result(
                         null,
                         left,
                         seen,
-                        "The field changed by itself (" + how
+                        "The field itself changed (" + how
                                 + "): a magnet or a current is near. Go elsewhere, begin again.")
                 : new Result(axes, left, seen, (left < GOOD ? "Good: " : "Fair: ") + how + ".");
     }

@@ -1,6 +1,7 @@
 package zesty.signal.core.read.motion;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import zesty.signal.core.read.Event;
@@ -30,6 +31,31 @@ final class Happenings {
     private static final double SLOWEST_STEP = 1.2;
     private static final int FEWEST_STEPS = 4;
 
+    /** Correlation of each two steps with the two before, of a few steps and of many; shaken springs do not repeat so well. */
+    private static final double REPEATS = 0.75;
+
+    private static final double REPEATS_LONG = 0.5;
+    private static final int MANY_STEPS = 10;
+
+    /** Whether it lies still is told for each of these, in s. */
+    private static final double STILL_BLOCK_SECONDS = 0.25;
+    /** Still: no more than so many times the noise, the noise being that of the stillest tenth, and within these bounds in g. */
+    private static final double STILL_NOISES = 2;
+
+    private static final double LEAST_STILL_G = 0.004;
+    private static final double MOST_STILL_G = 0.08;
+    /** It lay for a second and a half, is up within a second and a half, and is looked at for two more. */
+    private static final int LIES_BLOCKS = 6;
+
+    private static final int LIFT_BLOCKS = 6;
+    private static final int HELD_BLOCKS = 8;
+    private static final double LIFTED_DEGREES = 8;
+    private static final double LIFTED_G = 0.07;
+    private static final double LIFTED_NOISES = 5;
+    /** A hand moves it this much more than the noise. */
+    private static final double HELD_NOISES = 1.2;
+
+    private int irregular;
     private final double[] seconds;
     private final double[] length;
     private final double rateHz;
@@ -45,7 +71,8 @@ final class Happenings {
         return new Event(kind, seconds[from], seconds[Math.min(seconds.length - 1, to)], size, true, "");
     }
 
-    List<Event> events() {
+    /** @param axes the acceleration, one array an axis, in g */
+    List<Event> events(double[][] axes) {
         List<Event> falls = falls();
         List<Event> events = new ArrayList<>(falls);
         List<Event> shakes = shakes().stream()
@@ -70,6 +97,13 @@ final class Happenings {
                 events.add(new Event("double-tap", tap.startSeconds(), second.startSeconds(), tap.size(), true, ""));
             } else {
                 events.add(tap);
+            }
+        }
+        for (Event lifted : pickUps(axes)) {
+            if (events.stream()
+                    .noneMatch(other -> Math.abs(other.startSeconds() - lifted.startSeconds()) < 0.6
+                            && !other.kind().equals("shake"))) {
+                events.add(lifted);
             }
         }
         events.sort(Comparator.comparingDouble(Event::startSeconds));
@@ -198,21 +232,137 @@ final class Happenings {
             }
         }
         int steps = 0;
-        int row = 1;
+        int few = 0;
+        int first = 0;
         double before = Double.NaN;
         for (int k = 1; k <= tops.size(); k++) {
             double gap = k < tops.size() ? seconds[tops.get(k)] - seconds[tops.get(k - 1)] : 99;
             boolean goesOn = gap < SLOWEST_STEP && (before != before || gap < 1.6 * before && before < 1.6 * gap);
             if (goesOn) {
-                row++;
                 before = gap;
-            } else {
-                steps += row >= FEWEST_STEPS ? row : 0;
-                row = 1;
-                before = Double.NaN;
+                continue;
             }
+            if (k - first >= FEWEST_STEPS) {
+                if (regular(smooth, level, tops.subList(first, k))) {
+                    steps += k - first;
+                    few += k - first < MANY_STEPS ? k - first : 0;
+                } else {
+                    irregular += k - first;
+                }
+            }
+            first = k;
+            before = Double.NaN;
+        }
+        if (irregular > 2 * steps) {
+            // Among so much that is no walking a few alike are chance.
+            irregular += few;
+            return steps - few;
         }
         return steps;
+    }
+
+    /** @return rises at a walking pace that do not repeat as steps do, of those that {@link #steps} looked at */
+    int irregular() {
+        return irregular;
+    }
+
+    /** Whether each two steps are like the two before: springs that are shaken swing at their own pace, but never alike. */
+    private boolean regular(double[] smooth, double level, List<Integer> tops) {
+        int last = tops.size() - 1;
+        int lag = (int) Math.round(2.0 * (tops.get(last) - tops.get(0)) / last);
+        int from = Math.max(0, tops.get(0) - lag / 4);
+        int to = Math.min(smooth.length, tops.get(last) + lag / 4) - lag;
+        double best = 0;
+        // The pace drifts: the lag that fits best, near the mean one.
+        for (int shift = -lag / 8; shift <= lag / 8; shift++) {
+            double xy = 0;
+            double xx = 0;
+            double yy = 0;
+            for (int i = from; i < to - Math.max(0, shift); i++) {
+                double x = smooth[i] - level;
+                double y = smooth[i + lag + shift] - level;
+                xy += x * y;
+                xx += x * x;
+                yy += y * y;
+            }
+            best = Math.max(best, xx > 0 && yy > 0 ? xy / Math.sqrt(xx * yy) : 0);
+        }
+        return best > (tops.size() < MANY_STEPS ? REPEATS : REPEATS_LONG);
+    }
+
+    /**
+     * Lifted from where it lay: still for a while, then leaning otherwise within a moment, and in a hand from then on, which
+     * is never as still as a table.
+     *
+     * @param axes the acceleration, one array an axis, in g
+     */
+    List<Event> pickUps(double[][] axes) {
+        int block = (int) Math.max(3, Math.round(STILL_BLOCK_SECONDS * rateHz));
+        int blocks = length.length / block;
+        double[][] mean = new double[blocks][3];
+        double[] moves = new double[blocks];
+        for (int b = 0; b < blocks; b++) {
+            for (int a = 0; a < 3; a++) {
+                double sum = 0;
+                double squares = 0;
+                double start = axes[a][b * block];
+                for (int i = b * block; i < (b + 1) * block; i++) {
+                    double off = axes[a][i] - start;
+                    sum += off;
+                    squares += off * off;
+                }
+                mean[b][a] = start + sum / block;
+                moves[b] += Math.max(0, squares / block - sum / block * sum / block);
+            }
+            moves[b] = Math.sqrt(moves[b]);
+        }
+        List<Event> found = new ArrayList<>();
+        if (blocks < 2 * LIES_BLOCKS) {
+            return found;
+        }
+        double noise = Order.quantile(moves, 0.1);
+        double still = Math.min(MOST_STILL_G, Math.max(LEAST_STILL_G, STILL_NOISES * noise));
+        int lay = 0;
+        for (int b = 0; b < blocks; b++) {
+            if (moves[b] <= still) {
+                lay++;
+                continue;
+            }
+            boolean lifted = lay >= LIES_BLOCKS
+                    && leansOtherwise(mean, b - 2, b + LIFT_BLOCKS)
+                    && rises(b * block, (b + LIFT_BLOCKS) * block, noise)
+                    && handled(moves, b, noise);
+            if (lifted) {
+                found.add(event(
+                        "pick-up", b * block, Math.min(length.length - 1, (b + LIFT_BLOCKS) * block), Double.NaN));
+            }
+            lay = 0;
+        }
+        return found;
+    }
+
+    /** Whether it is accelerated upwards: what only leans, as a boat does, feels 1 g. */
+    private boolean rises(int from, int to, double noise) {
+        double most = 0;
+        for (int i = from; i < Math.min(length.length, to); i++) {
+            most = Math.max(most, Math.abs(length[i] - 1));
+        }
+        return most > Math.max(LIFTED_G, LIFTED_NOISES * noise);
+    }
+
+    private static boolean leansOtherwise(double[][] mean, int before, int after) {
+        double[] a = mean[Math.max(0, before)];
+        double[] b = mean[Math.min(mean.length - 1, after)];
+        double dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+        double sizes = Math.sqrt((a[0] * a[0] + a[1] * a[1] + a[2] * a[2]) * (b[0] * b[0] + b[1] * b[1] + b[2] * b[2]));
+        return sizes > 0 && Math.toDegrees(Math.acos(Math.max(-1, Math.min(1, dot / sizes)))) > LIFTED_DEGREES;
+    }
+
+    /** Whether it is less still afterwards than on the table: the median of the next blocks. */
+    private static boolean handled(double[] moves, int from, double noise) {
+        int begin = Math.min(moves.length, from + LIFT_BLOCKS);
+        int end = Math.min(moves.length, begin + HELD_BLOCKS);
+        return end - begin >= 2 && Order.median(Arrays.copyOfRange(moves, begin, end)) > HELD_NOISES * noise;
     }
 
     private double[] smoothed(double[] x) {

@@ -51,6 +51,7 @@ final class MotionReader extends Recorded {
         double[] heading = missing(n);
         List<Event> events = new ArrayList<>();
         int steps = 0;
+        int irregular = 0;
         int count = 0;
         double squares = 0;
         double strength = 0;
@@ -62,6 +63,7 @@ final class MotionReader extends Recorded {
         for (int[] run : stretch.runs()) {
             Attitude attitude = new Attitude(rateHz, fusion);
             double[] length = new double[run[1] - run[0]];
+            double[][] felt = new double[3][length.length];
             for (int i = run[0]; i < run[1]; i++) {
                 double[] a = lean.apply(three(stretch, 0, i));
                 double[] m = axes >= 9 ? field.apply(three(stretch, 6, i)) : null;
@@ -71,6 +73,9 @@ final class MotionReader extends Recorded {
                 heading[i] = m == null ? attitude.heading() : trueHeading(attitude.heading());
                 double g = norm(a);
                 length[i - run[0]] = g;
+                for (int axis = 0; axis < 3; axis++) {
+                    felt[axis][i - run[0]] = a[axis];
+                }
                 squares += (g - 1) * (g - 1);
                 double own = m == null ? 0 : norm(m);
                 strength += own;
@@ -81,8 +86,9 @@ final class MotionReader extends Recorded {
                 }
             }
             Happenings happened = new Happenings(Arrays.copyOfRange(stretch.seconds(), run[0], run[1]), length, rateHz);
-            events.addAll(happened.events());
+            events.addAll(happened.events(felt));
             steps += happened.steps();
+            irregular += happened.irregular();
             if (run[1] - run[0] > longest) {
                 longest = run[1] - run[0];
                 double[] seconds = Arrays.copyOfRange(stretch.seconds(), run[0], run[1]);
@@ -114,7 +120,10 @@ final class MotionReader extends Recorded {
         items.add(new Item.Scalar("activity_g", count == 0 ? Double.NaN : Math.sqrt(squares / count)));
         items.add(new Item.Word("face", faces[face] > 0 ? FACES[face] : ""));
         items.add(new Item.Events("events", List.of("t_s", "kind"), events));
-        return new Reading(quality(stretch, count, axes, strength, strengths), items, working(axes, count, strength));
+        return new Reading(
+                quality(stretch, count, axes, strength, strengths, irregular, steps),
+                items,
+                working(axes, count, strength));
     }
 
     private static double[] missing(int n) {
@@ -141,7 +150,8 @@ final class MotionReader extends Recorded {
         return values.length == 0 ? Double.NaN : values[values.length - 1];
     }
 
-    private Quality quality(Stretch stretch, int count, int axes, double strength, double strengths) {
+    private Quality quality(
+            Stretch stretch, int count, int axes, double strength, double strengths, int irregular, int steps) {
         if (count < 3) {
             return new Quality(0, List.of("too few samples: " + stretch.length()));
         }
@@ -171,6 +181,12 @@ final class MotionReader extends Recorded {
             reasons.add(
                     "the field's strength changes by " + Digits.fixed(100 * spread / earth, 0)
                             + " %, which the earth's does not: a magnet comes by, or iron moves with it; the heading is in doubt");
+        }
+        if (irregular > 0) {
+            share = Math.min(share, irregular > steps ? 0.6 : 0.8);
+            reasons.add(
+                    irregular + " rises at a walking pace do not repeat as steps do and are not counted: a vehicle, or"
+                            + " a hand. Fix the unit to the body to count steps");
         }
         if (axes < 9) {
             reasons.add(axes < 6 ? "no gyro and no field: no heading" : "no field: the heading counts from the start");

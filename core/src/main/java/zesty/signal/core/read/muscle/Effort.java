@@ -10,9 +10,17 @@ import java.util.List;
  * @param rest null where there is too little to tell
  * @param humHz the mains frequencies that were taken out
  * @param humShare of the power, what of it was mains
+ * @param risen whether after some burst the muscle did not come back to its rest, and later ones were told against the
+ *     level it then had
  */
 record Effort(
-        double[] envelope, double[] activity, Rest rest, List<Burst> bursts, List<String> humHz, double humShare) {
+        double[] envelope,
+        double[] activity,
+        Rest rest,
+        List<Burst> bursts,
+        List<String> humHz,
+        double humShare,
+        boolean risen) {
     /** From {@code from} up to before {@code to}, samples; peak and mean of the envelope. */
     record Burst(int from, int to, double peak, double mean) {}
 

@@ -31,17 +31,33 @@ final class EffortFinder {
     static final double BEGINS = 6;
 
     static final double LASTS = 2.5;
-    /** And in rest levels: a spread that is measured too small begins nothing. */
+    /** Of an envelope, whose level at rest holds the board's own offset, a pull has this share of the range at least. */
+    private static final double LEAST_OF_RANGE = 0.03;
+    /** Rest of an envelope moves this share of its range, and so many times its noise. */
+    private static final double RESTS_OF_RANGE = 0.04;
+
+    private static final double RESTS_NOISES = 4;
+    /** Of a raw signal, in rest levels: a spread that is measured too small begins nothing. */
     private static final double LEAST_RATIO = 1.45;
 
     private static final double REST_BLOCK_SECONDS = 0.25;
     private static final double REST_SHARE = 0.25;
+    /** A burst of so many blocks may hold a rest that has risen; so many quiet ones follow each other then. */
+    private static final int RISEN_BLOCKS = 12;
+
+    private static final int RISEN_RUN = 3;
+    /** A muscle at rest is at most so many times as loud as before; of an envelope, by this share of its range. */
+    private static final double MOST_RISEN = 4;
+
+    private static final double MOST_RISEN_OF_RANGE = 0.15;
+
     private static final double SPREAD_SECONDS = 0.005;
     private static final double HUM_CLEAR = 12;
 
     private final boolean raw;
     private final MuscleSettings settings;
     private final double rateHz;
+    private boolean risen;
 
     EffortFinder(MuscleSettings settings, double rateHz) {
         raw = settings.raw();
@@ -83,7 +99,7 @@ final class EffortFinder {
             quick = raw ? quick.at(quick.level() * ratio) : rest;
         }
         List<Burst> bursts = rest == null ? List.of() : bursts(runs, envelope, edge, activity, rest, quick);
-        return new Effort(envelope, activity, rest, bursts, hum, power > 0 ? humPower / power : 0);
+        return new Effort(envelope, activity, rest, bursts, hum, power > 0 ? humPower / power : 0, risen);
     }
 
     /** The root of the energy operator, so that it is as large as the signal it is worked out from. */
@@ -188,7 +204,11 @@ final class EffortFinder {
                     for (int i = at; i < at + block; i++) {
                         mean += envelope[i] / block;
                     }
-                    blocks.add(new double[] {mean, at});
+                    double squares = 0;
+                    for (int i = at; i < at + block; i++) {
+                        squares += (envelope[i] - mean) * (envelope[i] - mean) / (block - 1);
+                    }
+                    blocks.add(new double[] {mean, at, Math.sqrt(squares)});
                 }
             }
             if (blocks.isEmpty()) {
@@ -197,8 +217,9 @@ final class EffortFinder {
             double[] means = blocks.stream().mapToDouble(b -> b[0]).toArray();
             double low = Order.quantile(means, REST_SHARE / 2);
             // Rest is what is about as quiet as the quietest; where all is alike, all of it.
+            double most = raw ? 1.35 * low : restsBelow(blocks, low, highest(envelope, runs) - low);
             for (double[] one : blocks) {
-                if (one[0] <= 1.35 * low) {
+                if (one[0] <= most) {
                     Arrays.fill(quiet, (int) one[1], (int) one[1] + block, true);
                 }
             }
@@ -229,16 +250,70 @@ final class EffortFinder {
         return new Rest(sum / count, spread, quiet);
     }
 
+    /** An envelope stands on an offset of its own: what is quiet is told by its noise and its range, not by its level. */
+    private static double restsBelow(List<double[]> blocks, double low, double range) {
+        double[] noises = blocks.stream()
+                .filter(one -> one[0] <= low)
+                .mapToDouble(one -> one[2])
+                .toArray();
+        double noise = Order.median(noises);
+        return low + Math.max(RESTS_NOISES * noise, Math.min(0.35 * low, RESTS_OF_RANGE * range));
+    }
+
+    private static double highest(double[] envelope, List<int[]> runs) {
+        double most = Double.NEGATIVE_INFINITY;
+        for (int[] run : runs) {
+            for (int i = run[0]; i < run[1]; i++) {
+                most = Math.max(most, envelope[i]);
+            }
+        }
+        return most;
+    }
+
     private static double at(double[] rising, double share) {
         return rising[(int) Math.min(rising.length - 1, Math.floor(share * rising.length))];
     }
 
     private List<Burst> bursts(
             List<int[]> runs, double[] envelope, double[] edge, double[] activity, Rest rest, Rest quick) {
-        double begins = Math.max(rest.level() + BEGINS * rest.spread(), LEAST_RATIO * rest.level());
-        double lasts = Math.max(quick.level() + LASTS * quick.spread(), 1.15 * quick.level());
-        int merge = (int) Math.round(settings.gapSeconds() * rateHz);
+        double range = highest(envelope, runs) - rest.level();
+        double begins = raw
+                ? Math.max(rest.level() + BEGINS * rest.spread(), LEAST_RATIO * rest.level())
+                : rest.level() + Math.max(BEGINS * rest.spread(), LEAST_OF_RANGE * range);
+        double lasts = raw
+                ? Math.max(quick.level() + LASTS * quick.spread(), 1.15 * quick.level())
+                : rest.level() + Math.max(LASTS * rest.spread(), LEAST_OF_RANGE / 2 * range);
         double shortest = settings.shortestSeconds() + (raw ? EDGE_SECONDS : 0);
+        List<int[]> spans = new ArrayList<>();
+        for (int[] span : spans(runs, envelope, edge, begins, lasts)) {
+            List<int[]> within = aboveRisenRest(span, envelope, edge, rest, range);
+            risen |= !within.isEmpty();
+            spans.addAll(within.isEmpty() ? List.of(span) : within);
+        }
+        List<Burst> found = new ArrayList<>();
+        for (int[] span : spans) {
+            if ((span[1] - span[0]) / rateHz < shortest
+                    || raw && lasting(activity, span) < settings.shortestSeconds()) {
+                continue;
+            }
+            int from = raw ? sharpened(edge, span[0], 1, lasts, quick.level(), envelope.length) : span[0];
+            int to = raw ? sharpened(edge, span[1] - 1, -1, lasts, quick.level(), envelope.length) + 1 : span[1];
+            if (to - from < 1) {
+                continue;
+            }
+            double peak = 0;
+            double mean = 0;
+            for (int i = from; i < to; i++) {
+                peak = Math.max(peak, envelope[i]);
+                mean += envelope[i] / (to - from);
+            }
+            found.add(new Burst(from, to, peak, mean));
+        }
+        return found;
+    }
+
+    private List<int[]> spans(List<int[]> runs, double[] envelope, double[] edge, double begins, double lasts) {
+        int merge = (int) Math.round(settings.gapSeconds() * rateHz);
         List<int[]> spans = new ArrayList<>();
         for (int[] run : runs) {
             int i = run[0];
@@ -278,26 +353,74 @@ final class EffortFinder {
                 i = Math.max(to, i + 1);
             }
         }
-        List<Burst> found = new ArrayList<>();
-        for (int[] span : spans) {
-            if ((span[1] - span[0]) / rateHz < shortest
-                    || raw && lasting(activity, span) < settings.shortestSeconds()) {
-                continue;
-            }
-            int from = raw ? sharpened(edge, span[0], 1, lasts, quick.level(), envelope.length) : span[0];
-            int to = raw ? sharpened(edge, span[1] - 1, -1, lasts, quick.level(), envelope.length) + 1 : span[1];
-            if (to - from < 1) {
-                continue;
-            }
-            double peak = 0;
-            double mean = 0;
-            for (int i = from; i < to; i++) {
-                peak = Math.max(peak, envelope[i]);
-                mean += envelope[i] / (to - from);
-            }
-            found.add(new Burst(from, to, peak, mean));
+        return spans;
+    }
+
+    /**
+     * A muscle that does not come back to its rest holds one burst on through all that follow. Where a long one has quiet
+     * parts of its own, no louder than some times the rest, what stands clearly above these are the bursts.
+     *
+     * @return none where it is one burst
+     */
+    private List<int[]> aboveRisenRest(int[] span, double[] envelope, double[] edge, Rest rest, double range) {
+        int block = (int) Math.max(4, Math.round(REST_BLOCK_SECONDS * rateHz));
+        if (span[1] - span[0] < RISEN_BLOCKS * block || settings.restSpan() != null) {
+            return List.of();
         }
-        return found;
+        List<double[]> blocks = new ArrayList<>();
+        for (int at = span[0]; at + block <= span[1]; at += block) {
+            blocks.add(new double[] {mean(envelope, at, at + block), mean(edge, at, at + block), at});
+        }
+        double low = Order.quantile(blocks.stream().mapToDouble(b -> b[0]).toArray(), REST_SHARE / 2);
+        double high = Order.quantile(blocks.stream().mapToDouble(b -> b[0]).toArray(), 0.9);
+        double rise = low - rest.level();
+        boolean like = raw ? low < MOST_RISEN * rest.level() : rise < MOST_RISEN_OF_RANGE * range;
+        if (!like || high - low < 2 * rise) {
+            return List.of();
+        }
+        double most = raw ? 1.35 * low : low + Math.max(0.35 * rise, RESTS_OF_RANGE * (high - low));
+        double[] quiet =
+                blocks.stream().filter(b -> b[0] <= most).mapToDouble(b -> b[0]).toArray();
+        double level = Arrays.stream(quiet).average().orElse(low);
+        double edges = blocks.stream()
+                .filter(b -> b[0] <= most)
+                .mapToDouble(b -> b[1])
+                .average()
+                .orElse(low);
+        if (quiet.length < RISEN_BLOCKS / 3 || !together(blocks, most)) {
+            return List.of();
+        }
+        // Noise that is louder is as much wider.
+        double spread = raw
+                ? rest.spread() * level / rest.level()
+                : Math.max(rest.spread(), (Order.quantile(quiet, 0.84) - Order.quantile(quiet, 0.16)) / 2);
+        double begins = raw
+                ? Math.max(level + BEGINS * spread, LEAST_RATIO * level)
+                : level + Math.max(BEGINS * spread, LEAST_OF_RANGE * range);
+        double lasts = raw
+                ? Math.max(edges * (1 + LASTS * rest.spread() / rest.level()), 1.15 * edges)
+                : level + Math.max(LASTS * spread, LEAST_OF_RANGE / 2 * range);
+        return spans(List.of(span), envelope, edge, begins, lasts);
+    }
+
+    /** Whether some of the quiet blocks follow each other: a muscle rests for a while, it does not only dip. */
+    private static boolean together(List<double[]> blocks, double most) {
+        int run = 0;
+        for (double[] one : blocks) {
+            run = one[0] <= most ? run + 1 : 0;
+            if (run >= RISEN_RUN) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private static double mean(double[] x, int from, int to) {
+        double sum = 0;
+        for (int i = from; i < to; i++) {
+            sum += x[i];
+        }
+        return sum / (to - from);
     }
 
     /**

@@ -7,6 +7,7 @@ import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
@@ -14,6 +15,11 @@ import zesty.signal.core.scale.Digits;
 
 /** Muscle activity, raw or as a ready-made envelope: bursts, effort against the hardest pull, share of the time. */
 public final class Muscle implements ReaderKind {
+    /** A signal looks like one from so many segments of quality on. */
+    private static final int LIKE_SEGMENTS = 5;
+
+    private static final double LIKE_SECONDS = 0.5;
+
     public static final String NAME = "muscle";
     /** The key of the pulls. */
     public static final String BURSTS = "bursts";
@@ -41,6 +47,24 @@ public final class Muscle implements ReaderKind {
     }
 
     @Override
+    public String gives() {
+        return "effort, contractions, fatigue";
+    }
+
+    @Override
+    public Optional<String> looksLike(Reading reading) {
+        // A knock is over at once; a muscle is held.
+        long pulls = reading.events("bursts").stream()
+                .filter(event -> event.endSeconds() - event.startSeconds() >= LIKE_SECONDS)
+                .count();
+        return reading.quality().segments() >= LIKE_SEGMENTS
+                        && pulls > 1
+                        && 2 * pulls > reading.events("bursts").size()
+                ? Optional.of("Looks like one: " + pulls + " contractions.")
+                : Optional.empty();
+    }
+
+    @Override
     public List<Port> ports() {
         return List.of(
                 new Port("muscle", "", "electrodes on a muscle, raw or as an envelope"),
@@ -57,7 +81,7 @@ public final class Muscle implements ReaderKind {
         return List.of(
                 Setting.choice(
                         "kind", List.of(RAW, "envelope"), "kind", "the raw signal, or an envelope made on the board"),
-                Setting.span("rest", "rest", "when the muscle rests; by itself: the quietest stretches"),
+                Setting.span("rest", "rest", "when the muscle rests; auto: the quietest stretches"),
                 Setting.number(
                         REST_LEVEL,
                         Setting.AUTO,
@@ -65,7 +89,7 @@ public final class Muscle implements ReaderKind {
                         1e12,
                         "",
                         "level at rest",
-                        "the envelope at rest, as captured; by itself: that of the rest"),
+                        "the envelope at rest, as captured; auto: that of the rest"),
                 Setting.number(
                         HARDEST,
                         Setting.AUTO,
@@ -73,7 +97,7 @@ public final class Muscle implements ReaderKind {
                         1e12,
                         "",
                         "hardest pull",
-                        "the envelope at the hardest pull; by itself: the highest burst of the record"),
+                        "the envelope at the hardest pull; auto: the highest burst of the record"),
                 Setting.choice(
                         "onset",
                         List.of("rms", "energy"),
@@ -119,6 +143,12 @@ public final class Muscle implements ReaderKind {
     @Override
     public double windowSeconds() {
         return 30;
+    }
+
+    /** About the window of a raw signal's envelope; a ready-made one has been smoothed longer. */
+    @Override
+    public double longestHoleSeconds(Settings settings) {
+        return settings.text("kind").equals(RAW) ? 0.08 : 0.2;
     }
 
     @Override

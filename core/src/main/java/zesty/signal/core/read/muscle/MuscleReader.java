@@ -17,6 +17,7 @@ final class MuscleReader extends Recorded {
     /** A run of so many samples at the signal's end of range is clipped: noise does not stay there. */
     private static final int CLIPPED_RUN = 3;
 
+    private static final double RISEN_QUALITY = 0.6;
     private static final double CLIPPED_SHARE = 0.01;
 
     private final boolean raw;
@@ -206,7 +207,7 @@ final class MuscleReader extends Recorded {
         List<String> reasons = new ArrayList<>();
         double share = 1;
         if (!(rest.level() > 0)) {
-            return new Quality(0.1, List.of("nothing comes from the muscle: every sample is the same"));
+            return new Quality(0.1, List.of("no signal from the muscle: every sample is the same"));
         }
         if (most <= rest.level()) {
             share = 0.1;
@@ -222,6 +223,11 @@ final class MuscleReader extends Recorded {
             reasons.add("hum of " + String.join(" and ", hum)
                     + " Hz was taken out: use battery power, and press the electrodes down");
         }
+        if (effort.risen()) {
+            share = Math.min(share, RISEN_QUALITY);
+            reasons.add("the muscle did not come back to its rest: later pulls are told against the level it then had; "
+                    + "let it rest longer, or give the rest by hand");
+        }
         if (stretch.span() < 2) {
             share = Math.min(share, 0.4);
             reasons.add("too short to tell rest from effort");
@@ -236,7 +242,7 @@ final class MuscleReader extends Recorded {
                     ? ""
                     : "rest=" + Digits.of(settings.restSpan()[0]) + ".." + Digits.of(settings.restSpan()[1])
                             + " holds no sample: the record lasts " + Digits.fixed(stretch.span(), 1)
-                            + " s; give a stretch of it in which the muscle rests";
+                            + " s; give a segment of it in which the muscle rests";
         }
         if (!(rest.level() > 0)) {
             return "there is no muscle in it: every sample is the same; are the electrodes on?";
@@ -252,8 +258,8 @@ final class MuscleReader extends Recorded {
             return List.of();
         }
         List<String> words = new ArrayList<>();
-        words.add("Rest: envelope " + Digits.about(base, 3) + ", spread " + Digits.about(rest.spread(), 2)
-                + ". A burst begins " + Digits.of(EffortFinder.BEGINS) + " spreads above it and ends "
+        words.add("Rest: envelope " + Digits.about(base, 3) + ", SD " + Digits.about(rest.spread(), 2)
+                + ". A burst begins " + Digits.of(EffortFinder.BEGINS) + " SD above it and ends "
                 + Digits.of(EffortFinder.LASTS)
                 + " above.");
         if (most == most) {

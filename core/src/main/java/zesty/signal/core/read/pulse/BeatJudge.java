@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.LinkedList;
 import java.util.List;
 import java.util.function.DoubleConsumer;
+import zesty.signal.core.sample.Order;
 
 /**
  * Decides which of the chosen candidates are beats. At first, and again after it lost them, it waits for a run that is
@@ -34,10 +35,45 @@ final class BeatJudge {
     private static final double HOLE = 1.4;
     /** An electrical bump of this share of the usual height is a beat … */
     private static final double STANDS_OUT = 0.38;
+    /** … and stands this much above nearly all bumps that were passed over lately, which are noise and T waves … */
+    private static final double OVER_BYSTANDERS = 1.5;
+
+    private static final double NEARLY_ALL = 0.9;
+    private static final int BYSTANDERS = 64;
     /** … unless it comes so soon, in s, and has less than this share of the slope before it: then it is a T wave. */
     private static final double T_SECONDS = 0.38;
 
     private static final double T_SHARE = 0.65;
+    /** An optical bump of this share of the usual height and as alike is a beat that came early … */
+    private static final double EARLY_HEIGHT = 0.7;
+
+    private static final double EARLY_LIKENESS = 0.75;
+    /** … this share of the usual interval after one and before the next, so that no second hump is taken for one … */
+    private static final double EARLY_ROOM = 0.45;
+    /** … where few beats of late have such a bump beside them: humps come with each beat. */
+    private static final int EARLY_MEMORY = 10;
+
+    private static final int MOST_EARLY = 5;
+    /** Both only of a clean signal, whose beats are as alike as this on average: of a poor one anything may hide. */
+    private static final double CLEAN = 0.96;
+    /** Bumps of middling height, neither noise nor beats, come beside few of the beats of a clean signal. */
+    private static final double MIDDLING_HEIGHT = 0.65;
+
+    private static final double NOISE_HEIGHT = 0.12;
+
+    private static final int MIDDLING_MEMORY = 12;
+    private static final int MOST_MIDDLING = 1;
+    /** And only of a heart of whose newest intervals half are off their median by this share: an even one is told from its gaps better. */
+    private static final double IRREGULAR = 0.07;
+
+    private static final int FEWEST_INTERVALS = 5;
+    /** A pause in which nothing of this share of the usual height stands is one of the heart, up to so many intervals. */
+    private static final double NOTHING_THERE = 0.25;
+
+    private static final double LONGEST_PAUSE = 3;
+    /** What follows a beat within this is its own second hump or T wave, in s. */
+    private static final double OWN_SECONDS = 0.45;
+
     /** A step of the contact stands as far above the level around it as below, within this share. */
     private static final double NO_STEP = 0.1;
 
@@ -75,6 +111,17 @@ final class BeatJudge {
     private double lastBeat = Double.NaN;
     private double lastHeight;
     private int secondHumps;
+    private final boolean[] besides = new boolean[EARLY_MEMORY];
+    private int chosen;
+    private final boolean[] middling = new boolean[MIDDLING_MEMORY];
+    private int looked;
+    private final double[] intervals = new double[MEMORY];
+    private int intervalCount;
+    private final double[] bystanders = new double[BYSTANDERS];
+    private int passedOver;
+    /** Whether nothing stands between the last beat and the one at hand. */
+    private boolean cleanPause;
+
     private double usualLikeness;
     private boolean lastSure;
     private boolean disturbed;
@@ -177,6 +224,7 @@ final class BeatJudge {
 
     private void lose() {
         locked = false;
+        intervalCount = 0;
         path.free();
         weighedBy = 0;
         usualHeight.accept(0);
@@ -219,7 +267,17 @@ final class BeatJudge {
             path.restart(first, path.intervalSeconds());
         } else {
             searchBack(candidate, passed);
+            middling[looked++ % MIDDLING_MEMORY] = passed.stream()
+                    .anyMatch(one -> one.seconds() > lastBeat + OWN_SECONDS
+                            && one.height() > NOISE_HEIGHT * usual
+                            && one.height() < MIDDLING_HEIGHT * usual);
+            cleanPause = false
+                    && freelyBeating()
+                    && passed.stream()
+                            .noneMatch(one ->
+                                    one.seconds() > lastBeat + OWN_SECONDS && one.height() > NOTHING_THERE * usual);
             judge(candidate);
+            cleanPause = false;
         }
         while (!waiting.isEmpty() && waiting.getFirst().seconds() <= candidate.seconds()) {
             waiting.removeFirst();
@@ -344,6 +402,8 @@ final class BeatJudge {
     private void searchBack(Candidate next, List<Candidate> passed) {
         if (source == PulseSource.ELECTRICAL) {
             takeAllThatStandOut(next, passed);
+        } else {
+            takeEarlyOnes(next, passed);
         }
         double interval = path.intervalSeconds();
         List<Candidate> rest = new ArrayList<>(passed);
@@ -374,20 +434,71 @@ final class BeatJudge {
         }
     }
 
+    /** An optical beat may come early, too: one that is as high and as alike as beats are, where humps are not. */
+    private void takeEarlyOnes(Candidate next, List<Candidate> passed) {
+        double room = Math.max(BeatPath.SHORTEST_SECONDS, EARLY_ROOM * path.intervalSeconds());
+        Candidate early = null;
+        for (Candidate one : passed) {
+            double h = one.height() / usual;
+            boolean like = h > EARLY_HEIGHT && h < 1.5 && one.likeness(template) > EARLY_LIKENESS;
+            if (like && one.seconds() - lastBeat > room && next.seconds() - one.seconds() > room) {
+                early = early == null || merit(one) > merit(early) ? one : early;
+            }
+        }
+        int often = 0;
+        for (boolean beside : besides) {
+            often += beside ? 1 : 0;
+        }
+        besides[chosen++ % EARLY_MEMORY] = early != null;
+        if (early != null && often < MOST_EARLY && freelyBeating()) {
+            judge(early);
+        }
+    }
+
+    /** Whether the signal is clean and the heart beats as it likes, so that early beats and pauses are what they seem. */
+    private boolean freelyBeating() {
+        int middlings = 0;
+        for (boolean one : middling) {
+            middlings += one ? 1 : 0;
+        }
+        int n = Math.min(intervalCount, MEMORY);
+        if (usualLikeness <= CLEAN || middlings > MOST_MIDDLING || n < FEWEST_INTERVALS) {
+            return false;
+        }
+        double[] newest = Arrays.copyOf(intervals, n);
+        double median = Order.median(newest);
+        // Half of them further off than this: a beat missed now and then makes one interval twice as long, not half of
+        // all.
+        double off = Order.median(
+                Arrays.stream(newest).map(one -> Math.abs(one - median)).toArray());
+        return off > IRREGULAR * median;
+    }
+
+    /** @return what nearly all bumps that were passed over lately stay below, in usual heights */
+    private double bystanding() {
+        int n = Math.min(passedOver, BYSTANDERS);
+        double[] sorted = Arrays.copyOf(bystanders, n);
+        Arrays.sort(sorted);
+        return n == 0 ? 0 : sorted[(int) (NEARLY_ALL * (n - 1))];
+    }
+
     /** An electrical beat stands out by itself, whatever the rhythm: early ones are beats. */
     private void takeAllThatStandOut(Candidate next, List<Candidate> passed) {
+        double least = passed.isEmpty() ? 0 : Math.max(STANDS_OUT, OVER_BYSTANDERS * bystanding());
         for (Candidate one : passed) {
             double apart = one.seconds() - lastBeat;
             double h = one.height() / usual;
             boolean wave = apart < T_SECONDS && h < T_SHARE * lastHeight;
             if (apart > BeatPath.SHORTEST_SECONDS
                     && next.seconds() - one.seconds() > BeatPath.SHORTEST_SECONDS
-                    && h > STANDS_OUT
+                    && h > least
                     && (h < 1.1 || h < 1.7 && one.likeness(template) > 0.85)
                     && one.floor() < 0.45
                     && Math.abs(one.upright()) > NO_STEP
                     && !wave) {
                 judge(one);
+            } else {
+                bystanders[passedOver++ % BYSTANDERS] = h;
             }
         }
     }
@@ -426,8 +537,12 @@ final class BeatJudge {
             disturbed = true;
         } else {
             double apart = candidate.seconds() - lastBeat;
-            boolean follows = !disturbed && sure && lastSure && apart < 1.75 * path.intervalSeconds();
+            double longest = cleanPause && h > EARLY_HEIGHT ? LONGEST_PAUSE : 1.75;
+            boolean follows = !disturbed && sure && lastSure && apart < longest * path.intervalSeconds();
             log.add(candidate, Math.max(0, alike), follows);
+            if (apart < LONGEST_PAUSE * path.intervalSeconds()) {
+                intervals[intervalCount++ % MEMORY] = apart;
+            }
             lastBeat = candidate.seconds();
             lastHeight = h;
             usualLikeness += 0.1 * (alike - usualLikeness);

@@ -8,13 +8,17 @@ import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
 
-/** The pulse: beats, their rate and its spread, from light through the skin or from electrodes. */
+/** The pulse: beats, their rate and variability, from light through the skin or from electrodes. */
 public final class Pulse implements ReaderKind {
+    /** A signal looks like one from so many segments of quality on. */
+    private static final int LIKE_SEGMENTS = 5;
+
     /** Its name. */
     public static final String NAME = "pulse";
     /** The headline's key. */
@@ -32,7 +36,20 @@ public final class Pulse implements ReaderKind {
 
     @Override
     public String words() {
-        return "beats, their rate and its spread, from light through the skin or from electrodes";
+        return "beats, their rate and variability, from light through the skin or from electrodes";
+    }
+
+    @Override
+    public String gives() {
+        return "beats, heart rate, variability";
+    }
+
+    @Override
+    public Optional<String> looksLike(Reading reading) {
+        double rate = reading.scalar(RATE);
+        return reading.quality().segments() >= LIKE_SEGMENTS && rate > 0
+                ? Optional.of("Looks like one: " + Digits.fixed(rate, 0) + " a minute.")
+                : Optional.empty();
     }
 
     @Override
@@ -56,7 +73,7 @@ public final class Pulse implements ReaderKind {
                 new ScalarInfo("rate_bpm.min", "slowest", BPM, 0, "from the longest interval"),
                 new ScalarInfo("rate_bpm.max", "fastest", BPM, 0, "from the shortest interval"),
                 new ScalarInfo("interval_ms.mean", "interval", "ms", 1, "mean time from beat to beat"),
-                new ScalarInfo("interval_ms.sdnn", "spread", "ms", 0, "SDNN: standard deviation of the intervals"),
+                new ScalarInfo("interval_ms.sdnn", "SDNN", "ms", 0, "standard deviation of the intervals"),
                 new ScalarInfo(
                         "interval_ms.rmssd",
                         "RMSSD",
@@ -64,7 +81,7 @@ public final class Pulse implements ReaderKind {
                         0,
                         "root mean square of the change from interval to interval"),
                 new ScalarInfo("pnn50_percent", "pNN50", "%", 0, "share of such changes of over 50 ms"),
-                new ScalarInfo("set_aside_percent", "set aside", "%", 0, "share of the bumps that is not believed"),
+                new ScalarInfo("set_aside_percent", "rejected", "%", 0, "share of the peaks that is rejected"),
                 new ScalarInfo("early", "early beats", "", 0, "beats well before their time"),
                 new ScalarInfo("lf_ms2", "slow part", "ms²", 0, "power of the intervals from 0.04 to 0.15 Hz"),
                 new ScalarInfo("hf_ms2", "fast part", "ms²", 0, "power of the intervals from 0.15 to 0.4 Hz"),
@@ -107,6 +124,12 @@ public final class Pulse implements ReaderKind {
     @Override
     public double eventSeconds() {
         return 180;
+    }
+
+    /** Short beside the rise of an optical beat, 0.15 to 0.25 s, and beside the whole of an electrical one. */
+    @Override
+    public double longestHoleSeconds(Settings settings) {
+        return settings.text("kind").equals("electrical") ? 0.08 : 0.15;
     }
 
     @Override

@@ -7,6 +7,7 @@ import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
 
 /**
@@ -16,6 +17,14 @@ import zesty.signal.core.scale.Digits;
  * rate but not for the spread, which is one of normal beats.
  */
 final class PulseAnswer {
+    /** Half of the successive intervals of an irregular heart differ by this share of one at least. */
+    private static final double IRREGULAR = 0.12;
+    /** Of a white jitter alone the ratio to the spread is 0.7; from 0.5 on more than half of the variance is noise. */
+    private static final double JITTERS = 0.5;
+
+    private static final double IN_DOUBT_BY_RHYTHM = 0.58;
+    private static final int FEWEST_FOR_RHYTHM = 12;
+
     private static final double EARLY = 0.82;
     private static final double ALIKE = 0.6;
     /** A moment is displaced by more than this share of the interval … */
@@ -218,7 +227,7 @@ final class PulseAnswer {
                         .filter(t -> t > start && t < end)
                         .count();
                 String why = bumps > 0
-                        ? "bumps that are no believable beats: movement, or noise"
+                        ? "rejected peaks: movement, or noise"
                         : "nothing stands out: no contact, or too weak";
                 events.add(new Event("doubtful", start, end, Double.NaN, false, why));
             }
@@ -386,7 +395,7 @@ final class PulseAnswer {
                     !(length >= 5)
                             ? "not enough signal yet: some beats alike are needed"
                             : bumps
-                                    ? "no pulse: there are bumps, but no run of beats alike. Is the sensor on, and still?"
+                                    ? "no pulse: there are peaks, but no run of beats alike. Is the sensor on, and still?"
                                     : "no pulse: nothing stands out of the noise. Is the sensor on?");
             return new Quality(0, reasons);
         }
@@ -401,7 +410,7 @@ final class PulseAnswer {
         double few = Math.min(1, intervals / 3.0);
         if (state(intervals).equals("held")) {
             double silent = to - beats.seconds()[beats.count() - 1];
-            reasons.add("held: no beat for " + Digits.fixed(silent, 0) + " s");
+            reasons.add("stale: no beat for " + Digits.fixed(silent, 0) + " s");
             share *= 0.3;
         }
         if (share < 0.9) {
@@ -409,7 +418,7 @@ final class PulseAnswer {
         }
         if (beats.rejected().length > 0) {
             int n = beats.rejected().length;
-            reasons.add(n + (n == 1 ? " bump was" : " bumps were") + " no believable beat");
+            reasons.add(n + (n == 1 ? " peak" : " peaks") + " rejected");
         }
         if (shape < 0.8) {
             reasons.add("the beats differ in shape: noise or movement");
@@ -418,6 +427,18 @@ final class PulseAnswer {
             reasons.add("only " + intervals + (intervals == 1 ? " interval" : " intervals") + " so far");
         }
         double told = 1;
+        double[] ms = intervals(false, early);
+        if (irregular(ms)) {
+            told *= IN_DOUBT_BY_RHYTHM;
+            reasons.add(
+                    "the intervals differ much from beat to beat: beats may be missed, or other peaks taken for beats."
+                            + " Look at the lane, and take beats out or in by hand");
+        }
+        double jitter = jitter(ms);
+        if (jitter > JITTERS * Math.sqrt(variance(ms))) {
+            told *= IN_DOUBT_BY_RHYTHM;
+            reasons.add("noise moves each beat by about " + Digits.fixed(jitter, 0) + " ms: SDNN is too large");
+        }
         if (beats.source() == PulseSource.OPTICAL) {
             double sided = (beats.clear() - UNSIDED) / (SIDED - UNSIDED);
             if (sided < 1) {
@@ -438,6 +459,41 @@ final class PulseAnswer {
             }
         }
         return new Quality(Math.max(0, Math.min(1, shape * kept * share * few * told)), reasons);
+    }
+
+    private static double variance(double[] x) {
+        double mean = Arrays.stream(x).average().orElse(0);
+        return Arrays.stream(x).map(v -> (v - mean) * (v - mean)).sum() / Math.max(1, x.length - 1);
+    }
+
+    /** Whether successive intervals differ as those of an even heart, breath and early beats included, do not. */
+    private static boolean irregular(double[] ms) {
+        if (ms.length < FEWEST_FOR_RHYTHM) {
+            return false;
+        }
+        double[] off = new double[ms.length - 1];
+        for (int i = 0; i < off.length; i++) {
+            off[i] = Math.abs(ms[i + 1] - ms[i]);
+        }
+        return Order.median(off) > IRREGULAR * Order.median(ms);
+    }
+
+    /**
+     * Noise that moves each beat for itself makes an interval longer and the next one shorter: their covariance is minus the
+     * square of it.
+     *
+     * @return the standard deviation of a beat's moment, in ms; 0 where none shows
+     */
+    private static double jitter(double[] ms) {
+        if (ms.length < FEWEST_FOR_RHYTHM) {
+            return 0;
+        }
+        double mean = Arrays.stream(ms).average().orElse(0);
+        double sum = 0;
+        for (int i = 1; i < ms.length; i++) {
+            sum += (ms[i] - mean) * (ms[i - 1] - mean);
+        }
+        return Math.sqrt(Math.max(0, -sum / (ms.length - 1)));
     }
 
     /**
@@ -490,7 +546,7 @@ final class PulseAnswer {
                         + ".");
             }
             if (count(early) > 0) {
-                lines.add(count(early) + " early: they count for the rate, not for the spread.");
+                lines.add(count(early) + " early: they count for the rate, not for SDNN.");
             }
             lines.add("Beats point " + (beats.up() ? "up" : "down") + " in the signal.");
             lines.addAll(notes);

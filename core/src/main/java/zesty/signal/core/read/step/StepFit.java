@@ -14,9 +14,30 @@ record StepFit(double base, double size, double tau, double dead, double damping
     private static final int TAUS = 30;
     private static final double[] DAMPINGS = {0.15, 0.3, 0.45, 0.6, 0.8, 1.0};
     private static final int HALVINGS = 26;
+    /** The shape is sought on so many points, and then made exact on all. */
+    private static final int FEW_POINTS = 240;
 
-    boolean oscillates() {
+    private static final double NEAR = 0.1;
+    private static final int FEW_HALVINGS = 18;
+    /** Mean square of what the step before has still to go, below which it has come to rest: 1 % of its size. */
+    private static final double LEAST_TAIL = 1e-4;
+
+    /** @return the dead time as the rows show it: none where the input switched between two of them */
+    double shownDead() {
+        return Math.max(0, dead);
+    }
+
+    boolean secondOrder() {
         return damping == damping;
+    }
+
+    /** @return the time constants of two lags in a row, the slower first; null where it is not such */
+    double[] lags() {
+        if (!(damping >= 1)) {
+            return null;
+        }
+        double w = Math.sqrt(damping * damping - 1);
+        return new double[] {tau * (damping + w), tau * (damping - w)};
     }
 
     /** @return how far it goes beyond where it comes to rest, as a share of the way; 0 of a first order */
@@ -24,47 +45,82 @@ record StepFit(double base, double size, double tau, double dead, double damping
         return damping < 1 ? Math.exp(-Math.PI * damping / Math.sqrt(1 - damping * damping)) : 0;
     }
 
-    static StepFit firstOrder(double[] t, double[] y, double period) {
-        return best(t, y, period, new double[] {Double.NaN});
+    /**
+     * What is fitted to.
+     *
+     * @param t seconds from the step
+     * @param y the response
+     * @param period from one point to the next, in s
+     * @param lead seconds from the step before to this one: its answer may still be under way; NaN without one
+     */
+    record Data(double[] t, double[] y, double period, double lead) {
+        double after() {
+            return t[t.length - 1];
+        }
+
+        /** @return every so-many-th point, so that there are few */
+        Data thinned() {
+            int every = (t.length + FEW_POINTS - 1) / FEW_POINTS;
+            if (every <= 1) {
+                return this;
+            }
+            int n = (t.length + every - 1) / every;
+            double[] some = new double[n];
+            double[] values = new double[n];
+            for (int i = 0; i < n; i++) {
+                some[i] = t[i * every];
+                values[i] = y[i * every];
+            }
+            return new Data(some, values, period, lead);
+        }
     }
 
-    static StepFit secondOrder(double[] t, double[] y, double period) {
-        return best(t, y, period, DAMPINGS);
+    static StepFit firstOrder(Data data) {
+        return best(data, new double[] {Double.NaN});
     }
 
-    private static StepFit best(double[] t, double[] y, double period, double[] dampings) {
-        double after = t[t.length - 1];
+    static StepFit secondOrder(Data data) {
+        return best(data, DAMPINGS);
+    }
+
+    private static StepFit best(Data all, double[] dampings) {
+        Data data = all.thinned();
+        double after = data.after();
         StepFit best = null;
         for (double damping : dampings) {
             for (int k = 0; k < TAUS; k++) {
-                double tau = period / 2 * Math.pow(4 * after / period, (double) k / (TAUS - 1));
+                double tau = data.period() / 2 * Math.pow(4 * after / data.period(), (double) k / (TAUS - 1));
                 for (int d = 0; d < DEADS; d++) {
-                    StepFit fit = solve(t, y, tau, after * 0.5 * d * d / DEADS / DEADS, damping);
+                    StepFit fit = solve(data, tau, after * 0.5 * d * d / DEADS / DEADS, damping);
                     best = best == null || fit.squares() < best.squares() ? fit : best;
                 }
             }
         }
-        return refined(t, y, after, best);
+        best = refined(data, best, 1);
+        // What some points tell is near; all of them tell the rest.
+        return data == all ? best : refined(all, solve(all, best.tau(), best.dead(), best.damping()), NEAR);
     }
 
-    private static StepFit refined(double[] t, double[] y, double after, StepFit from) {
+    /** @param near how far off it may be, as a share of the steps of the grid */
+    private static StepFit refined(Data data, StepFit from, double near) {
         StepFit best = from;
-        double tauStep = 0.25;
-        double deadStep = Math.max(0.05 * after, 1e-9);
-        double dampingStep = 0.15;
-        for (int halving = 0; halving < HALVINGS; halving++) {
+        double tauStep = 0.25 * near;
+        double deadStep = Math.max(0.05 * near * data.after(), 1e-9);
+        double dampingStep = 0.15 * near;
+        for (int halving = 0; halving < (near < 1 ? FEW_HALVINGS : HALVINGS); halving++) {
             boolean better = true;
             for (int tries = 0; better && tries < 60; tries++) {
                 better = false;
-                for (int way = 0; way < (best.oscillates() ? 6 : 4); way++) {
+                for (int way = 0; way < (best.secondOrder() ? 6 : 4); way++) {
                     double sign = way % 2 == 0 ? 1 : -1;
                     double tau = best.tau() * (way / 2 == 0 ? Math.exp(sign * tauStep) : 1);
                     double dead = best.dead() + (way / 2 == 1 ? sign * deadStep : 0);
                     double damping = best.damping() + (way / 2 == 2 ? sign * dampingStep : 0);
-                    if (dead < 0 || damping <= 0.02 || damping > 3) {
+                    // The input may have switched up to a period before the row that shows it.
+                    if (dead < -data.period() || damping <= 0.02 || damping > 3) {
                         continue;
                     }
-                    StepFit fit = solve(t, y, tau, dead, damping);
+                    StepFit fit = solve(data, tau, dead, damping);
                     if (fit.squares() < best.squares()) {
                         best = fit;
                         better = true;
@@ -78,12 +134,20 @@ record StepFit(double base, double size, double tau, double dead, double damping
         return best;
     }
 
-    private static StepFit solve(double[] t, double[] y, double tau, double dead, double damping) {
+    /** Least squares of base, size and, after a step before, its size: all three are linear. */
+    private static StepFit solve(Data data, double tau, double dead, double damping) {
+        double[] t = data.t();
+        double[] y = data.y();
+        boolean tail = data.lead() == data.lead();
         double sf = 0;
         double sy = 0;
         double sff = 0;
         double sfy = 0;
         double syy = 0;
+        double sg = 0;
+        double sgg = 0;
+        double sgf = 0;
+        double sgy = 0;
         int n = t.length;
         for (int i = 0; i < n; i++) {
             double f = shape((t[i] - dead) / tau, damping);
@@ -92,11 +156,30 @@ record StepFit(double base, double size, double tau, double dead, double damping
             sff += f * f;
             sfy += f * y[i];
             syy += y[i] * y[i];
+            if (tail) {
+                // What the step before still has to go: 0 once it has come to rest.
+                double g = shape((t[i] + data.lead() - dead) / tau, damping) - 1;
+                sg += g;
+                sgg += g * g;
+                sgf += g * f;
+                sgy += g * y[i];
+            }
         }
-        double spread = sff - sf * sf / n;
-        double size = spread > 1e-12 * n ? (sfy - sf * sy / n) / spread : 0;
-        double base = (sy - size * sf) / n;
-        double left = syy - sy * sy / n - size * (sfy - sf * sy / n);
+        double ff = sff - sf * sf / n;
+        double fy = sfy - sf * sy / n;
+        double yy = syy - sy * sy / n;
+        double gg = sgg - sg * sg / n;
+        double gf = sgf - sg * sf / n;
+        double gy = sgy - sg * sy / n;
+        double size = ff > 1e-12 * n ? fy / ff : 0;
+        double before = 0;
+        double determinant = ff * gg - gf * gf;
+        if (tail && gg > LEAST_TAIL * n && determinant > 1e-6 * ff * gg) {
+            size = (fy * gg - gy * gf) / determinant;
+            before = (gy * ff - fy * gf) / determinant;
+        }
+        double base = (sy - size * sf - before * sg) / n;
+        double left = yy - size * fy - before * gy;
         return new StepFit(base, size, tau, dead, damping, Math.max(0, left));
     }
 
@@ -123,7 +206,7 @@ record StepFit(double base, double size, double tau, double dead, double damping
 
     /** @return seconds from the first time at 10 % to the first time at 90 % */
     double riseSeconds() {
-        if (!oscillates()) {
+        if (!secondOrder()) {
             return Math.log(9) * tau;
         }
         double low = Double.NaN;
@@ -139,6 +222,6 @@ record StepFit(double base, double size, double tau, double dead, double damping
 
     /** @return after how many seconds from the step less than 2 % of the way is left */
     double settledSeconds() {
-        return dead + (oscillates() ? 4 * tau / Math.min(damping, 1 / damping) : 4 * tau);
+        return dead + (secondOrder() ? 4 * tau * Math.max(1 / damping, 2 * damping) : 4 * tau);
     }
 }

@@ -20,6 +20,11 @@ final class StepReader extends Recorded {
     /** The fit has four numbers; of noise alone it takes so much off the squares less than once in a thousand times. */
     private static final double SIGNIFICANT = 14;
 
+    /** What is missing for less than so many periods, or this share of the record, is too short to hide a step. */
+    private static final double LONG_PERIODS = 6;
+
+    private static final double LONG_SHARE = 0.005;
+
     private static final double SECOND_BETTER = 25;
     private static final double SECOND_SHARE = 0.85;
 
@@ -30,11 +35,23 @@ final class StepReader extends Recorded {
         this.rateHz = rateHz;
     }
 
-    /** @param fit null where nothing came of it */
+    /** @param fit the first order, null where nothing came of it. @param second null where it is not clearly better */
     private record Answer(
-            double at, double change, double before, double gain, StepFit fit, double residual, double after) {
+            double at,
+            double change,
+            double before,
+            double gain,
+            StepFit fit,
+            StepFit second,
+            double residual,
+            double after) {
+        /** @return what fits clearly better: the second order where there is one */
+        StepFit better() {
+            return second != null ? second : fit;
+        }
+
         boolean settled() {
-            return fit != null && after > fit.settledSeconds();
+            return fit != null && after > better().settledSeconds();
         }
     }
 
@@ -51,14 +68,20 @@ final class StepReader extends Recorded {
         items.add(new Item.Scalar("baseline", told == null ? Double.NaN : told.before()));
         items.add(new Item.Scalar("gain", told == null ? Double.NaN : told.gain()));
         items.add(new Item.Scalar("tau_s", fit == null ? Double.NaN : fit.tau()));
-        items.add(new Item.Scalar("dead_s", fit == null ? Double.NaN : fit.dead()));
-        items.add(new Item.Scalar("rise_s", fit == null ? Double.NaN : fit.riseSeconds()));
+        items.add(new Item.Scalar("dead_s", fit == null ? Double.NaN : fit.shownDead()));
+        items.add(new Item.Scalar(
+                "rise_s", fit == null ? Double.NaN : told.better().riseSeconds()));
         items.add(new Item.Flag("settled", told != null && told.settled()));
         items.add(new Item.Scalar("rms_residual", told == null ? Double.NaN : told.residual()));
         items.add(new Item.Scalar("steps", answers.size()));
         items.add(new Item.Scalar("gain_up", gain(answers, 1)));
         items.add(new Item.Scalar("gain_down", gain(answers, -1)));
-        items.add(new Item.Scalar("overshoot_percent", fit == null ? Double.NaN : 100 * fit.overshoot()));
+        items.add(new Item.Scalar(
+                "overshoot_percent",
+                fit == null ? Double.NaN : 100 * told.better().overshoot()));
+        double[] lags = fit == null ? null : told.better().lags();
+        items.add(new Item.Scalar("slow_lag_s", lags == null ? Double.NaN : lags[0]));
+        items.add(new Item.Scalar("fast_lag_s", lags == null ? Double.NaN : lags[1]));
         items.add(new Item.Records(
                 "each",
                 List.of("t_s", "change", "gain", "tau_s", "dead_s"),
@@ -68,7 +91,7 @@ final class StepReader extends Recorded {
                             one.change(),
                             one.gain(),
                             one.fit() == null ? Double.NaN : one.fit().tau(),
-                            one.fit() == null ? Double.NaN : one.fit().dead()
+                            one.fit() == null ? Double.NaN : one.fit().shownDead()
                         })
                         .toList()));
         return new Reading(quality(stretch, answers, told), items, working(answers, told));
@@ -95,7 +118,7 @@ final class StepReader extends Recorded {
             return answers;
         }
         double middle = (low + high) / 2;
-        for (int[] run : stretch.runs()) {
+        for (int[] run : parts(stretch)) {
             List<Integer> steps = new ArrayList<>();
             for (int i = run[0] + 1; i < run[1]; i++) {
                 boolean was = stretch.ports()[0][i - 1] >= middle;
@@ -115,7 +138,9 @@ final class StepReader extends Recorded {
             for (int s : told) {
                 int from = s == 0 ? run[0] : (steps.get(s - 1) + steps.get(s)) / 2;
                 int to = s + 1 < steps.size() ? steps.get(s + 1) : run[1];
-                Answer answer = answer(stretch, from, steps.get(s), to);
+                double lead =
+                        s == 0 ? Double.NaN : stretch.seconds()[steps.get(s)] - stretch.seconds()[steps.get(s - 1)];
+                Answer answer = answer(stretch, from, steps.get(s), to, lead);
                 if (answer != null) {
                     answers.add(answer);
                 }
@@ -124,7 +149,22 @@ final class StepReader extends Recorded {
         return answers;
     }
 
-    private Answer answer(Stretch stretch, int from, int at, int to) {
+    /** The answer has times of its own, so that only what is missing for long parts it. */
+    private List<int[]> parts(Stretch stretch) {
+        double longest = Math.max(LONG_PERIODS / rateHz, LONG_SHARE * stretch.span());
+        List<int[]> parts = new ArrayList<>();
+        for (int[] run : stretch.runs()) {
+            int[] last = parts.isEmpty() ? null : parts.get(parts.size() - 1);
+            if (last != null && stretch.seconds()[run[0]] - stretch.seconds()[last[1] - 1] < longest) {
+                last[1] = run[1];
+            } else {
+                parts.add(run.clone());
+            }
+        }
+        return parts;
+    }
+
+    private Answer answer(Stretch stretch, int from, int at, int to, double lead) {
         if (at - from < 2 || to - at < FEWEST_POINTS) {
             return null;
         }
@@ -136,24 +176,33 @@ final class StepReader extends Recorded {
             return null;
         }
         int every = Math.max(1, (to - from) / MOST_POINTS);
-        int n = (to - from) / every;
-        double[] t = new double[n];
-        double[] y = new double[n];
+        int n = 0;
+        double[] t = new double[(to - from) / every];
+        double[] y = new double[t.length];
         double before = 0;
         int early = 0;
-        for (int i = 0; i < n; i++) {
+        for (int i = 0; i < t.length; i++) {
             int k = from + i * every;
-            t[i] = stretch.seconds()[k] - stretch.seconds()[at];
-            y[i] = response[k];
+            if (response[k] != response[k]) {
+                continue;
+            }
+            t[n] = stretch.seconds()[k] - stretch.seconds()[at];
+            y[n++] = response[k];
             if (k < at) {
                 before += response[k];
                 early++;
             }
         }
+        if (n < FEWEST_POINTS || n == early) {
+            return null;
+        }
+        t = Arrays.copyOf(t, n);
+        y = Arrays.copyOf(y, n);
         before = early == 0 ? Double.NaN : before / early;
         double period = every / rateHz;
         double after = t[n - 1];
-        StepFit first = StepFit.firstOrder(t, y, period);
+        StepFit.Data data = new StepFit.Data(t, y, period, lead);
+        StepFit first = StepFit.firstOrder(data);
         double mean = Arrays.stream(y).average().orElse(0);
         double all = Arrays.stream(y).map(v -> (v - mean) * (v - mean)).sum();
         double noise = first.squares() / Math.max(1, n - 4);
@@ -164,9 +213,16 @@ final class StepReader extends Recorded {
         if (!answered) {
             double then = Arrays.stream(y, Math.min(n - 1, early), n).average().orElse(Double.NaN);
             return new Answer(
-                    stretch.seconds()[at], change, before, (then - before) / change, null, Math.sqrt(all / n), after);
+                    stretch.seconds()[at],
+                    change,
+                    before,
+                    (then - before) / change,
+                    null,
+                    null,
+                    Math.sqrt(all / n),
+                    after);
         }
-        StepFit second = StepFit.secondOrder(t, y, period);
+        StepFit second = StepFit.secondOrder(data);
         double better = (first.squares() - second.squares()) / (second.squares() / Math.max(1, n - 5) + 1e-300);
         boolean two = better > SECOND_BETTER && second.squares() < SECOND_SHARE * first.squares();
         StepFit fit = two ? second : first;
@@ -175,7 +231,8 @@ final class StepReader extends Recorded {
                 change,
                 fit.base(),
                 fit.size() / change,
-                fit,
+                first,
+                two ? second : null,
                 Math.sqrt(fit.squares() / n),
                 after);
     }
@@ -194,10 +251,10 @@ final class StepReader extends Recorded {
             return new Quality(
                     0.4,
                     List.of("it has not settled: record "
-                            + Digits.of(Math.ceil(Math.min(1e6, told.fit().settledSeconds())))
+                            + Digits.of(Math.ceil(Math.min(1e6, told.better().settledSeconds())))
                             + " s after the step for a gain to rely on"));
         }
-        double share = told.residual() / Math.abs(told.fit().size());
+        double share = told.residual() / Math.abs(told.better().size());
         return share > 0.1
                 ? new Quality(
                         Math.max(0.3, 1 - 2 * share),
@@ -214,13 +271,16 @@ final class StepReader extends Recorded {
         words.add("The input changed by " + Digits.about(told.change(), 4) + ", the response by "
                 + Digits.about(told.gain() * told.change(), 4) + ": gain " + Digits.about(told.gain(), 4) + ".");
         if (told.fit() != null) {
-            words.add(
-                    told.fit().oscillates()
-                            ? "Second order, damping " + Digits.fixed(told.fit().damping(), 2)
-                                    + ": it fits much better than a first order."
-                            : "First order: 63 % of the way after "
-                                    + Digits.fixed(
-                                            told.fit().dead() + told.fit().tau(), 2) + " s.");
+            words.add("First order: 63 % of the way after "
+                    + Digits.fixed(told.fit().dead() + told.fit().tau(), 2) + " s.");
+            double[] lags = told.better().lags();
+            if (told.second() != null && lags == null) {
+                words.add("Second order, damping " + Digits.fixed(told.second().damping(), 2)
+                        + ": it fits much better than a first order.");
+            } else if (lags != null) {
+                words.add("Two lags in a row, " + Digits.fixed(lags[0], 1) + " and " + Digits.fixed(lags[1], 1)
+                        + " s, fit much better than a single one.");
+            }
             words.add("Switching faster than every "
                     + Digits.fixed(3 * told.fit().tau(), 1) + " s it will not follow all the way.");
         }

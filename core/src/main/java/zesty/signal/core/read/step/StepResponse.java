@@ -26,10 +26,20 @@ public final class StepResponse implements ReaderKind {
     }
 
     @Override
+    public String title() {
+        return "Step response";
+    }
+
+    @Override
+    public String gives() {
+        return "gain, dead time, time constant";
+    }
+
+    @Override
     public List<Port> ports() {
         return List.of(
                 new Port("input", "", "what was set: a duty, a switch, a drive"),
-                new Port("response", "", "what came of it: a temperature, a speed"));
+                new Port("response", "", "the response: a temperature, a speed"));
     }
 
     @Override
@@ -49,8 +59,12 @@ public final class StepResponse implements ReaderKind {
                 new ScalarInfo("gain_down", "gain down", "", -1, "of the steps down alone"),
                 new ScalarInfo(
                         "overshoot_percent", "overshoot", "%", 0, "how far it goes beyond where it comes to rest"),
+                new ScalarInfo(
+                        "slow_lag_s", "slower lag", "s", 2, "of two lags in a row, where they fit clearly better"),
+                new ScalarInfo(
+                        "fast_lag_s", "faster lag", "s", 2, "of two lags in a row, where they fit clearly better"),
                 new ScalarInfo("baseline", "before", "", -1, "the response before the step"),
-                new ScalarInfo("rms_residual", "left over", "", -1, "root of the mean square of what the fit leaves"));
+                new ScalarInfo("rms_residual", "residual", "", -1, "root of the mean square of what the fit leaves"));
     }
 
     @Override

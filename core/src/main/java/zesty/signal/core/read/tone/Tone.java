@@ -27,6 +27,16 @@ public final class Tone implements ReaderKind {
     }
 
     @Override
+    public String title() {
+        return "Sound";
+    }
+
+    @Override
+    public String gives() {
+        return "pitch and level";
+    }
+
+    @Override
     public List<Port> ports() {
         return List.of(new Port("sound", "", "a waveform: a microphone, a pickup"));
     }
@@ -35,7 +45,7 @@ public final class Tone implements ReaderKind {
     public List<Setting> settings() {
         return List.of(
                 Setting.number("from", "20", 1, 1e6, "Hz", "from", "no tone is looked for below this"),
-                Setting.number("to", Setting.AUTO, 1, 1e6, "Hz", "to", "nor above this; by itself: half the rate"));
+                Setting.number("to", Setting.AUTO, 1, 1e6, "Hz", "to", "nor above this; auto: half the rate"));
     }
 
     @Override
@@ -44,12 +54,11 @@ public final class Tone implements ReaderKind {
                 new ScalarInfo("hz", "tone", "Hz", 2, "the fundamental, even where a harmonic is stronger"),
                 new ScalarInfo("level_db", "level", "dB", 1, "20 log of the RMS, its mean off, against 1 unit"),
                 new ScalarInfo("confidence", "confidence", "", 2, "share of the sound that this tone explains"),
-                new ScalarInfo(
-                        "level_dba", "as the ear hears", "dB", 1, "A-weighted level (IEC 61672), against 1 unit"),
+                new ScalarInfo("level_dba", "A-weighted", "dB", 1, "level weighted by A (IEC 61672), against 1 unit"),
                 new ScalarInfo("loudest_db", "loudest", "dB", 1, "the loudest eighth of a second"),
-                new ScalarInfo("l10_db", "exceeded 10 %", "dB", 1, "level exceeded for a tenth of the time"),
-                new ScalarInfo("l50_db", "exceeded 50 %", "dB", 1, "level exceeded for half of the time"),
-                new ScalarInfo("l90_db", "exceeded 90 %", "dB", 1, "level exceeded for nine tenths of the time"));
+                new ScalarInfo("l10_db", "L10", "dB", 1, "level exceeded for a tenth of the time"),
+                new ScalarInfo("l50_db", "L50", "dB", 1, "level exceeded for half of the time"),
+                new ScalarInfo("l90_db", "L90", "dB", 1, "level exceeded for nine tenths of the time"));
     }
 
     @Override
@@ -60,6 +69,12 @@ public final class Tone implements ReaderKind {
     @Override
     public double windowSeconds() {
         return 1;
+    }
+
+    /** Longer ones would be heard as clicks. */
+    @Override
+    public double longestHoleSeconds(Settings settings) {
+        return 0.03;
     }
 
     @Override

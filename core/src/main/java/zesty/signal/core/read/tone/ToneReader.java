@@ -27,6 +27,11 @@ final class ToneReader extends Recorded {
     /** A line so much lower than the highest is its ripple, not a harmonic, as a ratio of amplitudes. */
     private static final double LEAST_AMPLITUDE = 0.01;
 
+    /** A line of this share of the highest harmonic, and no harmonic itself, is another tone. */
+    private static final double UNRELATED = 0.6;
+    /** What is left of the confidence then. */
+    private static final double TWO_TONES = 0.4;
+
     private static final double PITCH_SECONDS = 60;
     private static final double SURE = 0.5;
     private static final int FEWEST_LOOKS = 4;
@@ -137,9 +142,22 @@ final class ToneReader extends Recorded {
                     .max(java.util.Comparator.comparingDouble(Lines.Line::amplitude))
                     .map(Lines.Line::hz)
                     .orElse(Double.NaN);
-            return Double.isNaN(guess) ? new Found(guess, 0) : exactly(x, guess, 1);
+            return Double.isNaN(guess) ? new Found(guess, 0) : doubted(exactly(x, guess, 1), lines);
         }
-        return exactly(x, about, HARMONICS);
+        return doubted(exactly(x, about, HARMONICS), lines);
+    }
+
+    /** A line that is no harmonic of the tone and about as high as its highest one makes two tones of it. */
+    private static Found doubted(Found found, List<Lines.Line> lines) {
+        double own = 0;
+        double other = 0;
+        for (Lines.Line line : lines) {
+            double order = line.hz() / found.hz();
+            boolean harmonic = order > 0.5 && Math.abs(order - Math.rint(order)) < AROUND * Math.max(1, order);
+            own = harmonic ? Math.max(own, line.amplitude()) : own;
+            other = harmonic ? other : Math.max(other, line.amplitude());
+        }
+        return other > UNRELATED * own ? new Found(found.hz(), Math.min(found.confidence(), TWO_TONES)) : found;
     }
 
     /** The centre of the energy around each harmonic, over the whole record. */

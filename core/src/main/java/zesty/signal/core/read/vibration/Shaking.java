@@ -91,8 +91,9 @@ record Shaking(double[] density, double binHz) {
             int harmonics = 0;
             for (Lines.Line other : lines) {
                 long order = Math.round(other.hz() / base.hz());
-                boolean fits =
-                        order >= 2 && Math.abs(other.hz() - order * base.hz()) < NEAR_BINS * binHz * Math.sqrt(order);
+                boolean fits = order >= 2
+                        && order <= MOST_ORDERS
+                        && Math.abs(other.hz() - order * base.hz()) < NEAR_BINS * binHz * Math.sqrt(order);
                 harmonics += fits ? 1 : 0;
                 power += fits ? other.amplitude() : 0;
             }
@@ -105,13 +106,18 @@ record Shaking(double[] density, double binHz) {
     }
 
     /** @return of each order its number, frequency and height; those that do not stand out with height 0 */
-    List<double[]> orders(double turningHz, double rateHz) {
+    List<double[]> orders(double turningHz, double rateHz, List<Lines.Line> lines) {
         List<double[]> orders = new ArrayList<>();
         for (int order = 1; order <= MOST_ORDERS && order * turningHz < rateHz / 2 - 3 * binHz; order++) {
             double hz = order * turningHz;
             double reach = 2 * binHz + 0.004 * hz;
-            List<Lines.Line> near = Lines.of(density, binHz, hz - reach, hz + reach, 1);
-            orders.add(new double[] {order, hz, near.isEmpty() ? 0 : near.get(0).amplitude()});
+            // The highest come first.
+            double height = lines.stream()
+                    .filter(line -> Math.abs(line.hz() - hz) < reach)
+                    .mapToDouble(Lines.Line::amplitude)
+                    .findFirst()
+                    .orElse(0);
+            orders.add(new double[] {order, hz, height});
         }
         return orders;
     }

@@ -15,6 +15,9 @@ import zesty.signal.core.scale.Digits;
 /** Vibration of one to three axes: RMS, peak, crest factor, kurtosis, the strongest lines, the share clipped. */
 public final class Vibration implements ReaderKind {
     public static final String NAME = "vibration";
+    /** In s from the sample before it to the one after. */
+    public static final double LONGEST_HOLE_SECONDS = 0.06;
+
     /** The setting of the turning speed. */
     public static final String TURNS = "turns";
 
@@ -32,6 +35,11 @@ public final class Vibration implements ReaderKind {
     @Override
     public String words() {
         return "how strong a shaking is, how spiky, and which tones it is made of";
+    }
+
+    @Override
+    public String gives() {
+        return "RMS, peaks, spectrum lines";
     }
 
     @Override
@@ -63,7 +71,7 @@ public final class Vibration implements ReaderKind {
                         1e5,
                         "Hz",
                         "turns",
-                        "how often a second it turns; by itself: the line that others are harmonics of"),
+                        "how often a second it turns; auto: the line that others are harmonics of"),
                 Setting.number(
                         "from",
                         "10",
@@ -75,7 +83,11 @@ public final class Vibration implements ReaderKind {
                 Setting.choice("bands", List.of("thirds", "octaves"), "bands", "how wide the bands are"),
                 Setting.list(GOOD, 3, 60, "good state", "Hz, amplitude and scatter of each line while all was well"),
                 Setting.list(
-                        SEEN, 1, 21, "seen before", "another rate and the lines seen at it: which of them are folded"));
+                        SEEN,
+                        1,
+                        21,
+                        "seen before",
+                        "another rate and the lines seen at it: which of them are aliased"));
     }
 
     @Override
@@ -115,6 +127,12 @@ public final class Vibration implements ReaderKind {
     @Override
     public double windowSeconds() {
         return 10;
+    }
+
+    /** A line across it adds a little noise to the spectrum; levels are of measured samples only. */
+    @Override
+    public double longestHoleSeconds(Settings settings) {
+        return LONGEST_HOLE_SECONDS;
     }
 
     @Override

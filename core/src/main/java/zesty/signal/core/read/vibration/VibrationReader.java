@@ -8,6 +8,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.FineLines;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
@@ -18,7 +19,7 @@ final class VibrationReader extends Recorded {
     private static final double LOOK_SECONDS = 1;
 
     private static final int SHORTEST = 64;
-    /** Below this a line is the drift of a sensor rather than a shaking, in Hz. */
+    /** Below this the short look shows the drift of a sensor rather than a shaking, in Hz. */
     private static final double LOWEST_HZ = 2;
 
     private static final double WORTH_SAYING = 0.001;
@@ -58,9 +59,10 @@ final class VibrationReader extends Recorded {
     protected Reading read(Stretch stretch) {
         Sums sums = sums(stretch);
         Shaking shaking = shaking(stretch);
-        List<Lines.Line> all = shaking == null
-                ? List.of()
-                : Lines.of(shaking.density(), shaking.binHz(), LOWEST_HZ, rateHz / 2, Math.max(most, LOOKED_AT));
+        FineLines fine = shaking == null
+                ? null
+                : FineLines.of(stretch.ports(), stretch.runs(), rateHz, shaking.density(), shaking.binHz(), LOWEST_HZ);
+        List<Lines.Line> all = fine == null ? List.of() : fine.lines();
         List<Lines.Line> lines = all.subList(0, Math.min(most, all.size()));
         List<Item> items = new ArrayList<>();
         items.add(new Item.Scalar("rms", sums.rms()));
@@ -76,7 +78,7 @@ final class VibrationReader extends Recorded {
         items.add(new Item.Scalar("clipped", sums.clipped()));
         shaken(items, shaking, all, stretch);
         held(items, lines, stretch);
-        return new Reading(quality(sums), items, working(sums, lines));
+        return new Reading(quality(sums), items, working(sums, lines, fine));
     }
 
     /** Against what was kept: a good state, and the lines at another rate. */
@@ -110,6 +112,9 @@ final class VibrationReader extends Recorded {
         int cut = 0;
         for (int[] run : stretch.runs()) {
             for (int i = run[0]; i < run[1]; i++) {
+                if (!stretch.measured(i)) {
+                    continue;
+                }
                 double size = 0;
                 for (int a = 0; a < axes; a++) {
                     double own = stretch.ports()[a][i] - mean[a];
@@ -136,14 +141,15 @@ final class VibrationReader extends Recorded {
 
     private void shaken(List<Item> items, Shaking shaking, List<Lines.Line> lines, Stretch stretch) {
         boolean some = shaking != null;
-        double turning = turnsHz == turnsHz ? turnsHz : some ? Shaking.turning(lines, shaking.binHz()) : Double.NaN;
+        List<Lines.Line> most = lines.subList(0, Math.min(LOOKED_AT, lines.size()));
+        double turning = turnsHz == turnsHz ? turnsHz : some ? Shaking.turning(most, shaking.binHz()) : Double.NaN;
         items.add(new Item.Scalar("velocity_mm_s", some ? shaking.velocity(fromHz, metres) : Double.NaN));
         items.add(new Item.Scalar("displacement_um", some ? shaking.displacement(fromHz, metres) : Double.NaN));
         items.add(new Item.Scalar("turning_hz", turning));
         items.add(new Item.Records(
                 "orders",
                 List.of("order", "hz", "amplitude"),
-                some && turning > 0 ? shaking.orders(turning, rateHz) : List.of()));
+                some && turning > 0 ? shaking.orders(turning, rateHz, lines) : List.of()));
         items.add(new Item.Records("bands", List.of("hz", "rms"), some ? shaking.bands(parts) : List.of()));
         items.add(trend(stretch));
     }
@@ -212,17 +218,21 @@ final class VibrationReader extends Recorded {
         return new Quality(1, List.of());
     }
 
-    private List<String> working(Sums sums, List<Lines.Line> lines) {
+    private List<String> working(Sums sums, List<Lines.Line> lines, FineLines fine) {
         List<String> words = new ArrayList<>();
         if (sums.count() > 0) {
             words.add("Root of the mean square of " + sums.count() + " samples, each axis less its mean: "
                     + Digits.about(sums.rms(), 4) + "; furthest " + Digits.about(sums.peak(), 4) + ".");
         }
+        if (fine != null) {
+            words.add("Steady lines " + Digits.about(fine.resolutionHz(), 2)
+                    + " Hz or more from each other are resolved; a longer record resolves closer ones.");
+        }
         for (Lines.Line line : lines) {
             // What lies above half the rate shows mirrored at it, and cannot be told from what is there.
             words.add(Digits.fixed(line.hz(), 2) + " Hz, or " + Digits.fixed(rateHz - line.hz(), 2) + " or "
-                    + Digits.fixed(rateHz + line.hz(), 2) + " Hz folded down: " + Digits.about(line.amplitude(), 3)
-                    + ". Record at another rate: a folded line moves.");
+                    + Digits.fixed(rateHz + line.hz(), 2) + " Hz aliased: " + Digits.about(line.amplitude(), 3)
+                    + ". Record at another rate: an aliased line moves.");
         }
         return words;
     }

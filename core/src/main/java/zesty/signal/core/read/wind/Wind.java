@@ -33,6 +33,11 @@ public final class Wind implements ReaderKind {
     }
 
     @Override
+    public String gives() {
+        return "speed, gust, direction";
+    }
+
+    @Override
     public List<Port> ports() {
         return List.of(
                 new Port("pulses", "", "pulses a row, times of edges, or the square wave itself"),
@@ -50,7 +55,7 @@ public final class Wind implements ReaderKind {
                 Setting.choice(
                         "input",
                         List.of(COUNT, EDGES, LEVEL),
-                        "what comes",
+                        "input",
                         "pulses since the row before, the time of each edge in s, or the square wave as it is sampled"),
                 Setting.number("factor", "1", 1e-6, 1e6, "m/s per Hz", "factor", "wind speed for one turn a second"),
                 Setting.number("offset", "0", 0, 100, "m/s", "offset", "the wind at which the cups begin to turn"),
@@ -68,9 +73,10 @@ public final class Wind implements ReaderKind {
                 new ScalarInfo("mean_1min_mps", "last minute", "m/s", 1, "mean of the newest minute"),
                 new ScalarInfo("mean_2min_mps", "last 2 minutes", "m/s", 1, "mean of the newest two minutes"),
                 new ScalarInfo("mean_10min_mps", "last 10 minutes", "m/s", 1, "mean of the newest ten minutes"),
-                new ScalarInfo("turbulence", "turbulence", "", 2, "spread of the means of a second over the mean"),
-                new ScalarInfo("from_deg", "from", "\u00b0", 0, "where it came from, a mean of vectors"),
-                new ScalarInfo("from_spread_deg", "veering", "\u00b0", 0, "standard deviation of the direction"),
+                new ScalarInfo("turbulence", "turbulence", "", 2, "SD of the means of a second over the mean"),
+                new ScalarInfo("from_deg", "from", "\u00b0", 0, "direction it blew from, a mean of vectors"),
+                new ScalarInfo(
+                        "from_spread_deg", "direction spread", "\u00b0", 0, "standard deviation of the direction"),
                 new ScalarInfo("bounces", "bounces", "", 0, "edges left out because the contact bounced"));
     }
 

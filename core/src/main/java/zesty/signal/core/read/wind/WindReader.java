@@ -38,6 +38,13 @@ final class WindReader extends Recorded {
         "everything flies, air and water are one"
     };
 
+    /** Rows to either side that a count is held against. */
+    private static final int AROUND = 20;
+    /** A second so many times as fast as any that is not beside it is no wind. */
+    private static final double UNLIKELY = 3;
+
+    private static final int FEWEST_SECONDS = 10;
+
     private final String input;
     private final double factor;
     private final double offset;
@@ -96,9 +103,10 @@ final class WindReader extends Recorded {
     @Override
     protected Reading read(Stretch stretch) {
         int[] bounces = {0};
+        int[] stalls = {0};
         Speeds speeds =
                 switch (input) {
-                    case Wind.COUNT -> counted(stretch);
+                    case Wind.COUNT -> counted(stretch, stalls);
                     case Wind.EDGES -> timed(stretch.present(0), Double.NaN, Double.NaN, bounces);
                     default -> wave(stretch, bounces);
                 };
@@ -135,7 +143,10 @@ final class WindReader extends Recorded {
         items.add(new Item.Word("force", any ? force + ": " + WORDS[force] : ""));
         items.add(new Item.Word("also", any ? alsoIn(mean) : ""));
         items.add(new Item.Scalar("bounces", bounces[0]));
-        return new Reading(quality(stretch, length, mean, bounces[0]), items, working(mean, length, bounces[0]));
+        return new Reading(
+                quality(stretch, length, mean, bounces[0], stalls[0], values),
+                items,
+                working(mean, length, bounces[0]));
     }
 
     private static String alsoIn(double mps) {
@@ -184,20 +195,30 @@ final class WindReader extends Recorded {
         return hz > 0 ? factor * hz / perTurn + offset : 0;
     }
 
-    /** Pulses a row: in a row without any the cups may still turn slowly, so what comes next is spread over it. */
-    private Speeds counted(Stretch stretch) {
+    /**
+     * Pulses a row: in a row without any the cups may still turn slowly, so what comes next is spread over it. Where rows
+     * are missing, a board that stalled counted on and says it in the next row; a link that lost them did not.
+     *
+     * @param stalls counts the rows that hold what was counted while none came
+     */
+    private Speeds counted(Stretch stretch, int[] stalls) {
         Speeds speeds = new Speeds();
         double[] pulses = stretch.ports()[0];
         double[] seconds = stretch.seconds();
         double usual = 1 / rateHz;
+        int before = -1;
         for (int[] run : stretch.runs()) {
-            double since = run[0] > 0 && run[0] < seconds.length
-                    ? seconds[run[0]] - usual
-                    : run[0] < seconds.length ? seconds[run[0]] - usual : 0;
-            double last = since;
+            if (run[1] <= run[0]) {
+                continue;
+            }
+            double last = seconds[run[0]] - usual;
+            if (before >= 0 && stalled(pulses, run[0], (seconds[run[0]] - seconds[before]) * rateHz)) {
+                last = seconds[before];
+                stalls[0]++;
+            }
             for (int i = run[0]; i < run[1]; i++) {
                 if (pulses[i] > 0) {
-                    boolean stood = seconds[i] - usual - last >= STANDS_SECONDS;
+                    boolean stood = seconds[i] - usual - last >= STANDS_SECONDS && i > run[0];
                     if (stood) {
                         speeds.add(last, seconds[i] - usual, 0);
                         last = seconds[i] - usual;
@@ -206,11 +227,28 @@ final class WindReader extends Recorded {
                     last = seconds[i];
                 }
             }
-            if (run[1] > run[0] && seconds[run[1] - 1] > last) {
+            if (seconds[run[1] - 1] > last) {
                 speeds.add(last, seconds[run[1] - 1], 0);
             }
+            before = run[1] - 1;
         }
         return speeds;
+    }
+
+    /**
+     * @param rows how many rows' time has passed since the row before
+     * @return whether the count of a row is nearer to that of so many rows around it than to that of one
+     */
+    private static boolean stalled(double[] pulses, int row, double rows) {
+        double sum = 0;
+        int n = 0;
+        for (int i = Math.max(0, row - AROUND); i < Math.min(pulses.length, row + AROUND); i++) {
+            if (i != row && pulses[i] == pulses[i]) {
+                sum += pulses[i];
+                n++;
+            }
+        }
+        return n > 0 && sum > 0 && pulses[row] * n > sum * Math.sqrt(rows);
     }
 
     /** @param from and until what the record covers; NaN: from the first edge to the last */
@@ -304,7 +342,21 @@ final class WindReader extends Recorded {
         return new double[] {low, high};
     }
 
-    private static Quality quality(Stretch stretch, double length, double mean, int bounces) {
+    /** @return how many times as fast the fastest second is as any that is not beside it; 0 for few seconds */
+    private static double beyond(double[] values) {
+        int top = 0;
+        for (int i = 0; i < values.length; i++) {
+            top = values[i] > values[top] ? i : top;
+        }
+        double other = 0;
+        for (int i = 0; i < values.length; i++) {
+            other = Math.abs(i - top) > 2 ? Math.max(other, values[i]) : other;
+        }
+        return values.length < FEWEST_SECONDS || other == 0 ? 0 : values[top] / other;
+    }
+
+    private static Quality quality(
+            Stretch stretch, double length, double mean, int bounces, int stalls, double[] values) {
         if (!(length > 0)) {
             return new Quality(
                     stretch.length() > 2 ? 0.1 : 0,
@@ -316,8 +368,21 @@ final class WindReader extends Recorded {
             share = 0.4;
             reasons.add("shorter than the 3 s of a gust");
         }
+        double beyond = beyond(values);
+        if (beyond > UNLIKELY) {
+            share = Math.min(share, 0.3);
+            reasons.add(
+                    0,
+                    "one second is " + Digits.fixed(beyond, 0)
+                            + " times as fast as any other: a knock on the contact, or counts of a longer time in one row");
+        }
+        if (stalls > 0) {
+            share = Math.min(share, 0.9);
+            reasons.add(stalls + (stalls == 1 ? " row holds" : " rows hold")
+                    + " what was counted while no row was received; it is shared out over that time");
+        }
         if (mean == 0) {
-            reasons.add("calm: no pulse came");
+            reasons.add("calm: no pulse received");
         }
         if (bounces > 0) {
             reasons.add(bounces + " edges left out: the contact bounces");
@@ -330,7 +395,7 @@ final class WindReader extends Recorded {
             return List.of();
         }
         return List.of("Speed = " + Digits.of(factor) + " m/s per Hz × turns a second + " + Digits.of(offset)
-                + " m/s while turning; 0 where no pulse came for " + Digits.of(STANDS_SECONDS) + " s. Mean of "
+                + " m/s while turning; 0 where no pulse was received for " + Digits.of(STANDS_SECONDS) + " s. Mean of "
                 + Digits.fixed(length, 1) + " s: " + Digits.fixed(mean, 2) + " m/s.");
     }
 }

@@ -181,7 +181,7 @@ class WindAndStepTest {
         assertThat(calm.scalar("mean_mps")).isZero();
         assertThat(calm.scalar("gust_mps")).isZero();
         assertThat(calm.scalar("beaufort")).isZero();
-        assertThat(calm.quality().reasons()).contains("calm: no pulse came");
+        assertThat(calm.quality().reasons()).contains("calm: no pulse received");
         double[] four = new double[60];
         Arrays.fill(four, 4);
         Reading steady = Asked.of("wind", 1, Map.of("factor", "1.5", "offset", "0.25"), four);

@@ -1,0 +1,163 @@
+package zesty.signal.core.decode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/**
+ * Two seconds of packets as makers lay them out by hand: whole numbers of one to four bytes, a float among them wherever
+ * it falls, either byte order, start bytes that also occur in the data, an 8-bit check or none, and damage on the way.
+ */
+class PacketsTest {
+    private static final int STREAMS = 120;
+    private static final byte[][] STARTS = {
+        {(byte) 0xaa, 0x55}, {(byte) 0xa5, 0x5a}, {0x7e, 0x7e}, {0x24, 0x5a}, {(byte) 0xaa}, {(byte) 0xff, (byte) 0xfe}
+    };
+
+    /** A stream and what was sent in it. */
+    private record Stream(
+            String about, byte[] bytes, List<Set<Double>> sent, int packets, int damaged, boolean checked) {}
+
+    @Test
+    void eachColumnIsFoundAndEachDamagedPacketIsOneReject() {
+        List<String> wrong = new ArrayList<>();
+        for (int seed = 0; seed < STREAMS; seed++) {
+            Stream stream = stream(new Random(seed));
+            List<Recogniser.Proposal> found = Recogniser.recognise(stream.bytes(), stream.bytes().length);
+            if (found.isEmpty()) {
+                wrong.add(seed + " " + stream.about() + ": not recognised");
+                continue;
+            }
+            SetAside aside = new SetAside(10);
+            StreamDecoder decoder = found.get(0).format().decoder(aside);
+            decoder.restart(true);
+            decoder.feed(stream.bytes(), 0, stream.bytes().length);
+            double[][] columns = decoder.takeRows().columns();
+            for (int c = 0; c < stream.sent().size(); c++) {
+                Set<Double> sent = stream.sent().get(c);
+                long most = Arrays.stream(columns)
+                        .filter(column -> Arrays.stream(column).distinct().count() > 2)
+                        .mapToLong(column ->
+                                Arrays.stream(column).filter(sent::contains).count())
+                        .max()
+                        .orElse(0);
+                if (most < 0.9 * stream.packets()) {
+                    wrong.add(seed + " " + stream.about() + ": column " + c + " of "
+                            + found.get(0).format().words());
+                }
+            }
+            int allowed = stream.checked() ? stream.damaged() + 1 : 2 * stream.damaged() + 1;
+            if (aside.count() > allowed) {
+                wrong.add(seed + " " + stream.about() + ": " + aside.count() + " rejects, damaged " + stream.damaged());
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    private static Stream stream(Random random) {
+        int rate = new int[] {50, 100, 200}[random.nextInt(3)];
+        int packets = 2 * rate;
+        ByteOrder order = random.nextInt(5) < 3 ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN;
+        byte[] start = STARTS[random.nextInt(STARTS.length)];
+        StringBuilder types = new StringBuilder();
+        int fields = 2 + random.nextInt(5);
+        for (int i = 0; i < fields; i++) {
+            types.append("bsSiI".charAt(random.nextInt(5)));
+        }
+        if (random.nextInt(3) > 0) {
+            types.insert(random.nextInt(types.length() + 1), 'f');
+        }
+        String check = new String[] {"sum", "exclusive or", "sum with start", "none"}[random.nextInt(4)];
+        double[] phase = random.doubles(types.length(), 0, 6).toArray();
+        double[] hertz = random.doubles(types.length(), 0.3, 3).toArray();
+        double[] offset = random.doubles(types.length()).toArray();
+        List<Set<Double>> sent = new ArrayList<>();
+        types.chars().forEach(type -> sent.add(new HashSet<>()));
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        int damaged = 0;
+        for (int i = 0; i < packets; i++) {
+            ByteBuffer buffer = ByteBuffer.allocate(64).order(order).put(start);
+            for (int c = 0; c < types.length(); c++) {
+                double s = Math.sin(2 * Math.PI * hertz[c] * i / rate + phase[c]) + 0.03 * random.nextGaussian();
+                sent.get(c).add(put(buffer, types.charAt(c), s, offset[c]));
+            }
+            byte[] packet = withCheck(buffer, start.length, check);
+            boolean hit = i > 3 && random.nextInt(50) == 0;
+            damaged += hit ? 1 : 0;
+            bytes.writeBytes(hit ? damage(packet, random) : packet);
+        }
+        return new Stream(
+                types + " " + order + " after " + start.length + ", check " + check,
+                bytes.toByteArray(),
+                sent,
+                packets,
+                damaged,
+                !check.equals("none"));
+    }
+
+    private static double put(ByteBuffer buffer, char type, double s, double offset) {
+        switch (type) {
+            case 'b':
+                int small = (int) (128 + s * 60);
+                buffer.put((byte) small);
+                return small;
+            case 's':
+                short signed = (short) ((s * 0.3 + offset - 0.5) * 8000);
+                buffer.putShort(signed);
+                return signed;
+            case 'S':
+                short counts = (short) (2048 + s * 600);
+                buffer.putShort(counts);
+                return counts;
+            case 'i':
+                int wide = (int) ((s + offset - 0.5) * 300_000);
+                buffer.putInt(wide);
+                return wide;
+            case 'I':
+                int raw = (int) (1_500_000 + s * 40_000);
+                buffer.putInt(raw);
+                return raw;
+            default:
+                float real = (float) (s * 2 + offset * 30);
+                buffer.putFloat(real);
+                return real;
+        }
+    }
+
+    private static byte[] withCheck(ByteBuffer buffer, int start, String check) {
+        int sum = 0;
+        int xor = 0;
+        for (int i = check.endsWith("start") ? 0 : start; i < buffer.position(); i++) {
+            sum += buffer.get(i);
+            xor ^= buffer.get(i);
+        }
+        if (!check.equals("none")) {
+            buffer.put((byte) (check.equals("exclusive or") ? xor : sum));
+        }
+        return Arrays.copyOf(buffer.array(), buffer.position());
+    }
+
+    /** One byte lost, one bit turned over, or the rest of the packet lost. */
+    private static byte[] damage(byte[] packet, Random random) {
+        int at = random.nextInt(packet.length);
+        byte[] less = new byte[packet.length - 1];
+        System.arraycopy(packet, 0, less, 0, at);
+        System.arraycopy(packet, at + 1, less, at, less.length - at);
+        byte[] turned = packet.clone();
+        turned[at] ^= (byte) (1 << random.nextInt(8));
+        return switch (random.nextInt(3)) {
+            case 0 -> less;
+            case 1 -> turned;
+            default -> Arrays.copyOf(packet, 1 + random.nextInt(packet.length - 1));
+        };
+    }
+}
