@@ -88,7 +88,8 @@ start_displays() {
     [ -e "/tmp/.X${base}1-lock" ] || [ -e "/tmp/.X${base}2-lock" ] || [ -e "/tmp/.X${base}3-lock" ] && continue
     processes=()
     for number in 1 2 3; do
-      Xvfb ":$base$number" -screen 0 1400x900x24 -nolisten tcp >/dev/null 2>&1 &
+      # On a slow machine a key that is struck would repeat before it is released (-r: it does not).
+      Xvfb ":$base$number" -screen 0 1400x900x24 -nolisten tcp -r >/dev/null 2>&1 &
       processes+=($!)
     done
     for _ in $(seq 50); do

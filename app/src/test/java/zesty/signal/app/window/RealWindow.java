@@ -1,13 +1,14 @@
 package zesty.signal.app.window;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import javafx.event.Event;
-import javafx.event.EventHandler;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -26,6 +27,7 @@ import org.junit.jupiter.api.parallel.ResourceLock;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
+import zesty.signal.app.window.desk.DemoData;
 import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.desk.Places;
 import zesty.signal.app.window.desk.Stop;
@@ -53,8 +55,33 @@ abstract class RealWindow {
         this.demo = demo;
     }
 
+    /** The demo's takes, made once for all windows of this machine: copies of them lie there when a demo opens. */
+    private static Path madeTakes;
+
+    private static synchronized Path madeTakes() throws Exception {
+        if (madeTakes == null) {
+            Path folder = Files.createTempDirectory("zesty-demo-takes");
+            DemoData.makeTakes(folder, () -> true);
+            folder.toFile().deleteOnExit();
+            try (Stream<Path> made = Files.list(folder)) {
+                made.forEach(take -> take.toFile().deleteOnExit());
+            }
+            madeTakes = folder;
+        }
+        return madeTakes;
+    }
+
     @BeforeEach
     void open() throws Exception {
+        if (demo) {
+            Path takes = new Places(home).takes();
+            Files.createDirectories(takes);
+            try (Stream<Path> made = Files.list(madeTakes())) {
+                for (Path take : made.toList()) {
+                    Files.copy(take, takes.resolve(take.getFileName()));
+                }
+            }
+        }
         FxToolkit.registerPrimaryStage();
         application = (ZestyApplication) FxToolkit.setupApplication(
                 () -> new ZestyApplication(new ZestyApplication.Opening(new Places(home), demo, null)));
@@ -106,7 +133,10 @@ abstract class RealWindow {
         throw new AssertionError(query + " never said '" + part + "', it says "
                 + fx(() -> robot.lookup(query).queryAllAs(Labeled.class).stream()
                         .map(Labeled::getText)
-                        .toList()));
+                        .toList())
+                + "; at " + fx(() -> desk().stop().get()) + ", told: "
+                + fx(() -> desk().notice().get()) + ", keys go to "
+                + fx(() -> robot.lookup("#takes").query().getScene().getFocusOwner()));
     }
 
     void awaitNode(String query) throws Exception {
@@ -153,35 +183,43 @@ abstract class RealWindow {
 
     /**
      * Presses keys on the display. One without a window manager may leave the focus with a window that is gone: keys that
-     * do not arrive are handed to the scene itself.
+     * cannot arrive are handed to the scene itself.
      */
     void strike(KeyCode... keys) throws Exception {
         Scene scene = robot.lookup("#takes").query().getScene();
-        CountDownLatch came = new CountDownLatch(keys.length);
-        EventHandler<KeyEvent> hear = event -> came.countDown();
-        robot.interact(() -> scene.addEventFilter(KeyEvent.KEY_PRESSED, hear));
-        robot.press(keys).release(keys);
-        boolean arrived = came.await(15, TimeUnit.SECONDS);
+        if (hasTheKeyboard(scene)) {
+            robot.press(keys).release(keys);
+            return;
+        }
         robot.interact(() -> {
-            scene.removeEventFilter(KeyEvent.KEY_PRESSED, hear);
-            if (!arrived) {
-                List<KeyCode> down = List.of(keys);
-                Node target = scene.getFocusOwner() == null ? scene.getRoot() : scene.getFocusOwner();
-                for (var kind : List.of(KeyEvent.KEY_PRESSED, KeyEvent.KEY_RELEASED)) {
-                    Event.fireEvent(
-                            target,
-                            new KeyEvent(
-                                    kind,
-                                    "",
-                                    "",
-                                    keys[keys.length - 1],
-                                    down.contains(KeyCode.SHIFT),
-                                    down.contains(KeyCode.CONTROL),
-                                    down.contains(KeyCode.ALT),
-                                    false));
-                }
+            List<KeyCode> down = List.of(keys);
+            Node target = scene.getFocusOwner() == null ? scene.getRoot() : scene.getFocusOwner();
+            for (var kind : List.of(KeyEvent.KEY_PRESSED, KeyEvent.KEY_RELEASED)) {
+                Event.fireEvent(
+                        target,
+                        new KeyEvent(
+                                kind,
+                                "",
+                                "",
+                                keys[keys.length - 1],
+                                down.contains(KeyCode.SHIFT),
+                                down.contains(KeyCode.CONTROL),
+                                down.contains(KeyCode.ALT),
+                                false));
             }
         });
+    }
+
+    /** @return whether keys of the display come to the window; it is asked to take them while they do not */
+    private boolean hasTheKeyboard(Scene scene) throws InterruptedException {
+        for (int i = 0; i < 60; i++) {
+            if (fx(() -> scene.getWindow().isFocused())) {
+                return true;
+            }
+            robot.interact(() -> scene.getWindow().requestFocus());
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        return false;
     }
 
     /** Opens a step of the arithmetic to be changed, by pressing it on the strip. */
@@ -196,14 +234,25 @@ abstract class RealWindow {
     /** Writes over what a field says and presses Enter. */
     void write(String query, String text) throws Exception {
         awaitNode(query);
-        TextField field = robot.lookup(query).query();
         unfold(query);
-        // By focus, not by mouse: a field may have to be scrolled to.
-        robot.interact(() -> {
-            field.requestFocus();
-            field.setText(text);
-        });
-        strike(KeyCode.ENTER);
+        for (int attempt = 0; attempt < 40; attempt++) {
+            awaitNode(query);
+            // By focus, not by mouse: a field may have to be scrolled to. One that a bench made anew meanwhile takes none.
+            boolean ready = fx(() -> {
+                Optional<TextField> field = robot.lookup(query).tryQueryAs(TextField.class);
+                field.ifPresent(box -> {
+                    box.requestFocus();
+                    box.setText(text);
+                });
+                return field.isPresent() && field.get().getScene().getFocusOwner() == field.get();
+            });
+            if (ready) {
+                strike(KeyCode.ENTER);
+                return;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        throw new AssertionError(query + " never takes the keyboard");
     }
 
     /** Settings of a reading are folded away until they are asked for. */

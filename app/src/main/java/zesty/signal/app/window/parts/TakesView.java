@@ -10,12 +10,15 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
+import javafx.beans.value.ChangeListener;
 import javafx.geometry.Bounds;
 import javafx.geometry.Pos;
 import javafx.geometry.VPos;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
@@ -124,15 +127,30 @@ public final class TakesView extends ScrollPane {
         }
         cards.keySet().retainAll(entries.stream().map(Shelf.Entry::file).collect(Collectors.toSet()));
         arrange(entries);
+        look();
         Card still = held == null ? null : cards.get(held);
         if (still != null) {
             still.focus();
         }
     }
 
-    private void writingBegins(Runnable end) {
-        writingEnds();
-        endWriting = end;
+    /**
+     * Ends once a control that is none of these has the keyboard, as after Escape; another program having it ends nothing.
+     *
+     * @param end takes the controls away
+     */
+    private void writingBegins(Predicate<Node> controls, Runnable end) {
+        Scene scene = getScene();
+        ChangeListener<Node> elsewhere = (p, was, is) -> {
+            if (!controls.test(is)) {
+                writingEnds();
+            }
+        };
+        scene.focusOwnerProperty().addListener(elsewhere);
+        endWriting = () -> {
+            scene.focusOwnerProperty().removeListener(elsewhere);
+            end.run();
+        };
     }
 
     /** Takes the field away, and shows what was listed meanwhile. */
@@ -286,22 +304,31 @@ public final class TakesView extends ScrollPane {
     }
 
     private void rename(Shelf.Entry entry, VBox head, Label title) {
+        writingEnds();
         TextField field = new TextField(entry.title());
         field.setId("rename");
-        writingBegins(() -> head.getChildren().set(0, title));
         head.getChildren().set(0, field);
         field.requestFocus();
         field.selectAll();
+        writingBegins(field::equals, () -> head.getChildren().set(0, title));
         field.setOnAction(event -> {
             String name = field.getText().strip();
-            writingEnds();
+            leaveFor(entry.file());
             if (!name.isEmpty() && !name.equals(entry.title())) {
                 desk.takes().rename(entry, name);
             }
         });
-        field.focusedProperty().addListener((p, was, is) -> {
-            if (!is && head.getChildren().get(0) == field) {
-                writingEnds();
+    }
+
+    /** Ends the writing; the keyboard returns to the card once the key is up, or Enter held down would open the take. */
+    private void leaveFor(Path file) {
+        requestFocus();
+        writingEnds();
+        setOnKeyReleased(event -> {
+            setOnKeyReleased(null);
+            Card card = cards.get(file);
+            if (card != null && isFocused()) {
+                card.focus();
             }
         });
     }
@@ -314,8 +341,8 @@ public final class TakesView extends ScrollPane {
         path.setId("export-path");
         path.setTooltip(new Tooltip("where the CSV goes; Enter writes it, Escape gives up"));
         HBox.setHgrow(path, Priority.ALWAYS);
+        writingEnds();
         HBox row = new HBox(6, path);
-        writingBegins(() -> card.getChildren().remove(row));
         Button browse = button("…", "choose with the system's own dialog", () -> {
             FileChooser chooser = new FileChooser();
             chooser.setTitle("Export as CSV");
@@ -326,22 +353,17 @@ public final class TakesView extends ScrollPane {
             }
         });
         Runnable go = () -> {
-            writingEnds();
+            leaveFor(entry.file());
             exportTo(entry, path.getText().strip());
         };
         Button write = button("Write", "write the CSV (Enter)", go);
         write.setId("export-write");
         row.getChildren().addAll(browse, write);
         path.setOnAction(event -> go.run());
-        row.setOnKeyPressed(event -> {
-            if (event.getCode() == KeyCode.ESCAPE) {
-                writingEnds();
-                event.consume();
-            }
-        });
         card.getChildren().add(row);
         path.requestFocus();
         path.selectAll();
+        writingBegins(row.getChildren()::contains, () -> card.getChildren().remove(row));
     }
 
     private void exportTo(Shelf.Entry entry, String path) {
