@@ -9,11 +9,11 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 import zesty.signal.app.window.bench.SourceBench;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Places;
-import zesty.signal.app.window.desk.Settings;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Settings;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** The Source bench in a real window while 2 MB/s of text come: how long it takes to bring it up to date. */
 public final class BytesBench extends Application {
@@ -22,23 +22,23 @@ public final class BytesBench extends Application {
     private static final int UPDATES = 300;
     private static final int EVERY = 6;
 
-    private Desk desk;
+    private Workspace workspace;
     private TextBoard board;
 
     @Override
     public void start(Stage stage) throws Exception {
         board = new TextBoard(LINES_PER_SECOND, Long.MAX_VALUE, i -> "123,456,789,321,654,987\n");
-        desk = new Desk(new Places(Files.createTempDirectory("zesty-bytes")), Rig.blank("bytes", ""), Settings.FIRST);
-        SourceBench bench = new SourceBench(desk);
+        workspace = new Workspace(new Places(Files.createTempDirectory("zesty-bytes")), Rig.blank("bytes", ""), Settings.FIRST);
+        SourceBench bench = new SourceBench(workspace);
         bench.getStyleClass().add("window");
         Scene scene = new Scene(bench, 1000, 430);
         scene.getStylesheets()
-                .add(Desk.class
+                .add(Workspace.class
                         .getResource("/zesty/signal/app/window/zesty.css")
                         .toExternalForm());
         stage.setScene(scene);
         stage.show();
-        desk.connect("tcp:127.0.0.1:" + board.port());
+        workspace.connect("tcp:127.0.0.1:" + board.port());
         new Meter(bench).start();
     }
 
@@ -59,8 +59,8 @@ public final class BytesBench extends Application {
                 return;
             }
             long before = System.nanoTime();
-            Sight sight = desk.sight(before);
-            bench.show(sight);
+            Snapshot snapshot = workspace.snapshot(before);
+            bench.show(snapshot);
             long told = System.nanoTime();
             bench.applyCss();
             bench.layout();
@@ -76,8 +76,8 @@ public final class BytesBench extends Application {
                 System.out.printf(
                         Locale.ROOT,
                         "at %.2f MB/s, %d rows decoded: the bench brought up to date in median %.1f ms, 99th percentile %.1f ms; %.1f ms of the median are not layout%n",
-                        sight.health().bytesPerSecond() / 1e6,
-                        sight.health().rows(),
+                        snapshot.health().bytesPerSecond() / 1e6,
+                        snapshot.health().rows(),
                         tookMs[UPDATES / 2],
                         tookMs[UPDATES * 99 / 100],
                         toldMs[UPDATES / 2]);
@@ -88,7 +88,7 @@ public final class BytesBench extends Application {
 
     @Override
     public void stop() throws Exception {
-        desk.close();
+        workspace.close();
         board.close();
     }
 }

@@ -18,7 +18,7 @@ import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.Rows;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamDecoder;
 
 /** Formats on one thread: recognising 256 KiB, and decoding 4 MiB of a board's bytes, in milliseconds. */
@@ -54,7 +54,7 @@ public class FormatBench {
         for (int at = 0; at < BYTES; at += some.length) {
             System.arraycopy(some, 0, bytes, at, Math.min(some.length, BYTES - at));
         }
-        decoder = Recogniser.recognise(some, LOOK).get(0).format().decoder(new SetAside(SetAside.KEPT));
+        decoder = Recogniser.recognise(some, LOOK).get(0).format().decoder(new RejectedLines(RejectedLines.KEPT));
     }
 
     /** What a maker waits for once the bytes are there. */

@@ -23,7 +23,7 @@ import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedDecoder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Rows;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.doctor.Doctor;
 import zesty.signal.core.doctor.Examined;
 import zesty.signal.core.read.Reader;
@@ -69,7 +69,7 @@ public class KernelBench {
                 .mapToObj(c -> new Column("c" + c, ""))
                 .toList();
         decoder = new DelimitedDecoder(
-                new DelimitedFormat(',', false, false, "", columns, null), new SetAside(SetAside.KEPT));
+                new DelimitedFormat(',', false, false, "", columns, null), new RejectedLines(RejectedLines.KEPT));
         signal = random.doubles(SAMPLES).toArray();
         finger = beating(200, 0.1, 0.12, random);
         chest = beating(500, 0.012, 0.06, random);

@@ -10,9 +10,9 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Places;
-import zesty.signal.app.window.desk.Settings;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Settings;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.core.rig.Rig;
 
@@ -21,23 +21,23 @@ public final class LanesBench extends Application {
     private static final int FILL_FRAMES = 1500;
     private static final int FRAMES = 1200;
 
-    private Desk desk;
+    private Workspace workspace;
     private TextBoard board;
 
     @Override
     public void start(Stage stage) throws Exception {
         board = new TextBoard(1600, Long.MAX_VALUE, LanesBench::line);
-        desk = new Desk(new Places(Files.createTempDirectory("zesty-lanes")), Rig.blank("lanes", ""), Settings.FIRST);
-        LaneStack lanes = new LaneStack(desk);
+        workspace = new Workspace(new Places(Files.createTempDirectory("zesty-lanes")), Rig.blank("lanes", ""), Settings.FIRST);
+        LaneStack lanes = new LaneStack(workspace);
         lanes.getStyleClass().add("window");
         Scene scene = new Scene(lanes, 1000, 760);
         scene.getStylesheets()
-                .add(Desk.class
+                .add(Workspace.class
                         .getResource("/zesty/signal/app/window/zesty.css")
                         .toExternalForm());
         stage.setScene(scene);
         stage.show();
-        desk.connect("tcp:127.0.0.1:" + board.port());
+        workspace.connect("tcp:127.0.0.1:" + board.port());
         new Meter(lanes).start();
     }
 
@@ -69,7 +69,7 @@ public final class LanesBench extends Application {
             long now = System.nanoTime();
             int measured = (int) (frame - FILL_FRAMES);
             long before = threads.getCurrentThreadAllocatedBytes();
-            lanes.frame(desk.sight(now), now);
+            lanes.frame(workspace.snapshot(now), now);
             if (measured >= 0 && measured < FRAMES) {
                 bytes += threads.getCurrentThreadAllocatedBytes() - before;
                 gapsMs[measured] = (now - last) * 1e-6;
@@ -103,7 +103,7 @@ public final class LanesBench extends Application {
 
     @Override
     public void stop() throws Exception {
-        desk.close();
+        workspace.close();
         board.close();
     }
 }

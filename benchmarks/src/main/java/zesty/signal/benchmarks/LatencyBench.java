@@ -14,9 +14,9 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 import javafx.scene.robot.Robot;
 import javafx.stage.Stage;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Places;
-import zesty.signal.app.window.desk.Settings;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Settings;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.core.rig.Rig;
 
@@ -33,7 +33,7 @@ public final class LatencyBench extends Application {
     private static final AtomicLong JUMPED_NANOS = new AtomicLong();
     private static final AtomicLong JUMP = new AtomicLong();
 
-    private Desk desk;
+    private Workspace workspace;
     private TextBoard board;
 
     private static String line(long i) {
@@ -48,22 +48,22 @@ public final class LatencyBench extends Application {
     @Override
     public void start(Stage stage) throws Exception {
         board = new TextBoard(200, Long.MAX_VALUE, LatencyBench::line);
-        desk = new Desk(
+        workspace = new Workspace(
                 new Places(Files.createTempDirectory("zesty-latency")), Rig.blank("latency", ""), Settings.FIRST);
-        LaneStack lanes = new LaneStack(desk);
+        LaneStack lanes = new LaneStack(workspace);
         lanes.getStyleClass().add("window");
         lanes.showOnlyFocus(true);
-        desk.window().follow(4);
+        workspace.window().follow(4);
         Scene scene = new Scene(lanes, 1000, 400);
         scene.getStylesheets()
-                .add(Desk.class
+                .add(Workspace.class
                         .getResource("/zesty/signal/app/window/zesty.css")
                         .toExternalForm());
         stage.setScene(scene);
         stage.setX(0);
         stage.setY(0);
         stage.show();
-        desk.connect("tcp:127.0.0.1:" + board.port());
+        workspace.connect("tcp:127.0.0.1:" + board.port());
         new Watch(lanes, stage).start();
     }
 
@@ -83,7 +83,7 @@ public final class LatencyBench extends Application {
         @Override
         public void handle(long pulse) {
             long now = System.nanoTime();
-            lanes.frame(desk.sight(now), now);
+            lanes.frame(workspace.snapshot(now), now);
             long jump = JUMP.get();
             if (jump != lastJump && levelOnScreen() == jump % 2) {
                 lastJump = jump;
@@ -129,7 +129,7 @@ public final class LatencyBench extends Application {
 
     @Override
     public void stop() throws Exception {
-        desk.close();
+        workspace.close();
         board.close();
     }
 }

@@ -17,7 +17,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.RecordingLimit;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
 import zesty.signal.takes.Take;
 
@@ -91,21 +91,21 @@ public final class LoadBench {
         Trail.FromStart order = new Trail.FromStart(file, "load", RecordingLimit.NONE, Instant.now());
         long rows;
         long lost;
-        long setAside;
+        long rejectedLines;
         try (Trail trail = Trail.startRecording(rig, address, address.link(), order)) {
-            Sight sight;
+            Snapshot snapshot;
             do {
                 TimeUnit.MILLISECONDS.sleep(100);
-                sight = trail.sight(System.nanoTime());
+                snapshot = trail.snapshot(System.nanoTime());
                 MemoryUsage usage = ManagementFactory.getMemoryMXBean().getHeapMemoryUsage();
                 heap = Math.max(heap, usage.getUsed());
-            } while (sight.health().bytes() < expected * LINES[0].length()
+            } while (snapshot.health().bytes() < expected * LINES[0].length()
                     && (System.nanoTime() - start) * 1e-9 < seconds * 1.5 + 10);
             TimeUnit.MILLISECONDS.sleep(500);
-            sight = trail.sight(System.nanoTime());
-            rows = sight.health().rows();
-            lost = sight.health().lostRows() + sight.recording().lostRows();
-            setAside = sight.health().setAside();
+            snapshot = trail.snapshot(System.nanoTime());
+            rows = snapshot.health().rows();
+            lost = snapshot.health().lostRows() + snapshot.recording().lostRows();
+            rejectedLines = snapshot.health().rejectedLines();
         }
         double elapsed = (System.nanoTime() - start) * 1e-9;
         double cpu = (system.getProcessCpuTime() - cpuBefore) * 1e-9;
@@ -117,7 +117,7 @@ public final class LoadBench {
                     elapsed,
                     expected,
                     rows,
-                    setAside,
+                    rejectedLines,
                     lost,
                     take.rows(),
                     cpu / elapsed,

@@ -23,7 +23,7 @@ import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.takes.TakeWriter;
 
@@ -96,7 +96,7 @@ public final class LongTakeBench {
                     wide, part(frames, 0.5), part(frames, 0.99));
         }
         double[] changed = new double[9];
-        Rig rig = all.sight().rig();
+        Rig rig = all.snapshot().rig();
         for (int k = 0; k < changed.length; k++) {
             Recipe recipe = Recipe.parse("bandpass:0.5.." + (8 + k) + "@2 | notch:50@30");
             Rig other = rig.withChannel("c1", c -> c.withRecipe(recipe));
@@ -125,13 +125,13 @@ public final class LongTakeBench {
     private static double look(StoredTake take, double from, double to) {
         long begun = System.nanoTime();
         float[] range = new float[2];
-        Times times = take.sight().channels().get(0).strand().times();
+        Times times = take.snapshot().channels().get(0).stream().times();
         long[] edges = new long[PIXELS + 1];
         double pixel = (to - from) / PIXELS;
         for (int x = 0; x <= PIXELS; x++) {
             edges[x] = times.near(from + x * pixel, pixel / 4);
         }
-        for (ChannelSight channel : take.sight().channels()) {
+        for (ChannelSnapshot channel : take.snapshot().channels()) {
             for (Series series : List.of(channel.raw(), channel.clean())) {
                 series.atHand(edges[0], edges[PIXELS]);
                 for (int x = 0; x < PIXELS; x++) {
@@ -145,13 +145,13 @@ public final class LongTakeBench {
     /** @return ms until all in sight is at hand to the sample */
     private static double untilAtHand(StoredTake take, double from, double to) throws InterruptedException {
         long begun = System.nanoTime();
-        Times times = take.sight().channels().get(0).strand().times();
+        Times times = take.snapshot().channels().get(0).stream().times();
         long first = times.firstAtOrAfter(from);
         long last = times.firstAtOrAfter(to);
         boolean all = false;
         while (!all) {
             all = true;
-            for (ChannelSight channel : take.sight().channels()) {
+            for (ChannelSnapshot channel : take.snapshot().channels()) {
                 all &= channel.raw().atHand(first, last) & channel.clean().atHand(first, last);
             }
             if (!all) {

@@ -86,7 +86,7 @@ public final class RescaleBench {
     }
 
     private static void report(String words, StoredTake stored, Scaling scaling, String recipe) {
-        report(words, stored, stored.sight().rig().withChannel("counts", c -> c.withScaling(scaling)
+        report(words, stored, stored.snapshot().rig().withChannel("counts", c -> c.withScaling(scaling)
                 .withRecipe(Recipe.parse(recipe))));
     }
 

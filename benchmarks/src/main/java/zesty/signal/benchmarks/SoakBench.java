@@ -16,7 +16,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.IntStream;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.Take;
@@ -75,7 +75,7 @@ public final class SoakBench {
                 for (int i = 0; i < hit.length; i++) {
                     hit[i] = random.nextInt(share) == 0 ? (byte) random.nextInt(256) : hit[i];
                 }
-                StreamDecoder decoder = proposals.get(0).format().decoder(new SetAside(SetAside.KEPT));
+                StreamDecoder decoder = proposals.get(0).format().decoder(new RejectedLines(RejectedLines.KEPT));
                 try {
                     for (int at = 0; at < hit.length; ) {
                         int n = Math.min(hit.length - at, 1 + random.nextInt(4096));

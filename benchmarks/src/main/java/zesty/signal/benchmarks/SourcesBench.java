@@ -10,7 +10,7 @@ import java.util.concurrent.TimeUnit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.engine.LinkHealth;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
 
 /** Eight sources that send 1 MB/s together, against one that sends as much: what is lost, and the share of a core. */
@@ -67,24 +67,24 @@ public final class SourcesBench {
         long start = System.nanoTime();
         long cpuBefore = system.getProcessCpuTime();
         try (Trail trail = Trail.start(rig)) {
-            Sight sight;
+            Snapshot snapshot;
             do {
                 TimeUnit.MILLISECONDS.sleep(100);
-                sight = trail.sight(System.nanoTime());
-            } while (bytes(sight) < expected * LINE.length()
+                snapshot = trail.snapshot(System.nanoTime());
+            } while (bytes(snapshot) < expected * LINE.length()
                     && (System.nanoTime() - start) * 1e-9 < seconds * 1.5 + 10);
             double cpu = (system.getProcessCpuTime() - cpuBefore) * 1e-9 / ((System.nanoTime() - start) * 1e-9);
             TimeUnit.MILLISECONDS.sleep(500);
-            sight = trail.sight(System.nanoTime());
+            snapshot = trail.snapshot(System.nanoTime());
             System.out.printf(
                     Locale.ROOT,
                     "%d source%s: %d lines sent, %d decoded, %d set aside (the first of each), %d lost, %.2f of a core%n",
                     sources,
                     sources == 1 ? "" : "s",
                     expected,
-                    sight.links().stream().mapToLong(LinkHealth::rows).sum(),
-                    sight.links().stream().mapToLong(LinkHealth::setAside).sum(),
-                    sight.links().stream().mapToLong(LinkHealth::lostRows).sum(),
+                    snapshot.links().stream().mapToLong(LinkHealth::rows).sum(),
+                    snapshot.links().stream().mapToLong(LinkHealth::rejectedLines).sum(),
+                    snapshot.links().stream().mapToLong(LinkHealth::lostRows).sum(),
                     cpu);
             return cpu;
         } finally {
@@ -92,7 +92,7 @@ public final class SourcesBench {
         }
     }
 
-    private static long bytes(Sight sight) {
-        return sight.links().stream().mapToLong(LinkHealth::bytes).sum();
+    private static long bytes(Snapshot snapshot) {
+        return snapshot.links().stream().mapToLong(LinkHealth::bytes).sum();
     }
 }

@@ -8,7 +8,7 @@ import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Stage;
 import zesty.signal.core.clean.Start;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.Companions;
+import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.FilledRun;
 import zesty.signal.core.sample.Gap;
@@ -54,8 +54,8 @@ final class ChannelChain {
 
     private final Channel channel;
     private final int column;
-    private final Companions companions;
-    private final double strandRateHz;
+    private final ExtraInputs extraInputs;
+    private final double streamRateHz;
     private final double rateHz;
     private final boolean sparse;
     private final Stage stage;
@@ -78,24 +78,24 @@ final class ChannelChain {
 
     /**
      * @param column index of its column among those of its stream
-     * @param rateHz rows a second of its strand
+     * @param rateHz rows a second of its stream
      * @param rowsEach rows from one of its values to the next: 1 where each row has one
      */
     ChannelChain(Rig rig, Channel channel, int column, double rateHz, double rowsEach) {
         this.channel = channel;
         this.column = column;
         sparse = rowsEach > 1;
-        strandRateHz = rateHz;
+        streamRateHz = rateHz;
         this.rateHz = rateHz / rowsEach;
-        Companions found;
+        ExtraInputs found;
         String wrong = "";
         try {
-            found = Companions.of(rig, channel);
+            found = ExtraInputs.of(rig, channel);
         } catch (IllegalArgumentException e) {
-            found = Companions.NONE;
+            found = ExtraInputs.NONE;
             wrong = e.getMessage();
         }
-        companions = found;
+        extraInputs = found;
         Stage made = null;
         double late = 0;
         try {
@@ -142,9 +142,9 @@ final class ChannelChain {
         return column;
     }
 
-    /** @return rows a second of its strand */
-    double strandRateHz() {
-        return strandRateHz;
+    /** @return rows a second of its stream */
+    double streamRateHz() {
+        return streamRateHz;
     }
 
     /** @return values a second */
@@ -172,8 +172,8 @@ final class ChannelChain {
     }
 
     /** @return whether it takes in the same other columns as another would */
-    boolean sameCompanions(ChannelChain other) {
-        return companions.equals(other.companions) && trouble.equals(other.trouble);
+    boolean sameExtraInputs(ChannelChain other) {
+        return extraInputs.equals(other.extraInputs) && trouble.equals(other.trouble);
     }
 
     /** @return the newest values of the other columns that it takes in */
@@ -198,7 +198,7 @@ final class ChannelChain {
     Part part(IntFunction<double[]> columns, int from, int to, double[] seconds, double stepSeconds) {
         int n = to - from;
         double[] raw = Arrays.copyOfRange(columns.apply(column), from, to);
-        double[][] others = companions.values(columns, from, n);
+        double[][] others = extraInputs.values(columns, from, n);
         latestOthers = new double[others.length];
         for (int c = 0; c < others.length; c++) {
             latestOthers[c] = others[c][n - 1];

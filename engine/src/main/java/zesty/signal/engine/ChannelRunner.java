@@ -175,11 +175,11 @@ final class ChannelRunner implements SegmentRun.Lane {
         levelNow = LevelNow.of(level.recent().reading());
     }
 
-    ChannelSight sight(StrandSight strand, List<ReaderSight> readers) {
-        return new ChannelSight(
+    ChannelSnapshot snapshot(StreamSnapshot stream, List<ReaderSnapshot> readers) {
+        return new ChannelSnapshot(
                 channel,
-                strand,
-                strand.rateHz() * chain.rateHz() / chain.strandRateHz(),
+                stream,
+                stream.rateHz() * chain.rateHz() / chain.streamRateHz(),
                 raw,
                 clean,
                 chain.lateSamples(),

@@ -12,7 +12,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 
 /**
- * One source of a running trail: its reader, and the strands made of its rows. What is not said otherwise is for the
+ * One source of a running trail: its reader, and the streams made of its rows. What is not said otherwise is for the
  * trail's thread only.
  */
 final class Feed {
@@ -27,7 +27,7 @@ final class Feed {
     private final SourceReader reader;
     private StreamFormat format;
     private int stationColumn = -1;
-    private final Map<Double, Strand> strands = new LinkedHashMap<>();
+    private final Map<Double, SampleStream> streams = new LinkedHashMap<>();
     private final List<Data> early = new ArrayList<>();
 
     /** @param name of the source in the rig, by which the feed finds it however many come and go */
@@ -59,12 +59,12 @@ final class Feed {
     void format(StreamFormat found) {
         format = found;
         stationColumn = found.indexOf(Role.STATION);
-        strands.clear();
+        streams.clear();
         early.clear();
     }
 
-    Collection<Strand> strands() {
-        return strands.values();
+    Collection<SampleStream> streams() {
+        return streams.values();
     }
 
     /** @param stationCame is told of a station not seen before, and gives the rig with it */
@@ -76,8 +76,8 @@ final class Feed {
             ofStations(data, rig, stationCame);
             return;
         }
-        Strand strand = strands.computeIfAbsent(Double.NaN, station -> newStrand(station, rig));
-        if (!strand.hasRate()) {
+        SampleStream stream = streams.computeIfAbsent(Double.NaN, station -> newStream(station, rig));
+        if (!stream.hasRate()) {
             if (Double.isNaN(data.rateHz()) && early.size() < EARLY_BLOCKS) {
                 early.add(data);
                 return;
@@ -85,20 +85,20 @@ final class Feed {
             // A clock that stands still gives no rate; the samples are shown all the same.
             List<Block> atHand = new ArrayList<>(early.stream().map(Data::block).toList());
             atHand.add(data.block());
-            strand.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig, Block.join(atHand));
+            stream.begin(Double.isNaN(data.rateHz()) ? NO_RATE_HZ : data.rateHz(), rig, Block.join(atHand));
             for (Data before : early) {
-                strand.accept(before.block(), before.arrivalNanos());
+                stream.accept(before.block(), before.arrivalNanos());
             }
             early.clear();
         }
-        if (format.clock() == null && strand.rateIsOther(data.rateHz())) {
+        if (format.clock() == null && stream.rateIsOther(data.rateHz())) {
             // What came before was squeezed together by a buffer: its times mean nothing, so the lanes begin anew.
-            strand = newStrand(Double.NaN, rig);
-            strands.put(Double.NaN, strand);
-            strand.begin(data.rateHz(), rig, data.block());
+            stream = newStream(Double.NaN, rig);
+            streams.put(Double.NaN, stream);
+            stream.begin(data.rateHz(), rig, data.block());
         }
-        strand.accept(data.block(), data.arrivalNanos());
-        strand.measured(data.rateHz());
+        stream.accept(data.block(), data.arrivalNanos());
+        stream.measured(data.rateHz());
     }
 
     /** Adds a station of a source to the rig in force. */
@@ -107,9 +107,9 @@ final class Feed {
         Rig of(double station);
     }
 
-    private Strand newStrand(double station, Rig rig) {
+    private SampleStream newStream(double station, Rig rig) {
         int index = Math.max(0, indexIn(rig));
-        return new Strand(
+        return new SampleStream(
                 name, station, format, rig.sources().get(index).setup().warmUpSeconds());
     }
 
@@ -118,14 +118,14 @@ final class Feed {
         for (Map.Entry<Double, Block> part :
                 Stations.part(data.block(), stationColumn).entrySet()) {
             double station = part.getKey();
-            if (!strands.containsKey(station)) {
-                if (strands.size() == MOST_STATIONS) {
+            if (!streams.containsKey(station)) {
+                if (streams.size() == MOST_STATIONS) {
                     continue;
                 }
                 rig = stationCame.of(station);
-                strands.put(station, newStrand(station, rig));
+                streams.put(station, newStream(station, rig));
             }
-            strands.get(station).acceptOfStation(part.getValue(), data.arrivalNanos(), rig);
+            streams.get(station).acceptOfStation(part.getValue(), data.arrivalNanos(), rig);
         }
     }
 }

@@ -1,7 +1,7 @@
 package zesty.signal.engine;
 
 import java.util.List;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 
 /**
  * What is known of a link at one moment.
@@ -10,7 +10,7 @@ import zesty.signal.core.decode.SetAside;
  * @param bytes received in all
  * @param bytesPerSecond over about the last second
  * @param rows decoded in all
- * @param setAside lines not understood, in all
+ * @param rejectedLines lines not understood, in all
  * @param lostRows rows missing in gaps, as far as the rate tells, and any the trail could not keep up with
  * @param gaps how many
  * @param wrongStamps rows whose clock the rows around contradict
@@ -29,7 +29,7 @@ public record LinkHealth(
         long bytes,
         double bytesPerSecond,
         long rows,
-        long setAside,
+        long rejectedLines,
         long lostRows,
         long gaps,
         long wrongStamps,
@@ -40,7 +40,7 @@ public record LinkHealth(
         double jitterSeconds,
         double rateUncertainty,
         double shiftSeconds,
-        List<SetAside.Item> aside) {
+        List<RejectedLines.Item> aside) {
 
     /** Stands in the reason of a source without a clock that is read faster than time passes. */
     public static final String ASSUMED = "it has no clock, so 100 samples/s were assumed";
@@ -67,7 +67,7 @@ public record LinkHealth(
                 bytes,
                 bytesPerSecond,
                 rows,
-                setAside,
+                rejectedLines,
                 lostRows,
                 gaps,
                 wrongStamps,

@@ -9,7 +9,7 @@ import java.util.Set;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 
@@ -47,7 +47,7 @@ final class NewShape {
         }
         System.arraycopy(bytes, from, recent, length, count);
         length += count;
-        long rejects = decoder.setAside().count();
+        long rejects = decoder.rejectedLines().count();
         if (rejects == rejectsBefore) {
             return Optional.empty();
         }
@@ -74,7 +74,7 @@ final class NewShape {
 
     /** @return how many of the newest lines were rejected one after the other */
     private static int run(StreamDecoder decoder) {
-        List<SetAside.Item> items = decoder.setAside().items();
+        List<RejectedLines.Item> items = decoder.rejectedLines().items();
         long line = decoder.lines();
         int run = 0;
         while (run < items.size() && items.get(items.size() - 1 - run).line() == line - run) {

@@ -50,7 +50,7 @@ final class ReaderRunner {
 
     private static final class Watched {
         final BandSetup setup;
-        final List<BandSight.Decision> decisions = new ArrayList<>();
+        final List<BandSnapshot.Decision> decisions = new ArrayList<>();
         Band.Side side = Band.Side.UNKNOWN;
         final double[] seconds = new double[MOST_LOOKS];
         final double[] values = new double[MOST_LOOKS];
@@ -74,12 +74,12 @@ final class ReaderRunner {
             return straight;
         }
 
-        BandSight sight() {
-            return new BandSight(setup, side, decisions, inOrder(seconds), inOrder(values));
+        BandSnapshot snapshot() {
+            return new BandSnapshot(setup, side, decisions, inOrder(seconds), inOrder(values));
         }
     }
 
-    /** @param chains of its ports in their order, of one strand */
+    /** @param chains of its ports in their order, of one stream */
     ReaderRunner(ReaderSetup setup, List<BandSetup> watch, List<ChannelChain> chains) {
         this.setup = setup;
         this.chains = List.copyOf(chains);
@@ -276,7 +276,7 @@ final class ReaderRunner {
                 if (band.decisions.size() == MOST_DECISIONS) {
                     band.decisions.remove(0);
                 }
-                band.decisions.add(new BandSight.Decision(seconds, next, value));
+                band.decisions.add(new BandSnapshot.Decision(seconds, next, value));
                 band.side = next;
             }
         }
@@ -304,9 +304,9 @@ final class ReaderRunner {
     }
 
     /** @return what there is to see of it now: of the last stretch of the length that its kind speaks of */
-    ReaderSight recent() {
+    ReaderSnapshot recent() {
         if (reader == null) {
-            return new ReaderSight(setup, null, List.of(), sights(), delaySeconds, trouble);
+            return new ReaderSnapshot(setup, null, List.of(), snapshots(), delaySeconds, trouble);
         }
         Reading reading = filled.said(
                 reader.reading(lastSeconds - kind.windowSeconds(), lastSeconds),
@@ -315,19 +315,19 @@ final class ReaderRunner {
         List<Event> events = kind.eventSeconds() > kind.windowSeconds()
                 ? reader.reading(lastSeconds - kind.eventSeconds(), lastSeconds).events()
                 : reading.events();
-        return new ReaderSight(setup, reading, events, sights(), delaySeconds, trouble);
+        return new ReaderSnapshot(setup, reading, events, snapshots(), delaySeconds, trouble);
     }
 
     /** @return what there is to see of all of it */
-    ReaderSight whole() {
+    ReaderSnapshot whole() {
         if (reader == null) {
-            return new ReaderSight(setup, null, List.of(), sights(), 0, trouble);
+            return new ReaderSnapshot(setup, null, List.of(), snapshots(), 0, trouble);
         }
         Reading reading = filled.said(reader.reading(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
-        return new ReaderSight(setup, reading, reading.events(), sights(), 0, trouble);
+        return new ReaderSnapshot(setup, reading, reading.events(), snapshots(), 0, trouble);
     }
 
-    private List<BandSight> sights() {
-        return bands.stream().map(Watched::sight).toList();
+    private List<BandSnapshot> snapshots() {
+        return bands.stream().map(Watched::snapshot).toList();
     }
 }

@@ -59,7 +59,7 @@ final class Recorder implements Runnable {
 
     private final RecordingLimit limit;
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
-    private final Room room = new Room();
+    private final QueueBudget room = new QueueBudget();
     private final Thread thread;
     private final boolean byItsOwnTime;
     private final DoubleSupplier periodAtEnd;
@@ -108,7 +108,7 @@ final class Recorder implements Runnable {
             return;
         }
         Block shaped = shapes.containsKey(source) ? shaped(block, shapes.get(source)) : block;
-        int size = Room.of(shaped);
+        int size = QueueBudget.of(shaped);
         try {
             if (room.take(size, mayWait, () -> running)) {
                 Order order = new Order.Data(source, shaped);
@@ -186,8 +186,8 @@ final class Recorder implements Runnable {
         }
     }
 
-    RecordingSight sight() {
-        return new RecordingSight(
+    RecordingSnapshot snapshot() {
+        return new RecordingSnapshot(
                 running,
                 writer.file(),
                 seconds,
@@ -230,8 +230,8 @@ final class Recorder implements Runnable {
         while (!over) {
             Order order = queue.poll(50, TimeUnit.MILLISECONDS);
             if (order instanceof Order.Data data) {
-                room.release(Room.of(data.block()));
-                gatheredValues += Room.of(data.block());
+                room.release(QueueBudget.of(data.block()));
+                gatheredValues += QueueBudget.of(data.block());
                 Block block = writer.holds(data.source())
                         ? cut(data.block())
                         : data.block().head(0);
@@ -257,7 +257,7 @@ final class Recorder implements Runnable {
             if (over
                     || now - committed >= COMMIT_NANOS
                     || rows - committedRows >= COMMIT_ROWS
-                    || gatheredValues > Room.much()) {
+                    || gatheredValues > QueueBudget.much()) {
                 gatheredValues = 0;
                 append(gathered);
                 writer.commit();

@@ -12,16 +12,16 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
-import zesty.signal.core.decode.ArrivalLine;
+import zesty.signal.core.decode.ArrivalClockFit;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.TextForm;
-import zesty.signal.core.decode.Timekeeper;
+import zesty.signal.core.decode.Timestamper;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 
@@ -95,7 +95,7 @@ final class SourceReader implements Runnable {
     private final Source source;
     private final Receiver receiver;
     private final ByteTail tail = new ByteTail(1 << 20);
-    private final SetAside setAside = new SetAside(SetAside.KEPT);
+    private final RejectedLines rejectedLines = new RejectedLines(RejectedLines.KEPT);
     private final Link link;
     private final Thread thread;
     private volatile boolean stopping;
@@ -126,9 +126,9 @@ final class SourceReader implements Runnable {
     private volatile String changed = "";
     private volatile String legend = "";
 
-    private ArrivalLine arrivals;
+    private ArrivalClockFit arrivals;
     private StreamDecoder decoder;
-    private Timekeeper timekeeper;
+    private Timestamper timestamper;
     private byte[] unrecognised = new byte[0];
     /** The same as UTF-8 with line feeds. */
     private byte[] plain = new byte[0];
@@ -151,7 +151,7 @@ final class SourceReader implements Runnable {
         this.link = link;
         this.source = source;
         this.receiver = receiver;
-        setAside.passOver(source.setup().passOver());
+        rejectedLines.passOver(source.setup().passOver());
         thread = new Thread(this, "source " + address.text());
         thread.setDaemon(true);
     }
@@ -236,7 +236,7 @@ final class SourceReader implements Runnable {
 
     /** Takes the shapes of lines to pass over into force. Any thread. */
     void passOver(List<String> shapes) {
-        setAside.passOver(shapes);
+        rejectedLines.passOver(shapes);
     }
 
     /** Reads the stream with another format from the next bytes on. Any thread. */
@@ -274,7 +274,7 @@ final class SourceReader implements Runnable {
                 tail.count(),
                 speed,
                 rows,
-                setAside.count(),
+                rejectedLines.count(),
                 lostRows + overrun,
                 gaps,
                 wrongStamps,
@@ -285,7 +285,7 @@ final class SourceReader implements Runnable {
                 jitterSeconds,
                 rateUncertainty,
                 Double.NaN,
-                setAside.items());
+                rejectedLines.items());
     }
 
     private String silence() {
@@ -378,8 +378,8 @@ final class SourceReader implements Runnable {
         openedBefore = true;
         if (decoder != null) {
             decoder.restart(link.joinsMidStream());
-            if (timekeeper != null) {
-                timekeeper.relink();
+            if (timestamper != null) {
+                timestamper.relink();
             }
         }
         reason = "";
@@ -416,7 +416,7 @@ final class SourceReader implements Runnable {
                 received(buffer, count, now);
             }
             measureSpeed(now);
-            boolean due = timekeeper == null || now - handedOnNanos >= HAND_ON_NANOS || count == Link.NOTHING;
+            boolean due = timestamper == null || now - handedOnNanos >= HAND_ON_NANOS || count == Link.NOTHING;
             if (decoder != null && decoder.waiting() > 0 && (due || decoder.waiting() >= HAND_ON_ROWS)) {
                 flush(now);
             }
@@ -444,18 +444,18 @@ final class SourceReader implements Runnable {
             ordered = null;
             switchTo(other, now);
         }
-        long asideBefore = setAside.count();
+        long asideBefore = rejectedLines.count();
         byte[] plain = form.isAsItIs() ? buffer : form.plain(buffer, count);
         decode(plain, form.isAsItIs() ? count : plain.length, now);
         tellWords();
-        if (setAside.count() > asideBefore && sent.waits(now)) {
-            List<SetAside.Item> items = setAside.items();
-            int fresh = (int) Math.min(items.size(), setAside.count() - asideBefore);
-            for (SetAside.Item item : items.subList(items.size() - fresh, items.size())) {
+        if (rejectedLines.count() > asideBefore && sent.waits(now)) {
+            List<RejectedLines.Item> items = rejectedLines.items();
+            int fresh = (int) Math.min(items.size(), rejectedLines.count() - asideBefore);
+            for (RejectedLines.Item item : items.subList(items.size() - fresh, items.size())) {
                 sent.said(item.text(), now);
             }
         }
-        if (state != LinkState.LIVE && decoder.waiting() > 0 && timekeeper != null) {
+        if (state != LinkState.LIVE && decoder.waiting() > 0 && timestamper != null) {
             state = LinkState.LIVE;
             reason = "";
         }
@@ -533,7 +533,7 @@ final class SourceReader implements Runnable {
 
     private void begin(StreamFormat format, long now) {
         sample = Arrays.copyOf(plain, Math.min(plain.length, Recogniser.LOOK));
-        decoder = format.decoder(setAside);
+        decoder = format.decoder(rejectedLines);
         decoder.restart(link.joinsMidStream()
                 || format instanceof DelimitedFormat delimited
                         && DelimitedFinder.startsMidLine(plain, plain.length, delimited));
@@ -544,7 +544,7 @@ final class SourceReader implements Runnable {
         assumedRate = link.unpaced()
                 && format.clock() == null
                 && Double.isNaN(source.setup().statedRateHz());
-        arrivals = new ArrivalLine();
+        arrivals = new ArrivalClockFit();
         unrecognised = new byte[0];
         reason = "";
         flush(now);
@@ -552,7 +552,7 @@ final class SourceReader implements Runnable {
 
     /** Where neither a clock nor the maker tells the rate, arrival does, once there was enough of it. */
     private boolean rateKnown(long now) {
-        if (timekeeper != null) {
+        if (timestamper != null) {
             return true;
         }
         StreamFormat format = decoder.format();
@@ -571,12 +571,12 @@ final class SourceReader implements Runnable {
         double byArrival = slow || flood && Double.isNaN(arrivals.periodSeconds())
                 ? (decoder.waiting() - 1) / ((lastByteNanos - firstByteNanos) * 1e-9)
                 : 1 / arrivals.periodSeconds();
-        timekeeper = new Timekeeper(
+        timestamper = new Timestamper(
                 format.clock(),
                 format.sequence(),
                 stated,
-                byArrival > 0 ? Timekeeper.nominal(byArrival, arrivals.uncertainty()) : ASSUMED_RATE_HZ);
-        timekeeper.goOn(arrivals);
+                byArrival > 0 ? Timestamper.nominal(byArrival, arrivals.uncertainty()) : ASSUMED_RATE_HZ);
+        timestamper.goOn(arrivals);
         state = LinkState.LIVE;
         return true;
     }
@@ -584,25 +584,25 @@ final class SourceReader implements Runnable {
     private void flush(long now) {
         handedOnNanos = now;
         if (decoder != null && decoder.waiting() > 0 && rateKnown(now)) {
-            handOn(timekeeper.date(decoder.takeRows(), now * 1e-9, silenceSeconds), now);
+            handOn(timestamper.date(decoder.takeRows(), now * 1e-9, silenceSeconds), now);
             silenceSeconds = 0;
         }
-        if (timekeeper != null && timekeeper.holds() && (atEnd || linkBroke || stopping)) {
-            handOn(timekeeper.rest(), now);
+        if (timestamper != null && timestamper.holds() && (atEnd || linkBroke || stopping)) {
+            handOn(timestamper.rest(), now);
         }
     }
 
     private void handOn(Block block, long now) {
         rows += block.rows();
-        rateHz = timekeeper.nominalRateHz();
-        lostRows = timekeeper.lostRows();
-        gaps = timekeeper.gapCount();
-        wrongStamps = timekeeper.wrongStamps();
-        lateRows = timekeeper.lateRows();
-        driftPpm = link.unpaced() ? Double.NaN : timekeeper.driftPpm();
-        jitterSeconds = timekeeper.jitterSeconds();
-        rateUncertainty = timekeeper.rateUncertainty();
-        arrivalPeriod = link.unpaced() ? Double.NaN : timekeeper.arrivalPeriodSeconds();
+        rateHz = timestamper.nominalRateHz();
+        lostRows = timestamper.lostRows();
+        gaps = timestamper.gapCount();
+        wrongStamps = timestamper.wrongStamps();
+        lateRows = timestamper.lateRows();
+        driftPpm = link.unpaced() ? Double.NaN : timestamper.driftPpm();
+        jitterSeconds = timestamper.jitterSeconds();
+        rateUncertainty = timestamper.rateUncertainty();
+        arrivalPeriod = link.unpaced() ? Double.NaN : timestamper.arrivalPeriodSeconds();
         if (block.rows() > 0) {
             receiver.block(block, rateHz, now);
         }
@@ -610,11 +610,11 @@ final class SourceReader implements Runnable {
 
     private void switchTo(StreamFormat format, long now) {
         flush(now);
-        decoder = format.decoder(setAside);
+        decoder = format.decoder(rejectedLines);
         decoder.restart(true);
         double rate = rateHz > 0 ? rateHz : ASSUMED_RATE_HZ;
-        timekeeper =
-                new Timekeeper(format.clock(), format.sequence(), source.setup().statedRateHz(), rate);
+        timestamper = new Timestamper(
+                format.clock(), format.sequence(), source.setup().statedRateHz(), rate);
         receiver.format(format);
     }
 
@@ -622,12 +622,12 @@ final class SourceReader implements Runnable {
     private void reshape(NewShape.Found found, long now) {
         StreamFormat was = decoder.format();
         flush(now);
-        setAside.takeBack(found.rejects());
-        Timekeeper goesOn = timekeeper;
+        rejectedLines.takeBack(found.rejects());
+        Timestamper goesOn = timestamper;
         switchTo(found.format(), now);
         if (Objects.equals(was.clock(), found.format().clock())
                 && Objects.equals(was.sequence(), found.format().sequence())) {
-            timekeeper = goesOn;
+            timestamper = goesOn;
         }
         changed = LinkHealth.CHANGED + ": now " + names(found.format()) + "; before " + names(was);
         LOG.info("{}: {}", address.text(), changed);

@@ -31,15 +31,15 @@ final class StoredLine {
 
     private final Source source;
     private final Rows rows;
-    private final StrandSight strand;
+    private final StreamSnapshot stream;
     private final PageCache cache;
     private final Pager pager;
     private final Map<Integer, PagedSeries> raws = new HashMap<>();
 
-    private StoredLine(Source source, Rows rows, StrandSight strand, PageCache cache, Pager pager) {
+    private StoredLine(Source source, Rows rows, StreamSnapshot stream, PageCache cache, Pager pager) {
         this.source = source;
         this.rows = rows;
-        this.strand = strand;
+        this.stream = stream;
         this.cache = cache;
         this.pager = pager;
     }
@@ -54,16 +54,17 @@ final class StoredLine {
         times.append(new TimeBase.Explicit(seconds), seconds.length);
         long lost = known.stream().mapToLong(Gap::missing).sum();
         double last = seconds[seconds.length - 1];
-        StrandSight strand = new StrandSight(index, station, rateHz, times, last, 0, known, lost);
-        return new StoredLine(source, rows, strand, cache, pager);
+        StreamSnapshot stream = new StreamSnapshot(index, station, rateHz, times, last, 0, known, lost);
+        return new StoredLine(source, rows, stream, cache, pager);
     }
 
     static StoredLine filed(Source source, int index, FiledRows rows, List<Gap> gaps, PageCache cache, Pager pager) {
         PagedTimes times = new PagedTimes(rows, cache);
         double rateHz = rateHz(rows);
         long lost = gaps.stream().mapToLong(Gap::missing).sum();
-        StrandSight strand = new StrandSight(index, Double.NaN, rateHz, times, times.lastSeconds(), 0, gaps, lost);
-        return new StoredLine(source, rows, strand, cache, pager);
+        StreamSnapshot stream =
+                new StreamSnapshot(index, Double.NaN, rateHz, times, times.lastSeconds(), 0, gaps, lost);
+        return new StoredLine(source, rows, stream, cache, pager);
     }
 
     /** @return begin and end of the rows that a rate is looked up in: all where they are held or few */
@@ -118,15 +119,15 @@ final class StoredLine {
         return rows;
     }
 
-    StrandSight strand() {
-        return strand;
+    StreamSnapshot stream() {
+        return stream;
     }
 
     boolean has(Rig rig, Channel channel) {
         String own = rig.ownName(channel.column());
-        return strand.source() == rig.sourceOf(channel.column())
+        return stream.source() == rig.sourceOf(channel.column())
                 && Stations.indexOf(source.format(), own) >= 0
-                && Double.compare(strand.station(), Stations.stationOf(source.format(), own)) == 0;
+                && Double.compare(stream.station(), Stations.stationOf(source.format(), own)) == 0;
     }
 
     private int columnOf(Rig rig, Channel channel) {
@@ -135,12 +136,12 @@ final class StoredLine {
 
     ChannelChain chain(Rig rig, Channel channel) {
         int column = columnOf(rig, channel);
-        return new ChannelChain(rig, channel, column, strand.rateHz(), rowsEach(column));
+        return new ChannelChain(rig, channel, column, stream.rateHz(), rowsEach(column));
     }
 
     /** @return segments of rows from the first on */
     Segments segments() {
-        return new Segments(strand.rateHz(), source.setup().warmUpSeconds());
+        return new Segments(stream.rateHz(), source.setup().warmUpSeconds());
     }
 
     /** @return each column's values of rows {@code from … to - 1}, read when it is asked for */
@@ -187,7 +188,7 @@ final class StoredLine {
             Recipe wanted = channel.recipe();
             long reach = 0;
             try {
-                double each = strand.rateHz() / scaled.rateHz();
+                double each = stream.rateHz() / scaled.rateHz();
                 double looked = Math.ceil(wanted.context(scaled.rateHz()) * each);
                 reach = looked > MOST_CONTEXT ? Long.MAX_VALUE : (long) looked;
             } catch (RecipeException e) {
@@ -247,14 +248,14 @@ final class StoredLine {
 
         private double[] make(long from, long to) {
             double warmUp = source.setup().warmUpSeconds();
-            long back = Math.max(context, (long) Math.ceil(warmUp * strand.rateHz()));
+            long back = Math.max(context, (long) Math.ceil(warmUp * stream.rateHz()));
             long begin = back > from ? 0 : from - back;
             long stop = Math.min(rows.count(), context > rows.count() ? rows.count() : to + context);
             double[] seconds = rows.seconds(begin, stop);
             IntFunction<double[]> columns = columns(begin, stop);
             Segments segments = begin == 0
                     ? segments()
-                    : Segments.after(strand.times().secondsAt(begin - 1), strand.rateHz(), warmUp);
+                    : Segments.after(stream.times().secondsAt(begin - 1), stream.rateHz(), warmUp);
             double[] clean = new double[(int) (to - from)];
             Arrays.fill(clean, Double.NaN);
             int shift = (int) (from - begin);

@@ -51,8 +51,8 @@ public final class StoredTake implements AutoCloseable {
     private static final String LEVELS = "each channel's ";
 
     private final Facts facts;
-    private final Sight sight;
-    private final Map<String, Work> works;
+    private final Snapshot snapshot;
+    private final Map<String, Work> tasks;
     private final Map<String, StoredLine.Drawing> drawings;
     private final boolean finished;
 
@@ -83,13 +83,13 @@ public final class StoredTake implements AutoCloseable {
 
     private StoredTake(
             Facts facts,
-            Sight sight,
-            Map<String, Work> works,
+            Snapshot snapshot,
+            Map<String, Work> tasks,
             Map<String, StoredLine.Drawing> drawings,
             boolean finished) {
         this.facts = facts;
-        this.sight = sight;
-        this.works = works;
+        this.snapshot = snapshot;
+        this.tasks = tasks;
         this.drawings = drawings;
         this.finished = finished;
     }
@@ -250,7 +250,7 @@ public final class StoredTake implements AutoCloseable {
 
     /** @return the same take worked out with a changed rig; what did not change is not worked out again */
     public StoredTake with(Rig changed) {
-        StoredTake other = made(facts, changed, this, works);
+        StoredTake other = made(facts, changed, this, tasks);
         return facts.held() ? other.finish(Told.NOBODY) : other;
     }
 
@@ -258,11 +258,11 @@ public final class StoredTake implements AutoCloseable {
     public StoredTake edited(String reader, List<HandEdit> edits) {
         Map<String, List<HandEdit>> others = new HashMap<>(facts.edits());
         others.put(reader, List.copyOf(edits));
-        Work done = works.get(reader);
+        Work done = tasks.get(reader);
         if (done != null) {
             done.runner().edited(edits);
         }
-        StoredTake other = made(facts.edited(others), sight.rig(), this, works);
+        StoredTake other = made(facts.edited(others), snapshot.rig(), this, tasks);
         return facts.held() ? other.finish(Told.NOBODY) : other;
     }
 
@@ -283,21 +283,21 @@ public final class StoredTake implements AutoCloseable {
 
     private StoredTake finish(Told told) {
         draw(told);
-        Map<String, Work> done = new HashMap<>(works);
+        Map<String, Work> done = new HashMap<>(tasks);
         for (StoredLine line : facts.lines()) {
-            List<Channel> own = own(sight.rig(), line);
-            List<ReaderSetup> all = new ArrayList<>(sight.rig().readers());
-            read(facts, sight.rig(), line, own, all, done, "", told);
-            read(facts, sight.rig(), line, own, levels(own), done, LEVELS, told);
+            List<Channel> own = own(snapshot.rig(), line);
+            List<ReaderSetup> all = new ArrayList<>(snapshot.rig().readers());
+            read(facts, snapshot.rig(), line, own, all, done, "", told);
+            read(facts, snapshot.rig(), line, own, levels(own), done, LEVELS, told);
         }
         told.at(1);
-        return new StoredTake(facts, sight(facts, sight.rig(), done, drawings), done, drawings, true);
+        return new StoredTake(facts, snapshot(facts, snapshot.rig(), done, drawings), done, drawings, true);
     }
 
     /** Works the extremes of all signals out, side by side from the beginning, so that all fill up together. */
     private void draw(Told told) {
         List<PagedSeries> all = new ArrayList<>();
-        for (ChannelSight channel : sight.channels()) {
+        for (ChannelSnapshot channel : snapshot.channels()) {
             all.add((PagedSeries) channel.raw());
             all.add((PagedSeries) channel.clean());
         }
@@ -337,17 +337,17 @@ public final class StoredTake implements AutoCloseable {
 
     /** @param kept what was read before, of which all that still holds is taken over */
     private static StoredTake made(Facts facts, Rig rig, StoredTake before, Map<String, Work> kept) {
-        Map<String, Work> works = new HashMap<>();
+        Map<String, Work> tasks = new HashMap<>();
         Map<String, StoredLine.Drawing> drawings = new HashMap<>();
         for (StoredLine line : facts.lines()) {
             List<Channel> own = own(rig, line);
-            keep(rig, own, rig.readers(), "", kept, works);
-            keep(rig, own, levels(own), LEVELS, kept, works);
+            keep(rig, own, rig.readers(), "", kept, tasks);
+            keep(rig, own, levels(own), LEVELS, kept, tasks);
             for (Channel channel : own) {
                 drawings.put(channel.column(), drawing(rig, line, channel, before));
             }
         }
-        return new StoredTake(facts, sight(facts, rig, works, drawings), works, drawings, false);
+        return new StoredTake(facts, snapshot(facts, rig, tasks, drawings), tasks, drawings, false);
     }
 
     private static void keep(
@@ -356,7 +356,7 @@ public final class StoredTake implements AutoCloseable {
             List<ReaderSetup> wanted,
             String of,
             Map<String, Work> before,
-            Map<String, Work> works) {
+            Map<String, Work> tasks) {
         for (ReaderSetup setup : wanted) {
             List<Channel> ports = ports(setup, own);
             Work work = before.get(of + setup.id());
@@ -366,7 +366,7 @@ public final class StoredTake implements AutoCloseable {
                     && work.runner().watchesOnly(rig.bandsOn(setup.id()))
                     && ports.stream().allMatch(c -> c.scaling().columns().isEmpty());
             if (same) {
-                works.put(of + setup.id(), work);
+                tasks.put(of + setup.id(), work);
             }
         }
     }
@@ -380,8 +380,9 @@ public final class StoredTake implements AutoCloseable {
     }
 
     private static StoredLine.Drawing drawing(Rig rig, StoredLine line, Channel channel, StoredTake before) {
-        ChannelSight old =
-                before == null ? null : before.sight().channel(channel.column()).orElse(null);
+        ChannelSnapshot old = before == null
+                ? null
+                : before.snapshot().channel(channel.column()).orElse(null);
         boolean sameSignal = old != null
                 && old.channel().scaling().equals(channel.scaling())
                 && old.channel().recipe().equals(channel.recipe())
@@ -389,21 +390,21 @@ public final class StoredTake implements AutoCloseable {
         return sameSignal ? before.drawings.get(channel.column()) : line.new Drawing(rig, channel);
     }
 
-    private static Sight sight(
-            Facts facts, Rig rig, Map<String, Work> works, Map<String, StoredLine.Drawing> drawings) {
-        List<ChannelSight> channels = new ArrayList<>();
+    private static Snapshot snapshot(
+            Facts facts, Rig rig, Map<String, Work> tasks, Map<String, StoredLine.Drawing> drawings) {
+        List<ChannelSnapshot> channels = new ArrayList<>();
         for (Channel channel : rig.channels()) {
             facts.lines().stream()
                     .filter(line -> line.has(rig, channel))
                     .findFirst()
                     .ifPresent(
-                            line -> channels.add(channel(rig, line, channel, works, drawings.get(channel.column()))));
+                            line -> channels.add(channel(rig, line, channel, tasks, drawings.get(channel.column()))));
         }
         LinkHealth health = LinkHealth.IDLE.withState(LinkState.STORED, "");
-        List<StrandSight> strands =
-                facts.lines().stream().map(StoredLine::strand).toList();
-        return new Sight(
-                Collections.nCopies(rig.sources().size(), health), rig, strands, channels, RecordingSight.NONE);
+        List<StreamSnapshot> streams =
+                facts.lines().stream().map(StoredLine::stream).toList();
+        return new Snapshot(
+                Collections.nCopies(rig.sources().size(), health), rig, streams, channels, RecordingSnapshot.NONE);
     }
 
     /**
@@ -435,11 +436,11 @@ public final class StoredTake implements AutoCloseable {
         ReaderSetup setup = new ReaderSetup(kind, own, settings);
         Facts facts = new Facts("", "", List::of, lines, List.of(), take.edits(), pages, null);
         for (StoredLine line : lines) {
-            Map<String, Work> works = new HashMap<>();
-            read(facts, fitted, line, own(fitted, line), List.of(setup), works, "", Told.NOBODY);
-            Work work = works.get(setup.id());
+            Map<String, Work> tasks = new HashMap<>();
+            read(facts, fitted, line, own(fitted, line), List.of(setup), tasks, "", Told.NOBODY);
+            Work work = tasks.get(setup.id());
             if (work != null) {
-                ReaderSight seen = work.runner().whole();
+                ReaderSnapshot seen = work.runner().whole();
                 for (ChannelChain chain : work.runner().chains()) {
                     if (!chain.trouble().isEmpty()) {
                         throw new ReaderException(chain.trouble());
@@ -473,14 +474,14 @@ public final class StoredTake implements AutoCloseable {
             StoredLine line,
             List<Channel> own,
             List<ReaderSetup> wanted,
-            Map<String, Work> works,
+            Map<String, Work> tasks,
             String of,
             Told told) {
         Map<Channel, ChannelChain> chains = new IdentityHashMap<>();
         List<ReaderRunner> fresh = new ArrayList<>();
         for (ReaderSetup setup : wanted) {
             List<Channel> ports = ports(setup, own);
-            if (ports.isEmpty() || ports.size() < setup.columns().size() || works.containsKey(of + setup.id())) {
+            if (ports.isEmpty() || ports.size() < setup.columns().size() || tasks.containsKey(of + setup.id())) {
                 continue;
             }
             List<ChannelChain> through = ports.stream()
@@ -489,7 +490,7 @@ public final class StoredTake implements AutoCloseable {
             ReaderRunner runner = new ReaderRunner(setup, rig.bandsOn(setup.id()), through);
             runner.edited(facts.edits().getOrDefault(setup.id(), List.of()));
             fresh.add(runner);
-            works.put(of + setup.id(), new Work(runner, ports));
+            tasks.put(of + setup.id(), new Work(runner, ports));
         }
         if (!fresh.isEmpty()) {
             run(line, chains, fresh, told);
@@ -510,19 +511,19 @@ public final class StoredTake implements AutoCloseable {
         readers.forEach(ReaderRunner::finish);
     }
 
-    private static ChannelSight channel(
-            Rig rig, StoredLine line, Channel channel, Map<String, Work> works, StoredLine.Drawing drawing) {
-        List<ReaderSight> readers = new ArrayList<>();
+    private static ChannelSnapshot channel(
+            Rig rig, StoredLine line, Channel channel, Map<String, Work> tasks, StoredLine.Drawing drawing) {
+        List<ReaderSnapshot> readers = new ArrayList<>();
         for (ReaderSetup setup : rig.readersOn(channel.column())) {
-            Work work = works.get(setup.id());
-            readers.add(work != null ? work.runner().whole() : ReaderSight.unread(setup));
+            Work work = tasks.get(setup.id());
+            readers.add(work != null ? work.runner().whole() : ReaderSnapshot.unread(setup));
         }
-        Work level = works.get(
+        Work level = tasks.get(
                 LEVELS + ReaderSetup.on(channel.column(), Level.NAME, Map.of()).id());
         LevelNow now = LevelNow.of(level == null ? null : level.runner().whole().reading());
-        return new ChannelSight(
+        return new ChannelSnapshot(
                 channel,
-                line.strand(),
+                line.stream(),
                 drawing.rateHz(),
                 line.raw(rig, channel),
                 drawing.series(),
@@ -546,8 +547,8 @@ public final class StoredTake implements AutoCloseable {
                 : level.lowest() < limits.low() ? level.lowest() : Double.NaN;
     }
 
-    public Sight sight() {
-        return sight;
+    public Snapshot snapshot() {
+        return snapshot;
     }
 
     public String title() {

@@ -29,7 +29,7 @@ public final class TableReading {
         List<SegmentRun.Lane> lanes = chains.stream().map(SegmentRun.Lane::of).toList();
         SegmentRun.run(new Segments(rateHz, 0), lanes, List.of(reader), c -> columns[c], seconds);
         reader.finish();
-        ReaderSight seen = reader.whole();
+        ReaderSnapshot seen = reader.whole();
         if (seen.reading() == null) {
             throw new ReaderException(seen.trouble());
         }

@@ -47,14 +47,14 @@ public final class Trail implements AutoCloseable {
     }
 
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
-    private final Room room = new Room();
+    private final QueueBudget room = new QueueBudget();
     private final List<Feed> feeds = new CopyOnWriteArrayList<>();
     private final CommonTime time = new CommonTime();
     private final Thread thread;
     private final AtomicReference<Recorder> recorder = new AtomicReference<>();
-    private volatile RecordingSight lastRecording = RecordingSight.NONE;
+    private volatile RecordingSnapshot lastRecording = RecordingSnapshot.NONE;
     private final RigInForce rig;
-    private volatile Sight sight;
+    private volatile Snapshot snapshot;
     private volatile boolean stopping;
     private volatile String failure = "";
     private volatile FromStart fromStart;
@@ -64,7 +64,7 @@ public final class Trail implements AutoCloseable {
 
     private Trail(Rig rig) {
         this.rig = new RigInForce(rig);
-        sight = Sight.nothing(rig);
+        snapshot = Snapshot.nothing(rig);
         thread = new Thread(this::run, "trail");
         thread.setDaemon(true);
     }
@@ -103,7 +103,7 @@ public final class Trail implements AutoCloseable {
         public void words(String legend) {
             Recorder running = recorder.get();
             if (running != null) {
-                running.mark(running.sight().seconds(), "words as numbers: " + legend);
+                running.mark(running.snapshot().seconds(), "words as numbers: " + legend);
             }
         }
 
@@ -163,7 +163,7 @@ public final class Trail implements AutoCloseable {
             try {
                 record(order.file(), order.title(), order.limit(), order.started());
             } catch (TakeException e) {
-                lastRecording = new RecordingSight(false, order.file(), 0, 0, 0, 0, -1, Double.NaN, e.getMessage());
+                lastRecording = new RecordingSnapshot(false, order.file(), 0, 0, 0, 0, -1, Double.NaN, e.getMessage());
             }
         }
     }
@@ -217,7 +217,7 @@ public final class Trail implements AutoCloseable {
 
     private void hand(Feed feed, Feed.Data data) {
         Order order = new Order.Data(feed, data);
-        int size = Room.of(data.block());
+        int size = QueueBudget.of(data.block());
         boolean mayWait = feed.reader().holdsUp();
         try {
             if (room.take(size, mayWait, () -> !stopping && failure.isEmpty())) {
@@ -247,10 +247,10 @@ public final class Trail implements AutoCloseable {
     }
 
     /** @return the newest sight; links and recording are of this very moment */
-    public Sight sight(long nanoTime) {
-        Sight seen = sight;
+    public Snapshot snapshot(long nanoTime) {
+        Snapshot seen = snapshot;
         Recorder running = recorder.get();
-        RecordingSight recording = running == null ? lastRecording : running.sight();
+        RecordingSnapshot recording = running == null ? lastRecording : running.snapshot();
         List<LinkHealth> links = new ArrayList<>();
         for (int i = 0; i < seen.rig().sources().size(); i++) {
             Feed feed = feedOf(i);
@@ -260,7 +260,7 @@ public final class Trail implements AutoCloseable {
                             ? link
                             : link.withState(LinkState.REFUSED, "lanes and readings stopped: " + failure));
         }
-        return new Sight(links, seen.rig(), seen.strands(), seen.channels(), recording);
+        return new Snapshot(links, seen.rig(), seen.streams(), seen.channels(), recording);
     }
 
     /** @return the newest bytes of a source as they came */
@@ -347,13 +347,13 @@ public final class Trail implements AutoCloseable {
     /** @return whether a recording runs */
     public boolean recording() {
         Recorder running = recorder.get();
-        return running != null && running.sight().running();
+        return running != null && running.snapshot().running();
     }
 
     /** Marks this moment in the recording. @return false when none runs */
     public boolean mark(String text, long nanoTime) {
         Recorder running = recorder.get();
-        return running != null && running.mark(sight.nowSeconds(nanoTime), text);
+        return running != null && running.mark(snapshot.nowSeconds(nanoTime), text);
     }
 
     /**
@@ -365,7 +365,7 @@ public final class Trail implements AutoCloseable {
         feedOf(source).reader().send(line, ending);
         Recorder running = recorder.get();
         if (running != null) {
-            running.mark(sight.nowSeconds(nanoTime), "sent: " + line);
+            running.mark(snapshot.nowSeconds(nanoTime), "sent: " + line);
         }
     }
 
@@ -375,11 +375,11 @@ public final class Trail implements AutoCloseable {
     }
 
     /** Ends the recording and waits until the take is whole. @return the last state of it */
-    public RecordingSight stopRecording() {
+    public RecordingSnapshot stopRecording() {
         Recorder running = recorder.get();
         if (running != null) {
             running.stop();
-            lastRecording = running.sight();
+            lastRecording = running.snapshot();
             recorder.compareAndSet(running, null);
         }
         return lastRecording;
@@ -419,9 +419,9 @@ public final class Trail implements AutoCloseable {
                 } else if (order instanceof Order.Change change) {
                     apply(change.rig());
                 } else if (order instanceof Order.Over over) {
-                    over.feed().strands().forEach(Strand::over);
+                    over.feed().streams().forEach(SampleStream::over);
                 } else if (order instanceof Order.Data data) {
-                    room.release(Room.of(data.data().block()));
+                    room.release(QueueBudget.of(data.data().block()));
                     data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));
                 }
                 unsettled |= order != null;
@@ -438,12 +438,12 @@ public final class Trail implements AutoCloseable {
         return rig.station(feed.name(), station);
     }
 
-    private List<Strand> strands() {
-        return feeds.stream().flatMap(feed -> feed.strands().stream()).toList();
+    private List<SampleStream> streams() {
+        return feeds.stream().flatMap(feed -> feed.streams().stream()).toList();
     }
 
     private void apply(Rig changed) {
-        strands().stream().filter(Strand::hasRate).forEach(strand -> strand.change(changed));
+        streams().stream().filter(SampleStream::hasRate).forEach(stream -> stream.change(changed));
         readingsNanos = 0;
     }
 
@@ -452,29 +452,29 @@ public final class Trail implements AutoCloseable {
         if (nanos - readingsNanos >= READINGS_NANOS) {
             readingsNanos = nanos;
             unsettled = false;
-            strands().forEach(Strand::settleReadings);
+            streams().forEach(SampleStream::settleReadings);
         }
-        List<StrandSight> strandSights = new ArrayList<>();
-        Map<String, ChannelSight> byColumn = new HashMap<>();
+        List<StreamSnapshot> streamSnapshots = new ArrayList<>();
+        Map<String, ChannelSnapshot> byColumn = new HashMap<>();
         Rig now = rig.get();
         for (Feed feed : feeds) {
             int source = feed.indexIn(now);
-            for (Strand strand : source < 0 ? List.<Strand>of() : feed.strands()) {
-                StrandSight one = strand.sight(source);
-                strandSights.add(one);
-                for (ChannelSight channel : strand.channels(one)) {
+            for (SampleStream stream : source < 0 ? List.<SampleStream>of() : feed.streams()) {
+                StreamSnapshot one = stream.snapshot(source);
+                streamSnapshots.add(one);
+                for (ChannelSnapshot channel : stream.channels(one)) {
                     byColumn.put(channel.channel().column(), channel);
                 }
             }
         }
-        List<ChannelSight> channels = new ArrayList<>();
+        List<ChannelSnapshot> channels = new ArrayList<>();
         for (Channel channel : now.channels()) {
-            ChannelSight one = byColumn.get(channel.column());
+            ChannelSnapshot one = byColumn.get(channel.column());
             if (one != null) {
                 channels.add(one);
             }
         }
-        strandSights.removeIf(one -> one.times() == null);
-        sight = new Sight(List.of(LinkHealth.IDLE), now, strandSights, channels, RecordingSight.NONE);
+        streamSnapshots.removeIf(one -> one.times() == null);
+        snapshot = new Snapshot(List.of(LinkHealth.IDLE), now, streamSnapshots, channels, RecordingSnapshot.NONE);
     }
 }

@@ -61,21 +61,21 @@ class AnyBoardTest {
     private void assertAllUnderstood(Map<String, Trail> trails) throws InterruptedException {
         for (Map.Entry<String, Trail> entry : trails.entrySet()) {
             SimulatedBoard board = SimulatedBoards.create(entry.getKey(), 1);
-            Sight sight = until(
+            Snapshot snapshot = until(
                     entry.getValue(),
                     s -> s.rig().format() != null
                             && s.hasSamples()
                             && s.health().state() == LinkState.LIVE);
-            assertThat(sight.rig().format().columns()).isEqualTo(board.columns());
+            assertThat(snapshot.rig().format().columns()).isEqualTo(board.columns());
             long channels = board.columns().stream().filter(Column::isChannel).count();
             boolean stations = entry.getKey().equals("battery");
             if (stations) {
-                sight = until(
+                snapshot = until(
                         entry.getValue(),
-                        s -> s.strands().size() == 6 && s.channels().size() == 12);
+                        s -> s.streams().size() == 6 && s.channels().size() == 12);
                 channels = 12;
             }
-            assertThat(sight.channels()).hasSize((int) channels);
+            assertThat(snapshot.channels()).hasSize((int) channels);
             if (!entry.getKey().equals("masthead-edges")) {
                 // Arrival tells the rate ever better, also on a machine that is busy with all these boards.
                 double rate = stations ? 2 : board.rowsPerSecond();
@@ -139,7 +139,7 @@ class AnyBoardTest {
             first.close();
             until(trail, s -> s.health().state() == LinkState.LOST);
             pump("deck", calling(port).getOutputStream());
-            Sight again =
+            Snapshot again =
                     until(trail, s -> s.health().reconnects() == 1 && s.health().state() == LinkState.LIVE);
             assertThat(again.rig().format().columns()).hasSize(6);
         }
@@ -169,16 +169,16 @@ class AnyBoardTest {
         Rig rig = Rig.blank("r", "sim:battery");
         Link link = new SimulatedLink(board, 1);
         try (Trail trail = Trail.start(rig, LinkAddress.parse("sim:battery"), link)) {
-            Sight sight = until(
+            Snapshot snapshot = until(
                     trail,
-                    s -> s.strands().size() == 6
-                            && s.strands().stream()
+                    s -> s.streams().size() == 6
+                            && s.streams().stream()
                                     .anyMatch(
                                             one -> one.state(s.health().state(), System.nanoTime()) == LinkState.LOST));
             long now = System.nanoTime();
-            for (StrandSight one : sight.strands()) {
+            for (StreamSnapshot one : snapshot.streams()) {
                 LinkState expected = one.station() == 6 ? LinkState.LOST : LinkState.LIVE;
-                assertThat(one.state(sight.health().state(), now)).isEqualTo(expected);
+                assertThat(one.state(snapshot.health().state(), now)).isEqualTo(expected);
             }
         }
     }
@@ -187,7 +187,7 @@ class AnyBoardTest {
     void aLineToTheBoardIsAnsweredActedOnAndKeptInTheTake() throws Exception {
         Path file = folder.resolve("heat.zest");
         try (Trail trail = Trail.start(Rig.blank("r", "sim:cupboard"))) {
-            until(trail, Sight::hasSamples);
+            until(trail, Snapshot::hasSamples);
             trail.record(file, "heat", RecordingLimit.NONE, java.time.Instant.EPOCH);
             until(trail, s -> s.recording().rows() > 0);
             trail.send(0, "heat 40", LineEnding.NEW_LINE, System.nanoTime());
@@ -211,13 +211,13 @@ class AnyBoardTest {
     void whileTheBoardWarmsUpSamplesAreKeptAndNotRead() throws Exception {
         Rig blank = Rig.blank("r", "sim:deck");
         try (Trail trail = Trail.start(blank.withLink(blank.link().withWarmUp(2)))) {
-            Sight cold = until(
+            Snapshot cold = until(
                     trail,
                     s -> s.channel("heel").isPresent()
                             && s.channel("heel").get().raw().end() > 100);
             assertThat(cold.channel("heel").get().warming()).isTrue();
             assertThat(cold.channel("heel").get().latestClean()).isNaN();
-            ChannelSight warm = until(trail, s -> !s.channel("heel").get().warming())
+            ChannelSnapshot warm = until(trail, s -> !s.channel("heel").get().warming())
                     .channel("heel")
                     .get();
             int read = 0;

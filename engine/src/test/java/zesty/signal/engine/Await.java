@@ -9,15 +9,15 @@ final class Await {
 
     private Await() {}
 
-    static Sight until(Trail trail, Predicate<Sight> condition) throws InterruptedException {
+    static Snapshot until(Trail trail, Predicate<Snapshot> condition) throws InterruptedException {
         for (int i = 0; i < TRIES; i++) {
-            Sight sight = trail.sight(System.nanoTime());
-            if (condition.test(sight)) {
-                return sight;
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            if (condition.test(snapshot)) {
+                return snapshot;
             }
             TimeUnit.MILLISECONDS.sleep(10);
         }
-        Sight last = trail.sight(System.nanoTime());
-        throw new AssertionError("never came about: " + last.links() + "\n" + last.rig() + "\n" + last.strands());
+        Snapshot last = trail.snapshot(System.nanoTime());
+        throw new AssertionError("never came about: " + last.links() + "\n" + last.rig() + "\n" + last.streams());
     }
 }

@@ -97,28 +97,32 @@ class BufferedPortTest {
         return Trail.startRecording(rig, address, address.link(), new Trail.FromStart(file, "t", limit, Instant.EPOCH));
     }
 
-    private static Sight until(Trail trail, Predicate<Sight> wanted, double seconds) throws InterruptedException {
+    private static Snapshot until(Trail trail, Predicate<Snapshot> wanted, double seconds) throws InterruptedException {
         long end = System.nanoTime() + (long) (seconds * 1e9);
         while (true) {
-            Sight sight = trail.sight(System.nanoTime());
-            if (wanted.test(sight) || System.nanoTime() > end) {
-                return sight;
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            if (wanted.test(snapshot) || System.nanoTime() > end) {
+                return snapshot;
             }
             TimeUnit.MILLISECONDS.sleep(20);
         }
     }
 
-    private static double rate(Sight sight) {
-        return sight.channels().isEmpty()
+    private static double rate(Snapshot snapshot) {
+        return snapshot.channels().isEmpty()
                 ? Double.NaN
-                : sight.channels().get(0).reader().map(ReaderSight::headline).orElse(Double.NaN);
+                : snapshot.channels()
+                        .get(0)
+                        .reader()
+                        .map(ReaderSnapshot::headline)
+                        .orElse(Double.NaN);
     }
 
     @Test
     void halfAMinuteInTheBufferIsDatedBackwardsAndThePulseIsRightWithinTenSeconds() throws Exception {
         serve(0, 1e9);
         try (Trail trail = start(folder.resolve("a.zest"), RecordingLimit.NONE)) {
-            Sight seen = until(trail, s -> s.lastSeconds() > 34 && rate(s) > 0, 10);
+            Snapshot seen = until(trail, s -> s.lastSeconds() > 34 && rate(s) > 0, 10);
             FingerSignal truth = new FingerSignal(3, RATE, EnumSet.noneOf(PulseMode.class));
             for (int i = 0; i < RATE * 40; i++) {
                 truth.next();
@@ -142,7 +146,7 @@ class BufferedPortTest {
         Path file = folder.resolve("b.zest");
         long rows;
         try (Trail trail = start(file, RecordingLimit.NONE)) {
-            Sight seen = until(trail, s -> s.health().rows() > 6000 + 200 * 14 && rate(s) > 0, 25);
+            Snapshot seen = until(trail, s -> s.health().rows() > 6000 + 200 * 14 && rate(s) > 0, 25);
             assertThat(seen.rateHz())
                     .as("what is seen has begun anew at the right rate")
                     .isCloseTo(RATE, within(2.0));
@@ -165,7 +169,7 @@ class BufferedPortTest {
         Path file = folder.resolve("c.zest");
         try (Trail trail = start(file, RecordingLimit.ofSeconds(4))) {
             until(trail, s -> s.recording().running(), 10);
-            Sight over = until(trail, s -> !s.recording().running(), 10);
+            Snapshot over = until(trail, s -> !s.recording().running(), 10);
             assertThat(over.recording().running()).isFalse();
             assertThat(over.recording().problem()).isEmpty();
             assertThat(over.recording().rows()).isBetween(300L, 420L);

@@ -53,7 +53,7 @@ class EveryKindTest {
      *
      * @param expects key of a list, a trace or a number that must not come out empty, so that nothing is not compared to nothing
      */
-    record Stretch(
+    record Segment(
             String kind,
             Map<String, String> settings,
             double rateHz,
@@ -74,7 +74,7 @@ class EveryKindTest {
         return bump(t % every, every / 2, width);
     }
 
-    static Stream<Stretch> stretches() {
+    static Stream<Segment> stretches() {
         Random random = new Random(8);
         DoubleUnaryOperator noise = t -> random.nextGaussian();
         DoubleUnaryOperator knocks = t -> 400 * Math.exp(-(t % 0.9) / 0.01) * Math.cos(2 * Math.PI * 300 * (t % 0.9));
@@ -82,14 +82,14 @@ class EveryKindTest {
         DoubleUnaryOperator heater = t -> t < 20 ? 0 : 60;
         DoubleUnaryOperator warms = t -> 20 + (t < 22 ? 0 : 30 * (1 - Math.exp(-(t - 22) / 9)));
         return Stream.of(
-                new Stretch(
+                new Segment(
                         "pulse",
                         Map.of("kind", "optical"),
                         200,
                         19,
                         "beats",
                         List.of(t -> 500 + 80 * train(t, 0.8, 0.07) + noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "pulse",
                         Map.of("kind", "electrical"),
                         500,
@@ -98,14 +98,14 @@ class EveryKindTest {
                         List.of(t -> 90 * train(t, 0.8, 0.01)
                                 + 25 * train(t + 0.55, 0.8, 0.04)
                                 + 2 * noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "muscle",
                         Map.of(),
                         1000,
                         14,
                         "bursts",
                         List.of(t -> effort.applyAsDouble(t) * noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "vibration",
                         Map.of("peaks", "3"),
                         1600,
@@ -115,28 +115,28 @@ class EveryKindTest {
                                 t -> 900 * Math.sin(2 * Math.PI * 61 * t) + 20 * noise.applyAsDouble(t),
                                 t -> 300 * Math.sin(2 * Math.PI * 122 * t) + 20 * noise.applyAsDouble(t),
                                 t -> 16_384 + 20 * noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "hits",
                         Map.of(),
                         4000,
                         9,
                         "hits",
                         List.of(t -> 512 + knocks.applyAsDouble(t) + noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "tone",
                         Map.of("from", "60"),
                         8000,
                         0.95,
                         "hz",
                         List.of(t -> 700 * Math.sin(2 * Math.PI * 311 * t) + 500 * Math.sin(2 * Math.PI * 622 * t))),
-                new Stretch(
+                new Segment(
                         "wind",
                         Map.of("per_turn", "2", "factor", "0.7"),
                         4,
                         100,
                         "series",
                         List.of(t -> Math.floor(3 + 2 * Math.sin(t / 7) + 0.3 * noise.applyAsDouble(t)))),
-                new Stretch(
+                new Segment(
                         "motion",
                         Map.of(),
                         100,
@@ -149,14 +149,14 @@ class EveryKindTest {
                                 t -> Math.toDegrees(0.4 * Math.cos(t)),
                                 t -> 0.3 * noise.applyAsDouble(t),
                                 t -> 0.3 * noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "step",
                         Map.of(),
                         10,
                         80,
                         "tau_s",
                         List.of(heater, t -> warms.applyAsDouble(t) + 0.05 * noise.applyAsDouble(t))),
-                new Stretch(
+                new Segment(
                         "level",
                         Map.of("bands", "960,1040", "hysteresis", "10"),
                         50,
@@ -165,7 +165,7 @@ class EveryKindTest {
                         List.of(t -> 500 + 60 * Math.sin(2 * t) + noise.applyAsDouble(t))));
     }
 
-    private Path capture(Stretch stretch) throws Exception {
+    private Path capture(Segment stretch) throws Exception {
         StringBuilder text = new StringBuilder("t_us");
         for (int c = 0; c < stretch.columns().size(); c++) {
             text.append(",c").append(c);
@@ -182,13 +182,13 @@ class EveryKindTest {
         return Files.writeString(folder.resolve("bytes.txt"), text);
     }
 
-    private static ReaderSight until(Trail trail, double seconds, String recipe) throws Exception {
+    private static ReaderSnapshot until(Trail trail, double seconds, String recipe) throws Exception {
         int still = 0;
         for (int i = 0; i < 1500; i++) {
-            Sight sight = trail.sight(System.nanoTime());
-            ChannelSight first = sight.channel("c0").orElse(null);
-            if (sight.health().state() == LinkState.OVER
-                    && sight.lastSeconds() > seconds
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            ChannelSnapshot first = snapshot.channel("c0").orElse(null);
+            if (snapshot.health().state() == LinkState.OVER
+                    && snapshot.lastSeconds() > seconds
                     && first != null
                     && first.channel().recipe().text().equals(recipe)
                     && first.reader().isPresent()
@@ -200,12 +200,12 @@ class EveryKindTest {
             TimeUnit.MILLISECONDS.sleep(20);
         }
         throw new AssertionError(
-                "never read to the end: " + trail.sight(System.nanoTime()).health());
+                "never read to the end: " + trail.snapshot(System.nanoTime()).health());
     }
 
     @ParameterizedTest(name = "{0}")
     @MethodSource("stretches")
-    void liveStoredExtractedAndWorkedOutAgainSayTheSame(Stretch stretch) throws Exception {
+    void liveStoredExtractedAndWorkedOutAgainSayTheSame(Segment stretch) throws Exception {
         Path capture = capture(stretch);
         Path file = folder.resolve("kept.zest");
         List<String> columns = new ArrayList<>();
@@ -237,8 +237,8 @@ class EveryKindTest {
         assertThat(said(live, stretch.expects())).isTrue();
         same(again, live);
         try (Take take = Take.open(file)) {
-            ReaderSight stored = StoredTake.load(take)
-                    .sight()
+            ReaderSnapshot stored = StoredTake.load(take)
+                    .snapshot()
                     .channel("c0")
                     .orElseThrow()
                     .reader()
@@ -323,7 +323,7 @@ class EveryKindTest {
 
     @Test
     void noKindIsLeftOut() {
-        assertThat(stretches().map(Stretch::kind))
+        assertThat(stretches().map(Segment::kind))
                 .containsAll(ReaderKinds.all().stream().map(ReaderKind::name).toList());
     }
 }

@@ -75,16 +75,16 @@ class HeldUpTest {
         }
     }
 
-    private static Sight until(Trail trail, Predicate<Sight> condition) throws InterruptedException {
+    private static Snapshot until(Trail trail, Predicate<Snapshot> condition) throws InterruptedException {
         for (int i = 0; i < 800; i++) {
-            Sight sight = trail.sight(System.nanoTime());
-            if (condition.test(sight)) {
-                return sight;
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            if (condition.test(snapshot)) {
+                return snapshot;
             }
             TimeUnit.MILLISECONDS.sleep(25);
         }
         throw new AssertionError(
-                "never came about: " + trail.sight(System.nanoTime()).links());
+                "never came about: " + trail.snapshot(System.nanoTime()).links());
     }
 
     private Trail recording(Link link, Path file, boolean only) {
@@ -103,11 +103,11 @@ class HeldUpTest {
         Path file = folder.resolve("all.zest");
         try (Trail trail = recording(new Counting(rows, true, null), file, only)) {
             until(trail, s -> s.health().state() == LinkState.OVER);
-            RecordingSight last = trail.stopRecording();
+            RecordingSnapshot last = trail.stopRecording();
             assertThat(last.problem()).isEmpty();
             assertThat(last.rows()).isEqualTo(rows);
             assertThat(last.lostRows()).isZero();
-            assertThat(trail.sight(System.nanoTime()).health().lostRows()).isZero();
+            assertThat(trail.snapshot(System.nanoTime()).health().lostRows()).isZero();
         }
         try (Take take = Take.open(file)) {
             double[] number = take.column(0);
@@ -123,8 +123,8 @@ class HeldUpTest {
         int rows = 4_000_000;
         Path file = folder.resolve("some.zest");
         try (Trail trail = recording(new Counting(rows, false, null), file, true)) {
-            Sight over = until(trail, s -> s.health().state() == LinkState.OVER);
-            RecordingSight last = trail.stopRecording();
+            Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER);
+            RecordingSnapshot last = trail.stopRecording();
             assertThat(over.health().rows()).isEqualTo(rows);
             // Kept and lost together are what was sent, to the row.
             assertThat(last.rows() + last.lostRows()).isEqualTo(rows);
@@ -138,11 +138,11 @@ class HeldUpTest {
     void anErrorNobodyForesawEndsTheSourceWithWordsAndKeepsWhatCame() throws Exception {
         Path file = folder.resolve("kept.zest");
         try (Trail trail = recording(new Counting(50_000, true, new OutOfMemoryError("for this test")), file, false)) {
-            Sight refused = until(trail, s -> s.health().state() == LinkState.REFUSED);
+            Snapshot refused = until(trail, s -> s.health().state() == LinkState.REFUSED);
             assertThat(refused.health().reason())
                     .contains("standard input: memory ran out; give it more")
                     .doesNotContain("OutOfMemory");
-            RecordingSight last = trail.stopRecording();
+            RecordingSnapshot last = trail.stopRecording();
             assertThat(last.rows()).isGreaterThan(0);
             try (Take take = Take.open(file)) {
                 assertThat(take.rows()).isEqualTo(last.rows());

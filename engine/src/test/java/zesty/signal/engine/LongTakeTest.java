@@ -92,16 +92,16 @@ class LongTakeTest {
         }
     }
 
-    private Sight paged(Take take) throws TakeException {
-        return StoredTake.load(take, share -> true, 1000).sight();
+    private Snapshot paged(Take take) throws TakeException {
+        return StoredTake.load(take, share -> true, 1000).snapshot();
     }
 
     @Test
     void whatIsDrawnFromPagesIsWhatIsDrawnFromMemory() throws Exception {
         try (Take take = Take.open(file);
                 Take other = Take.open(file)) {
-            Sight held = StoredTake.load(take).sight();
-            Sight paged = paged(other);
+            Snapshot held = StoredTake.load(take).snapshot();
+            Snapshot paged = paged(other);
             float[] one = new float[2];
             float[] two = new float[2];
             for (int c = 0; c < 3; c++) {
@@ -135,7 +135,7 @@ class LongTakeTest {
     void timesAndRowsAreFoundAsInMemory() throws Exception {
         try (Take take = Take.open(file);
                 Take other = Take.open(file)) {
-            Times held = StoredTake.load(take).sight().times();
+            Times held = StoredTake.load(take).snapshot().times();
             Times paged = paged(other).times();
             assertThat(paged.end()).isEqualTo(ROWS);
             Random random = new Random(3);
@@ -159,8 +159,8 @@ class LongTakeTest {
     void whatIsReadIsTheSame() throws Exception {
         try (Take take = Take.open(file);
                 Take other = Take.open(file)) {
-            Sight held = StoredTake.load(take).sight();
-            Sight paged = paged(other);
+            Snapshot held = StoredTake.load(take).snapshot();
+            Snapshot paged = paged(other);
             assertThat(paged.channels().get(0).reader().orElseThrow().reading().times("beats"))
                     .hasSizeGreaterThan(1000)
                     .containsExactly(held.channels()
@@ -181,15 +181,15 @@ class LongTakeTest {
         try (Take take = Take.open(file)) {
             StoredTake whole = StoredTake.load(take, share -> true, 1000);
             StoredTake changed = whole.with(
-                    whole.sight().rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("lowpass:20@2"))));
+                    whole.snapshot().rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("lowpass:20@2"))));
             assertThat(changed.finished()).isFalse();
-            ChannelSight pulse = changed.sight().channels().get(0);
+            ChannelSnapshot pulse = changed.snapshot().channels().get(0);
             assertThat(pulse.reader().orElseThrow().reading()).isNull();
             assertThat(pulse.reader().orElseThrow().trouble()).contains("not read yet");
             assertThat(pulse.clean().value(150_000)).isBetween(400.0, 800.0);
             // What was not changed is as it was.
-            assertThat(changed.sight().channels().get(1).clean())
-                    .isSameAs(whole.sight().channels().get(1).clean());
+            assertThat(changed.snapshot().channels().get(1).clean())
+                    .isSameAs(whole.snapshot().channels().get(1).clean());
             List<Double> shares = new ArrayList<>();
             assertThatThrownBy(() -> changed.finish(share -> {
                         shares.add(share);
@@ -198,7 +198,7 @@ class LongTakeTest {
                     .isInstanceOf(CancellationException.class);
             assertThat(shares).isSorted();
             assertThat(changed.finish(share -> true)
-                            .sight()
+                            .snapshot()
                             .channels()
                             .get(0)
                             .reader()
@@ -207,9 +207,9 @@ class LongTakeTest {
                             .times("beats"))
                     .hasSizeGreaterThan(1000);
 
-            ChannelSight flat = changed.with(
-                            changed.sight().rig().withChannel("warm", c -> c.withRecipe(Recipe.parse("detrend"))))
-                    .sight()
+            ChannelSnapshot flat = changed.with(
+                            changed.snapshot().rig().withChannel("warm", c -> c.withRecipe(Recipe.parse("detrend"))))
+                    .snapshot()
                     .channels()
                     .get(1);
             assertThat(flat.trouble()).contains("drawn without its recipe").contains("300000 rows");
@@ -225,8 +225,8 @@ class LongTakeTest {
         try (Take take = Take.open(file)) {
             StoredTake whole = StoredTake.load(take, share -> true, 1000);
             StoredTake changed = whole.with(
-                    whole.sight().rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("lowpass:20@2"))));
-            Series clean = changed.sight().channels().get(0).clean();
+                    whole.snapshot().rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("lowpass:20@2"))));
+            Series clean = changed.snapshot().channels().get(0).clean();
             float[] range = new float[2];
             clean.range(150_000, 150_100, range);
             assertThat(range).containsOnly(Float.NaN);

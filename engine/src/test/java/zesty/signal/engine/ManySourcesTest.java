@@ -96,7 +96,7 @@ class ManySourcesTest {
         try (Trail trail = Trail.start(Rig.blank("r", at(mast)))) {
             until(trail, s -> s.channel("wind").isPresent());
             trail.join("hull", SourceSetup.at(at(hull)));
-            Sight both = until(
+            Snapshot both = until(
                     trail,
                     s -> s.channel("hull/hum").filter(c -> c.raw().end() > 20).isPresent());
             assertThat(both.links()).hasSize(2);
@@ -106,7 +106,7 @@ class ManySourcesTest {
             trail.stopRecording();
 
             hull.close();
-            Sight alone = until(trail, s -> s.health(1).state() == LinkState.LOST);
+            Snapshot alone = until(trail, s -> s.health(1).state() == LinkState.LOST);
             assertThat(alone.health(0).state()).isEqualTo(LinkState.LIVE);
             trail.leave(1);
             until(trail, s -> s.channels().size() == 1 && s.links().size() == 1);
@@ -123,8 +123,8 @@ class ManySourcesTest {
             assertThat(take.rows(0)).isBetween(200L, 400L);
             assertThat(take.rows(1)).isBetween(100L, 200L);
             StoredTake stored = StoredTake.load(take);
-            assertThat(stored.sight().channels()).hasSize(2);
-            assertThat(stored.sight().channel("hull/hum").orElseThrow().raw().end())
+            assertThat(stored.snapshot().channels()).hasSize(2);
+            assertThat(stored.snapshot().channel("hull/hum").orElseThrow().raw().end())
                     .isEqualTo(take.rows(1));
             CsvExport.write(take, folder.resolve("both.csv"), false, share -> true);
         }
@@ -146,7 +146,7 @@ class ManySourcesTest {
         Trail.FromStart order = new Trail.FromStart(file, "all", RecordingLimit.ofSeconds(4), Instant.EPOCH);
         var address = zesty.signal.boards.link.LinkAddress.parse(rig.source());
         try (Trail trail = Trail.startRecording(again, address, address.link(), order)) {
-            Sight done = until(
+            Snapshot done = until(
                     trail, s -> s.recording().file() != null && !s.recording().running());
             assertThat(done.recording().problem()).isEmpty();
             assertThat(done.recording().lostRows()).isZero();

@@ -48,15 +48,15 @@ class OddTakesTest {
         return file;
     }
 
-    private static ChannelSight seen(Path file, long mostHeld) throws TakeException {
+    private static ChannelSnapshot seen(Path file, long mostHeld) throws TakeException {
         try (Take take = Take.open(file)) {
             StoredTake stored = StoredTake.load(take, share -> true, mostHeld);
-            ChannelSight channel = stored.sight().channels().get(0);
+            ChannelSnapshot channel = stored.snapshot().channels().get(0);
             // All of it is drawn while the take is open.
             Series clean = channel.clean();
             float[] range = new float[2];
             clean.range(0, clean.end(), range);
-            channel.strand().times().near(1e9, 1);
+            channel.stream().times().near(1e9, 1);
             for (long i = 0; i < clean.end(); i++) {
                 clean.value(i);
             }
@@ -67,32 +67,32 @@ class OddTakesTest {
     @ParameterizedTest
     @ValueSource(longs = {1, 1 << 22})
     void whatIsHardlyATakeIsDrawnOrTold(long mostHeld) throws Exception {
-        ChannelSight constant = seen(written(500, "bandpass:0.5..8@2", i -> 512), mostHeld);
+        ChannelSnapshot constant = seen(written(500, "bandpass:0.5..8@2", i -> 512), mostHeld);
         assertThat(constant.trouble()).isEmpty();
         assertThat(constant.level().highest()).isBetween(-1e-6, 1e-6);
         deleted();
 
-        ChannelSight huge = seen(written(2000, "lowpass:5@4", i -> i < 1000 ? 3 : 1e12), mostHeld);
+        ChannelSnapshot huge = seen(written(2000, "lowpass:5@4", i -> i < 1000 ? 3 : 1e12), mostHeld);
         assertThat(huge.clean().value(0)).isBetween(2.0, 4.0);
         assertThat(huge.clean().value(1999)).isBetween(0.99e12, 1.01e12);
         deleted();
 
-        ChannelSight longer = seen(written(40, "median:9999 | mean:1000 | highpass:0.01@4", i -> i), mostHeld);
+        ChannelSnapshot longer = seen(written(40, "median:9999 | mean:1000 | highpass:0.01@4", i -> i), mostHeld);
         assertThat(longer.clean().end()).isEqualTo(40);
         assertThat(Double.isInfinite(longer.clean().value(20))).isFalse();
         deleted();
 
-        ChannelSight nothing = seen(written(100, "lowpass:5@2", i -> Double.NaN), mostHeld);
+        ChannelSnapshot nothing = seen(written(100, "lowpass:5@2", i -> Double.NaN), mostHeld);
         assertThat(nothing.clean().value(50)).isNaN();
         assertThat(nothing.level().samples()).isZero();
         deleted();
 
-        ChannelSight above = seen(written(100, "lowpass:60@2", i -> i), mostHeld);
+        ChannelSnapshot above = seen(written(100, "lowpass:60@2", i -> i), mostHeld);
         assertThat(above.trouble()).contains("60 Hz is not below half of 100 samples/s");
         assertThat(above.clean().value(50)).isEqualTo(50);
         deleted();
 
-        ChannelSight pair = seen(written(2, "", i -> i), mostHeld);
+        ChannelSnapshot pair = seen(written(2, "", i -> i), mostHeld);
         assertThat(pair.clean().value(1)).isEqualTo(1);
     }
 

@@ -37,8 +37,9 @@ class OldFilesTest {
         Path copy = Files.copy(OLD.resolve("deck.zest"), folder.resolve("deck.zest"));
         try (Take take = Take.open(copy)) {
             assertThat(take.rows()).isEqualTo(4001);
-            Sight sight = StoredTake.load(take).sight();
-            ReaderSight pulse = sight.channel("pulse").orElseThrow().reader().orElseThrow();
+            Snapshot snapshot = StoredTake.load(take).snapshot();
+            ReaderSnapshot pulse =
+                    snapshot.channel("pulse").orElseThrow().reader().orElseThrow();
             // 76.117 beats/min by the reader of that time, which marked the tops; now the steepest rises are marked.
             assertThat(pulse.headline()).isCloseTo(76.117, within(0.05));
             assertThat(pulse.bands()).singleElement().satisfies(band -> assertThat(band.side())

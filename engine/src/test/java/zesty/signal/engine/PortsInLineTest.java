@@ -69,8 +69,8 @@ class PortsInLineTest {
         try (Trail trail = Trail.startRecording(
                 rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             for (int i = 0; i < 1000; i++) {
-                Sight sight = trail.sight(System.nanoTime());
-                if (sight.health().state() == LinkState.OVER && sight.lastSeconds() > 69.9) {
+                Snapshot snapshot = trail.snapshot(System.nanoTime());
+                if (snapshot.health().state() == LinkState.OVER && snapshot.lastSeconds() > 69.9) {
                     break;
                 }
                 TimeUnit.MILLISECONDS.sleep(20);

@@ -73,20 +73,20 @@ class ReadingTest {
                 .withBand(new BandSetup(LEVEL, "mean", new Band(18.5, 21.5, 0.2)));
     }
 
-    private static Sight until(Trail trail, Predicate<Sight> wanted) throws InterruptedException {
+    private static Snapshot until(Trail trail, Predicate<Snapshot> wanted) throws InterruptedException {
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
         while (true) {
-            Sight sight = trail.sight(System.nanoTime());
-            if (wanted.test(sight)) {
-                return sight;
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            if (wanted.test(snapshot)) {
+                return snapshot;
             }
-            assertThat(System.nanoTime()).as("last seen: %s", sight.links()).isLessThan(end);
+            assertThat(System.nanoTime()).as("last seen: %s", snapshot.links()).isLessThan(end);
             TimeUnit.MILLISECONDS.sleep(20);
         }
     }
 
-    private static ReaderSight reader(Sight sight, String id) {
-        return sight.channels().stream()
+    private static ReaderSnapshot reader(Snapshot snapshot, String id) {
+        return snapshot.channels().stream()
                 .flatMap(c -> c.readers().stream())
                 .filter(r -> r.setup().id().equals(id))
                 .findFirst()
@@ -107,11 +107,11 @@ class ReadingTest {
         Path file = folder.resolve("kept.zest");
         LinkAddress address = LinkAddress.parse("file:" + capture);
         Rig rig = rig(capture);
-        ReaderSight livePulse;
-        ReaderSight liveLevel;
+        ReaderSnapshot livePulse;
+        ReaderSnapshot liveLevel;
         try (Trail trail = Trail.startRecording(
                 rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
-            Sight over = until(
+            Snapshot over = until(
                     trail,
                     s -> s.health().state() == LinkState.OVER
                             && s.lastSeconds() > 119.99
@@ -121,7 +121,7 @@ class ReadingTest {
             liveLevel = reader(over, LEVEL);
             assertThat(over.channel("temp").orElseThrow().rateHz()).isCloseTo(20, within(0.4));
             // Kept while it warmed up, but not read: at the start and after the silence.
-            ChannelSight pulse = over.channel("pulse").orElseThrow();
+            ChannelSnapshot pulse = over.channel("pulse").orElseThrow();
             assertThat(pulse.clean().value(390)).isNaN();
             assertThat(pulse.clean().value(410)).isNotNaN();
             assertThat(pulse.clean().value(11_100)).isNaN();
@@ -142,7 +142,7 @@ class ReadingTest {
                     .text()
                     .equals("mean:3"));
             trail.change(change.reversed());
-            Sight again = until(trail, s -> s.channel("temp")
+            Snapshot again = until(trail, s -> s.channel("temp")
                     .orElseThrow()
                     .channel()
                     .recipe()
@@ -157,21 +157,21 @@ class ReadingTest {
         }
         try (Take take = Take.open(file)) {
             StoredTake stored = StoredTake.load(take);
-            ReaderSight pulse = reader(stored.sight(), PULSE);
+            ReaderSnapshot pulse = reader(stored.snapshot(), PULSE);
             double[] live = times(livePulse.events(), 0, 118);
             double[] kept = times(pulse.events(), 0, 118);
             assertThat(kept).hasSameSizeAs(live);
             for (int i = 0; i < live.length; i++) {
                 assertThat(kept[i]).isCloseTo(live[i], within(0.002));
             }
-            ReaderSight level = reader(stored.sight(), LEVEL);
+            ReaderSnapshot level = reader(stored.snapshot(), LEVEL);
             double[] crossed = times(level.events(), 0, 200);
             assertThat(crossed).hasSizeBetween(3, 30);
             assertThat(crossed).containsExactly(times(liveLevel.events(), 0, 200), within(0.002));
             assertThat(level.band("mean").orElseThrow().decisions())
-                    .extracting(BandSight.Decision::side)
+                    .extracting(BandSnapshot.Decision::side)
                     .isEqualTo(liveLevel.band("mean").orElseThrow().decisions().stream()
-                            .map(BandSight.Decision::side)
+                            .map(BandSnapshot.Decision::side)
                             .toList())
                     .contains(Band.Side.ABOVE, Band.Side.BELOW);
             // The command line's way gives the same as the window's.
@@ -197,24 +197,24 @@ class ReadingTest {
         double[] before;
         try (Take take = Take.open(file)) {
             StoredTake stored = StoredTake.load(take);
-            before = reader(stored.sight(), PULSE).reading().times("beats");
+            before = reader(stored.snapshot(), PULSE).reading().times("beats");
             gone = before[20];
             double put = before[40] + 0.31;
             List<HandEdit> edits = List.of(new HandEdit(false, gone), new HandEdit(true, put));
             take.edit(PULSE, edits);
             StoredTake edited = stored.edited(PULSE, edits);
-            double[] after = reader(edited.sight(), PULSE).reading().times("beats");
+            double[] after = reader(edited.snapshot(), PULSE).reading().times("beats");
             assertThat(after).hasSameSizeAs(before).doesNotContain(gone).contains(put);
             // No interval runs over the beat that is gone: the longest stays that of two neighbours.
-            assertThat(reader(edited.sight(), PULSE).reading().scalar("rate_bpm.min"))
-                    .isEqualTo(reader(stored.sight(), PULSE).reading().scalar("rate_bpm.min"));
-            assertThat(edited.sight().channel("temp").orElseThrow().clean())
-                    .isSameAs(stored.sight().channel("temp").orElseThrow().clean());
+            assertThat(reader(edited.snapshot(), PULSE).reading().scalar("rate_bpm.min"))
+                    .isEqualTo(reader(stored.snapshot(), PULSE).reading().scalar("rate_bpm.min"));
+            assertThat(edited.snapshot().channel("temp").orElseThrow().clean())
+                    .isSameAs(stored.snapshot().channel("temp").orElseThrow().clean());
         }
         try (Take again = Take.open(file)) {
             assertThat(again.edits().get(PULSE)).hasSize(2);
             double[] after =
-                    reader(StoredTake.load(again).sight(), PULSE).reading().times("beats");
+                    reader(StoredTake.load(again).snapshot(), PULSE).reading().times("beats");
             assertThat(Arrays.stream(after)).hasSize(before.length).doesNotContain(gone);
             assertThat(StoredTake.read(again, "pulse", List.of("pulse"), Map.of(Pulse.SOURCE, "optical"))
                             .times("beats"))

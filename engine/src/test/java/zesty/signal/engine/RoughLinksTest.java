@@ -159,12 +159,12 @@ class RoughLinksTest {
         }
         link.silence(300).give("\n" + deck(4000)).silence(400);
         try (Trail trail = start(link, blank())) {
-            Sight puzzled = until(
+            Snapshot puzzled = until(
                     trail,
                     s -> s.health().bytes() > 200_000 && s.health().reason().contains("wrong speed"));
             assertThat(puzzled.health().state()).isEqualTo(LinkState.WARMING_UP);
             assertThat(puzzled.channels()).isEmpty();
-            Sight known =
+            Snapshot known =
                     until(trail, s -> s.rig().format() != null && s.health().rows() > 3000);
             assertThat(known.rig().format().columns()).hasSize(6);
         }
@@ -185,16 +185,17 @@ class RoughLinksTest {
         Path file = folder.resolve("shape.zest");
         try (Trail trail = Trail.startRecording(
                 blank(), ADDRESS, link, new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
-            Sight over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 8.98);
+            Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 8.98);
             assertThat(over.health().rows()).isEqualTo(900);
-            assertThat(over.health().setAside()).isZero();
+            assertThat(over.health().rejectedLines()).isZero();
             assertThat(over.health().reason()).startsWith("the stream changed its shape");
             assertThat(over.channels()).hasSize(2);
         }
         try (Take take = Take.open(file)) {
             StoredTake stored = StoredTake.load(take);
-            assertThat(stored.sight().channel("amps").orElseThrow().raw().end()).isEqualTo(900);
-            assertThat(stored.sight().channel("amps").orElseThrow().raw().value(450))
+            assertThat(stored.snapshot().channel("amps").orElseThrow().raw().end())
+                    .isEqualTo(900);
+            assertThat(stored.snapshot().channel("amps").orElseThrow().raw().value(450))
                     .isEqualTo(450 % 30);
             assertThat(take.marks())
                     .extracting(mark -> mark.text())
@@ -213,18 +214,18 @@ class RoughLinksTest {
         link.silence(5000).give("3,4\n3,4\n").silence(900);
         try (Trail trail = start(link, blank())) {
             until(trail, s -> s.health().state() == LinkState.LIVE);
-            Sight held = until(trail, s -> s.health().state() == LinkState.HELD);
+            Snapshot held = until(trail, s -> s.health().state() == LinkState.HELD);
             assertThat(held.health().reason()).isEqualTo("no new data");
-            Sight lost = until(trail, s -> s.health().state() == LinkState.LOST);
+            Snapshot lost = until(trail, s -> s.health().state() == LinkState.LOST);
             assertThat(lost.health().reason()).startsWith("silent for ");
             until(trail, s -> s.health().state() == LinkState.LIVE);
-            Sight after = until(
+            Snapshot after = until(
                     trail,
                     s -> s.health().rows() == 122
-                            && !s.strands().isEmpty()
-                            && s.strands().get(0).gaps().size() == 1);
+                            && !s.streams().isEmpty()
+                            && s.streams().get(0).gaps().size() == 1);
             // The script's own pauses tell how long it really was on a busy machine.
-            assertThat(after.strands().get(0).gaps().get(0).seconds())
+            assertThat(after.streams().get(0).gaps().get(0).seconds())
                     .isBetween(4.5, link.longestSilenceSeconds() + 0.5);
         }
     }
@@ -238,14 +239,14 @@ class RoughLinksTest {
         }
         link.silence(200);
         try (Trail trail = start(link, blank())) {
-            Sight sight = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 1.4);
-            assertThat(sight.health().rows()).isEqualTo(300);
-            assertThat(sight.health().setAside()).isOne();
-            assertThat(sight.rateHz()).isEqualTo(200);
+            Snapshot snapshot = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 1.4);
+            assertThat(snapshot.health().rows()).isEqualTo(300);
+            assertThat(snapshot.health().rejectedLines()).isOne();
+            assertThat(snapshot.rateHz()).isEqualTo(200);
             String[] last =
                     deck(300).lines().skip(299).findFirst().orElseThrow().split(",");
             for (int c = 0; c < 5; c++) {
-                assertThat(sight.channels().get(c).latestRaw()).isEqualTo(Double.parseDouble(last[c + 1]));
+                assertThat(snapshot.channels().get(c).latestRaw()).isEqualTo(Double.parseDouble(last[c + 1]));
             }
         }
     }
@@ -260,7 +261,7 @@ class RoughLinksTest {
                 .silence(200)
                 .breaks("you may not use this port", true);
         try (Trail trail = start(link, blank())) {
-            Sight refused = until(trail, s -> s.health().state() == LinkState.REFUSED);
+            Snapshot refused = until(trail, s -> s.health().state() == LinkState.REFUSED);
             assertThat(refused.health().reason()).isEqualTo("you may not use this port");
             assertThat(refused.health().reconnects()).isOne();
             // After the first opening the header is believed; after the second the first line is not.
@@ -288,15 +289,15 @@ class RoughLinksTest {
         }
         link.give(rows.toString()).silence(300);
         try (Trail trail = start(link, rig)) {
-            Sight sight =
+            Snapshot snapshot =
                     until(trail, s -> s.channels().size() == 2 && s.health().rows() == 200);
-            ChannelSight mine = sight.channel("b").orElseThrow();
+            ChannelSnapshot mine = snapshot.channel("b").orElseThrow();
             assertThat(mine.channel().name()).isEqualTo("Mine");
             // The recipe cannot run at this rate: said so, and the signal is there all the same.
             assertThat(mine.trouble()).contains("must be below 50 Hz");
             assertThat(mine.clean().value(50)).isEqualTo(2 * 500 + 1);
-            assertThat(sight.channel("gone")).isEmpty();
-            assertThat(sight.channel("a")).isPresent();
+            assertThat(snapshot.channel("gone")).isEmpty();
+            assertThat(snapshot.channel("a")).isPresent();
         }
     }
 
@@ -318,7 +319,7 @@ class RoughLinksTest {
                     .hasMessageContaining("a recording is running already");
             until(trail, s -> s.recording().rows() > 20);
             assertThat(trail.mark("here", System.nanoTime())).isTrue();
-            Sight over = until(trail, s -> !s.recording().running());
+            Snapshot over = until(trail, s -> !s.recording().running());
             assertThat(over.recording().share()).isEqualTo(1);
             assertThat(over.recording().problem()).isEmpty();
             assertThatThrownBy(() -> trail.record(file, "again", RecordingLimit.NONE, Instant.EPOCH))
@@ -345,9 +346,9 @@ class RoughLinksTest {
         }
         link.silence(200);
         try (Trail trail = start(link, blank())) {
-            Sight sight = until(trail, s -> s.health().state() == LinkState.OVER);
-            assertThat(sight.health().rows()).isEqualTo(400);
-            assertThat(sight.health().setAside()).isZero();
+            Snapshot snapshot = until(trail, s -> s.health().state() == LinkState.OVER);
+            assertThat(snapshot.health().rows()).isEqualTo(400);
+            assertThat(snapshot.health().rejectedLines()).isZero();
         }
     }
 }

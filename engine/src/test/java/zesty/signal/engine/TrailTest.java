@@ -90,10 +90,10 @@ class TrailTest {
                 far.write(out, 300);
             }
             until(trail, s -> s.health().rows() == 300);
-            assertThat(trail.sight(System.nanoTime()).health().state()).isIn(LinkState.LIVE, LinkState.HELD);
+            assertThat(trail.snapshot(System.nanoTime()).health().state()).isIn(LinkState.LIVE, LinkState.HELD);
             cable.close();
             TimeUnit.MILLISECONDS.sleep(1000);
-            Sight lost = until(trail, s -> s.health().state() == LinkState.LOST);
+            Snapshot lost = until(trail, s -> s.health().state() == LinkState.LOST);
             assertThat(lost.health().reason()).contains("is not there");
             try (PtyPair again = new PtyPair(folder);
                     OutputStream out = again.boardEnd()) {
@@ -145,7 +145,7 @@ class TrailTest {
                 LinkAddress.parse("sim:deck"),
                 new SimulatedLink(board, 1e6, 200 * 60),
                 new Trail.FromStart(bySamples, "t", RecordingLimit.ofSamples(777), Instant.EPOCH))) {
-            Sight over = until(
+            Snapshot over = until(
                     trail,
                     s -> s.health().state() == LinkState.OVER
                             && !Double.isNaN(s.lastSeconds())
@@ -158,7 +158,7 @@ class TrailTest {
             List<Double> truth =
                     board.pulse().truth().stream().filter(t -> t > 40 && t < 60).toList();
             double trueRate = 60 * (truth.size() - 1) / (truth.get(truth.size() - 1) - truth.get(0));
-            Sight read = until(
+            Snapshot read = until(
                     trail,
                     s -> s.channels().get(0).reader().isPresent()
                             && s.channels().get(0).reader().get().events().size() > 60);
@@ -168,17 +168,17 @@ class TrailTest {
             // A changed recipe works the past out again.
             trail.change(RigChange.between(
                     trail.rig(), trail.rig().withChannel("pulse", c -> c.withRecipe(Recipe.parse("offset:1000")))));
-            Sight changed = until(
+            Snapshot changed = until(
                     trail, s -> s.channels().get(0).channel().recipe().text().equals("offset:1000"));
-            ChannelSight pulse = changed.channels().get(0);
+            ChannelSnapshot pulse = changed.channels().get(0);
             assertThat(pulse.clean().end()).isEqualTo(pulse.raw().end());
             assertThat(pulse.clean().value(5000)).isEqualTo(pulse.raw().value(5000) + 1000);
         }
         try (Take take = Take.open(bySamples)) {
             assertThat(take.rows()).isEqualTo(777);
             StoredTake stored = StoredTake.load(take);
-            assertThat(stored.sight().health().state()).isEqualTo(LinkState.STORED);
-            assertThat(stored.sight().rateHz()).isCloseTo(200, within(0.1));
+            assertThat(stored.snapshot().health().state()).isEqualTo(LinkState.STORED);
+            assertThat(stored.snapshot().rateHz()).isCloseTo(200, within(0.1));
         }
     }
 
@@ -198,8 +198,8 @@ class TrailTest {
                         new Channel("amps", "power", new Scaling(null, power, List.of(), "W"), Recipe.NONE, true)));
         try (Trail trail = Trail.startRecording(
                 rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
-            Sight over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 4.98);
-            ChannelSight watts = over.channel("amps").orElseThrow();
+            Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 4.98);
+            ChannelSnapshot watts = over.channel("amps").orElseThrow();
             for (int i = 0; i < 500; i++) {
                 // The other column is taken in by its own scaling, not by its recipe.
                 assertThat(watts.clean().value(i)).isEqualTo((12 + i % 7) * (i % 5));
@@ -211,7 +211,7 @@ class TrailTest {
                             .withChannel(
                                     "cell volts",
                                     c -> c.withScaling(new Scaling(null, new Line(10, 0), List.of(), "V")))));
-            Sight changed =
+            Snapshot changed =
                     until(trail, s -> s.channel("amps").orElseThrow().clean().value(1) == 130);
             assertThat(changed.channel("amps").orElseThrow().clean().value(499)).isEqualTo(10 * (12 + 499 % 7) * 4);
             trail.change(RigChange.between(
@@ -223,12 +223,12 @@ class TrailTest {
         try (Take take = Take.open(file)) {
             assertThat(take.rig().channels().get(1).scaling().columns()).containsExactly("cell_volts");
             StoredTake stored = StoredTake.load(take);
-            assertThat(stored.sight().channel("amps").orElseThrow().clean().value(1))
+            assertThat(stored.snapshot().channel("amps").orElseThrow().clean().value(1))
                     .isEqualTo(13);
-            StoredTake other = stored.with(stored.sight()
+            StoredTake other = stored.with(stored.snapshot()
                     .rig()
                     .withChannel("cell volts", c -> c.withScaling(new Scaling(null, new Line(2, 0), List.of(), "V"))));
-            assertThat(other.sight().channel("amps").orElseThrow().clean().value(1))
+            assertThat(other.snapshot().channel("amps").orElseThrow().clean().value(1))
                     .isEqualTo(26);
             CsvExport.write(take, folder.resolve("power.csv"), false, share -> true);
         }
@@ -253,15 +253,15 @@ class TrailTest {
                         new Channel("level", "Level", Scaling.asItCame(""), Recipe.parse("lowpass:1@2"), true)));
         try (Trail trail = Trail.startRecording(
                 rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
-            Sight over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 24.9);
+            Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 24.9);
             // Settled on each side: a filter that ran across would need seconds to climb from 100 to 900.
-            ChannelSight level = over.channels().get(0);
+            ChannelSnapshot level = over.channels().get(0);
             assertThat(level.clean().value(999)).isCloseTo(100, within(1e-3));
             assertThat(level.clean().value(1000)).isCloseTo(900, within(1e-3));
         }
         try (Take take = Take.open(file)) {
             assertThat(take.gaps()).containsExactly(new Gap(9.99, 15, 500));
-            ChannelSight level = StoredTake.load(take).sight().channels().get(0);
+            ChannelSnapshot level = StoredTake.load(take).snapshot().channels().get(0);
             assertThat(level.clean().value(1000)).isCloseTo(900, within(1e-3));
         }
     }

@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.function.DoublePredicate;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.Companions;
+import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Scaling;
 
@@ -29,7 +29,7 @@ public final class CsvExport {
     private CsvExport() {}
 
     /** A column of the file: as it came where it has no scaling, else a channel made of it. */
-    private record Field(String header, int column, Scaling scaling, Companions companions) {}
+    private record Field(String header, int column, Scaling scaling, ExtraInputs extraInputs) {}
 
     /**
      * Writes the file, whole or not at all.
@@ -94,18 +94,18 @@ public final class CsvExport {
             Integer column = byName.get(channel.column());
             if (column != null && !scaling.isAsItCame()) {
                 String header = header(channel.name(), scaling.unit());
-                fields.add(new Field(header, column, scaling, companions(rig, channel)));
+                fields.add(new Field(header, column, scaling, extraInputs(rig, channel)));
             }
         }
         return fields;
     }
 
-    private static Companions companions(Rig rig, Channel channel) {
+    private static ExtraInputs extraInputs(Rig rig, Channel channel) {
         try {
-            return Companions.of(rig, channel);
+            return ExtraInputs.of(rig, channel);
         } catch (IllegalArgumentException e) {
             // A chain that lacks a column gives nothing, and its column says so with empty cells.
-            return Companions.NONE;
+            return ExtraInputs.NONE;
         }
     }
 
@@ -139,7 +139,7 @@ public final class CsvExport {
                 values[f] = own;
                 if (field.scaling() != null) {
                     values[f] = new double[own.length];
-                    double[][] others = field.companions().values(raw::get, 0, own.length);
+                    double[][] others = field.extraInputs().values(raw::get, 0, own.length);
                     field.scaling().apply(own, others, values[f], own.length);
                 }
             }

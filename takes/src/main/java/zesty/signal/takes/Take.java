@@ -93,7 +93,7 @@ public final class Take implements AutoCloseable {
                 if (ProcessMark.runs(take.fact("process"))) {
                     throw new TakeException(file + " is still being recorded; stop the recording first");
                 }
-                new TakeMender(take.connection, take.checked).mend(take);
+                new TakeRepair(take.connection, take.checked).mend(take);
                 take.load();
             }
             return take;

@@ -17,7 +17,7 @@ import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFinder;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.TextForm;
@@ -60,7 +60,7 @@ final class DecodeCommand implements Callable<Integer> {
                     .orElseThrow(() -> new Refusal(file + ": no format was recognised"
                             + (formatName == null ? "" : " as " + formatName)
                             + "; lines with numbers or packets of one length are needed"));
-            StreamDecoder decoder = format.decoder(new SetAside(KEPT));
+            StreamDecoder decoder = format.decoder(new RejectedLines(KEPT));
             decoder.restart(format instanceof DelimitedFormat delimited
                     && DelimitedFinder.startsMidLine(first, first.length, delimited));
             try (DecodedSpool spool = new DecodedSpool(decoder, json ? Integer.MAX_VALUE : SHOWN)) {
@@ -133,12 +133,12 @@ final class DecodeCommand implements Callable<Integer> {
         out.println(format.words() + ", "
                 + format.columns().size() + " columns: "
                 + String.join(", ", format.columns().stream().map(Column::name).toList()));
-        long aside = decoder.setAside().count();
+        long aside = decoder.rejectedLines().count();
         out.println(decoder.lines() + " lines, " + spool.rows() + " rows, " + aside + " rejected");
         if (!legend.isEmpty()) {
             out.println("words as numbers: " + legend);
         }
-        for (SetAside.Item item : spool.shown()) {
+        for (RejectedLines.Item item : spool.shown()) {
             out.println("  line " + item.line() + ": " + item.why() + ": " + item.text());
         }
         if (aside > spool.shown().size()) {

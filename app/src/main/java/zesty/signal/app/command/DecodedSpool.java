@@ -11,8 +11,8 @@ import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Rows;
-import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.takes.NumberRows;
 
@@ -27,7 +27,7 @@ final class DecodedSpool implements AutoCloseable {
     private final List<Path> files = new ArrayList<>();
     private final List<OutputStream> streams = new ArrayList<>();
     private final List<NumberRows> columns = new ArrayList<>();
-    private final List<SetAside.Item> shown = new ArrayList<>();
+    private final List<RejectedLines.Item> shown = new ArrayList<>();
     private long rows;
     private long rejects;
 
@@ -62,7 +62,7 @@ final class DecodedSpool implements AutoCloseable {
                 }
             }
         }
-        for (SetAside.Item item : decoder.setAside().drain()) {
+        for (RejectedLines.Item item : decoder.rejectedLines().drain()) {
             if (whole()) {
                 OutputStream out = streams.get(streams.size() - 1);
                 ObjectNode node = Json.object();
@@ -79,7 +79,7 @@ final class DecodedSpool implements AutoCloseable {
         return rows;
     }
 
-    List<SetAside.Item> shown() {
+    List<RejectedLines.Item> shown() {
         return shown;
     }
 
@@ -108,7 +108,7 @@ final class DecodedSpool implements AutoCloseable {
             text("]}");
         }
         text("],\"lines\":" + decoder.lines() + ",\"rejected\":"
-                + decoder.setAside().count() + ",\"rejects\":[");
+                + decoder.rejectedLines().count() + ",\"rejects\":[");
         copy(files.get(files.size() - 1));
         text("]}\n");
         System.out.flush();

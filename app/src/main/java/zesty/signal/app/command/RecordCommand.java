@@ -21,8 +21,8 @@ import zesty.signal.core.rig.Source;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingLimit;
-import zesty.signal.engine.RecordingSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.RigJson;
@@ -99,15 +99,16 @@ final class RecordCommand implements Callable<Integer> {
     }
 
     /** Once a while, for as long as nothing is recorded: what comes instead. */
-    private void tellOfWaiting(Sight sight) {
+    private void tellOfWaiting(Snapshot snapshot) {
         double waited = (System.nanoTime() - startNanos) * 1e-9;
         if (waited < nextHintSeconds) {
             return;
         }
         nextHintSeconds = 4 * nextHintSeconds;
-        for (int i = 0; i < sight.links().size(); i++) {
-            LinkHealth link = sight.links().get(i);
-            String at = address(sight.rig().sources().get(i).setup().address()).words();
+        for (int i = 0; i < snapshot.links().size(); i++) {
+            LinkHealth link = snapshot.links().get(i);
+            String at =
+                    address(snapshot.rig().sources().get(i).setup().address()).words();
             String why = link.reason().isEmpty() ? "no data" : link.reason();
             if (link.rows() == 0) {
                 hint(String.format(Locale.ROOT, "still waiting after %.0f s: %s: %s", waited, at, why));
@@ -115,8 +116,8 @@ final class RecordCommand implements Callable<Integer> {
         }
     }
 
-    private boolean listens(Sight sight, int source) {
-        return address(sight.rig().sources().get(source).setup().address()) instanceof LinkAddress.Tcp tcp
+    private boolean listens(Snapshot snapshot, int source) {
+        return address(snapshot.rig().sources().get(source).setup().address()) instanceof LinkAddress.Tcp tcp
                 && tcp.listens();
     }
 
@@ -129,9 +130,9 @@ final class RecordCommand implements Callable<Integer> {
     private void stopped(Trail trail) {
         toldToEnd = true;
         trail.close();
-        RecordingSight last = trail.stopRecording();
+        RecordingSnapshot last = trail.stopRecording();
         if (last.file() != null && last.problem().isEmpty()) {
-            summary(last, trail.sight(System.nanoTime()));
+            summary(last, trail.snapshot(System.nanoTime()));
         }
     }
 
@@ -189,18 +190,18 @@ final class RecordCommand implements Callable<Integer> {
     private int watch(Trail trail) throws InterruptedException, TakeException {
         boolean began = false;
         while (true) {
-            Sight sight = trail.sight(System.nanoTime());
-            RecordingSight recording = sight.recording();
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            RecordingSnapshot recording = snapshot.recording();
             if (!recording.problem().isEmpty()) {
                 throw new TakeException(recording.problem());
             }
             began |= recording.running();
             if (began && !recording.running()) {
-                return say(trail.stopRecording(), trail.sight(System.nanoTime()));
+                return say(trail.stopRecording(), trail.snapshot(System.nanoTime()));
             }
-            LinkHealth ended = ended(sight);
+            LinkHealth ended = ended(snapshot);
             if (ended != null) {
-                RecordingSight last = trail.stopRecording();
+                RecordingSnapshot last = trail.stopRecording();
                 if (last.file() == null) {
                     if (ended.state() == LinkState.OVER) {
                         throw new Refusal(source + ": " + ended.reason());
@@ -210,38 +211,39 @@ final class RecordCommand implements Callable<Integer> {
                 if (ended.state() == LinkState.REFUSED) {
                     throw new TakeException(ended.reason() + "; " + last.rows() + " rows are in " + out);
                 }
-                return say(last, trail.sight(System.nanoTime()));
+                return say(last, trail.snapshot(System.nanoTime()));
             }
-            for (int i = 0; i < sight.links().size(); i++) {
-                LinkHealth link = sight.links().get(i);
-                if (link.state() == LinkState.LOST && link.bytes() == 0 && !listens(sight, i)) {
+            for (int i = 0; i < snapshot.links().size(); i++) {
+                LinkHealth link = snapshot.links().get(i);
+                if (link.state() == LinkState.LOST && link.bytes() == 0 && !listens(snapshot, i)) {
                     throw new TakeException(link.reason());
                 }
             }
             if (!began) {
-                tellOfWaiting(sight);
+                tellOfWaiting(snapshot);
             }
             Thread.sleep(LOOK_MS);
         }
     }
 
     /** @return the link for which there is no use in waiting on: the only one left, or one that will never begin */
-    private static LinkHealth ended(Sight sight) {
-        List<LinkHealth> over = sight.links().stream()
+    private static LinkHealth ended(Snapshot snapshot) {
+        List<LinkHealth> over = snapshot.links().stream()
                 .filter(link -> link.state() == LinkState.OVER || link.state() == LinkState.REFUSED)
                 .toList();
         Optional<LinkHealth> hopeless =
                 over.stream().filter(link -> link.rows() == 0).findFirst();
-        return hopeless.orElse(over.size() == sight.links().size() ? over.get(0) : null);
+        return hopeless.orElse(over.size() == snapshot.links().size() ? over.get(0) : null);
     }
 
-    private void summary(RecordingSight recording, Sight sight) {
+    private void summary(RecordingSnapshot recording, Snapshot snapshot) {
         if (summed.getAndSet(true)) {
             return;
         }
-        long stamps = sight.links().stream().mapToLong(LinkHealth::wrongStamps).sum();
-        int callers = sight.links().stream().mapToInt(LinkHealth::turnedAway).sum();
-        long late = sight.links().stream().mapToLong(LinkHealth::lateRows).sum();
+        long stamps =
+                snapshot.links().stream().mapToLong(LinkHealth::wrongStamps).sum();
+        int callers = snapshot.links().stream().mapToInt(LinkHealth::turnedAway).sum();
+        long late = snapshot.links().stream().mapToLong(LinkHealth::lateRows).sum();
         String more = (stamps == 0 ? "" : ", " + stamps + (stamps == 1 ? " time stamp" : " time stamps") + " rejected")
                 + (late == 0 ? "" : ", " + late + (late == 1 ? " row" : " rows") + " received late")
                 + (callers == 0 ? "" : ", " + callers + (callers == 1 ? " caller" : " callers") + " turned away");
@@ -253,26 +255,31 @@ final class RecordCommand implements Callable<Integer> {
                         out,
                         recording.rows(),
                         recording.seconds(),
-                        sight.links().stream().mapToLong(LinkHealth::setAside).sum(),
-                        sight.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows(),
+                        snapshot.links().stream()
+                                .mapToLong(LinkHealth::rejectedLines)
+                                .sum(),
+                        snapshot.links().stream()
+                                        .mapToLong(LinkHealth::lostRows)
+                                        .sum()
+                                + recording.lostRows(),
                         more));
         spec.commandLine().getOut().flush();
     }
 
-    private int say(RecordingSight recording, Sight sight) throws TakeException {
+    private int say(RecordingSnapshot recording, Snapshot snapshot) throws TakeException {
         if (!recording.problem().isEmpty()) {
             throw new TakeException(recording.problem());
         }
-        summary(recording, sight);
+        summary(recording, snapshot);
         double wanted = duration == null ? 0 : Inputs.duration(duration);
-        boolean ended = sight.links().stream().allMatch(link -> link.state() == LinkState.OVER);
+        boolean ended = snapshot.links().stream().allMatch(link -> link.state() == LinkState.OVER);
         if (recording.seconds() < wanted - 1 && !ended && !toldToEnd) {
             hint(String.format(
                     Locale.ROOT,
                     "the board was silent at the end: its last row was received %.1f s before",
                     wanted - recording.seconds()));
         }
-        for (LinkHealth link : sight.links()) {
+        for (LinkHealth link : snapshot.links()) {
             if (link.reason().startsWith(LinkHealth.CHANGED)) {
                 hint(link.reason().split("; it has ended")[0] + "; the take keeps the columns it began with");
             }

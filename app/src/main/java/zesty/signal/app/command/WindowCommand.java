@@ -7,7 +7,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import zesty.signal.app.window.ZestyApplication;
-import zesty.signal.app.window.desk.TextSize;
+import zesty.signal.app.window.workspace.TextSize;
 
 /** Opens the window. */
 class WindowCommand implements Callable<Integer> {

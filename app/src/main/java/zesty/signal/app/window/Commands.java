@@ -13,28 +13,29 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Span;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** Every command with its key, in one place: the list shown for "?" is this list. */
 final class Commands {
     private final List<Command> all = new ArrayList<>();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
-    private final Desk desk;
+    private final Workspace workspace;
 
-    Commands(Desk desk, MainView view) {
-        this.desk = desk;
+    Commands(Workspace workspace, MainView view) {
+        this.workspace = workspace;
         for (Stop stop : Stop.values()) {
             KeyCode digit = KeyCode.getKeyCode(String.valueOf(stop.ordinal() + 1));
             plain("The trail", stop.title() + ": " + stop.about(), digit, () -> view.toggle(stop));
         }
         plain("The trail", "All lanes: leave bench, takes or stored take", KeyCode.ESCAPE, view::leave);
-        plain("The trail", "Takes", KeyCode.T, () -> desk.takesOpen()
-                .set(!desk.takesOpen().get()));
+        plain("The trail", "Takes", KeyCode.T, () -> workspace
+                .takesOpen()
+                .set(!workspace.takesOpen().get()));
         plain("The trail", "The rig: name, save, open another", KeyCode.G, view.trail()::openRigs);
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
         plain("Recording", "How long: until I stop, minutes, samples", KeyCode.D, view.capture()::nextLength);
@@ -43,24 +44,29 @@ final class Commands {
         shown("A take on the shelf", "Rename it", KeyCode.F2);
         shown("A take on the shelf", "Export it as CSV", KeyCode.X);
         shown("A take on the shelf", "Remove it", KeyCode.DELETE);
-        plain("Time", "Back in time", KeyCode.LEFT, () -> desk.window().scroll(-0.2, live()));
-        plain("Time", "Forward in time", KeyCode.RIGHT, () -> desk.window().scroll(0.2, live()));
-        plain("Time", "Zoom out", KeyCode.MINUS, () -> desk.window().zoom(1.5, 0.5));
-        plain("Time", "Zoom in", KeyCode.PLUS, () -> desk.window().zoom(1 / 1.5, 0.5));
-        plain("Time", "Zoom in", KeyCode.EQUALS, () -> desk.window().zoom(1 / 1.5, 0.5));
-        plain("Time", "To the oldest moment", KeyCode.HOME, () -> desk.window().toStart());
-        plain("Time", "To the newest moment", KeyCode.END, () -> desk.window().toEnd(live()));
+        plain("Time", "Back in time", KeyCode.LEFT, () -> workspace.window().scroll(-0.2, live()));
+        plain("Time", "Forward in time", KeyCode.RIGHT, () -> workspace.window().scroll(0.2, live()));
+        plain("Time", "Zoom out", KeyCode.MINUS, () -> workspace.window().zoom(1.5, 0.5));
+        plain("Time", "Zoom in", KeyCode.PLUS, () -> workspace.window().zoom(1 / 1.5, 0.5));
+        plain("Time", "Zoom in", KeyCode.EQUALS, () -> workspace.window().zoom(1 / 1.5, 0.5));
+        plain("Time", "To the oldest moment", KeyCode.HOME, () -> workspace
+                .window()
+                .toStart());
+        plain("Time", "To the newest moment", KeyCode.END, () -> workspace
+                .window()
+                .toEnd(live()));
         plain("Time", "Usual view: last 20 s, or all of a take", KeyCode.DIGIT0, view.lanes()::home);
         plain("Lanes", "Focus the lane above", KeyCode.UP, () -> moveFocus(-1));
         plain("Lanes", "Focus the lane below", KeyCode.DOWN, () -> moveFocus(1));
         plain("Lanes", "Hide the lane in focus", KeyCode.H, this::hide);
-        with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, desk::showAllLanes);
+        with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, workspace::showAllLanes);
         plain("Lanes", "The lane in focus alone, and all again", KeyCode.O, view.lanes()::toggleAlone);
         plain("Lanes", "Overlay another channel: the next, none", KeyCode.Y, view.lanes()::nextOver);
         plain("Lanes", "A lens under the pointer, ten times as close", KeyCode.Q, view.lanes()::toggleLens);
         plain("Lanes", "Measure: one end at the pointer, then the other", KeyCode.X, () -> view.lanes()
                 .measure());
-        with("Lanes", "Stop measuring", KeyCode.X, KeyCombination.SHIFT_DOWN, () -> desk.span()
+        with("Lanes", "Stop measuring", KeyCode.X, KeyCombination.SHIFT_DOWN, () -> workspace
+                .span()
                 .set(Span.NONE));
         with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
         with("Lanes", "Move the lane down", KeyCode.DOWN, KeyCombination.SHIFT_DOWN, () -> moveLane(1));
@@ -71,9 +77,9 @@ final class Commands {
         with("Lanes", "Make the lane lower", KeyCode.DOWN, KeyCombination.ALT_DOWN, () -> view.lanes()
                 .resizeFocus(0.8));
         plain("Everything", "Undo", KeyCode.U, view::undo);
-        with("Everything", "Redo", KeyCode.U, KeyCombination.SHIFT_DOWN, desk::redo);
-        plain("Everything", "Day, night or high contrast", KeyCode.N, desk::nextLook);
-        plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, desk::nextTextSize);
+        with("Everything", "Redo", KeyCode.U, KeyCombination.SHIFT_DOWN, workspace::redo);
+        plain("Everything", "Day, night or high contrast", KeyCode.N, workspace::nextLook);
+        plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, workspace::nextTextSize);
         plain("Everything", "Save a screenshot (PNG)", KeyCode.K, view::keepPicture);
         with(
                 "Everything",
@@ -86,7 +92,7 @@ final class Commands {
                 "Save a problem report (log, versions, rig; nothing is sent)",
                 KeyCode.L,
                 KeyCombination.SHIFT_DOWN,
-                desk::saveProblemReport);
+                workspace::saveProblemReport);
         plain("Everything", "Disconnect the source, or connect it again", KeyCode.L, view::toggleLink);
         all.add(new Command(
                 "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
@@ -162,39 +168,39 @@ final class Commands {
     }
 
     private boolean live() {
-        return !desk.isStored();
+        return !workspace.isStored();
     }
 
-    private Sight sight() {
-        return desk.sight(System.nanoTime());
+    private Snapshot snapshot() {
+        return workspace.snapshot(System.nanoTime());
     }
 
     private Optional<Channel> focused() {
-        return LaneStack.focused(sight(), desk.focus().get()).map(c -> c.channel());
+        return LaneStack.focused(snapshot(), workspace.focus().get()).map(c -> c.channel());
     }
 
     private void moveFocus(int by) {
-        List<String> shown = sight().channels().stream()
+        List<String> shown = snapshot().channels().stream()
                 .filter(c -> c.channel().shown())
                 .map(c -> c.channel().column())
                 .toList();
         int at = shown.indexOf(focused().map(Channel::column).orElse(""));
         if (!shown.isEmpty()) {
-            desk.focus().set(shown.get(Math.floorMod(at + by, shown.size())));
+            workspace.focus().set(shown.get(Math.floorMod(at + by, shown.size())));
         }
     }
 
     private void hide() {
         focused().ifPresent(channel -> {
-            desk.change(rig -> rig.withChannel(channel.column(), c -> c.withShown(false)));
+            workspace.change(rig -> rig.withChannel(channel.column(), c -> c.withShown(false)));
             moveFocus(1);
-            desk.say("Lane hidden: " + channel.name() + ". U undoes it, Shift+H shows all.");
+            workspace.say("Lane hidden: " + channel.name() + ". U undoes it, Shift+H shows all.");
         });
     }
 
     private void moveLane(int by) {
         focused()
-                .ifPresent(channel -> desk.change(rig -> {
+                .ifPresent(channel -> workspace.change(rig -> {
                     List<Channel> order = new ArrayList<>(rig.channels());
                     int at = order.indexOf(channel);
                     int to = Math.max(0, Math.min(order.size() - 1, at + by));

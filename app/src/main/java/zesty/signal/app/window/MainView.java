@@ -25,11 +25,6 @@ import zesty.signal.app.window.bench.DecodeBench;
 import zesty.signal.app.window.bench.ReadBench;
 import zesty.signal.app.window.bench.ScaleBench;
 import zesty.signal.app.window.bench.SourceBench;
-import zesty.signal.app.window.desk.Breaches;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Look;
-import zesty.signal.app.window.desk.Notice;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
@@ -38,7 +33,12 @@ import zesty.signal.app.window.parts.NoticeBar;
 import zesty.signal.app.window.parts.ReadingCards;
 import zesty.signal.app.window.parts.TakesView;
 import zesty.signal.app.window.parts.TrailBar;
-import zesty.signal.engine.Sight;
+import zesty.signal.app.window.workspace.LimitAlerts;
+import zesty.signal.app.window.workspace.Look;
+import zesty.signal.app.window.workspace.Notice;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.NewFile;
 
 /** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
@@ -50,14 +50,14 @@ final class MainView extends StackPane {
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final TrailBar trail;
     private final LaneStack lanes;
     private final ReadingCards readings;
     private final CaptureBar capture;
     private final TakesView takes;
     private final CautionBar caution;
-    private final Breaches breaches;
+    private final LimitAlerts breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
     private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
     private final VBox middle = new VBox(8);
@@ -73,24 +73,24 @@ final class MainView extends StackPane {
     /** Whether there is a lane to show over a bench, or cards beside the lanes. */
     private boolean someSignal;
 
-    MainView(Desk desk) {
-        this.desk = desk;
+    MainView(Workspace workspace) {
+        this.workspace = workspace;
         getStyleClass().add("window");
-        trail = new TrailBar(desk, this::toggleCommandList, desk::nextLook);
-        lanes = new LaneStack(desk);
-        readings = new ReadingCards(desk);
+        trail = new TrailBar(workspace, this::toggleCommandList, workspace::nextLook);
+        lanes = new LaneStack(workspace);
+        readings = new ReadingCards(workspace);
         readings.setVisible(false);
         readings.managedProperty().bind(readings.visibleProperty());
-        capture = new CaptureBar(desk);
-        takes = new TakesView(desk);
-        caution = new CautionBar(desk);
-        breaches = new Breaches(desk);
-        makers.put(Stop.SOURCE, () -> new SourceBench(desk));
-        makers.put(Stop.DECODE, () -> new DecodeBench(desk));
-        makers.put(Stop.SCALE, () -> new ScaleBench(desk));
-        makers.put(Stop.CLEAN, () -> new CleanBench(desk));
-        makers.put(Stop.READ, () -> new ReadBench(desk));
-        makers.put(Stop.ACT, () -> new ActBench(desk));
+        capture = new CaptureBar(workspace);
+        takes = new TakesView(workspace);
+        caution = new CautionBar(workspace);
+        breaches = new LimitAlerts(workspace);
+        makers.put(Stop.SOURCE, () -> new SourceBench(workspace));
+        makers.put(Stop.DECODE, () -> new DecodeBench(workspace));
+        makers.put(Stop.SCALE, () -> new ScaleBench(workspace));
+        makers.put(Stop.CLEAN, () -> new CleanBench(workspace));
+        makers.put(Stop.READ, () -> new ReadBench(workspace));
+        makers.put(Stop.ACT, () -> new ActBench(workspace));
         middle.getStyleClass().add("middle");
         over.getChildren().setAll(lanes, readings);
         over.managedProperty().bind(over.visibleProperty());
@@ -102,15 +102,15 @@ final class MainView extends StackPane {
         benchRoom.setFitToHeight(true);
         benchRoom.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
-        BorderPane pane =
-                new BorderPane(middle, new VBox(trail, caution), null, new VBox(new NoticeBar(desk), capture), null);
+        BorderPane pane = new BorderPane(
+                middle, new VBox(trail, caution), null, new VBox(new NoticeBar(workspace), capture), null);
         getChildren().add(pane);
-        commands = new Commands(desk, this);
-        desk.stop().addListener((p, was, is) -> arrange());
-        desk.takesOpen().addListener((p, was, is) -> arrange());
-        desk.look().addListener((p, was, is) -> dress());
-        desk.textSize().addListener((p, was, is) -> arrange());
-        desk.focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
+        commands = new Commands(workspace, this);
+        workspace.stop().addListener((p, was, is) -> arrange());
+        workspace.takesOpen().addListener((p, was, is) -> arrange());
+        workspace.look().addListener((p, was, is) -> dress());
+        workspace.textSize().addListener((p, was, is) -> arrange());
+        workspace.focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
         dress();
         arrange();
     }
@@ -131,7 +131,7 @@ final class MainView extends StackPane {
         for (Look look : Look.values()) {
             getStyleClass().remove(look.style());
         }
-        String style = desk.look().get().style();
+        String style = workspace.look().get().style();
         if (!style.isEmpty()) {
             getStyleClass().add(style);
         }
@@ -139,31 +139,34 @@ final class MainView extends StackPane {
     }
 
     private void arrange() {
-        Stop stop = desk.stop().get();
-        boolean bench = stop != null && !desk.takesOpen().get();
+        Stop stop = workspace.stop().get();
+        boolean bench = stop != null && !workspace.takesOpen().get();
         lanes.showOnlyFocus(bench);
         readings.showOnlyFocus(bench);
         trail.low(bench);
         over.setVisible(!bench || someSignal);
         high(bench);
         VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
-        if (desk.takesOpen().get()) {
+        if (workspace.takesOpen().get()) {
             middle.getChildren().setAll(takes);
-            desk.takes().list();
+            workspace.takes().list();
         } else {
             middle.getChildren().setAll(over);
             if (bench) {
                 Bench shown = benches.computeIfAbsent(stop, s -> makers.get(s).get());
                 benchRoom.setContent(shown);
                 middle.getChildren().add(benchRoom);
-                shown.opened(desk.sight(System.nanoTime()));
+                shown.opened(workspace.snapshot(System.nanoTime()));
             }
         }
         wordsAt = Double.NEGATIVE_INFINITY;
     }
 
     private void high(boolean bench) {
-        double height = desk.textSize().get().of(LANE_OVER_BENCH + (desk.marks().isEmpty() ? 0 : MARKS_ROW));
+        double height = workspace
+                .textSize()
+                .get()
+                .of(LANE_OVER_BENCH + (workspace.marks().isEmpty() ? 0 : MARKS_ROW));
         over.setMinHeight(bench ? height : 0);
         over.setPrefHeight(bench ? height : USE_COMPUTED_SIZE);
         over.setMaxHeight(bench ? height : Double.MAX_VALUE);
@@ -171,49 +174,49 @@ final class MainView extends StackPane {
 
     /** Shows a frame. */
     void frame(long nanoTime) {
-        Sight sight = desk.sight(nanoTime);
+        Snapshot snapshot = workspace.snapshot(nanoTime);
         double now = nanoTime * 1e-9;
-        if (someSignal != sight.hasSamples()) {
-            someSignal = sight.hasSamples();
+        if (someSignal != snapshot.hasSamples()) {
+            someSignal = snapshot.hasSamples();
             readings.setVisible(someSignal);
-            over.setVisible(desk.stop().get() == null || someSignal);
+            over.setVisible(workspace.stop().get() == null || someSignal);
         }
-        if (!desk.takesOpen().get()) {
-            lanes.frame(sight, nanoTime);
+        if (!workspace.takesOpen().get()) {
+            lanes.frame(snapshot, nanoTime);
         }
         if (now - wordsAt >= WORDS_EVERY_SECONDS) {
             wordsAt = now;
-            trail.show(sight);
-            readings.show(sight);
-            Sight live = desk.liveSight(nanoTime);
+            trail.show(snapshot);
+            readings.show(snapshot);
+            Snapshot live = workspace.liveSnapshot(nanoTime);
             capture.show(live);
-            caution.show(live.rig(), desk.isStored());
+            caution.show(live.rig(), workspace.isStored());
             breaches.look(live);
-            desk.rounds().go(sight, now);
-            Stop stop = desk.stop().get();
-            if (stop != null && !desk.takesOpen().get()) {
+            workspace.rounds().go(snapshot, now);
+            Stop stop = workspace.stop().get();
+            if (stop != null && !workspace.takesOpen().get()) {
                 high(true);
-                benches.get(stop).show(sight);
+                benches.get(stop).show(snapshot);
             }
         }
     }
 
     /** Opens a stop's bench, or closes it when it is open. */
     void toggle(Stop stop) {
-        desk.takesOpen().set(false);
-        desk.stop().set(desk.stop().get() == stop ? null : stop);
+        workspace.takesOpen().set(false);
+        workspace.stop().set(workspace.stop().get() == stop ? null : stop);
     }
 
     /** Leaves whatever is open, one at a time: list, takes, bench, stored take. */
     void leave() {
         if (list != null) {
             toggleCommandList();
-        } else if (desk.takesOpen().get()) {
-            desk.takesOpen().set(false);
-        } else if (desk.stop().get() != null) {
-            desk.stop().set(null);
-        } else if (desk.isStored()) {
-            desk.backToLive();
+        } else if (workspace.takesOpen().get()) {
+            workspace.takesOpen().set(false);
+        } else if (workspace.stop().get() != null) {
+            workspace.stop().set(null);
+        } else if (workspace.isStored()) {
+            workspace.backToLive();
         }
     }
 
@@ -222,47 +225,49 @@ final class MainView extends StackPane {
     }
 
     void undo() {
-        Notice notice = desk.notice().get();
+        Notice notice = workspace.notice().get();
         if (notice != null && notice.undo() != null) {
-            desk.notice().set(null);
+            workspace.notice().set(null);
             notice.undo().run();
         } else {
-            desk.undo();
+            workspace.undo();
         }
     }
 
     /** Keeps what the window shows as a picture beside the takes. */
     void keepPicture() {
-        Snapshot now = Snapshot.of(getScene());
-        Path folder = desk.places().pictures();
+        WindowImage now = WindowImage.of(getScene());
+        Path folder = workspace.places().pictures();
         Path file = folder.resolve("zesty-" + LocalDateTime.now().format(MOMENT) + ".png");
-        desk.works()
+        workspace
+                .tasks()
                 .later(
                         "the screenshot could not be saved",
                         () -> {
                             Files.createDirectories(folder);
                             now.write(file.toFile());
                         },
-                        () -> desk.say("Screenshot saved: " + file));
+                        () -> workspace.say("Screenshot saved: " + file));
     }
 
     /** Keeps the lanes and each plot in sight as a drawing of its own, and as a picture beside it. */
     void keepDrawings() {
-        Path folder = desk.places().pictures();
+        Path folder = workspace.places().pictures();
         String moment = LocalDateTime.now().format(MOMENT);
         List<Drawn> seen = new ArrayList<>();
         collect(this, seen);
         if (seen.isEmpty()) {
-            desk.trouble("Nothing here can be saved as a drawing: open the lanes or a bench with a plot.");
+            workspace.trouble("Nothing here can be saved as a drawing: open the lanes or a bench with a plot.");
         }
         for (int i = 0; i < seen.size(); i++) {
             String subject =
                     seen.get(i).subject().replaceAll("[^\\p{Alnum}]+", "-").replaceAll("^-|-$", "");
             Path file = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".svg");
             Path picture = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".png");
-            Snapshot same =
-                    Snapshot.of((Node) seen.get(i), Palette.card(desk.night().get()));
-            seen.get(i).nextDrawing(text -> desk.works()
+            WindowImage same = WindowImage.of(
+                    (Node) seen.get(i), Palette.card(workspace.night().get()));
+            seen.get(i).nextDrawing(text -> workspace
+                    .tasks()
                     .later(
                             "the drawing could not be saved",
                             () -> {
@@ -273,7 +278,7 @@ final class MainView extends StackPane {
                                 }
                                 same.write(picture.toFile());
                             },
-                            () -> desk.say(
+                            () -> workspace.say(
                                     seen.size() == 1
                                             ? "Drawing saved: " + file
                                             : seen.size() + " drawings saved, the last: " + file)));
@@ -292,13 +297,13 @@ final class MainView extends StackPane {
     }
 
     void toggleLink() {
-        if (desk.connected()) {
-            desk.disconnect();
-            desk.say("Disconnected. L connects again.");
-        } else if (!desk.rig().source().isEmpty()) {
-            desk.connect(desk.rig().source());
+        if (workspace.connected()) {
+            workspace.disconnect();
+            workspace.say("Disconnected. L connects again.");
+        } else if (!workspace.rig().source().isEmpty()) {
+            workspace.connect(workspace.rig().source());
         } else {
-            desk.stop().set(Stop.SOURCE);
+            workspace.stop().set(Stop.SOURCE);
         }
     }
 

@@ -2,8 +2,8 @@ package zesty.signal.app.window;
 
 import java.util.List;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Look;
 import zesty.signal.app.window.lanes.LaneColours;
+import zesty.signal.app.window.workspace.Look;
 
 /** Colours that are painted into pixels; the same roles stand in zesty.css for everything else. */
 public final class Palette {

@@ -20,10 +20,10 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Look;
-import zesty.signal.app.window.desk.Span;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Look;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
@@ -48,14 +48,14 @@ final class Pictures {
 
     private record Scene(String name, Runnable set, double waitSeconds) {}
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final MainView view;
     private final Stage stage;
     private final ZestyApplication.Wish wish;
     private final ArrayDeque<Scene> scenes = new ArrayDeque<>();
 
-    Pictures(Desk desk, MainView view, Stage stage, ZestyApplication.Wish wish) {
-        this.desk = desk;
+    Pictures(Workspace workspace, MainView view, Stage stage, ZestyApplication.Wish wish) {
+        this.workspace = workspace;
         this.view = view;
         this.stage = stage;
         this.wish = wish;
@@ -65,81 +65,81 @@ final class Pictures {
         scene(
                 "first-start",
                 () -> {
-                    desk.disconnect();
-                    desk.stop().set(Stop.SOURCE);
+                    workspace.disconnect();
+                    workspace.stop().set(Stop.SOURCE);
                 },
                 1.5);
         step(
                 () -> {
-                    desk.stop().set(null);
-                    desk.connect("sim:deck");
+                    workspace.stop().set(null);
+                    workspace.connect("sim:deck");
                 },
                 1);
-        scene("bench", () -> desk.focus().set("pulse"), FILL_SECONDS);
+        scene("bench", () -> workspace.focus().set("pulse"), FILL_SECONDS);
         for (Stop stop : Stop.values()) {
             scene(
                     stop.name().toLowerCase(java.util.Locale.ROOT),
-                    () -> desk.stop().set(stop),
+                    () -> workspace.stop().set(stop),
                     SETTLE_SECONDS);
         }
         scene(
                 "night",
                 () -> {
-                    desk.stop().set(null);
-                    desk.notice().set(null);
-                    desk.look().set(Look.NIGHT);
+                    workspace.stop().set(null);
+                    workspace.notice().set(null);
+                    workspace.look().set(Look.NIGHT);
                 },
                 1.5);
         scene(
                 "takes",
                 () -> {
-                    desk.look().set(Look.DAY);
-                    desk.notice().set(null);
-                    desk.takesOpen().set(true);
+                    workspace.look().set(Look.DAY);
+                    workspace.notice().set(null);
+                    workspace.takesOpen().set(true);
                 },
                 1.5);
         scene(
                 "stored-take",
                 () -> {
-                    desk.notice().set(null);
-                    desk.takes().all().get().stream()
+                    workspace.notice().set(null);
+                    workspace.takes().all().get().stream()
                             .filter(entry -> entry.title().startsWith("Long"))
                             .findFirst()
-                            .ifPresent(entry -> desk.open(entry.file()));
-                    desk.span().set(new Span(200, 260));
+                            .ifPresent(entry -> workspace.open(entry.file()));
+                    workspace.span().set(new Span(200, 260));
                 },
                 2.5);
-        step(() -> desk.span().set(Span.NONE), 0.2);
+        step(() -> workspace.span().set(Span.NONE), 0.2);
         scene(
                 "muscle",
                 () -> {
-                    desk.notice().set(null);
-                    desk.takes().all().get().stream()
+                    workspace.notice().set(null);
+                    workspace.takes().all().get().stream()
                             .filter(entry -> entry.title().endsWith("tired"))
                             .findFirst()
-                            .ifPresent(entry -> desk.open(entry.file()));
-                    desk.stop().set(Stop.READ);
+                            .ifPresent(entry -> workspace.open(entry.file()));
+                    workspace.stop().set(Stop.READ);
                 },
                 3);
-        step(() -> desk.stop().set(null), 0.5);
+        step(() -> workspace.stop().set(null), 0.5);
         scene("commands", view::toggleCommandList, SETTLE_SECONDS);
         scene(
                 "sources",
                 () -> {
                     view.toggleCommandList();
-                    desk.backToLive();
-                    desk.stop().set(Stop.SOURCE);
-                    desk.join("sim:hull");
-                    desk.join("sim:masthead");
+                    workspace.backToLive();
+                    workspace.stop().set(Stop.SOURCE);
+                    workspace.join("sim:hull");
+                    workspace.join("sim:masthead");
                 },
                 6);
         proving();
         scene(
                 "heat-picture",
                 () -> {
-                    desk.notice().set(null);
-                    desk.connect("sim:cowling");
-                    desk.stop().set(Stop.DECODE);
+                    workspace.notice().set(null);
+                    workspace.connect("sim:cowling");
+                    workspace.stop().set(Stop.DECODE);
                 },
                 6);
         doubt();
@@ -162,8 +162,8 @@ final class Pictures {
     private void proving() {
         step(
                 () -> {
-                    desk.connect("sim:hoist");
-                    desk.stop().set(Stop.SCALE);
+                    workspace.connect("sim:hoist");
+                    workspace.stop().set(Stop.SCALE);
                 },
                 2.5);
         stepOn(
@@ -173,7 +173,7 @@ final class Pictures {
                             .filter(kind -> kind.sensor().takesCare().equals(Optional.of(Caution.LOAD)))
                             .findFirst()
                             .orElseThrow();
-                    desk.change(rig -> rig.withChannel("load", c -> c.withScaling(weight.on(c.scaling()))
+                    workspace.change(rig -> rig.withChannel("load", c -> c.withScaling(weight.on(c.scaling()))
                                     .withSensor(weight.sensor()))
                             .acknowledging(Caution.LOAD));
                     ((ToggleButton) prove).fire();
@@ -189,15 +189,15 @@ final class Pictures {
     private void doubt() {
         step(
                 () -> {
-                    desk.connect("sim:chest+early+movement");
-                    desk.stop().set(Stop.READ);
+                    workspace.connect("sim:chest+early+movement");
+                    workspace.stop().set(Stop.READ);
                 },
                 3);
         scene(
                 "doubt",
                 () -> {
-                    desk.focus().set("heart");
-                    desk.change(rig -> rig.acknowledging(Caution.BODY)
+                    workspace.focus().set("heart");
+                    workspace.change(rig -> rig.acknowledging(Caution.BODY)
                             .withReader(ReaderSetup.on("heart", Pulse.NAME, Map.of(Pulse.SOURCE, "electrical"))));
                 },
                 30);
@@ -207,16 +207,16 @@ final class Pictures {
     private void choosing() {
         step(
                 () -> {
-                    desk.connect("sim:halyard");
-                    desk.stop().set(null);
+                    workspace.connect("sim:halyard");
+                    workspace.stop().set(null);
                 },
                 9);
         scene(
                 "read-choose",
                 () -> {
-                    desk.notice().set(null);
-                    desk.focus().set("knock");
-                    desk.stop().set(Stop.READ);
+                    workspace.notice().set(null);
+                    workspace.focus().set("knock");
+                    workspace.stop().set(Stop.READ);
                 },
                 6);
     }
@@ -225,16 +225,16 @@ final class Pictures {
     private void answer(String picture, String board, String column, String kind, Map<String, String> settings) {
         step(
                 () -> {
-                    desk.connect("sim:" + board);
-                    desk.stop().set(Stop.READ);
+                    workspace.connect("sim:" + board);
+                    workspace.stop().set(Stop.READ);
                 },
                 3);
         scene(
                 picture,
                 () -> {
-                    desk.notice().set(null);
-                    desk.focus().set(column);
-                    desk.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
+                    workspace.notice().set(null);
+                    workspace.focus().set(column);
+                    workspace.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
                 },
                 14);
     }
@@ -243,16 +243,16 @@ final class Pictures {
     private void windy() {
         step(
                 () -> {
-                    desk.connect("sim:masthead+north");
-                    desk.stop().set(Stop.READ);
+                    workspace.connect("sim:masthead+north");
+                    workspace.stop().set(Stop.READ);
                 },
                 3);
         scene(
                 "wind",
                 () -> {
-                    desk.notice().set(null);
-                    desk.focus().set("cups");
-                    desk.change(rig -> rig.withReader(
+                    workspace.notice().set(null);
+                    workspace.focus().set("cups");
+                    workspace.change(rig -> rig.withReader(
                             new ReaderSetup(Wind.NAME, List.of("cups", "vane"), Map.of("factor", "0.8"))));
                 },
                 30);
@@ -262,16 +262,16 @@ final class Pictures {
     private void lean() {
         step(
                 () -> {
-                    desk.connect("sim:motion");
-                    desk.stop().set(Stop.READ);
+                    workspace.connect("sim:motion");
+                    workspace.stop().set(Stop.READ);
                 },
                 3);
         scene(
                 "lean",
                 () -> {
-                    desk.notice().set(null);
-                    desk.focus().set("ax");
-                    desk.change(rig -> rig.withReader(new ReaderSetup(
+                    workspace.notice().set(null);
+                    workspace.focus().set("ax");
+                    workspace.change(rig -> rig.withReader(new ReaderSetup(
                             Motion.NAME, List.of("ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz"), Map.of())));
                 },
                 14);
@@ -324,7 +324,7 @@ final class Pictures {
         wait.setOnFinished(event -> {
             try {
                 if (wanted && !scene.name().isEmpty()) {
-                    Snapshot.of(stage.getScene())
+                    WindowImage.of(stage.getScene())
                             .write(wish.folder().resolve(scene.name() + ".png").toFile());
                 }
                 Platform.runLater(this::next);
@@ -343,8 +343,8 @@ final class Pictures {
 
     /** The pictures' own demo takes are not kept. */
     private void clearAway() {
-        desk.close();
-        try (Stream<Path> files = Files.walk(desk.places().home())) {
+        workspace.close();
+        try (Stream<Path> files = Files.walk(workspace.places().home())) {
             for (Path path : files.sorted(Comparator.reverseOrder()).toList()) {
                 Files.delete(path);
             }

@@ -7,7 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import zesty.signal.app.window.desk.TextSize;
+import zesty.signal.app.window.workspace.TextSize;
 
 /**
  * The window's style sheet at a size of text: every font size in it is multiplied, but what is large already grows less, for

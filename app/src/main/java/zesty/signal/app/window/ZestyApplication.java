@@ -16,13 +16,13 @@ import javafx.scene.text.Font;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
 import zesty.signal.app.LogSetup;
-import zesty.signal.app.window.desk.DemoData;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Places;
-import zesty.signal.app.window.desk.Settings;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.parts.Slice;
+import zesty.signal.app.window.workspace.DemoData;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Settings;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
 
 /** The window's start and end. */
@@ -69,7 +69,7 @@ public final class ZestyApplication extends Application {
     /** What did not read when it started, for the maker to hear of. */
     private final List<String> toTell = new ArrayList<>();
 
-    private Desk desk;
+    private Workspace workspace;
     private MainView view;
     private Stage stage;
     /** Stopped with the window: the toolkit would keep it, and all that it shows, for as long as it runs itself. */
@@ -109,24 +109,24 @@ public final class ZestyApplication extends Application {
         settings = wish != null
                 ? Settings.FIRST.sized(wish.width(), wish.height(), wish.text())
                 : Settings.load(opening.places().settings(), toTell::add);
-        rig = opening.isDemo() ? DemoData.rig() : Desk.lastRig(opening.places(), toTell::add);
+        rig = opening.isDemo() ? DemoData.rig() : Workspace.lastRig(opening.places(), toTell::add);
     }
 
     @Override
     public void start(Stage first) {
         stage = first;
         loadFonts();
-        desk = new Desk(opening.places(), rig, settings);
-        Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> desk.unexpected(fault));
+        workspace = new Workspace(opening.places(), rig, settings);
+        Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> workspace.unexpected(fault));
         // The board is listened to while the window is still being built.
         connect();
-        view = new MainView(desk);
+        view = new MainView(workspace);
         Rectangle2D screen = Screen.getPrimary().getVisualBounds();
         Scene scene = new Scene(
                 view, Math.min(settings.width(), screen.getWidth()), Math.min(settings.height(), screen.getHeight()));
         dress(scene);
-        desk.night().addListener((p, was, is) -> dress(scene));
-        desk.textSize().addListener((p, was, is) -> scene.getStylesheets().setAll(StyleSheet.at(is)));
+        workspace.night().addListener((p, was, is) -> dress(scene));
+        workspace.textSize().addListener((p, was, is) -> scene.getStylesheets().setAll(StyleSheet.at(is)));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
         focusMoved = (p, was, is) -> view.commands().forget();
@@ -137,7 +137,7 @@ public final class ZestyApplication extends Application {
         stage.show();
         view.requestFocus();
         if (!toTell.isEmpty()) {
-            desk.trouble(String.join(" ", toTell));
+            workspace.trouble(String.join(" ", toTell));
         }
         frames = new AnimationTimer() {
             @Override
@@ -153,26 +153,27 @@ public final class ZestyApplication extends Application {
 
     private void connect() {
         if (!rig.source().isEmpty()) {
-            desk.connect(rig.source());
-            desk.stop().set(settings.view().stop());
-            desk.focus().set(settings.view().focus());
+            workspace.connect(rig.source());
+            workspace.stop().set(settings.view().stop());
+            workspace.focus().set(settings.view().focus());
         } else {
-            desk.stop().set(Stop.SOURCE);
+            workspace.stop().set(Stop.SOURCE);
         }
     }
 
     private void begin() {
-        Path logs = desk.places().logs();
-        desk.works()
+        Path logs = workspace.places().logs();
+        workspace
+                .tasks()
                 .later("the log could not be opened", () -> LogSetup.toFile(Files.createDirectories(logs)), () -> {});
         if (opening.isDemo()) {
-            desk.takes().makeDemo();
+            workspace.takes().makeDemo();
         } else {
-            desk.takes().list();
-            desk.takes().tidy();
+            workspace.takes().list();
+            workspace.takes().tidy();
         }
         if (opening.pictures() != null) {
-            new Pictures(desk, view, stage, opening.pictures()).start();
+            new Pictures(workspace, view, stage, opening.pictures()).start();
         }
     }
 
@@ -188,9 +189,9 @@ public final class ZestyApplication extends Application {
 
     private void dress(Scene scene) {
         // Only the library's style sheets are used: its classes want a later Java than ours.
-        String base = desk.night().get() ? "primer-dark" : "primer-light";
+        String base = workspace.night().get() ? "primer-dark" : "primer-light";
         Application.setUserAgentStylesheet("/atlantafx/base/theme/" + base + ".css");
-        scene.getStylesheets().setAll(StyleSheet.at(desk.textSize().get()));
+        scene.getStylesheets().setAll(StyleSheet.at(workspace.textSize().get()));
     }
 
     /** Puts the window where it was, unless that screen is gone. */
@@ -213,8 +214,8 @@ public final class ZestyApplication extends Application {
     /** With ZESTY_FIRST_LANE set, says when the first lane was painted, for the start-up benchmark. */
     private void tellFirstLane() {
         if (!painted && System.getenv("ZESTY_FIRST_LANE") != null) {
-            var sight = desk.liveSight(System.nanoTime());
-            if (sight.hasSamples()) {
+            var snapshot = workspace.liveSnapshot(System.nanoTime());
+            if (snapshot.hasSamples()) {
                 painted = true;
                 Platform.runLater(() -> Platform.runLater(() -> {
                     System.out.println("first lane painted");
@@ -226,7 +227,7 @@ public final class ZestyApplication extends Application {
 
     @Override
     public void stop() {
-        if (desk == null) {
+        if (workspace == null) {
             return;
         }
         if (frames != null) {
@@ -237,25 +238,29 @@ public final class ZestyApplication extends Application {
         }
         if (opening.pictures() == null) {
             boolean whole = stage.isMaximized();
-            Settings now = desk.settings();
-            desk.remember(new Settings(
+            Settings now = workspace.settings();
+            workspace.remember(new Settings(
                     stage.getX(),
                     stage.getY(),
                     whole ? now.width() : stage.getScene().getWidth(),
                     whole ? now.height() : stage.getScene().getHeight(),
                     whole,
-                    desk.look().get(),
-                    desk.textSize().get(),
-                    desk.isStored() ? now.spanSeconds() : desk.window().span(),
+                    workspace.look().get(),
+                    workspace.textSize().get(),
+                    workspace.isStored()
+                            ? now.spanSeconds()
+                            : workspace.window().span(),
                     now.recent(),
                     new Settings.View(
-                            desk.stop().get(), desk.focus().get(), desk.cards().get())));
+                            workspace.stop().get(),
+                            workspace.focus().get(),
+                            workspace.cards().get())));
         }
-        desk.close();
+        workspace.close();
     }
 
-    /** @return the desk, for tests in the real window */
-    Desk desk() {
-        return desk;
+    /** @return the workspace, for tests in the real window */
+    Workspace workspace() {
+        return workspace;
     }
 }

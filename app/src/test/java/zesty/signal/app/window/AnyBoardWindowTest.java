@@ -16,12 +16,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingLimit;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** Boards of other people, in the real window, as a new user meets them. */
 @Timeout(400)
@@ -45,9 +45,9 @@ class AnyBoardWindowTest extends RealWindow {
     @CsvSource({"locker,2", "cowling,3"})
     void fromNothingToLiveLanesInOneClick(String board, int lanes) throws Exception {
         plug(board);
-        Sight live =
+        Snapshot live =
                 until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == lanes && s.hasSamples());
-        assertThat(live.health().setAside()).isLessThan(8);
+        assertThat(live.health().rejectedLines()).isLessThan(8);
         key(KeyCode.ESCAPE);
         awaitText(".lane-how", "/s");
     }
@@ -56,10 +56,10 @@ class AnyBoardWindowTest extends RealWindow {
     void whatIsChangedBeforeTheFormatIsKnownAndTakenBackCostsNoChannel() throws Exception {
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             int port = server.getLocalPort();
-            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
             try (Socket board = server.accept()) {
                 until(s -> s.rig().source().contains(String.valueOf(port)));
-                robot.interact(() -> desk().change(rig -> rig.acknowledging(Caution.BODY)));
+                robot.interact(() -> workspace().change(rig -> rig.acknowledging(Caution.BODY)));
                 key(KeyCode.U);
                 for (int i = 0; i < 100; i++) {
                     String line = i == 0 ? "depth,heat\n" : i + "," + (20 + i % 3) + "\n";
@@ -73,15 +73,15 @@ class AnyBoardWindowTest extends RealWindow {
 
     @Test
     void aLineIsSentAndAnsweredAndTheBoardUnplugsAndComesBack() throws Exception {
-        robot.interact(() -> desk().connect("sim:cupboard"));
+        robot.interact(() -> workspace().connect("sim:cupboard"));
         until(s -> s.health().state() == LinkState.LIVE);
         write("#order", "heat 35");
         until(s -> s.channel("heat").filter(c -> c.latestRaw() == 35).isPresent());
         awaitText("#sent", "heat 35  \u2192  {\"done\":\"heat 35\"}");
-        robot.interact(() -> desk().connect("sim:motion+unplug"));
+        robot.interact(() -> workspace().connect("sim:motion+unplug"));
         until(s -> s.health().state() == LinkState.LOST);
         awaitText(".link-state", "lost");
-        Sight back =
+        Snapshot back =
                 until(s -> s.health().state() == LinkState.LIVE && s.health().reconnects() == 1);
         assertThat(back.health().lostRows()).isBetween(100L, 400L);
     }
@@ -92,14 +92,14 @@ class AnyBoardWindowTest extends RealWindow {
         until(s -> s.channels().size() == 3 && s.hasSamples());
         click("#beside");
         plug("cupboard");
-        Sight both = until(s -> s.links().size() == 2 && s.channels().size() == 6);
+        Snapshot both = until(s -> s.links().size() == 2 && s.channels().size() == 6);
         assertThat(both.rig().sources().get(1).name()).isEqualTo("cupboard");
         awaitText("#health", "onto the common time line");
         // The bench is at the source just added; lines go to that board, and the Decode bench shows its format.
         write("#order", "heat 20");
         until(s -> s.channel("cupboard/heat").filter(c -> c.latestRaw() == 20).isPresent());
-        robot.interact(() -> desk().record(RecordingLimit.ofSeconds(3)));
-        Sight kept = until(s -> s.recording().file() != null
+        robot.interact(() -> workspace().record(RecordingLimit.ofSeconds(3)));
+        Snapshot kept = until(s -> s.recording().file() != null
                 && !s.recording().running()
                 && s.recording().rows() > 0);
         click("#source-0");
@@ -111,17 +111,17 @@ class AnyBoardWindowTest extends RealWindow {
         awaitText("#notice", "Disconnected: sim:cupboard");
 
         // The take has two sources, where only one runs by now: its channels are there, the bench stays at what runs.
-        robot.interact(() -> desk().open(kept.recording().file()));
+        robot.interact(() -> workspace().open(kept.recording().file()));
         until(s -> s.health().state() == LinkState.STORED && s.channels().size() == 6);
-        assertThat(desk().stop().get()).isNull();
-        robot.interact(() -> desk().stop().set(Stop.SOURCE));
-        robot.interact(() -> desk().focus().set("cupboard/heat"));
+        assertThat(workspace().stop().get()).isNull();
+        robot.interact(() -> workspace().stop().set(Stop.SOURCE));
+        robot.interact(() -> workspace().focus().set("cupboard/heat"));
         awaitText("#health", "kB/s · samples 1");
     }
 
     @Test
     void aFormatIsEditedByHandTriedAndTakenBack() throws Exception {
-        robot.interact(() -> desk().connect("sim:hoist"));
+        robot.interact(() -> workspace().connect("sim:hoist"));
         until(s -> s.channel("load").isPresent());
         key(KeyCode.DIGIT2);
         click("#by-hand");
@@ -141,11 +141,11 @@ class AnyBoardWindowTest extends RealWindow {
     void aSetAsideLineIsTaughtAsColumnsAndAnotherAsABanner() throws Exception {
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             int port = server.getLocalPort();
-            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
             Thread board = new Thread(() -> talk(server), "talking board");
             board.setDaemon(true);
             board.start();
-            until(s -> s.health().state() == LinkState.LIVE && s.health().setAside() > 3);
+            until(s -> s.health().state() == LinkState.LIVE && s.health().rejectedLines() > 3);
             key(KeyCode.DIGIT2);
             choose("still alive");
             click("#teach-banner");
@@ -153,7 +153,7 @@ class AnyBoardWindowTest extends RealWindow {
             until(s -> s.health().aside().stream().anyMatch(i -> i.text().startsWith("a=")));
             choose("a=");
             click("#teach-columns");
-            Sight taught = until(s -> s.rig().format().indexOf("depth") >= 0);
+            Snapshot taught = until(s -> s.rig().format().indexOf("depth") >= 0);
             assertThat(taught.rig().format().columns())
                     .extracting(c -> c.name())
                     .contains("a", "depth");
@@ -162,10 +162,10 @@ class AnyBoardWindowTest extends RealWindow {
 
     private void choose(String part) throws Exception {
         until(s -> s.health().aside().stream().anyMatch(i -> i.text().contains(part)));
-        ListView<SetAside.Item> tray = robot.lookup("#tray").query();
+        ListView<RejectedLines.Item> tray = robot.lookup("#tray").query();
         for (int i = 0; i < 40; i++) {
             boolean chosen = fx(() -> {
-                for (SetAside.Item item : tray.getItems()) {
+                for (RejectedLines.Item item : tray.getItems()) {
                     if (item.text().contains(part)) {
                         tray.getSelectionModel().select(item);
                         return true;
@@ -200,14 +200,14 @@ class AnyBoardWindowTest extends RealWindow {
 
     @Test
     void whatIsWrongWithAPortIsSaidInPlace() throws Exception {
-        robot.interact(() -> desk().connect("serial:/dev/no-such-port@9600"));
+        robot.interact(() -> workspace().connect("serial:/dev/no-such-port@9600"));
         until(s -> s.health().state() == LinkState.LOST);
         awaitText(".hint", "port /dev/no-such-port is not there. Is the board plugged in?");
-        robot.interact(() -> desk().connect("serial:/dev/no-such-port@9600,9X9"));
+        robot.interact(() -> workspace().connect("serial:/dev/no-such-port@9600,9X9"));
         awaitText("#notice", "'9X9' is no setting of a serial line");
         write("#stated-rate", "-3");
         awaitText("#notice", "A stated rate is a number of samples a second above 0, was '-3'.");
         write("#stated-rate", "250");
-        assertThat(desk().rig().link().statedRateHz()).isEqualTo(250);
+        assertThat(workspace().rig().link().statedRateHz()).isEqualTo(250);
     }
 }

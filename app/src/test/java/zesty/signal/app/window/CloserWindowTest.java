@@ -23,8 +23,8 @@ import org.junit.jupiter.api.Timeout;
 import org.w3c.dom.Document;
 import org.w3c.dom.Element;
 import org.w3c.dom.NodeList;
-import zesty.signal.app.window.desk.Span;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.engine.LinkState;
 
 /** Looking closer in the real window: one lane alone, another laid over it, the lens, one against another, drawings. */
@@ -51,7 +51,7 @@ class CloserWindowTest extends RealWindow {
     }
 
     private List<Path> drawings() throws Exception {
-        Path folder = desk().places().pictures();
+        Path folder = workspace().places().pictures();
         if (!Files.isDirectory(folder)) {
             return List.of();
         }
@@ -69,14 +69,14 @@ class CloserWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() > 3);
         awaitNode(".lane");
         int all = lanes();
-        robot.interact(() -> desk().focus().set("heel"));
+        robot.interact(() -> workspace().focus().set("heel"));
         key(KeyCode.O);
         for (int i = 0; i < 100 && lanes() != 1; i++) {
             TimeUnit.MILLISECONDS.sleep(50);
         }
         assertThat(lanes()).isEqualTo(1);
         // The rig is as it was: nothing is hidden, nothing is to be taken back.
-        assertThat(fx(() -> desk().rig().channels())).allMatch(c -> c.shown());
+        assertThat(fx(() -> workspace().rig().channels())).allMatch(c -> c.shown());
         key(KeyCode.Y);
         awaitText("#over-heel", "over it, ");
         String first = fx(() -> ((Label) robot.lookup("#over-heel").query()).getText());
@@ -103,7 +103,8 @@ class CloserWindowTest extends RealWindow {
         robot.moveTo(middle);
         key(KeyCode.Q);
         awaitText(".lens-words", " s wide, ");
-        double lane = fx(() -> desk().window().span() / plot.getBoundsInLocal().getWidth());
+        double lane =
+                fx(() -> workspace().window().span() / plot.getBoundsInLocal().getWidth());
         String words = fx(() -> ((Label) robot.lookup(".lens-words").query()).getText());
         double wide = Double.parseDouble(words.substring(0, words.indexOf(' ')));
         // 260 pixels of the lane, ten times as close.
@@ -134,7 +135,7 @@ class CloserWindowTest extends RealWindow {
         assertThat(path.getAttribute("d").split("L")).hasSizeGreaterThan(100);
         assertThat(path.getAttribute("d")).doesNotContain("NaN");
 
-        robot.interact(() -> desk().stop().set(Stop.CLEAN));
+        robot.interact(() -> workspace().stop().set(Stop.CLEAN));
         awaitNode("#response");
         key(KeyCode.SHIFT, KeyCode.K);
         awaitText("#notice", "3 drawings saved");
@@ -152,8 +153,8 @@ class CloserWindowTest extends RealWindow {
     void aChannelAgainstAnotherTellsHowCloselyTheyGoTogether() throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 8);
         robot.interact(() -> {
-            desk().focus().set("heel");
-            desk().stop().set(Stop.CLEAN);
+            workspace().focus().set("heel");
+            workspace().stop().set(Stop.CLEAN);
         });
         click("#view-pair");
         awaitText("#view-words", "They go together by ");
@@ -174,16 +175,16 @@ class CloserWindowTest extends RealWindow {
     @Test
     void whatIsMeasuredFillsTheLanes() throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 6);
-        double now = fx(() -> desk().sight(System.nanoTime()).lastSeconds());
-        robot.interact(() -> desk().span().set(new Span(now - 4, now - 2)));
+        double now = fx(() -> workspace().snapshot(System.nanoTime()).lastSeconds());
+        robot.interact(() -> workspace().span().set(new Span(now - 4, now - 2)));
         click("#span-closer");
-        assertThat(fx(() -> desk().window().from())).isBetween(now - 4.001, now - 3.999);
-        assertThat(fx(() -> desk().window().to())).isBetween(now - 2.001, now - 1.999);
+        assertThat(fx(() -> workspace().window().from())).isBetween(now - 4.001, now - 3.999);
+        assertThat(fx(() -> workspace().window().to())).isBetween(now - 2.001, now - 1.999);
     }
 
     @Test
     void whatNobodyExpectedIsToldLoggedAndReported() throws Exception {
-        Path log = fx(() -> desk().places().logs()).resolve("zesty.log");
+        Path log = fx(() -> workspace().places().logs()).resolve("zesty.log");
         until(s -> Files.exists(log));
         Thread broken = new Thread(() -> {
             throw new IllegalStateException("a broken stave");

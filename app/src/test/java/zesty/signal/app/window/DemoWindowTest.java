@@ -21,7 +21,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Paint;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.desk.Look;
+import zesty.signal.app.window.workspace.Look;
 import zesty.signal.boards.link.SimulatedLink;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.act.Band;
@@ -30,7 +30,7 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** The demo in the real window: takes, benches, time, and a link that goes and comes. */
 @Timeout(400)
@@ -39,22 +39,22 @@ class DemoWindowTest extends RealWindow {
         super(true);
     }
 
-    private Sight openLongTake() throws Exception {
+    private Snapshot openLongTake() throws Exception {
         allTakesAreMade();
         key(KeyCode.T);
         awaitText(".take-title", "Long beat home");
-        robot.interact(() -> desk().takes().all().get().stream()
+        robot.interact(() -> workspace().takes().all().get().stream()
                 .filter(entry -> entry.title().equals("Long beat home"))
-                .forEach(entry -> desk().open(entry.file())));
+                .forEach(entry -> workspace().open(entry.file())));
         return until(s -> s.health().state() == LinkState.STORED);
     }
 
     /** The demo's takes are made at leisure; a shelf that still grows is no place to press on. */
     private void allTakesAreMade() throws Exception {
-        for (int i = 0; i < 1200 && fx(() -> desk().takes().all().get().size()) < 17; i++) {
+        for (int i = 0; i < 1200 && fx(() -> workspace().takes().all().get().size()) < 17; i++) {
             TimeUnit.MILLISECONDS.sleep(50);
         }
-        assertThat(fx(() -> desk().takes().all().get())).hasSize(17);
+        assertThat(fx(() -> workspace().takes().all().get())).hasSize(17);
     }
 
     @Test
@@ -62,7 +62,7 @@ class DemoWindowTest extends RealWindow {
         allTakesAreMade();
         key(KeyCode.T);
         awaitText(".take-title", "In the shed, hands warm");
-        int before = fx(() -> desk().takes().all().get().size());
+        int before = fx(() -> workspace().takes().all().get().size());
         click("In the shed, hands warm");
         strike(KeyCode.F2);
         write("#rename", "Shed, cold hands");
@@ -72,43 +72,45 @@ class DemoWindowTest extends RealWindow {
         click("In the shed, hands warm");
         strike(KeyCode.DELETE);
         awaitText("#notice", "Removed: In the shed, hands warm");
-        assertThat(fx(() -> desk().takes().all().get()))
+        assertThat(fx(() -> workspace().takes().all().get()))
                 .noneMatch(e -> e.title().startsWith("In the shed"));
         click("#undo");
         awaitText("#notice", "Back on the shelf");
         awaitText(".take-title", "In the shed, hands warm");
-        assertThat(fx(() -> desk().takes().all().get())).hasSize(before);
+        assertThat(fx(() -> workspace().takes().all().get())).hasSize(before);
     }
 
     @Test
     void aTakeIsLookedAtFromTenMinutesDownToSingleSamples() throws Exception {
-        Sight stored = openLongTake();
+        Snapshot stored = openLongTake();
         assertThat(stored.lastSeconds()).isCloseTo(600, within(0.1));
         assertThat(stored.channels().get(0).reader().orElseThrow().headline()).isBetween(65.0, 85.0);
-        assertThat(fx(() -> desk().marks())).hasSize(3);
-        assertThat(fx(() -> desk().window().span())).isGreaterThan(600);
+        assertThat(fx(() -> workspace().marks())).hasSize(3);
+        assertThat(fx(() -> workspace().window().span())).isGreaterThan(600);
 
         still(".lane-plot");
         Node plot = robot.lookup(".lane-plot").query();
         Point2D middle = fx(() -> plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, 20));
         robot.moveTo(middle);
-        double share = fx(() -> desk().window().from() + 0.5 * desk().window().span());
+        double share = fx(
+                () -> workspace().window().from() + 0.5 * workspace().window().span());
         robot.scroll(4, VerticalDirection.UP);
-        until(s -> fx(() -> desk().window().span()) < 300);
-        double after = fx(() -> desk().window().from() + 0.5 * desk().window().span());
+        until(s -> fx(() -> workspace().window().span()) < 300);
+        double after = fx(
+                () -> workspace().window().from() + 0.5 * workspace().window().span());
         // The moment under the pointer stays there while the stretch shrinks.
         assertThat(after).isCloseTo(share, within(3.0));
         for (int i = 0; i < 30; i++) {
             key(KeyCode.PLUS);
         }
-        assertThat(fx(() -> desk().window().span())).isLessThan(0.02);
-        double from = fx(() -> desk().window().from());
+        assertThat(fx(() -> workspace().window().span())).isLessThan(0.02);
+        double from = fx(() -> workspace().window().from());
         key(KeyCode.RIGHT);
-        assertThat(fx(() -> desk().window().from())).isGreaterThan(from);
+        assertThat(fx(() -> workspace().window().from())).isGreaterThan(from);
         key(KeyCode.HOME);
-        assertThat(fx(() -> desk().window().from())).isCloseTo(0, within(1e-9));
+        assertThat(fx(() -> workspace().window().from())).isCloseTo(0, within(1e-9));
         key(KeyCode.DIGIT0);
-        assertThat(fx(() -> desk().window().span())).isGreaterThan(600);
+        assertThat(fx(() -> workspace().window().span())).isGreaterThan(600);
 
         // A changed recipe works the stored take out again, and can be taken back.
         key(KeyCode.DIGIT4);
@@ -126,19 +128,19 @@ class DemoWindowTest extends RealWindow {
         openLongTake();
         robot.interact(() -> {
             // Neither waits for the other: both are made before the first is worked out.
-            desk().change(rig -> rig.withChannel("heel", c -> c.withRecipe(Recipe.parse("mean:5"))));
-            desk().change(rig -> rig.withChannel("trim", c -> c.withRecipe(Recipe.parse("mean:7"))));
+            workspace().change(rig -> rig.withChannel("heel", c -> c.withRecipe(Recipe.parse("mean:5"))));
+            workspace().change(rig -> rig.withChannel("trim", c -> c.withRecipe(Recipe.parse("mean:7"))));
         });
         until(s -> recipe(s, "heel").equals("mean:5") && recipe(s, "trim").equals("mean:7"));
         key(KeyCode.U);
         until(s -> !recipe(s, "trim").equals("mean:7"));
-        assertThat(recipe(sight(), "heel")).isEqualTo("mean:5");
+        assertThat(recipe(snapshot(), "heel")).isEqualTo("mean:5");
         key(KeyCode.U);
         until(s -> !recipe(s, "heel").equals("mean:5"));
     }
 
-    private static String recipe(Sight sight, String column) {
-        return sight.channel(column).orElseThrow().channel().recipe().text();
+    private static String recipe(Snapshot snapshot, String column) {
+        return snapshot.channel(column).orElseThrow().channel().recipe().text();
     }
 
     @Test
@@ -151,7 +153,7 @@ class DemoWindowTest extends RealWindow {
         awaitText(".mono", "× 3.3 V ÷ 1024");
         write("#reference", "0");
         awaitText(".error", "the reference must be above 0 V");
-        assertThat(sight().channels().get(0).channel().scaling().converter().referenceVolts())
+        assertThat(snapshot().channels().get(0).channel().scaling().converter().referenceVolts())
                 .isEqualTo(3.3);
         write("#reference", "three");
         awaitText(".error", "the reference must be a number such as 0.5, was 'three'");
@@ -171,8 +173,9 @@ class DemoWindowTest extends RealWindow {
         key(KeyCode.DIGIT6);
         awaitText(".bench-line", "Inside:");
         awaitNode(".plot");
-        robot.interact(() -> desk().change(rig ->
-                rig.withBand(new BandSetup(rig.readers().get(0).id(), "rate_bpm.mean", new Band(30, 50, 2)))));
+        robot.interact(() -> workspace()
+                .change(rig ->
+                        rig.withBand(new BandSetup(rig.readers().get(0).id(), "rate_bpm.mean", new Band(30, 50, 2)))));
         awaitText(".bench-line", "Too high:");
         awaitText(".stop-value", "too high");
         // Takes hold of the high edge, where the picture draws it, and pulls it up. The picture follows the rate:
@@ -197,24 +200,24 @@ class DemoWindowTest extends RealWindow {
     /** The band in force; the trail takes a change over within moments. */
     private Band band() throws InterruptedException {
         TimeUnit.MILLISECONDS.sleep(400);
-        return sight().rig().bands().get(0).band();
+        return snapshot().rig().bands().get(0).band();
     }
 
     @Test
     void aBoardThatHangsUpIsLostAndComesBackWithItsGap() throws Exception {
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             int port = server.getLocalPort();
-            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
             serve(server, 400);
             until(s -> s.health().state() == LinkState.LOST);
             awaitText(".lane-trust", "lost");
             awaitText(".lane-value", "—");
             serve(server, 400);
-            Sight back = until(
-                    s -> s.health().rows() >= 780 && s.strands().get(0).gaps().size() == 1);
+            Snapshot back = until(
+                    s -> s.health().rows() >= 780 && s.streams().get(0).gaps().size() == 1);
             assertThat(back.health().reconnects()).isEqualTo(1);
             assertThat(back.health().lostRows())
-                    .isEqualTo(back.strands().get(0).gaps().get(0).missing())
+                    .isEqualTo(back.streams().get(0).gaps().get(0).missing())
                     .isPositive();
         }
     }
@@ -232,7 +235,8 @@ class DemoWindowTest extends RealWindow {
     }
 
     private double highHz() {
-        Step step = sight().channel("pulse")
+        Step step = snapshot()
+                .channel("pulse")
                 .orElseThrow()
                 .channel()
                 .recipe()
@@ -263,7 +267,7 @@ class DemoWindowTest extends RealWindow {
             robot.release(MouseButton.PRIMARY);
             TimeUnit.MILLISECONDS.sleep(500);
         }
-        Sight pulled = until(s -> highHz() > 10);
+        Snapshot pulled = until(s -> highHz() > 10);
         BandPass band = (BandPass)
                 pulled.channel("pulse").orElseThrow().channel().recipe().steps().get(0);
         assertThat(band.lowHz()).isEqualTo(0.5);
@@ -285,7 +289,7 @@ class DemoWindowTest extends RealWindow {
         List<Integer> cards = new ArrayList<>();
         List<Paint> inks = new ArrayList<>();
         for (Look look : List.of(Look.DAY, Look.NIGHT, Look.CONTRAST)) {
-            assertThat(fx(() -> desk().look().get())).isEqualTo(look);
+            assertThat(fx(() -> workspace().look().get())).isEqualTo(look);
             TimeUnit.MILLISECONDS.sleep(400);
             ImageView lane = robot.lookup(".lane-plot").queryAs(Pane.class).getChildren().stream()
                     .filter(ImageView.class::isInstance)
@@ -297,7 +301,7 @@ class DemoWindowTest extends RealWindow {
             inks.add(fx(name::getTextFill));
             key(KeyCode.N);
         }
-        assertThat(fx(() -> desk().look().get())).isEqualTo(Look.DAY);
+        assertThat(fx(() -> workspace().look().get())).isEqualTo(Look.DAY);
         assertThat(cards).containsExactly(0xfffffdf8, 0xff1f2925, 0xff000000);
         assertThat(inks.get(0)).isNotEqualTo(inks.get(1));
     }

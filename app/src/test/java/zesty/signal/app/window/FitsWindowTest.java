@@ -21,9 +21,9 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import zesty.signal.app.window.desk.Look;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.app.window.desk.TextSize;
+import zesty.signal.app.window.workspace.Look;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.engine.LinkState;
@@ -62,17 +62,17 @@ class FitsWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());
         robot.interact(() -> {
-            desk().look().set(colours);
-            desk().textSize().set(text);
+            workspace().look().set(colours);
+            workspace().textSize().set(text);
         });
         large = text == TextSize.LARGEST;
         List<String> found = new ArrayList<>();
         look("lanes", found);
         for (Stop stop : Stop.values()) {
-            robot.interact(() -> desk().stop().set(stop));
+            robot.interact(() -> workspace().stop().set(stop));
             look(stop.title(), found);
         }
-        robot.interact(() -> desk().stop().set(Stop.SCALE));
+        robot.interact(() -> workspace().stop().set(Stop.SCALE));
         for (String op : List.of("converter", "law", "shown")) {
             // Fired, not pressed: the window may be larger than the display here.
             robot.interact(
@@ -81,48 +81,49 @@ class FitsWindowTest extends RealWindow {
         }
         robot.interact(() -> robot.lookup("#prove").queryAs(ToggleButton.class).fire());
         look("Scale, proving", found);
-        robot.interact(() -> desk().stop().set(Stop.SOURCE));
+        robot.interact(() -> workspace().stop().set(Stop.SOURCE));
         for (String socket : List.of("open-network", "open-address", "open-simulated", "open-lately")) {
             robot.interact(() -> robot.lookup("#" + socket).queryButton().fire());
             look("Source, " + socket, found);
         }
         robot.interact(() -> {
-            desk().focus().set("forearm");
-            desk().stop().set(Stop.READ);
+            workspace().focus().set("forearm");
+            workspace().stop().set(Stop.READ);
         });
         awaitNode("#more-settings");
         look("Read, a muscle", found);
         unfold("#setting-");
         look("Read, settings of a muscle", found);
-        robot.interact(() -> desk().stop().set(null));
+        robot.interact(() -> workspace().stop().set(null));
         press("#commands");
         awaitNode(".command-sheet");
         look("the keys", found);
         press("#commands");
         robot.interact(() -> {
-            desk().focus().set("pulse");
-            desk().takesOpen().set(true);
+            workspace().focus().set("pulse");
+            workspace().takesOpen().set(true);
         });
         awaitNode(".take-title");
         look("takes", found);
-        robot.interact(() -> desk().open(desk().takes().all().get().get(0).file()));
+        robot.interact(
+                () -> workspace().open(workspace().takes().all().get().get(0).file()));
         until(s -> s.health().state() == LinkState.STORED && s.hasSamples());
         look("a stored take", found);
-        robot.interact(() -> desk().backToLive());
+        robot.interact(() -> workspace().backToLive());
         robot.interact(() -> {
-            desk().takesOpen().set(false);
-            desk().disconnect();
-            desk().stop().set(Stop.SOURCE);
+            workspace().takesOpen().set(false);
+            workspace().disconnect();
+            workspace().stop().set(Stop.SOURCE);
         });
         look("first start", found);
-        robot.interact(() -> desk().stop().set(null));
+        robot.interact(() -> workspace().stop().set(null));
         look("no board", found);
         robot.interact(() -> {
-            desk().connect("sim:chest");
-            desk().stop().set(Stop.READ);
+            workspace().connect("sim:chest");
+            workspace().stop().set(Stop.READ);
         });
         until(s -> s.channel("heart").isPresent() && s.hasSamples());
-        robot.interact(() -> desk().change(rig -> rig.acknowledging(Caution.BODY)
+        robot.interact(() -> workspace().change(rig -> rig.acknowledging(Caution.BODY)
                 .withReader(ReaderSetup.on("heart", "pulse", Map.of("kind", "electrical")))));
         until(s -> s.channel("heart")
                 .orElseThrow()

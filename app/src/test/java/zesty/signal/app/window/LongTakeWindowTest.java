@@ -15,7 +15,7 @@ import javafx.scene.image.PixelReader;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.desk.Span;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
@@ -27,7 +27,7 @@ import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.TakeWriter;
 
 /** A take of 100 million samples in the real window, within 1 GB: seen at once, zoomed to one sample, cleaned anew in sight. */
@@ -84,7 +84,8 @@ class LongTakeWindowTest extends RealWindow {
     /** @return whether a lane is inked at a moment, at a share of its height */
     private boolean inked(int lane, double seconds, double down) {
         return fx(() -> {
-            double across = (seconds - desk().window().from()) / desk().window().span();
+            double across = (seconds - workspace().window().from())
+                    / workspace().window().span();
             ImageView view = (ImageView) robot.lookup(".lane-plot ImageView").queryAll().stream()
                     .skip(lane)
                     .findFirst()
@@ -113,8 +114,8 @@ class LongTakeWindowTest extends RealWindow {
     @Test
     void aHundredMillionSamplesAreSeenAtOnceZoomedToOneAndCleanedAnewInSight() throws Exception {
         Path file = written();
-        robot.interact(() -> desk().open(file));
-        Sight opened = until(s -> s.health().state() == LinkState.STORED);
+        robot.interact(() -> workspace().open(file));
+        Snapshot opened = until(s -> s.health().state() == LinkState.STORED);
         assertThat(opened.lastSeconds()).isCloseTo(ROWS * 0.001, within(0.01));
         assertThat(opened.channels().get(2).raw().end()).isEqualTo(ROWS);
         float[] range = new float[2];
@@ -131,7 +132,7 @@ class LongTakeWindowTest extends RealWindow {
         }
         assertThat(standsOut()).isTrue();
 
-        robot.interact(() -> desk().window().show(KNOCK * 0.001 - 0.05, KNOCK * 0.001 + 0.05));
+        robot.interact(() -> workspace().window().show(KNOCK * 0.001 - 0.05, KNOCK * 0.001 + 0.05));
         Series clean = opened.channels().get(2).clean();
         for (int i = 0; i < 1200 && !fx(() -> clean.atHand(KNOCK - 50, KNOCK + 50)); i++) {
             TimeUnit.MILLISECONDS.sleep(50);
@@ -145,9 +146,9 @@ class LongTakeWindowTest extends RealWindow {
 
         // Another recipe shows in sight although the take is not gone through; what was begun before is given up
         // unheard.
-        robot.interact(
-                () -> desk().change(rig -> rig.withChannel("stay3", c -> c.withRecipe(Recipe.parse("lowpass:5@2")))));
-        Sight changed = until(s -> s.channels().get(2).clean() != clean);
+        robot.interact(() ->
+                workspace().change(rig -> rig.withChannel("stay3", c -> c.withRecipe(Recipe.parse("lowpass:5@2")))));
+        Snapshot changed = until(s -> s.channels().get(2).clean() != clean);
         Series slow = changed.channels().get(2).clean();
         for (int i = 0; i < 1200 && !fx(() -> slow.atHand(KNOCK - 50, KNOCK + 50)); i++) {
             TimeUnit.MILLISECONDS.sleep(50);
@@ -158,7 +159,7 @@ class LongTakeWindowTest extends RealWindow {
         click("#cancel-work");
         awaitText("#notice", "Processing the take: given up");
         // What is measured of it is added up beside the window: every residue of 31 comes as often, from 500 to 530.
-        robot.interact(() -> desk().span().set(new Span(1000, 1600)));
+        robot.interact(() -> workspace().span().set(new Span(1000, 1600)));
         awaitText("#span-words", "Mean 515");
         awaitText("#span-words", "600001 samples.");
         key(KeyCode.U);

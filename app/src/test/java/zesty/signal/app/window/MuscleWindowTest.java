@@ -30,7 +30,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.engine.RecordingLimit;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /**
  * A forearm that pulls when the test says: rest and hardest pull captured by guidance, places ranked, a motor named, hum
@@ -56,12 +56,12 @@ class MuscleWindowTest extends RealWindow {
         Thread board = new Thread(this::serve, "forearm of the test");
         board.setDaemon(true);
         board.start();
-        robot.interact(() -> desk().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+        robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + server.getLocalPort()));
         until(s -> s.channels().size() == 2
                 && s.channel("muscle").orElseThrow().clean().end() > RATE);
-        robot.interact(() -> desk().focus().set("muscle"));
-        robot.interact(() -> desk().change(rig ->
-                rig.withReader(ReaderSetup.on("muscle", "muscle", Map.of())).acknowledging(Caution.BODY)));
+        robot.interact(() -> workspace().focus().set("muscle"));
+        robot.interact(() -> workspace().change(rig -> rig.withReader(ReaderSetup.on("muscle", "muscle", Map.of()))
+                .acknowledging(Caution.BODY)));
         key(KeyCode.DIGIT5);
         awaitNode("#capture-rest");
     }
@@ -100,27 +100,27 @@ class MuscleWindowTest extends RealWindow {
         }
     }
 
-    private Reading muscle(Sight sight) {
-        return sight.channel("muscle").orElseThrow().reader().orElseThrow().reading();
+    private Reading muscle(Snapshot snapshot) {
+        return snapshot.channel("muscle").orElseThrow().reader().orElseThrow().reading();
     }
 
-    private String setting(Sight sight, String key) {
-        return sight.rig().readersOn("muscle").get(0).checked().text(key);
+    private String setting(Snapshot snapshot, String key) {
+        return snapshot.rig().readersOn("muscle").get(0).checked().text(key);
     }
 
     @Test
     void restAndTheHardestPullAreCapturedByGuidanceAndPercentFollowsLive() throws Exception {
-        robot.interact(() -> desk().record(RecordingLimit.NONE));
+        robot.interact(() -> workspace().record(RecordingLimit.NONE));
         until(s -> s.recording().running());
         press("#capture-rest");
         awaitText("#guide-says", "Let it rest");
-        Sight rested = until(s -> !setting(s, "rest-level").equals("auto"));
+        Snapshot rested = until(s -> !setting(s, "rest-level").equals("auto"));
         // The high-pass of the reader takes 6 % of the power of white noise.
         assertThat(Double.parseDouble(setting(rested, "rest-level"))).isCloseTo(20 * Math.sqrt(0.94), within(1.0));
         press("#capture-hardest");
         awaitText("#guide-says", "Pull as hard as you can");
         pull = 1000;
-        Sight pulled = until(s -> !setting(s, "hardest").equals("auto"));
+        Snapshot pulled = until(s -> !setting(s, "hardest").equals("auto"));
         double hardest = Double.parseDouble(setting(pulled, "hardest"));
         // The envelope is an RMS over 0.1 s: its highest in 5 s lies some spreads above the mean.
         assertThat(hardest).isBetween(1000.0, 1400.0);
@@ -143,29 +143,29 @@ class MuscleWindowTest extends RealWindow {
         until(s -> Double.parseDouble(setting(s, "hardest")) == before);
         // Under the pointer a pull says its percent. The lanes are held still: on a slow machine it would pass by.
         key(KeyCode.LEFT);
-        double pulledAt = muscle(sight()).events("bursts").get(0).startSeconds() + 1;
+        double pulledAt = muscle(snapshot()).events("bursts").get(0).startSeconds() + 1;
         Node lane = robot.lookup(".lane-plot").query();
         Point2D over = fx(() -> lane.localToScreen(
-                (pulledAt - desk().window().from())
-                        / desk().window().span()
+                (pulledAt - workspace().window().from())
+                        / workspace().window().span()
                         * lane.getBoundsInLocal().getWidth(),
                 30));
         robot.moveTo(over);
         awaitText(".lane-read-out", "pull of ");
         // The card is put away by its key, comes back by its button, and is pinned by its key.
         Node card = robot.lookup(".card").query();
-        robot.interact(() -> desk().stop().set(null));
+        robot.interact(() -> workspace().stop().set(null));
         robot.interact(card::requestFocus);
         strike(KeyCode.DELETE);
         awaitNode("#cards-back");
-        assertThat(fx(() -> desk().cards().get().hidden())).containsExactly("muscle");
+        assertThat(fx(() -> workspace().cards().get().hidden())).containsExactly("muscle");
         press("#cards-back");
-        assertThat(fx(() -> desk().cards().get().hidden())).isEmpty();
+        assertThat(fx(() -> workspace().cards().get().hidden())).isEmpty();
         robot.interact(() -> robot.lookup(".card").query().requestFocus());
         strike(KeyCode.P);
-        assertThat(fx(() -> desk().cards().get().pinned())).hasSize(1);
+        assertThat(fx(() -> workspace().cards().get().pinned())).hasSize(1);
         // What was done on the bench never disturbed the recording.
-        Sight still = sight();
+        Snapshot still = snapshot();
         assertThat(still.recording().running()).isTrue();
         assertThat(still.recording().lostRows()).isZero();
     }
@@ -225,8 +225,8 @@ class MuscleWindowTest extends RealWindow {
         key(KeyCode.DIGIT4);
         Label name = robot.lookup(".doctor-name").queryAs(Label.class);
         until(
-                s -> desk().rounds().of("muscle").stream()
-                        .anyMatch(f -> f.ailment().words().equals("hum")),
+                s -> workspace().rounds().of("muscle").stream()
+                        .anyMatch(f -> f.diagnosis().words().equals("hum")),
                 40);
         for (int i = 0; i < 100 && !fx(name::getText).equals("Hum"); i++) {
             robot.lookup("#doctor .small-button").queryAllAs(Button.class).stream()

@@ -28,7 +28,7 @@ import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingLimit;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.TakeWriter;
 
 /** Full disks, damage, foreign files and folders that go, in the real window: told in place, and nothing lost. */
@@ -85,8 +85,8 @@ class PressureWindowTest extends RealWindow {
                 file,
                 "UPDATE block_values SET base = base + 7 WHERE column_id = 1 AND first_row = 2000",
                 "UPDATE take SET value = replace(value, 'kg', 'lb') WHERE key = 'rig'");
-        robot.interact(() -> desk().open(file));
-        Sight stored = until(
+        robot.interact(() -> workspace().open(file));
+        Snapshot stored = until(
                 s -> s.health().state() == LinkState.STORED && s.channels().size() == 2);
         awaitText("#notice", "This take is damaged in 3 places, which are left out; the first: ");
         Series load = stored.channels().get(0).raw();
@@ -99,7 +99,7 @@ class PressureWindowTest extends RealWindow {
 
     @Test
     void anExportToAFullDiskOrOntoSomebodysFileIsToldAndHarmsNothing() throws Exception {
-        Path shelf = Files.createDirectories(desk().places().takes());
+        Path shelf = Files.createDirectories(workspace().places().takes());
         try (TakeWriter writer = recorded(shelf.resolve("hoist.zest"))) {
             writer.finish();
         }
@@ -137,35 +137,36 @@ class PressureWindowTest extends RealWindow {
     void aTakeThatAnotherProgramRecordsIsNotTouched() throws Exception {
         Path file = home.resolve("live.zest");
         try (TakeWriter writer = recorded(file)) {
-            robot.interact(() -> desk().open(file));
+            robot.interact(() -> workspace().open(file));
             awaitText("#notice", "live.zest is still being recorded; stop the recording first");
             writer.append(new Block(new TimeBase.Steady(50, 0.01), new double[][] {{1}, {2}}, 1, List.of()));
             writer.finish();
         }
-        robot.interact(() -> desk().open(file));
+        robot.interact(() -> workspace().open(file));
         until(s -> s.health().state() == LinkState.STORED);
     }
 
     @Test
     void aFolderThatGoesWhileRecordingStopsItWithWordsAndTheLanesRunOn() throws Exception {
-        robot.interact(() -> desk().connect("sim:deck"));
+        robot.interact(() -> workspace().connect("sim:deck"));
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
-        robot.interact(() -> desk().record(RecordingLimit.NONE));
+        robot.interact(() -> workspace().record(RecordingLimit.NONE));
         until(s -> s.recording().running() && s.recording().rows() > 100);
-        Files.move(desk().places().takes(), home.resolve("moved"));
+        Files.move(workspace().places().takes(), home.resolve("moved"));
         until(s -> !s.recording().running());
         awaitText("#notice", "the take's file or folder is gone");
-        long rows = sight().health().rows();
+        long rows = snapshot().health().rows();
         until(s -> s.health().state() == LinkState.LIVE && s.health().rows() > rows + 100);
     }
 
     @Test
     void aRecordingBeginsAtOnceWhileLongWorkRuns() throws Exception {
-        robot.interact(() -> desk().connect("sim:deck"));
+        robot.interact(() -> workspace().connect("sim:deck"));
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         CountDownLatch working = new CountDownLatch(1);
         boolean[] gaveUp = {false};
-        robot.interact(() -> desk().works()
+        robot.interact(() -> workspace()
+                .tasks()
                 .atLength(
                         "Writing a mountain",
                         "it failed",
@@ -177,15 +178,16 @@ class PressureWindowTest extends RealWindow {
                             gaveUp[0] = true;
                             return "done";
                         },
-                        said -> desk().say(said)));
+                        said -> workspace().say(said)));
         assertThat(working.await(10, TimeUnit.SECONDS)).isTrue();
         click("#record");
         until(s -> s.recording().running() && s.recording().rows() > 20);
         // The work is still under way, its progress is shown, and it can be given up.
         awaitText("#busy", "Writing a mountain");
-        assertThat(fx(() -> desk().works().progress().get())).isEqualTo(0.5);
+        assertThat(fx(() -> workspace().tasks().progress().get())).isEqualTo(0.5);
         // What comes after it is told instead, is given up by itself, and leaves the first as it was.
-        robot.interact(() -> desk().works()
+        robot.interact(() -> workspace()
+                .tasks()
                 .inOrder(
                         "Digging",
                         "it failed",
@@ -195,7 +197,7 @@ class PressureWindowTest extends RealWindow {
                             }
                             throw new CancellationException();
                         },
-                        nothing -> desk().say("dug")));
+                        nothing -> workspace().say("dug")));
         awaitText("#busy", "Digging");
         click("Cancel");
         awaitText("#notice", "Digging: given up");
@@ -204,7 +206,7 @@ class PressureWindowTest extends RealWindow {
         click("Cancel");
         awaitText("#notice", "done");
         assertThat(gaveUp[0]).isTrue();
-        assertThat(sight().recording().running()).isTrue();
+        assertThat(snapshot().recording().running()).isTrue();
         click("#record");
         until(s -> !s.recording().running());
     }

@@ -27,7 +27,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.testfx.robot.Motion;
 import zesty.signal.app.window.bench.PlotProbe;
-import zesty.signal.app.window.desk.Span;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.boards.sim.FingerSignal;
 import zesty.signal.boards.sim.HeartSignal;
 import zesty.signal.boards.sim.PulseMode;
@@ -44,7 +44,7 @@ import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeWriter;
 
@@ -83,14 +83,14 @@ class PulseWindowTest extends RealWindow {
         return file;
     }
 
-    private static Stream<Event> events(Sight sight, Predicate<Event> wanted) {
-        return sight.channels().get(0).reader().stream()
+    private static Stream<Event> events(Snapshot snapshot, Predicate<Event> wanted) {
+        return snapshot.channels().get(0).reader().stream()
                 .flatMap(reader -> reader.events().stream())
                 .filter(wanted);
     }
 
-    private static long beats(Sight sight) {
-        return events(sight, e -> e.believed() && !e.lasts()).count();
+    private static long beats(Snapshot snapshot) {
+        return events(snapshot, e -> e.believed() && !e.lasts()).count();
     }
 
     /** A ramp of 2 counts a sample: what lies between two moments can be told on paper. */
@@ -105,16 +105,16 @@ class PulseWindowTest extends RealWindow {
             writer.mark(4, "here");
             writer.finish();
         }
-        robot.interact(() -> desk().open(file));
+        robot.interact(() -> workspace().open(file));
         until(s -> s.health().state() == LinkState.STORED && s.hasSamples());
         awaitVisible(".lane-plot");
         Bounds there = still(".lane-plot");
-        double second = there.getWidth() / fx(() -> desk().window().span());
-        double zero = there.getMinX() - fx(() -> desk().window().from()) * second;
+        double second = there.getWidth() / fx(() -> workspace().window().span());
+        double zero = there.getMinX() - fx(() -> workspace().window().from()) * second;
         // From the mark, which is snapped to from some pixels beside it, to 6 s.
         robot.drag(new Point2D(zero + 4 * second + 3, there.getCenterY()), MouseButton.SECONDARY)
                 .dropTo(new Point2D(zero + 6 * second, there.getCenterY()));
-        Span span = fx(() -> desk().span().get());
+        Span span = fx(() -> workspace().span().get());
         assertThat(span.from()).isEqualTo(4);
         assertThat(span.to()).isCloseTo(6, within(2 / second));
         awaitText("#span-words", "slope 1000 counts/s");
@@ -128,12 +128,13 @@ class PulseWindowTest extends RealWindow {
         assertThat(mean).isCloseTo(1000 * (4 + span.to()) / 2, within(2.0));
         assertThat(Double.parseDouble(numbers[12])).isCloseTo(mean * (span.to() - 4), within(mean * 0.01));
         key(KeyCode.SHIFT, KeyCode.X);
-        assertThat(fx(() -> desk().span().get().begun())).isFalse();
+        assertThat(fx(() -> workspace().span().get().begun())).isFalse();
         robot.moveTo(new Point2D(zero + 2 * second, there.getCenterY()), Motion.DIRECT);
         key(KeyCode.X);
         robot.moveTo(new Point2D(zero + 3 * second, there.getCenterY()), Motion.DIRECT);
         key(KeyCode.X);
-        assertThat(fx(() -> desk().span().get().to() - desk().span().get().from()))
+        assertThat(fx(() ->
+                        workspace().span().get().to() - workspace().span().get().from()))
                 .isCloseTo(1, within(3 / second));
     }
 
@@ -141,8 +142,8 @@ class PulseWindowTest extends RealWindow {
     void earlyBeatsAndDoubtAreMarkedAndABeatIsTakenOutPutInAndUndone() throws Exception {
         HeartSignal heart = new HeartSignal(5, RATE, EnumSet.of(PulseMode.EARLY, PulseMode.MOVEMENT));
         Path file = take(home, heart);
-        robot.interact(() -> desk().open(file));
-        Sight stored = until(s -> s.health().state() == LinkState.STORED && beats(s) > 0);
+        robot.interact(() -> workspace().open(file));
+        Snapshot stored = until(s -> s.health().state() == LinkState.STORED && beats(s) > 0);
         List<double[]> doubt = heart.doubtful();
         assertThat(doubt).isNotEmpty();
         for (double[] stretch : doubt) {
@@ -179,8 +180,8 @@ class PulseWindowTest extends RealWindow {
         key(KeyCode.ESCAPE);
         key(KeyCode.ESCAPE);
         until(s -> s.health().state() != LinkState.STORED);
-        robot.interact(() -> desk().open(file));
-        Sight again = until(s -> s.health().state() == LinkState.STORED && beats(s) > 0);
+        robot.interact(() -> workspace().open(file));
+        Snapshot again = until(s -> s.health().state() == LinkState.STORED && beats(s) > 0);
         assertThat(beats(again)).isEqualTo(all - 1);
         key(KeyCode.DIGIT5);
         press(chosen);
@@ -194,7 +195,7 @@ class PulseWindowTest extends RealWindow {
     /** Looks at the ten seconds about a moment and presses on the run of rates there, once they are drawn. */
     private void press(double seconds) throws Exception {
         robot.interact(() -> {
-            var window = desk().window();
+            var window = workspace().window();
             window.zoom(10 / window.span(), (seconds - window.from()) / window.span());
         });
         still("#rates");
@@ -218,11 +219,11 @@ class PulseWindowTest extends RealWindow {
             board.setDaemon(true);
             board.start();
             int port = server.getLocalPort();
-            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
             until(s -> s.channel("column1").isPresent());
-            robot.interact(() -> desk().change(rig ->
-                    rig.acknowledging(Caution.BODY).withReader(ReaderSetup.on("column1", "pulse", Map.of()))));
-            Sight told = until(s -> Math.abs(s.rateHz() - 200) < 1
+            robot.interact(() -> workspace().change(rig -> rig.acknowledging(Caution.BODY)
+                    .withReader(ReaderSetup.on("column1", "pulse", Map.of()))));
+            Snapshot told = until(s -> Math.abs(s.rateHz() - 200) < 1
                     && s.channels().get(0).reader().map(r -> r.headline() > 0).orElse(false));
             FingerSignal same = new FingerSignal(3, 200, EnumSet.noneOf(PulseMode.class));
             for (int i = 0; i < 30 * 200; i++) {

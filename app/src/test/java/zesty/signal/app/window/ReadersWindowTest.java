@@ -21,7 +21,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.engine.LineEnding;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** Answers other than the pulse in the real window: chosen, set, read live against what the boards know to be true. */
 @Timeout(400)
@@ -39,7 +39,7 @@ class ReadersWindowTest extends RealWindow {
         connect("hull", 3);
         readWith("ay", "vibration");
         // The model hums at 46 Hz with a second harmonic of three tenths.
-        Sight seen = until(s -> reading(s, "ay") != null
+        Snapshot seen = until(s -> reading(s, "ay") != null
                 && lines(reading(s, "ay")).size() >= 2
                 && s.channel("ay").orElseThrow().clean().end() > 6000);
         List<double[]> lines = lines(reading(seen, "ay"));
@@ -48,8 +48,8 @@ class ReadersWindowTest extends RealWindow {
         assertThat(lines.get(1)[1] / lines.get(0)[1]).isCloseTo(0.3, within(0.06));
         awaitText(".number-name", "RMS");
         // The comb of orders is pulled from its first tooth to twice as far.
-        robot.interact(() ->
-                desk().change(rig -> rig.withReader(rig.readersOn("ay").get(0).with("turns", "46"))));
+        robot.interact(() -> workspace()
+                .change(rig -> rig.withReader(rig.readersOn("ay").get(0).with("turns", "46"))));
         until(s -> reading(s, "ay").scalar("turning_hz") == 46);
         Node plot = robot.lookup("#spectrum").query();
         PlotProbe probe = new PlotProbe(plot);
@@ -65,8 +65,8 @@ class ReadersWindowTest extends RealWindow {
         until(s -> lines(reading(s, "ay")).size() == 1);
         write("#setting-peaks", "none");
         awaitText(".error", "peaks takes a number from 1 to 50, was 'none'");
-        String id = sight().rig().readersOn("ay").get(0).id();
-        robot.interact(() -> desk().change(rig -> rig.withBand(new BandSetup(id, "crest", new Band(5, 9, 0.1)))));
+        String id = snapshot().rig().readersOn("ay").get(0).id();
+        robot.interact(() -> workspace().change(rig -> rig.withBand(new BandSetup(id, "crest", new Band(5, 9, 0.1)))));
         until(s -> s.channel("ay").orElseThrow().reader().orElseThrow().bands().stream()
                 .anyMatch(band -> band.side() == Band.Side.BELOW));
     }
@@ -79,12 +79,12 @@ class ReadersWindowTest extends RealWindow {
         until(s -> s.rig().readersOn("cups").get(0).settings().equals(Map.of("factor", "0.7")));
         // The bench may just be making its boxes anew: what is written into an old one is written again.
         for (int i = 0;
-                i < 10 && !sight().rig().readersOn("cups").get(0).settings().containsKey("per_turn");
+                i < 10 && !snapshot().rig().readersOn("cups").get(0).settings().containsKey("per_turn");
                 i++) {
             write("#setting-per_turn", "2");
             TimeUnit.SECONDS.sleep(1);
         }
-        Sight seen = until(s -> {
+        Snapshot seen = until(s -> {
             Reading now = reading(s, "cups");
             return now != null
                     && now.trace("series").map(t -> t.seconds().length > 5).orElse(false)
@@ -108,11 +108,11 @@ class ReadersWindowTest extends RealWindow {
     @Test
     void aKindThatDoesNotSuitSaysWhatWould() throws Exception {
         connect("deck", 5);
-        robot.interact(() -> desk().focus().set("forearm"));
+        robot.interact(() -> workspace().focus().set("forearm"));
         key(KeyCode.DIGIT5);
         awaitText(".kind-fit", "A raw muscle signal needs 400 samples/s or more, not 200");
-        robot.interact(() -> desk().change(
-                        rig -> rig.withReader(zesty.signal.core.rig.ReaderSetup.on("forearm", "muscle", Map.of()))));
+        robot.interact(() -> workspace()
+                .change(rig -> rig.withReader(zesty.signal.core.rig.ReaderSetup.on("forearm", "muscle", Map.of()))));
         awaitText("#reader-words", "a raw muscle signal needs 400 samples/s or more, not 200");
         until(s -> s.rig().channels().stream().anyMatch(c -> c.column().equals("forearm")));
     }
@@ -121,13 +121,13 @@ class ReadersWindowTest extends RealWindow {
     void theBodyLeansWithTheBoardFromNineColumnsFoundByTheirNames() throws Exception {
         connect("motion", 9);
         readWith("gz", "motion", "ax");
-        Sight seen = until(s -> reading(s, "ax") != null
+        Snapshot seen = until(s -> reading(s, "ax") != null
                 && s.channel("ax").orElseThrow().clean().end() > 1500);
         assertThat(seen.rig().readersOn("ax").get(0).columns())
                 .containsExactly("ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz");
         // The model rolls by 12 ± 9° every 6.1 s and heads 120 ± 15°; its clock is 1.5 s ahead of its first row.
         Reading motion = reading(seen, "ax");
-        var times = seen.channel("ax").orElseThrow().strand().times();
+        var times = seen.channel("ax").orElseThrow().stream().times();
         double boardSeconds = times.secondsAt(times.end() - 1) - times.secondsAt(times.start());
         double[] rolls = motion.items().stream()
                 .filter(item -> item.key().equals("roll_deg"))
@@ -150,7 +150,8 @@ class ReadersWindowTest extends RealWindow {
         until(s -> s.rig().readers().stream()
                 .anyMatch(r -> r.columns().subList(0, 2).equals(List.of("ay", "ax"))));
         // Leaning to the right now reads as the bow up, which is below 0.
-        Sight swapped = until(s -> reading(s, "ay") != null && reading(s, "ay").scalar("pitch") < -2);
+        Snapshot swapped =
+                until(s -> reading(s, "ay") != null && reading(s, "ay").scalar("pitch") < -2);
         assertThat(swapped.rig().readers()).hasSize(1);
         key(KeyCode.U);
         until(s -> s.rig().readersOn("ax").size() == 1);
@@ -160,7 +161,7 @@ class ReadersWindowTest extends RealWindow {
     void slapsOfTheHalyardAreLaidOverEachOtherAndPullsOfTheForearmStandAgainstTheHardest() throws Exception {
         connect("halyard", 1);
         readWith("knock", "hits", "knock");
-        Sight seen =
+        Snapshot seen =
                 until(s -> reading(s, "knock") != null && reading(s, "knock").scalar("count") > 8);
         double[] hits = reading(seen, "knock").times("hits");
         for (int i = 1; i < hits.length; i++) {
@@ -172,7 +173,7 @@ class ReadersWindowTest extends RealWindow {
 
         connect("forearm", 1);
         readWith("muscle", "muscle", "muscle");
-        Sight pulled = until(s -> reading(s, "muscle") != null
+        Snapshot pulled = until(s -> reading(s, "muscle") != null
                 && reading(s, "muscle").events("bursts").size() >= 3);
         Reading muscle = reading(pulled, "muscle");
         assertThat(muscle.events("bursts").stream()
@@ -184,8 +185,8 @@ class ReadersWindowTest extends RealWindow {
         assertThat(muscle.events("bursts").subList(0, 2))
                 .allMatch(e -> e.endSeconds() - e.startSeconds() > 0.9 && e.endSeconds() - e.startSeconds() < 3.4);
         awaitText(".number-name", "Signal over noise");
-        robot.interact(() ->
-                desk().change(rig -> rig.withBand(new BandSetup("muscle(muscle)", "percent", new Band(-1000, 50, 5)))));
+        robot.interact(() -> workspace()
+                .change(rig -> rig.withBand(new BandSetup("muscle(muscle)", "percent", new Band(-1000, 50, 5)))));
         until(
                 s -> s
                         .channel("muscle")
@@ -203,11 +204,11 @@ class ReadersWindowTest extends RealWindow {
     void aHeatersStepIsFittedAndWhoHasTooFewColumnsIsTold() throws Exception {
         connect("cupboard", 3);
         readWith("heat", "step", "heat");
-        robot.interact(() -> desk().wire().send("heat 60", LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().wire().send("heat 60", LineEnding.NEW_LINE));
         until(s -> s.channel("heat").filter(c -> c.latestRaw() == 60).isPresent());
-        assertThat(sight().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
+        assertThat(snapshot().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
         // The air follows with a time constant of 20 s, 0.4 °C a percent: after a minute that can be told.
-        Sight seen = until(
+        Snapshot seen = until(
                 s -> reading(s, "heat") != null
                         && Math.abs(reading(s, "heat").scalar("gain") - 0.4) < 0.06
                         && Math.abs(reading(s, "heat").scalar("tau_s") - 20) < 4,
@@ -216,9 +217,9 @@ class ReadersWindowTest extends RealWindow {
         awaitNode("#response-plot");
 
         connect("hoist", 1);
-        robot.interact(() -> desk().focus().set("load"));
+        robot.interact(() -> workspace().focus().set("load"));
         tile("motion");
         awaitText(".error", "Motion needs 3 columns of the same rows; here there are fewer.");
-        assertThat(sight().rig().readersOn("load")).isEmpty();
+        assertThat(snapshot().rig().readersOn("load")).isEmpty();
     }
 }

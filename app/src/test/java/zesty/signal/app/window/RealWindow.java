@@ -27,15 +27,15 @@ import org.junit.jupiter.api.parallel.ResourceLock;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
-import zesty.signal.app.window.desk.DemoData;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Places;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.DemoData;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * The real window, opened for each test, with what a test needs to work in it. It has the machine for itself: tests that
@@ -93,31 +93,31 @@ abstract class RealWindow {
         FxToolkit.cleanupApplication(application);
     }
 
-    Desk desk() {
-        return application.desk();
+    Workspace workspace() {
+        return application.workspace();
     }
 
     static <T> T fx(Callable<T> work) {
         return WaitForAsyncUtils.waitForAsyncFx(20_000, work);
     }
 
-    Sight sight() {
-        return fx(() -> desk().sight(System.nanoTime()));
+    Snapshot snapshot() {
+        return fx(() -> workspace().snapshot(System.nanoTime()));
     }
 
-    Sight until(Predicate<Sight> condition) throws InterruptedException {
+    Snapshot until(Predicate<Snapshot> condition) throws InterruptedException {
         return until(condition, 60);
     }
 
-    Sight until(Predicate<Sight> condition, int seconds) throws InterruptedException {
+    Snapshot until(Predicate<Snapshot> condition, int seconds) throws InterruptedException {
         for (int i = 0; i < 20 * seconds; i++) {
-            Sight sight = sight();
-            if (condition.test(sight)) {
-                return sight;
+            Snapshot snapshot = snapshot();
+            if (condition.test(snapshot)) {
+                return snapshot;
             }
             TimeUnit.MILLISECONDS.sleep(50);
         }
-        throw new AssertionError("never came about: " + sight().health());
+        throw new AssertionError("never came about: " + snapshot().health());
     }
 
     /** Waits until some label or button of the query says the part. */
@@ -134,8 +134,8 @@ abstract class RealWindow {
                 + fx(() -> robot.lookup(query).queryAllAs(Labeled.class).stream()
                         .map(Labeled::getText)
                         .toList())
-                + "; at " + fx(() -> desk().stop().get()) + ", told: "
-                + fx(() -> desk().notice().get()) + ", keys go to "
+                + "; at " + fx(() -> workspace().stop().get()) + ", told: "
+                + fx(() -> workspace().notice().get()) + ", keys go to "
                 + fx(() -> robot.lookup("#takes").query().getScene().getFocusOwner()));
     }
 
@@ -237,7 +237,8 @@ abstract class RealWindow {
         unfold(query);
         for (int attempt = 0; attempt < 40; attempt++) {
             awaitNode(query);
-            // By focus, not by mouse: a field may have to be scrolled to. One that a bench made anew meanwhile takes none.
+            // By focus, not by mouse: a field may have to be scrolled to. One that a bench made anew meanwhile takes
+            // none.
             boolean ready = fx(() -> {
                 Optional<TextField> field = robot.lookup(query).tryQueryAs(TextField.class);
                 field.ifPresent(box -> {
@@ -265,7 +266,7 @@ abstract class RealWindow {
 
     /** Plugs a simulated board in, by its words. */
     void connect(String board, int channels) throws Exception {
-        robot.interact(() -> desk().connect("sim:" + board));
+        robot.interact(() -> workspace().connect("sim:" + board));
         until(s -> s.health().state() == LinkState.LIVE
                 && s.channels().size() == channels
                 && s.rig().source().equals("sim:" + board));
@@ -277,8 +278,8 @@ abstract class RealWindow {
 
     /** @param first the column that the reader then stands with */
     void readWith(String column, String kind, String first) throws Exception {
-        robot.interact(() -> desk().focus().set(column));
-        robot.interact(() -> desk().stop().set(Stop.READ));
+        robot.interact(() -> workspace().focus().set(column));
+        robot.interact(() -> workspace().stop().set(Stop.READ));
         tile(kind);
         until(s -> reading(s, first) != null);
     }
@@ -295,10 +296,10 @@ abstract class RealWindow {
         });
     }
 
-    static Reading reading(Sight sight, String column) {
-        return sight.channel(column)
+    static Reading reading(Snapshot snapshot, String column) {
+        return snapshot.channel(column)
                 .flatMap(c -> c.reader())
-                .map(ReaderSight::reading)
+                .map(ReaderSnapshot::reading)
                 .orElse(null);
     }
 

@@ -16,7 +16,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.desk.DemoData;
+import zesty.signal.app.window.workspace.DemoData;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.BandSetup;
@@ -25,7 +25,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Line;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.RigJson;
 
 /** Rigs by name, what was changed taken back and done again, and the window's first minutes, in the real window. */
@@ -36,7 +36,7 @@ class RigsWindowTest extends RealWindow {
     }
 
     private void deck() throws Exception {
-        robot.interact(() -> desk().connect("sim:deck"));
+        robot.interact(() -> workspace().connect("sim:deck"));
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5 && s.hasSamples());
     }
 
@@ -85,7 +85,7 @@ class RigsWindowTest extends RealWindow {
         menu("rig-rename");
         named("Spring refit");
         awaitTitle("Spring refit");
-        robot.interact(() -> desk().change(rig -> rig.withChannel("heel", c -> c.withName("Heel at the mast"))));
+        robot.interact(() -> workspace().change(rig -> rig.withChannel("heel", c -> c.withName("Heel at the mast"))));
         menu("rig-keep");
         awaitText("#notice", "Saved: Spring refit");
         Path kept = home.resolve("rigs").resolve("spring-refit.json");
@@ -93,13 +93,13 @@ class RigsWindowTest extends RealWindow {
                 .anyMatch(c -> c.name().equals("Heel at the mast"));
 
         // Changed after it was kept, shared as a file, and another begun.
-        robot.interact(() -> desk().change(rig -> rig.withChannel("trim", c -> c.withShown(false))));
+        robot.interact(() -> workspace().change(rig -> rig.withChannel("trim", c -> c.withShown(false))));
         Path shared = home.resolve("for a friend.json");
-        robot.interact(() -> desk().rigs().share(shared));
+        robot.interact(() -> workspace().rigs().share(shared));
         awaitText("#notice", "for a friend.json");
         menu("rig-new");
         awaitTitle("My rig");
-        assertThat(sight().health().state()).isEqualTo(LinkState.IDLE);
+        assertThat(snapshot().health().state()).isEqualTo(LinkState.IDLE);
 
         // Chosen again from the name: as it was kept, running, without what was changed since.
         MenuButton button = robot.lookup("#rig").queryAs(MenuButton.class);
@@ -114,10 +114,10 @@ class RigsWindowTest extends RealWindow {
                 && s.channel("heel")
                         .filter(c -> c.channel().name().equals("Heel at the mast"))
                         .isPresent());
-        assertThat(sight().channel("trim").orElseThrow().channel().shown()).isTrue();
+        assertThat(snapshot().channel("trim").orElseThrow().channel().shown()).isTrue();
 
         // The friend's file brings the change; U goes back to the rig before.
-        robot.interact(() -> desk().rigs().use(shared));
+        robot.interact(() -> workspace().rigs().use(shared));
         until(s -> s.channel("trim").filter(c -> !c.channel().shown()).isPresent());
         key(KeyCode.U);
         until(s -> s.channel("trim").filter(c -> c.channel().shown()).isPresent());
@@ -127,7 +127,7 @@ class RigsWindowTest extends RealWindow {
         named("Race day");
         awaitText("#notice", "Saved: Race day");
         String first = Files.readString(home.resolve("rigs").resolve("race-day.json"));
-        robot.interact(() -> desk().change(rig -> rig.withChannel("bilge", c -> c.withShown(false))));
+        robot.interact(() -> workspace().change(rig -> rig.withChannel("bilge", c -> c.withShown(false))));
         menu("rig-keep");
         awaitText("#notice", "Saved over the earlier one");
         click("#undo");
@@ -139,9 +139,9 @@ class RigsWindowTest extends RealWindow {
     void aFileThatIsNoRigIsNamedAndARecordingHoldsTheRig() throws Exception {
         deck();
         Path rubbish = Files.writeString(home.resolve("rubbish.json"), "{\"rig\": 3");
-        robot.interact(() -> desk().rigs().use(rubbish));
+        robot.interact(() -> workspace().rigs().use(rubbish));
         awaitText("#notice", "rubbish.json");
-        assertThat(sight().health().state()).isEqualTo(LinkState.LIVE);
+        assertThat(snapshot().health().state()).isEqualTo(LinkState.LIVE);
         menu("rig-rename");
         named("   ");
         awaitText("#notice", "A rig needs a name");
@@ -149,7 +149,7 @@ class RigsWindowTest extends RealWindow {
         until(s -> s.recording().running());
         menu("rig-new");
         awaitText("#notice", "A recording is running with this rig; stop it first.");
-        assertThat(sight().recording().running()).isTrue();
+        assertThat(snapshot().recording().running()).isTrue();
     }
 
     private record Change(String words, UnaryOperator<Rig> change) {}
@@ -179,9 +179,9 @@ class RigsWindowTest extends RealWindow {
                 new Change("cleaning of heel", rig -> rig.withChannel("heel", c -> c.withRecipe(Recipe.NONE))),
                 new Change("forearm shown", rig -> rig.withChannel("forearm", c -> c.withShown(true))));
         List<Rig> states = new ArrayList<>();
-        states.add(sight().rig());
+        states.add(snapshot().rig());
         for (Change change : changes) {
-            robot.interact(() -> desk().change(change.change()));
+            robot.interact(() -> workspace().change(change.change()));
             Rig before = states.get(states.size() - 1);
             states.add(until(s -> !s.rig().equals(before)).rig());
         }
@@ -202,10 +202,10 @@ class RigsWindowTest extends RealWindow {
     }
 
     private void same(Rig wanted, String after) throws Exception {
-        for (int i = 0; i < 100 && !sight().rig().equals(wanted); i++) {
+        for (int i = 0; i < 100 && !snapshot().rig().equals(wanted); i++) {
             TimeUnit.MILLISECONDS.sleep(50);
         }
-        assertThat(sight().rig()).as(after).isEqualTo(wanted);
+        assertThat(snapshot().rig()).as(after).isEqualTo(wanted);
     }
 
     @Test
@@ -242,8 +242,8 @@ class RigsWindowTest extends RealWindow {
     void theWholeBoatIsReadFromItsFiveBoardsAtOnce() throws Exception {
         Path kept = home.resolve("rigs").resolve("wren-the-whole-boat.json");
         DemoData.keepBoat(kept.getParent());
-        robot.interact(() -> desk().rigs().use(kept));
-        Sight boat = until(
+        robot.interact(() -> workspace().rigs().use(kept));
+        Snapshot boat = until(
                 s -> s.rig().sources().size() == 5
                         && s.channels().size() == 20
                         && answer(s, "hull/ay", "rms") > 300
@@ -256,8 +256,8 @@ class RigsWindowTest extends RealWindow {
         assertThat(answer(boat, "motion/ax", "roll")).isBetween(1.0, 23.0);
     }
 
-    private static double answer(Sight sight, String column, String scalar) {
-        return sight.channel(column)
+    private static double answer(Snapshot snapshot, String column, String scalar) {
+        return snapshot.channel(column)
                 .flatMap(c -> c.reader())
                 .map(r -> r.reading())
                 .map(r -> r.scalar(scalar))

@@ -28,9 +28,9 @@ import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.scale.Echo;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LineEnding;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.KindJson;
 
 /** Scaling and proving in the real window, on a board whose readings the test sets like a knob. */
@@ -79,14 +79,14 @@ class ScaleWindowTest extends RealWindow {
 
     private void connect(double value) throws Exception {
         knob.set(value);
-        robot.interact(() -> desk().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+        robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + server.getLocalPort()));
         until(s -> s.channel("sensor").filter(c -> c.raw().end() > 20).isPresent());
         key(KeyCode.DIGIT3);
         awaitNode("#prove");
     }
 
-    private ChannelSight sensor() {
-        return sight().channel("sensor").orElseThrow();
+    private ChannelSnapshot sensor() {
+        return snapshot().channel("sensor").orElseThrow();
     }
 
     private <T> void choose(String id, T value) {
@@ -156,7 +156,7 @@ class ScaleWindowTest extends RealWindow {
         awaitText("#verdict", "Fail: 0 of 4 readings within ± 0.5; the worst is off by 6900 at 60");
         robot.interact(() -> robot.lookup("#allowed").queryAs(TextField.class).clear());
         click("#adopt");
-        Sight adopted = until(s -> s.channel("sensor")
+        Snapshot adopted = until(s -> s.channel("sensor")
                 .filter(c -> Math.abs(c.latestClean() - 60.1) < 0.3)
                 .isPresent());
         assertThat(adopted.channel("sensor").orElseThrow().channel().proof().points())
@@ -194,11 +194,11 @@ class ScaleWindowTest extends RealWindow {
         until(s -> Math.abs(s.channel("sensor").orElseThrow().level().mean()) < 1
                 && s.channel("sensor").orElseThrow().level().samples() > read + 10);
         assertThat(fx(() -> robot.lookup("#caution").query().isVisible())).isFalse();
-        assertThat(desk().rig().acknowledged()).containsExactly(Caution.BODY);
+        assertThat(workspace().rig().acknowledged()).containsExactly(Caution.BODY);
         // The kind brought the reader that usually follows.
-        assertThat(desk().rig().readersOn("sensor").get(0).settings()).containsEntry("kind", "optical");
+        assertThat(workspace().rig().readersOn("sensor").get(0).settings()).containsEntry("kind", "optical");
         robot.interact(() ->
-                desk().change(rig -> rig.withoutReader(rig.readers().get(0).id())));
+                workspace().change(rig -> rig.withoutReader(rig.readers().get(0).id())));
 
         // 800 of 1024 steps of 5 V through 30 kΩ over 7.5 kΩ are 19.53 V; the cell must not go above 15 V.
         choose("#kind", kind("voltage through a divider"));
@@ -227,7 +227,7 @@ class ScaleWindowTest extends RealWindow {
         robot.drag(new Point2D(there.getMaxX() - 30, there.getMinY() + 30), MouseButton.PRIMARY)
                 .moveTo(new Point2D(there.getMaxX() - 30, there.getMinY() + height / 2))
                 .drop();
-        Sight pulled = until(s -> s.channel("sensor")
+        Snapshot pulled = until(s -> s.channel("sensor")
                 .filter(c -> c.channel().scaling().apply(1023) < 4)
                 .isPresent());
         Scaling scaling = pulled.channel("sensor").orElseThrow().channel().scaling();
@@ -261,17 +261,17 @@ class ScaleWindowTest extends RealWindow {
 
     @Test
     void aFormulaTakesInAnotherColumnAndPointsAtWhatItDoesNotKnow() throws Exception {
-        robot.interact(() -> desk().connect("sim:deck"));
+        robot.interact(() -> workspace().connect("sim:deck"));
         until(s -> s.channel("heel").filter(c -> c.raw().end() > 100).isPresent());
-        robot.interact(() -> desk().focus().set("heel"));
+        robot.interact(() -> workspace().focus().set("heel"));
         key(KeyCode.DIGIT3);
         awaitNode("#kind");
         choose("#kind", kind("a chip's own formula"));
         step("law");
         write("#number-1", "x - 2 * trim");
         until(s -> {
-            ChannelSight heel = s.channel("heel").orElseThrow();
-            ChannelSight trim = s.channel("trim").orElseThrow();
+            ChannelSnapshot heel = s.channel("heel").orElseThrow();
+            ChannelSnapshot trim = s.channel("trim").orElseThrow();
             long last = Math.min(heel.clean().end(), trim.raw().end()) - 1;
             return last > 100
                     && heel.clean().value(last)
@@ -303,11 +303,11 @@ class ScaleWindowTest extends RealWindow {
 
     @Test
     void aHeaterWithoutPowerIsNoticed() throws Exception {
-        robot.interact(() -> desk().connect("sim:cupboard"));
+        robot.interact(() -> workspace().connect("sim:cupboard"));
         until(s -> s.channel("air").isPresent());
         robot.interact(() -> {
-            desk().wire().send("power off", LineEnding.NEW_LINE);
-            desk().focus().set("air");
+            workspace().wire().send("power off", LineEnding.NEW_LINE);
+            workspace().focus().set("air");
         });
         key(KeyCode.DIGIT3);
         awaitNode("#prove");
@@ -316,10 +316,10 @@ class ScaleWindowTest extends RealWindow {
         click("#respond");
         TimeUnit.SECONDS.sleep(3);
         click("#respond");
-        robot.interact(() -> desk().wire().send("heat 80", LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().wire().send("heat 80", LineEnding.NEW_LINE));
         TimeUnit.SECONDS.sleep(5);
         click("#respond");
-        robot.interact(() -> desk().wire().send("heat 0", LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().wire().send("heat 0", LineEnding.NEW_LINE));
         TimeUnit.SECONDS.sleep(2);
         click("#respond");
         awaitText("#response", "power to the sensor and to whatever it is to feel (a heater");

@@ -28,9 +28,9 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** The Source bench with a board that the test plays: the ribbon of its bytes, orders and answers, sockets of every sort. */
 @Timeout(400)
@@ -86,8 +86,8 @@ class SourceWindowTest extends RealWindow {
 
     private void connect() throws Exception {
         robot.interact(() -> {
-            desk().connect("tcp:127.0.0.1:" + server.getLocalPort());
-            desk().stop().set(Stop.SOURCE);
+            workspace().connect("tcp:127.0.0.1:" + server.getLocalPort());
+            workspace().stop().set(Stop.SOURCE);
         });
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 2 && s.hasSamples());
     }
@@ -125,7 +125,7 @@ class SourceWindowTest extends RealWindow {
         turn("#bytes-hold");
         ListView<?> held = robot.lookup("#bytes").queryAs(ListView.class);
         int before = fx(() -> held.getItems().size());
-        long rows = sight().health().rows();
+        long rows = snapshot().health().rows();
         until(s -> s.health().rows() > rows + 30);
         assertThat(fx(() -> held.getItems().size())).isEqualTo(before).isGreaterThan(20);
         robot.interact(
@@ -145,7 +145,7 @@ class SourceWindowTest extends RealWindow {
         write("#order", "range 4");
         awaitText("#sent", "range 4  \u2192  ok range 4");
         // What it answered is no row: it lies in the pocket, and Decode is one press away.
-        until(s -> s.health().setAside() > 0);
+        until(s -> s.health().rejectedLines() > 0);
         Button ending = robot.lookup("#ending").queryAs(Button.class);
         robot.interact(ending::fire);
         assertThat(fx(ending::getText)).isEqualTo("ends: return");
@@ -157,7 +157,7 @@ class SourceWindowTest extends RealWindow {
         until(s -> s.rig().link().orders().isEmpty());
         robot.interact(() ->
                 robot.lookup("#pocket .small-button").queryAs(Button.class).fire());
-        assertThat(desk().stop().get()).isEqualTo(Stop.DECODE);
+        assertThat(workspace().stop().get()).isEqualTo(Stop.DECODE);
     }
 
     @Test
@@ -170,7 +170,7 @@ class SourceWindowTest extends RealWindow {
         click("#open-address");
         awaitNode("#address");
         write("#address", "file:" + file);
-        Sight over = until(s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 3.9);
+        Snapshot over = until(s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 3.9);
         assertThat(over.health().rows()).isEqualTo(400);
 
         // Packets from this computer alone, until another is let in.
@@ -209,32 +209,32 @@ class SourceWindowTest extends RealWindow {
     @Test
     void aStationThatFallsSilentLooksSoInTheTrailWhileItsNeighboursLive() throws Exception {
         robot.interact(() -> {
-            desk().connect("sim:battery");
-            desk().stop().set(null);
+            workspace().connect("sim:battery");
+            workspace().stop().set(null);
         });
         until(s -> s.channels().size() >= 5 && s.hasSamples());
         // One of the six is silent at times: its lane, its card and the trail say so while the link lives.
-        Sight seen = until(
+        Snapshot seen = until(
                 s -> s.health().state() == LinkState.LIVE
                         && s.channels().stream()
-                                .anyMatch(c -> s.state(c.strand(), System.nanoTime()) == LinkState.LOST),
+                                .anyMatch(c -> s.state(c.stream(), System.nanoTime()) == LinkState.LOST),
                 90);
         String lost = seen.channels().stream()
-                .filter(c -> seen.state(c.strand(), System.nanoTime()) == LinkState.LOST)
+                .filter(c -> seen.state(c.stream(), System.nanoTime()) == LinkState.LOST)
                 .findFirst()
                 .orElseThrow()
                 .channel()
                 .column();
-        robot.interact(() -> desk().focus().set(lost));
+        robot.interact(() -> workspace().focus().set(lost));
         awaitText(".stop-how", "lost");
         assertThat(texts(".stop-value")).contains("\u2014");
         String live = seen.channels().stream()
-                .filter(c -> seen.state(c.strand(), System.nanoTime()) == LinkState.LIVE)
+                .filter(c -> seen.state(c.stream(), System.nanoTime()) == LinkState.LIVE)
                 .findFirst()
                 .orElseThrow()
                 .channel()
                 .column();
-        robot.interact(() -> desk().focus().set(live));
+        robot.interact(() -> workspace().focus().set(live));
         awaitText(".stop-how", "live");
     }
 
@@ -243,8 +243,8 @@ class SourceWindowTest extends RealWindow {
         List<WeakReference<Node>> gone = new ArrayList<>();
         for (String board : List.of("deck", "motion", "deck", "hull")) {
             robot.interact(() -> {
-                desk().connect("sim:" + board);
-                desk().stop().set(null);
+                workspace().connect("sim:" + board);
+                workspace().stop().set(null);
             });
             until(s -> s.rig().source().equals("sim:" + board) && s.hasSamples());
             awaitNode(".lane");

@@ -22,12 +22,12 @@ import javafx.scene.input.KeyEvent;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.engine.LineEnding;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** Pictures that are worked on: hits tapped along, a unit taught its faces and its iron, a rose, a ladder, a good state kept. */
 @Timeout(400)
@@ -77,7 +77,7 @@ class ThingsWindowTest extends RealWindow {
             Thread board = new Thread(() -> serve(server), "knock of the test");
             board.setDaemon(true);
             board.start();
-            robot.interact(() -> desk().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + server.getLocalPort()));
             until(s -> s.channels().size() == 1
                     && s.channel("knock").orElseThrow().clean().end() > RATE);
             readWith("knock", "hits", "knock");
@@ -93,7 +93,7 @@ class ThingsWindowTest extends RealWindow {
             }
             awaitText("#guide-says", "4 tapped: 4 found, 0 missed, 3 false detections.");
             press("#tune-hits");
-            Sight tuned =
+            Snapshot tuned =
                     until(s -> s.rig().readersOn("knock").get(0).settings().containsKey("threshold"));
             awaitText("#guide-says", "4 found, 0 missed, 0 invented");
             double threshold = Double.parseDouble(
@@ -106,7 +106,7 @@ class ThingsWindowTest extends RealWindow {
     }
 
     private void order(String words) {
-        robot.interact(() -> desk().wire().send(words, LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().wire().send(words, LineEnding.NEW_LINE));
     }
 
     /** The made-up unit sits turned by a quarter, with scales, zeros and iron; whoever holds it does as the guide asks. */
@@ -137,9 +137,9 @@ class ThingsWindowTest extends RealWindow {
         until(s -> !s.rig().readersOn("ax").get(0).checked().text("field").isEmpty());
         awaitText("#guide-says", "The iron shifted it by 2");
         order("sail");
-        long begin = sight().channel("ax").orElseThrow().clean().end();
+        long begin = snapshot().channel("ax").orElseThrow().clean().end();
         // The reading speaks of 20 s; after that nothing of the turning is in it.
-        Sight sailing = until(s -> s.channel("ax").orElseThrow().clean().end() > begin + 2600, 60);
+        Snapshot sailing = until(s -> s.channel("ax").orElseThrow().clean().end() > begin + 2600, 60);
         Reading motion = reading(sailing, "ax");
         double[] rolls = numbers(motion, "roll_deg");
         // The board rolls by 12 ± 9° and heads 120 ± 15°, as its truth says.
@@ -169,7 +169,7 @@ class ThingsWindowTest extends RealWindow {
         robot.interact(() -> more.setValue("vane"));
         until(s -> s.rig().readersOn("cups").get(0).columns().size() == 2);
         write("#setting-factor", "0.8");
-        Sight seen = until(s -> reading(s, "cups") != null
+        Snapshot seen = until(s -> reading(s, "cups") != null
                 && reading(s, "cups").scalar("from_deg") >= 0
                 && reading(s, "cups").scalar("gust_mps") > 6);
         double from = reading(seen, "cups").scalar("from_deg");
@@ -209,7 +209,7 @@ class ThingsWindowTest extends RealWindow {
         press("#keep-good");
         awaitText("#guide-says", "No line grew");
         // A state without the line of what wears: the others come and go with the boat's speed, this one is new.
-        robot.interact(() -> desk().change(rig -> {
+        robot.interact(() -> workspace().change(rig -> {
             ReaderSetup now = rig.readersOn("ay").get(0);
             String[] kept = now.settings().get("good").split(",");
             StringBuilder without = new StringBuilder();
@@ -228,20 +228,23 @@ class ThingsWindowTest extends RealWindow {
         TimeUnit.SECONDS.sleep(4);
         order("heat 60");
         awaitText("#reader-words", "is the power on");
-        assertThat(sight().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
-        assertThat(reading(sight(), "heat").scalar("gain")).isCloseTo(0, within(0.01));
+        assertThat(snapshot().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
+        assertThat(reading(snapshot(), "heat").scalar("gain")).isCloseTo(0, within(0.01));
     }
 
     private String recipe(String column) {
-        return sight().channel(column).map(one -> one.channel().recipe().text()).orElse("no channel");
+        return snapshot()
+                .channel(column)
+                .map(one -> one.channel().recipe().text())
+                .orElse("no channel");
     }
 
     @Test
     void stepsAreSwitchedOffToCompareMovedSuggestedAndRemarkedOn() throws Exception {
         connect("hull", 3);
         robot.interact(() -> {
-            desk().focus().set("ay");
-            desk().stop().set(Stop.CLEAN);
+            workspace().focus().set("ay");
+            workspace().stop().set(Stop.CLEAN);
         });
         write("#recipe", "highpass:2@2 | lowpass:200@2 | median:5");
         until(s -> recipe("ay").endsWith("median:5"));

@@ -12,10 +12,10 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** In the real window, as a maker would use it for the first time. */
 @Timeout(400)
@@ -47,8 +47,8 @@ class WindowTest extends RealWindow {
         click("#takes");
         awaitNode("Open");
         click("Open");
-        Sight stored = until(s -> s.health().state() == LinkState.STORED);
-        assertThat(fx(() -> desk().marks())).singleElement().satisfies(mark -> assertThat(mark.text())
+        Snapshot stored = until(s -> s.health().state() == LinkState.STORED);
+        assertThat(fx(() -> workspace().marks())).singleElement().satisfies(mark -> assertThat(mark.text())
                 .isEqualTo("tack"));
 
         // The board's clock in the take's first row tells which stretch of the truth was recorded.
@@ -82,18 +82,18 @@ class WindowTest extends RealWindow {
 
         // The next start finds the rig, with its source and its reader, the bench and the lane as they were left.
         robot.interact(() -> {
-            desk().backToLive();
-            desk().takesOpen().set(false);
-            desk().stop().set(Stop.CLEAN);
-            desk().focus().set("heel");
+            workspace().backToLive();
+            workspace().takesOpen().set(false);
+            workspace().stop().set(Stop.CLEAN);
+            workspace().focus().set("heel");
         });
         close();
         open();
-        Sight next =
+        Snapshot next =
                 until(s -> s.health().state() == LinkState.LIVE && !s.channels().isEmpty());
         assertThat(next.rig().source()).isEqualTo("sim:deck");
         assertThat(next.rig().readersOn("pulse")).isNotEmpty();
-        assertThat(desk().stop().get()).isEqualTo(Stop.CLEAN);
+        assertThat(workspace().stop().get()).isEqualTo(Stop.CLEAN);
         awaitText(".bench-title", "Clean \u00b7 heel");
     }
 
@@ -108,15 +108,15 @@ class WindowTest extends RealWindow {
 
     @Test
     void whatGoesWrongIsSaidWhereItHappensAndChangesCanBeTakenBack() throws Exception {
-        robot.interact(() -> desk().connect("serial:/dev/ttyNone@115200"));
-        Sight lost = until(s -> s.health().state() == LinkState.LOST);
+        robot.interact(() -> workspace().connect("serial:/dev/ttyNone@115200"));
+        Snapshot lost = until(s -> s.health().state() == LinkState.LOST);
         assertThat(lost.health().reason()).contains("/dev/ttyNone is not there. Is the board plugged in?");
-        robot.interact(() -> desk().connect("serial:/dev/ttyNone"));
+        robot.interact(() -> workspace().connect("serial:/dev/ttyNone"));
         awaitText("#notice", "a serial port needs a path and a speed");
 
         robot.interact(() -> {
-            desk().stop().set(null);
-            desk().connect("sim:deck");
+            workspace().stop().set(null);
+            workspace().connect("sim:deck");
         });
         until(s -> s.channels().size() == 5 && s.times() != null);
         click("#for-samples");
@@ -124,7 +124,7 @@ class WindowTest extends RealWindow {
         click("#record");
         awaitText("#notice", "'many' is no whole number of samples; write for example 600.");
 
-        robot.interact(() -> desk().focus().set("heel"));
+        robot.interact(() -> workspace().focus().set("heel"));
         key(KeyCode.H);
         until(s -> !s.channel("heel").orElseThrow().channel().shown());
         key(KeyCode.U);
@@ -132,7 +132,7 @@ class WindowTest extends RealWindow {
         key(KeyCode.DIGIT4);
         write("#recipe", "lowpass:300@2");
         awaitText(".error", "must be below 100 Hz");
-        assertThat(sight().rig().channels()).allMatch(c -> c.recipe().steps().isEmpty());
+        assertThat(snapshot().rig().channels()).allMatch(c -> c.recipe().steps().isEmpty());
         key(KeyCode.ESCAPE);
         key(KeyCode.ESCAPE);
         key(KeyCode.SHIFT, KeyCode.SLASH);

@@ -12,12 +12,12 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.Recogniser;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Rows;
-import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
-import zesty.signal.core.decode.Timekeeper;
+import zesty.signal.core.decode.Timestamper;
 import zesty.signal.core.sample.Block;
 
 /** Every simulated board against its own truth: what the recogniser alone makes of its bytes, whole and damaged. */
@@ -53,7 +53,7 @@ class BoardDialectsTest {
             Run run = run(name, seed, 3);
             StreamFormat format = recognised(run.bytes());
             assertThat(format.columns()).isEqualTo(run.board().columns());
-            StreamDecoder decoder = format.decoder(new SetAside(50));
+            StreamDecoder decoder = format.decoder(new RejectedLines(50));
             for (int at = 0; at < run.bytes().length; at += 61) {
                 decoder.feed(run.bytes(), at, Math.min(61, run.bytes().length - at));
             }
@@ -82,7 +82,7 @@ class BoardDialectsTest {
         List<Column> columns = run.board().columns();
         // Names that only the greeting gives are not known here, but what the columns hold is.
         assertThat(format.columns()).hasSize(columns.size());
-        StreamDecoder decoder = format.decoder(new SetAside(50));
+        StreamDecoder decoder = format.decoder(new RejectedLines(50));
         decoder.restart(true);
         decoder.feed(middle, 0, middle.length);
         Rows rows = decoder.takeRows();
@@ -107,27 +107,27 @@ class BoardDialectsTest {
         FaultyBoard board = (FaultyBoard) run.board();
         assertThat(faults.equals("restart") ? board.restarts() : board.taken() + board.strange())
                 .isPositive();
-        StreamDecoder decoder = format.decoder(new SetAside(500));
+        StreamDecoder decoder = format.decoder(new RejectedLines(500));
         for (int at = 0; at < run.bytes().length; at += 997) {
             decoder.feed(run.bytes(), at, Math.min(997, run.bytes().length - at));
         }
         Rows rows = decoder.takeRows();
         assertRows(rows, run.rows());
         if (format.sequence() != null && faults.equals("dropouts")) {
-            Timekeeper timekeeper =
-                    new Timekeeper(format.clock(), format.sequence(), Double.NaN, board.rowsPerSecond());
-            Block block = timekeeper.date(rows, 25, 0);
+            Timestamper timestamper =
+                    new Timestamper(format.clock(), format.sequence(), Double.NaN, board.rowsPerSecond());
+            Block block = timestamper.date(rows, 25, 0);
             double frames = board.rowsPerSecond() / board.framesPerSecond();
-            assertThat(timekeeper.lostRows()).isEqualTo(Math.round(board.taken() * frames));
+            assertThat(timestamper.lostRows()).isEqualTo(Math.round(board.taken() * frames));
             assertThat(block.gaps()).isNotEmpty();
         }
         if (format.clock() != null
                 && format.indexOf(Role.EDGE) < 0
                 && faults.equals("dropouts")
                 && !name.equals("battery")) {
-            Timekeeper timekeeper = new Timekeeper(format.clock(), Double.NaN, board.rowsPerSecond());
-            timekeeper.date(rows, 25, 0);
-            assertThat(timekeeper.lostRows()).isEqualTo(board.taken());
+            Timestamper timestamper = new Timestamper(format.clock(), Double.NaN, board.rowsPerSecond());
+            timestamper.date(rows, 25, 0);
+            assertThat(timestamper.lostRows()).isEqualTo(board.taken());
         }
     }
 }

@@ -11,7 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.Role;
-import zesty.signal.core.doctor.Ailment;
+import zesty.signal.core.doctor.Diagnosis;
 import zesty.signal.core.doctor.Doctor;
 import zesty.signal.core.doctor.Examined;
 import zesty.signal.core.doctor.Finding;
@@ -91,11 +91,11 @@ class DoctorOnBoardsTest {
         "forearm+loose, muscle, muscle, LOOSE", "forearm+cut, muscle, muscle, CLIPPED",
                 "hull+clipped, az, vibration, CLIPPED"
     })
-    void namesFirstWhatWasDoneToASignal(String words, String column, String reader, Ailment ailment) {
+    void namesFirstWhatWasDoneToASignal(String words, String column, String reader, Diagnosis diagnosis) {
         int first = 0;
         for (long seed = 1; seed <= 4; seed++) {
             List<Finding> told = examine(words, column, reader, seed);
-            first += !told.isEmpty() && told.get(0).ailment() == ailment ? 1 : 0;
+            first += !told.isEmpty() && told.get(0).diagnosis() == diagnosis ? 1 : 0;
         }
         assertThat(first).isGreaterThanOrEqualTo(3);
     }

@@ -26,6 +26,6 @@ public record Fill(double seconds) implements Step {
 
     @Override
     public void onceThrough(double[] data, double rate) {
-        ((Mender) stage(rate, Start.FROM_REST)).whole(data);
+        ((GapFiller) stage(rate, Start.FROM_REST)).whole(data);
     }
 }

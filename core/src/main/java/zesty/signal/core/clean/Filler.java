@@ -1,7 +1,7 @@
 package zesty.signal.core.clean;
 
 /** Fills missing values by a straight line from the one before to the one after; what is missing longer stays missing. */
-final class Filler extends Mender {
+final class Filler extends GapFiller {
     private final int longest;
     private double before = Double.NaN;
     private int missing;

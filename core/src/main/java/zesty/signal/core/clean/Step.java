@@ -17,9 +17,9 @@ public sealed interface Step
                 Differentiate,
                 Integrate,
                 Timed,
-                Wander,
+                BaselineRemoval,
                 Fill,
-                Unclip,
+                Declipper,
                 Hum,
                 Wavelet,
                 Resample {

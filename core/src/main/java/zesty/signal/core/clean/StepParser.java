@@ -83,9 +83,9 @@ final class StepParser {
                 String[] parts = two("hum:50@1");
                 yield new Hum(positive(parts[0], "hum:50@1"), positive(parts[1], "hum:50@1"));
             }
-            case "baseline" -> new Wander(positive(one("baseline:0.6"), "baseline:0.6"));
+            case "baseline" -> new BaselineRemoval(positive(one("baseline:0.6"), "baseline:0.6"));
             case "fill" -> new Fill(positive(one("fill:0.5"), "fill:0.5"));
-            case "unclip" -> new Unclip(positive(one("unclip:0.05"), "unclip:0.05"));
+            case "unclip" -> new Declipper(positive(one("unclip:0.05"), "unclip:0.05"));
             case "wavelet" -> {
                 String[] parts = two("wavelet:4@3");
                 double levels = number(parts[0], "wavelet:4@3");

@@ -14,8 +14,8 @@ public final class DelimitedDecoder extends LineDecoder {
 
     private final int width;
 
-    public DelimitedDecoder(DelimitedFormat format, SetAside setAside) {
-        super(format.columns().size(), format.header(), setAside);
+    public DelimitedDecoder(DelimitedFormat format, RejectedLines rejectedLines) {
+        super(format.columns().size(), format.header(), rejectedLines);
         this.format = format;
         number = new NumberText(format.decimalComma());
         delimiter = (byte) format.delimiter();

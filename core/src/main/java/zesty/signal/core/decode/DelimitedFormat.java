@@ -53,8 +53,8 @@ public record DelimitedFormat(
     }
 
     @Override
-    public StreamDecoder decoder(SetAside setAside) {
-        return new DelimitedDecoder(this, setAside);
+    public StreamDecoder decoder(RejectedLines rejectedLines) {
+        return new DelimitedDecoder(this, rejectedLines);
     }
 
     /** @return the delimiter in words */

@@ -17,8 +17,8 @@ final class FrameDecoder extends PacketDecoder {
     private boolean inStep;
     private boolean midStream;
 
-    FrameDecoder(PacketFormat format, SetAside setAside) {
-        super(format, setAside);
+    FrameDecoder(PacketFormat format, RejectedLines rejectedLines) {
+        super(format, rejectedLines);
         start = format.startBytes();
         buffer = new byte[Math.max(4096, 4 * reader.bytes)];
     }

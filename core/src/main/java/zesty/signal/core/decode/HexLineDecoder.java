@@ -5,12 +5,12 @@ final class HexLineDecoder extends LineDecoder {
     private final PacketFormat format;
     private final PacketReader reader;
 
-    HexLineDecoder(PacketFormat format, SetAside setAside) {
-        this(format, setAside, new PacketReader(format));
+    HexLineDecoder(PacketFormat format, RejectedLines rejectedLines) {
+        this(format, rejectedLines, new PacketReader(format));
     }
 
-    private HexLineDecoder(PacketFormat format, SetAside setAside, PacketReader reader) {
-        super(reader.rows, format.header(), setAside);
+    private HexLineDecoder(PacketFormat format, RejectedLines rejectedLines, PacketReader reader) {
+        super(reader.rows, format.header(), rejectedLines);
         this.format = format;
         this.reader = reader;
     }

@@ -7,8 +7,8 @@ final class JsonDecoder extends LineDecoder {
     private final JsonFormat format;
     private final double[] row;
 
-    JsonDecoder(JsonFormat format, SetAside setAside) {
-        super(format.columns().size(), "", setAside);
+    JsonDecoder(JsonFormat format, RejectedLines rejectedLines) {
+        super(format.columns().size(), "", rejectedLines);
         this.format = format;
         row = new double[format.columns().size()];
     }

@@ -33,7 +33,7 @@ public record JsonFormat(List<String> paths, List<Column> columns, BoardClock cl
     }
 
     @Override
-    public StreamDecoder decoder(SetAside setAside) {
-        return new JsonDecoder(this, setAside);
+    public StreamDecoder decoder(RejectedLines rejectedLines) {
+        return new JsonDecoder(this, rejectedLines);
     }
 }

@@ -27,8 +27,8 @@ final class LabelledDecoder extends LineDecoder {
     private long wholeLines;
     private boolean otherLines;
 
-    LabelledDecoder(LabelledFormat format, SetAside setAside) {
-        super(format.columns().size(), "", setAside);
+    LabelledDecoder(LabelledFormat format, RejectedLines rejectedLines) {
+        super(format.columns().size(), "", rejectedLines);
         this.format = format;
         number = new NumberText(format.decimalComma());
         for (int i = 0; i < format.labels().size(); i++) {

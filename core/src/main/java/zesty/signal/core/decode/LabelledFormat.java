@@ -38,7 +38,7 @@ public record LabelledFormat(
     }
 
     @Override
-    public StreamDecoder decoder(SetAside setAside) {
-        return new LabelledDecoder(this, setAside);
+    public StreamDecoder decoder(RejectedLines rejectedLines) {
+        return new LabelledDecoder(this, rejectedLines);
     }
 }

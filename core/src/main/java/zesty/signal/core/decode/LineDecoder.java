@@ -8,7 +8,7 @@ abstract class LineDecoder implements StreamDecoder {
     /** A line longer than this is cut here, in bytes: no board writes such a one, so it is rubbish without an end. */
     static final int LINE_LIMIT = 1 << 16;
 
-    final SetAside setAside;
+    final RejectedLines rejectedLines;
     final RowBuffer rows;
     long lines;
     long understood;
@@ -20,19 +20,19 @@ abstract class LineDecoder implements StreamDecoder {
     private final String header;
 
     /** @param header a line that is passed over; empty for none */
-    LineDecoder(int width, String header, SetAside setAside) {
-        this(new RowBuffer(width), header, setAside);
+    LineDecoder(int width, String header, RejectedLines rejectedLines) {
+        this(new RowBuffer(width), header, rejectedLines);
     }
 
-    LineDecoder(RowBuffer rows, String header, SetAside setAside) {
+    LineDecoder(RowBuffer rows, String header, RejectedLines rejectedLines) {
         this.header = header;
-        this.setAside = setAside;
+        this.rejectedLines = rejectedLines;
         this.rows = rows;
     }
 
     @Override
-    public final SetAside setAside() {
-        return setAside;
+    public final RejectedLines rejectedLines() {
+        return rejectedLines;
     }
 
     @Override
@@ -200,7 +200,7 @@ abstract class LineDecoder implements StreamDecoder {
 
     final void reject(byte[] bytes, int from, int to, String why) {
         int kept = Math.min(to - from, 1024);
-        setAside.add(lines, new String(bytes, from, kept, StandardCharsets.UTF_8), why);
+        rejectedLines.add(lines, new String(bytes, from, kept, StandardCharsets.UTF_8), why);
     }
 
     /** @return a list of names for a reason, no longer than a line of the tray */

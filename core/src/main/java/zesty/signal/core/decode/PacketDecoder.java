@@ -9,13 +9,13 @@ abstract class PacketDecoder implements StreamDecoder {
 
     final PacketFormat format;
     final PacketReader reader;
-    private final SetAside setAside;
+    private final RejectedLines rejectedLines;
     long lines;
     long understood;
 
-    PacketDecoder(PacketFormat format, SetAside setAside) {
+    PacketDecoder(PacketFormat format, RejectedLines rejectedLines) {
         this.format = format;
-        this.setAside = setAside;
+        this.rejectedLines = rejectedLines;
         reader = new PacketReader(format);
     }
 
@@ -25,8 +25,8 @@ abstract class PacketDecoder implements StreamDecoder {
     }
 
     @Override
-    public final SetAside setAside() {
-        return setAside;
+    public final RejectedLines rejectedLines() {
+        return rejectedLines;
     }
 
     @Override
@@ -52,6 +52,6 @@ abstract class PacketDecoder implements StreamDecoder {
     final void reject(byte[] bytes, int from, int to, String why) {
         lines++;
         int shown = Math.min(to, from + SHOWN);
-        setAside.add(lines, HEX.formatHex(bytes, from, shown) + (shown < to ? " …" : ""), why);
+        rejectedLines.add(lines, HEX.formatHex(bytes, from, shown) + (shown < to ? " …" : ""), why);
     }
 }

@@ -101,11 +101,11 @@ public record PacketFormat(
     }
 
     @Override
-    public StreamDecoder decoder(SetAside setAside) {
+    public StreamDecoder decoder(RejectedLines rejectedLines) {
         return switch (framing) {
-            case START_BYTES -> new FrameDecoder(this, setAside);
-            case ZERO_STUFFED, ESCAPED -> new PartedDecoder(this, setAside);
-            case HEX_LINE -> new HexLineDecoder(this, setAside);
+            case START_BYTES -> new FrameDecoder(this, rejectedLines);
+            case ZERO_STUFFED, ESCAPED -> new PartedDecoder(this, rejectedLines);
+            case HEX_LINE -> new HexLineDecoder(this, rejectedLines);
         };
     }
 }

@@ -15,8 +15,8 @@ final class PartedDecoder extends PacketDecoder {
     private boolean overlong;
     private boolean firstMayBeHalf;
 
-    PartedDecoder(PacketFormat format, SetAside setAside) {
-        super(format, setAside);
+    PartedDecoder(PacketFormat format, RejectedLines rejectedLines) {
+        super(format, rejectedLines);
         end = Unpacking.end(format.framing());
         stuffed = format.framing() == Framing.ZERO_STUFFED;
         packet = new byte[reader.bytes];

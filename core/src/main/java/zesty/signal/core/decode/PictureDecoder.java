@@ -13,8 +13,8 @@ final class PictureDecoder extends LineDecoder {
     /** Out of step until a heading or a blank line shows where a picture begins. */
     private boolean inStep = true;
 
-    PictureDecoder(PictureFormat format, SetAside setAside) {
-        super(format.columns().size(), "", setAside);
+    PictureDecoder(PictureFormat format, RejectedLines rejectedLines) {
+        super(format.columns().size(), "", rejectedLines);
         this.format = format;
         number = new NumberText(format.decimalComma());
         row = new double[format.columns().size()];
@@ -56,7 +56,8 @@ final class PictureDecoder extends LineDecoder {
 
     private void unfinished() {
         if (gathered > 0 || spoiled) {
-            setAside.add(lines, gathered + " good lines", "a picture with less than " + format.rows() + " good lines");
+            rejectedLines.add(
+                    lines, gathered + " good lines", "a picture with less than " + format.rows() + " good lines");
         }
         gathered = 0;
         spoiled = false;

@@ -77,7 +77,7 @@ public record PictureFormat(
     }
 
     @Override
-    public StreamDecoder decoder(SetAside setAside) {
-        return new PictureDecoder(this, setAside);
+    public StreamDecoder decoder(RejectedLines rejectedLines) {
+        return new PictureDecoder(this, rejectedLines);
     }
 }

@@ -153,7 +153,7 @@ public final class Recogniser {
 
     /** Tries a format on some bytes. */
     public static Proposal propose(StreamFormat format, byte[] bytes, int length) {
-        SetAside aside = new SetAside(1);
+        RejectedLines aside = new RejectedLines(1);
         StreamDecoder decoder = format.decoder(aside);
         decoder.feed(bytes, 0, length);
         Rows rows = decoder.takeRows();

@@ -10,8 +10,8 @@ final class SentenceDecoder extends LineDecoder {
     private final byte[][] pieces;
     private final double[] row;
 
-    SentenceDecoder(SentenceFormat format, SetAside setAside) {
-        super(format.columns().size(), format.header(), setAside);
+    SentenceDecoder(SentenceFormat format, RejectedLines rejectedLines) {
+        super(format.columns().size(), format.header(), rejectedLines);
         this.format = format;
         number = new NumberText(format.decimalComma());
         List<String> texts = format.pieces();

@@ -47,7 +47,7 @@ public record SentenceFormat(
     }
 
     @Override
-    public StreamDecoder decoder(SetAside setAside) {
-        return new SentenceDecoder(this, setAside);
+    public StreamDecoder decoder(RejectedLines rejectedLines) {
+        return new SentenceDecoder(this, rejectedLines);
     }
 }

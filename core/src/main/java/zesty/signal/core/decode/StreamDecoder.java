@@ -9,7 +9,7 @@ public interface StreamDecoder {
     StreamFormat format();
 
     /** @return what was not understood */
-    SetAside setAside();
+    RejectedLines rejectedLines();
 
     /** @return finished lines or packets so far, whatever became of them */
     long lines();

@@ -22,7 +22,7 @@ public sealed interface StreamFormat
     StreamFormat with(List<Column> columns, BoardClock clock);
 
     /** @return a decoder that starts at the stream's beginning */
-    StreamDecoder decoder(SetAside setAside);
+    StreamDecoder decoder(RejectedLines rejectedLines);
 
     /** @return rows that each line or packet gives */
     default int rowsEach() {

@@ -39,7 +39,7 @@ public final class Doctor {
         found.addAll(Tones.find(examined, measures));
         found.addAll(Slow.find(examined, measures));
         found.removeIf(Objects::isNull);
-        found.sort(Comparator.comparing(Finding::ailment));
+        found.sort(Comparator.comparing(Finding::diagnosis));
         return withoutEchoes(found);
     }
 
@@ -47,13 +47,13 @@ public final class Doctor {
     private static List<Finding> withoutEchoes(List<Finding> found) {
         List<Finding> told = new ArrayList<>();
         for (Finding one : found) {
-            boolean jumpy =
-                    told.stream().anyMatch(f -> f.ailment() == Ailment.LOOSE || f.ailment() == Ailment.DROPOUTS);
-            boolean ended = told.stream().anyMatch(f -> f.ailment() == Ailment.AT_END);
-            boolean cut = told.stream().anyMatch(f -> f.ailment() == Ailment.CLIPPED);
-            boolean stepped = told.stream().anyMatch(f -> f.ailment() == Ailment.STEPPED);
+            boolean jumpy = told.stream()
+                    .anyMatch(f -> f.diagnosis() == Diagnosis.LOOSE || f.diagnosis() == Diagnosis.DROPOUTS);
+            boolean ended = told.stream().anyMatch(f -> f.diagnosis() == Diagnosis.AT_END);
+            boolean cut = told.stream().anyMatch(f -> f.diagnosis() == Diagnosis.CLIPPED);
+            boolean stepped = told.stream().anyMatch(f -> f.diagnosis() == Diagnosis.STEPPED);
             boolean echo =
-                    switch (one.ailment()) {
+                    switch (one.diagnosis()) {
                         case STEPPED, WANDER, NOISE, HUM -> jumpy;
                         case DRIFT -> jumpy || stepped;
                         case CLIPPED, FEW_BITS -> ended;

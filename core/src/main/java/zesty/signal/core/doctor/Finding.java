@@ -8,4 +8,4 @@ package zesty.signal.core.doctor;
  * @param remedy what to do about it
  * @param recipe steps that take it out, to be put before the others; empty where no cleaning can
  */
-public record Finding(Ailment ailment, String evidence, String cause, String remedy, String recipe) {}
+public record Finding(Diagnosis diagnosis, String evidence, String cause, String remedy, String recipe) {}

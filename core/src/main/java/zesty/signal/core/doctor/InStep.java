@@ -58,7 +58,7 @@ final class InStep {
             if (r >= APART && r > most && ratio > LOUDER) {
                 most = r;
                 best = new Finding(
-                        Ailment.IN_STEP,
+                        Diagnosis.IN_STEP,
                         "its noise grows " + Digits.fixed(ratio, 1) + " times in " + Digits.fixed(100 * r, 0)
                                 + " % of the times that " + other.getKey() + " is on",
                         other.getKey() + " runs on the same supply, or beside the wires",

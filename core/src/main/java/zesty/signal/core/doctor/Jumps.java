@@ -55,7 +55,7 @@ final class Jumps {
         }
         if ((double) (missing + lost) / (n + lost) > LOST_SHARE && missing + lost >= SPIKES) {
             return new Finding(
-                    Ailment.DROPOUTS,
+                    Diagnosis.DROPOUTS,
                     (missing + lost) + " of " + (n + lost) + " samples are missing",
                     "the link loses rows, or the board is busy elsewhere",
                     "a faster port, fewer columns, a shorter cable, or a lower rate",
@@ -83,7 +83,7 @@ final class Jumps {
             return null;
         }
         return new Finding(
-                Ailment.DROPOUTS,
+                Diagnosis.DROPOUTS,
                 leaps + " spikes: single samples jump" + (same ? " to " + Digits.of(to) : "") + " and back",
                 same
                         ? "readings that failed and were sent all the same"
@@ -119,7 +119,7 @@ final class Jumps {
             return null;
         }
         return new Finding(
-                Ailment.UNEVEN,
+                Diagnosis.UNEVEN,
                 "the time from sample to sample differs by " + Digits.fixed(100 * Math.sqrt(square) / mean, 0) + " %",
                 "the board measures when it has time, not by a timer",
                 "let a timer start each measurement; until then trust no frequency",
@@ -186,7 +186,7 @@ final class Jumps {
         boolean muscle = examined.reader().equals("muscle");
         if (beyond || steps.size() >= LOOSE && !muscle) {
             return List.of(new Finding(
-                    Ailment.LOOSE,
+                    Diagnosis.LOOSE,
                     "the level leaps " + steps.size() + " times in " + Digits.fixed(m.span(), 0) + " s",
                     "a contact lets go and comes back: an electrode, a plug, a cold joint",
                     "press it down, or wiggle each joint in turn and watch for the leap",
@@ -197,7 +197,7 @@ final class Jumps {
             return List.of();
         }
         return List.of(new Finding(
-                Ailment.STEPPED,
+                Diagnosis.STEPPED,
                 "the level leaps by " + Digits.about(last[1], 3) + " " + Digits.fixed(m.t[m.count() - 1] - last[0], 1)
                         + " s before the end",
                 "a knock moved the sensor, or its supply changed",

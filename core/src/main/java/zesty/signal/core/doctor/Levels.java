@@ -25,7 +25,7 @@ final class Levels {
         }
         boolean end = m.least == examined.low() || m.least == examined.high();
         return new Finding(
-                end ? Ailment.AT_END : Ailment.FLAT,
+                end ? Diagnosis.AT_END : Diagnosis.FLAT,
                 "always " + Digits.of(m.least) + " for " + Digits.fixed(m.span(), 0) + " s",
                 end
                         ? "the pin lies at an end of the converter: a wire off, or short"
@@ -43,7 +43,7 @@ final class Levels {
         }
         double end = low > high ? examined.low() : examined.high();
         return new Finding(
-                Ailment.AT_END,
+                Diagnosis.AT_END,
                 Digits.fixed(100 * most, 0) + " % of it is " + Digits.of(end) + ", the converter's end",
                 "the signal lies outside the converter's range, or a wire is off",
                 "check the divider or the gain, and the wire",
@@ -68,7 +68,7 @@ final class Levels {
                 ? Digits.of(m.least) + " and " + Digits.of(m.most)
                 : Digits.of(low > high ? m.least : m.most);
         return new Finding(
-                Ailment.CLIPPED,
+                Diagnosis.CLIPPED,
                 Digits.fixed(100 * (Math.max(0, low) + Math.max(0, high)), 1) + " % is cut off at " + where,
                 "the signal is larger than the range of sensor or converter",
                 "lower the gain, or choose a wider range; what is clipped cannot be repaired",
@@ -109,7 +109,7 @@ final class Levels {
             return null;
         }
         return new Finding(
-                Ailment.FEW_BITS,
+                Diagnosis.FEW_BITS,
                 "it moves over " + m.kinds + " of the converter's steps",
                 "the sensor gives little against the converter's range",
                 "more gain before the converter, or a lower reference voltage",

@@ -43,7 +43,7 @@ final class Slow {
         boolean drifts = rise > DRIFTS * Math.max(fine, about) && rise > 12 * m.step;
         if (drifts && examined.reader().equals(BEATS)) {
             found.add(new Finding(
-                    Ailment.DRIFT,
+                    Diagnosis.DRIFT,
                     "the level moves by " + Digits.about(line[1] * 60, 2) + " a minute, " + Digits.fixed(rise / fine, 0)
                             + " times what the signal moves by",
                     "warming up, light or supply that changes, an electrode that dries",
@@ -51,7 +51,7 @@ final class Slow {
                     "highpass:0.3@2"));
         } else if (examined.reader().equals(BEATS) && about > WANDERS * fine && about > 6 * m.step) {
             found.add(new Finding(
-                    Ailment.WANDER,
+                    Diagnosis.WANDER,
                     "the level wanders " + Digits.fixed(about / fine, 1) + " times as far as the beats move it",
                     "movement, pressure or breathing",
                     "hold still, press evenly; a high-pass takes it off",
@@ -60,7 +60,7 @@ final class Slow {
         boolean noisy = m.noise > NOISY * m.spread && m.noise > CONVERTER_STEPS * m.step;
         if (noisy && !NOISE_BY_NATURE.contains(examined.reader())) {
             found.add(new Finding(
-                    Ailment.NOISE,
+                    Diagnosis.NOISE,
                     "of one sample it is " + Digits.about(m.noise, 2) + ", " + Digits.fixed(100 * m.noise / m.spread, 0)
                             + " % of what the signal moves by",
                     "a weak signal, long wires, or a noisy supply; the converter's own is "

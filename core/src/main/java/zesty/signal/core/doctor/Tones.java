@@ -90,7 +90,7 @@ final class Tones {
             boolean isMains = harmonic(line.hz(), 50, m.rateHz, bin) > 0 || harmonic(line.hz(), 60, m.rateHz, bin) > 0;
             if (near && line.clear() > FOLDED_CLEAR && own > FOLDED_SHARE * power && !isMains) {
                 found.add(new Finding(
-                        Ailment.FOLDED,
+                        Diagnosis.FOLDED,
                         "a tone at " + Digits.fixed(line.hz(), 1) + " Hz, close to half the rate",
                         "it may be one at " + Digits.fixed(m.rateHz - line.hz(), 1) + " or "
                                 + Digits.fixed(m.rateHz + line.hz(), 1) + " Hz, aliased",
@@ -143,7 +143,7 @@ final class Tones {
                 folded ? "notch:" + Digits.of(Math.round(at * 10) / 10.0) + "@10" : "notch:" + Digits.of(mains) + "@15";
         boolean fits = !folded || at > 4 * bin && at < 0.45 * m.rateHz;
         return new Finding(
-                Ailment.HUM,
+                Diagnosis.HUM,
                 "mains of " + Digits.of(mains) + " Hz" + where + " makes " + Digits.fixed(100 * share, 0)
                         + " % of its power",
                 "mains wires near the sensor's, a charger, or a lamp on a light sensor",

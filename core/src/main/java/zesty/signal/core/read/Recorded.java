@@ -49,7 +49,7 @@ public abstract class Recorded implements Reader {
      * @param breaks indices at which samples are missing before, rising; 0 is none of them
      * @param filled which samples were filled in, not measured; null when none was
      */
-    protected record Stretch(double[][] ports, double[] seconds, int[] breaks, boolean[] filled) {
+    protected record Segment(double[][] ports, double[] seconds, int[] breaks, boolean[] filled) {
         public int length() {
             return seconds.length;
         }
@@ -106,7 +106,7 @@ public abstract class Recorded implements Reader {
     }
 
     /** @return the answer for a stretch; it may be empty */
-    protected abstract Reading read(Stretch stretch);
+    protected abstract Reading read(Segment stretch);
 
     @Override
     public final void accept(double[][] signals, int length, TimeBase time) {
@@ -187,7 +187,7 @@ public abstract class Recorded implements Reader {
                 .filter(at -> at > 0 && at < to - from)
                 .toArray();
         boolean[] made = filled == null ? null : Arrays.copyOfRange(filled, from, Math.max(from, to));
-        Reading reading = read(new Stretch(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within, made));
+        Reading reading = read(new Segment(part, Arrays.copyOfRange(seconds, from, Math.max(from, to)), within, made));
         return dropped > 0 && fromSeconds < seconds[0] ? withoutTheOldest(reading) : reading;
     }
 

@@ -10,7 +10,7 @@ import java.util.Objects;
  * @param statedRateHz the rate the maker states, used where the board sends no clock; NaN when unknown
  * @param warmUpSeconds for how long after the link opens the samples are kept but not read, 0 or more
  * @param orders lines that the maker sends to the board often
- * @param passOver shapes of lines that the maker knows and that need not be set aside, as {@code SetAside} has them
+ * @param passOver shapes of lines that the maker knows and that need not be set aside, as {@code RejectedLines} has them
  */
 public record SourceSetup(
         String address, double statedRateHz, double warmUpSeconds, List<String> orders, List<String> passOver) {

@@ -24,7 +24,7 @@ class DelimitedTextTest {
     }
 
     private static DelimitedDecoder decode(String text) {
-        DelimitedDecoder decoder = new DelimitedDecoder(find(text), new SetAside(1000));
+        DelimitedDecoder decoder = new DelimitedDecoder(find(text), new RejectedLines(1000));
         byte[] bytes = bytes(text);
         decoder.feed(bytes, 0, bytes.length);
         return decoder;
@@ -47,8 +47,8 @@ class DelimitedTextTest {
         assertThat(rows.columns()[1][2]).isNaN();
         assertThat(rows.columns()[2][3]).isEqualTo(0.5);
         assertThat(decoder.lines()).isEqualTo(11);
-        assertThat(decoder.setAside().items())
-                .extracting(SetAside.Item::line, SetAside.Item::why)
+        assertThat(decoder.rejectedLines().items())
+                .extracting(RejectedLines.Item::line, RejectedLines.Item::why)
                 .containsExactly(
                         org.assertj.core.groups.Tuple.tuple(1L, "2 fields where there should be 3"),
                         org.assertj.core.groups.Tuple.tuple(2L, "1 field where there should be 3"),
@@ -110,10 +110,10 @@ class DelimitedTextTest {
         }
         byte[] bytes = bytes(text.toString());
         DelimitedFormat format = new DelimitedFormat(',', false, false, "", List.of(new Column("x", "")), null);
-        DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(10));
+        DelimitedDecoder decoder = new DelimitedDecoder(format, new RejectedLines(10));
         decoder.feed(bytes, 0, bytes.length);
         Rows rows = decoder.takeRows();
-        assertThat(decoder.setAside().count()).isZero();
+        assertThat(decoder.rejectedLines().count()).isZero();
         double[] found = java.util.Arrays.copyOf(rows.columns()[0], rows.count());
         assertThat(found).isEqualTo(expected.stream().mapToDouble(d -> d).toArray());
     }
@@ -152,7 +152,7 @@ class DelimitedTextTest {
         }
         DelimitedFormat format = new DelimitedFormat(
                 ',', false, false, "", List.of(new Column("a", ""), new Column("b", ""), new Column("c", "")), null);
-        SetAside aside = new SetAside(SetAside.KEPT);
+        RejectedLines aside = new RejectedLines(RejectedLines.KEPT);
         DelimitedDecoder decoder = new DelimitedDecoder(format, aside);
         byte[] bytes = stream.toByteArray();
         Set<Integer> seen = new HashSet<>();
@@ -173,7 +173,7 @@ class DelimitedTextTest {
         assertThat(good).hasSizeGreaterThan(20_000);
         good.removeAll(seen);
         assertThat(good).isEmpty();
-        assertThat(aside.items()).hasSize(SetAside.KEPT);
+        assertThat(aside.items()).hasSize(RejectedLines.KEPT);
         assertThat(rowsSeen + aside.count()).isEqualTo(decoder.lines());
     }
 
@@ -181,7 +181,7 @@ class DelimitedTextTest {
     void anEndlessLineIsCutAndTheNextOneRead() {
         DelimitedFormat format =
                 new DelimitedFormat(',', false, false, "", List.of(new Column("a", ""), new Column("b", "")), null);
-        DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(10));
+        DelimitedDecoder decoder = new DelimitedDecoder(format, new RejectedLines(10));
         byte[] endless = new byte[10_000];
         java.util.Arrays.fill(endless, (byte) '7');
         for (int i = 0; i < 100; i++) {
@@ -190,7 +190,7 @@ class DelimitedTextTest {
         byte[] end = bytes("\n1,2\n");
         decoder.feed(end, 0, end.length);
         assertThat(decoder.takeRows().count()).isEqualTo(1);
-        assertThat(decoder.setAside().items()).singleElement().satisfies(item -> assertThat(item.why())
+        assertThat(decoder.rejectedLines().items()).singleElement().satisfies(item -> assertThat(item.why())
                 .isEqualTo("no line ending within 65536 bytes"));
     }
 
@@ -204,7 +204,7 @@ class DelimitedTextTest {
         Rows rows = decoder.takeRows();
         assertThat(rows.count()).isEqualTo(1);
         assertThat(rows.columns()[0][0]).isEqualTo(13);
-        assertThat(decoder.setAside().items()).last().satisfies(item -> assertThat(item.why())
+        assertThat(decoder.rejectedLines().items()).last().satisfies(item -> assertThat(item.why())
                 .isEqualTo("first line, may be half a line"));
     }
 

@@ -48,12 +48,12 @@ class DialectsTest {
         if (format.columns().size() > 1) {
             assertThat(format.delimiter()).isEqualTo(delimiter);
         }
-        DelimitedDecoder decoder = new DelimitedDecoder(format, new SetAside(100));
+        DelimitedDecoder decoder = new DelimitedDecoder(format, new RejectedLines(100));
         for (byte b : bytes) {
             decoder.feed(new byte[] {b}, 0, 1);
         }
         assertThat(decoder.takeRows().count()).isEqualTo(rows);
-        assertThat(decoder.setAside().count()).isEqualTo(aside);
+        assertThat(decoder.rejectedLines().count()).isEqualTo(aside);
     }
 
     @Test
@@ -82,13 +82,13 @@ class DialectsTest {
         }
         LabelledFormat format = new LabelledFormat(
                 List.of("wind", "vane"), List.of(new Column("wind", ""), new Column("vane", "")), false, false, null);
-        StreamDecoder decoder = format.decoder(new SetAside(3000));
+        StreamDecoder decoder = format.decoder(new RejectedLines(3000));
         decoder.feed((String.join("\n", lines) + "\n").getBytes(StandardCharsets.UTF_8), 0, bytesOf(lines));
         Rows all = decoder.takeRows();
         int row = 0;
         for (String line : lines) {
             // A fresh decoder has learned nothing yet.
-            StreamDecoder careful = format.decoder(new SetAside(10));
+            StreamDecoder careful = format.decoder(new RejectedLines(10));
             careful.feed((line + "\n").getBytes(StandardCharsets.UTF_8), 0, line.length() + 1);
             Rows one = careful.takeRows();
             for (int c = 0; c < 2 && one.count() == 1; c++) {
@@ -111,7 +111,7 @@ class DialectsTest {
             text.append(i == 40 ? "wind: 41\n" : "wind: " + (400 + i % 9) + " mm/s, vane: 7 deg\n");
         }
         byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
-        SetAside aside = new SetAside(10);
+        RejectedLines aside = new RejectedLines(10);
         StreamDecoder decoder =
                 Recogniser.recognise(bytes, bytes.length).get(0).format().decoder(aside);
         decoder.feed(bytes, 0, bytes.length);
@@ -169,7 +169,7 @@ class DialectsTest {
         byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
         StreamFormat format = Recogniser.recognise(bytes, bytes.length).get(0).format();
         assertThat(format.columns()).extracting(Column::name).containsExactly("a", "b");
-        SetAside aside = new SetAside(10);
+        RejectedLines aside = new RejectedLines(10);
         StreamDecoder decoder = format.decoder(aside);
         decoder.feed(bytes, 0, bytes.length);
         assertThat(decoder.takeRows().count()).isEqualTo(200);
@@ -223,14 +223,14 @@ class DialectsTest {
                 at += period;
             }
             double zero = seconds.get(0);
-            Timekeeper timekeeper = new Timekeeper(new BoardClock(0, 1e6, wrap), Double.NaN, 100);
+            Timestamper timestamper = new Timestamper(new BoardClock(0, 1e6, wrap), Double.NaN, 100);
             int row = 0;
             long told = 0;
             while (row < ticks.size()) {
                 int n = Math.min(ticks.size() - row, 1 + random.nextInt(200));
                 double[] column =
                         ticks.subList(row, row + n).stream().mapToDouble(t -> t).toArray();
-                Block block = timekeeper.date(new Rows(new double[][] {column}, n), seconds.get(row + n - 1), 0);
+                Block block = timestamper.date(new Rows(new double[][] {column}, n), seconds.get(row + n - 1), 0);
                 for (int i = 0; i < n; i++) {
                     double expected = seconds.get(row + i) - zero;
                     if (Math.abs(block.time().secondsAt(i) - expected) > 1e-9) {
@@ -241,8 +241,8 @@ class DialectsTest {
                 told += block.gaps().stream().mapToLong(Gap::missing).sum();
                 row += n;
             }
-            assertThat(told).as("seed " + seed).isEqualTo(missing).isEqualTo(timekeeper.lostRows());
-            assertThat(timekeeper.gapCount()).isEqualTo(gaps);
+            assertThat(told).as("seed " + seed).isEqualTo(missing).isEqualTo(timestamper.lostRows());
+            assertThat(timestamper.gapCount()).isEqualTo(gaps);
         }
     }
 
@@ -302,7 +302,7 @@ class DialectsTest {
             byte[] plain = form.plain(bytes, bytes.length);
             Recogniser.Proposal found =
                     Recogniser.recognise(plain, plain.length).get(0);
-            SetAside aside = new SetAside(9);
+            RejectedLines aside = new RejectedLines(9);
             StreamDecoder decoder = found.format().decoder(aside);
             decoder.feed(plain, 0, plain.length);
             double[][] columns = decoder.takeRows().columns();

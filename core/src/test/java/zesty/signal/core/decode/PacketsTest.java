@@ -37,7 +37,7 @@ class PacketsTest {
                 wrong.add(seed + " " + stream.about() + ": not recognised");
                 continue;
             }
-            SetAside aside = new SetAside(10);
+            RejectedLines aside = new RejectedLines(10);
             StreamDecoder decoder = found.get(0).format().decoder(aside);
             decoder.restart(true);
             decoder.feed(stream.bytes(), 0, stream.bytes().length);

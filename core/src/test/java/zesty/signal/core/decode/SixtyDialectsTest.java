@@ -521,7 +521,7 @@ class SixtyDialectsTest {
         if (!columns.equals(dialect.columns())) {
             return format.words() + " " + columns + " instead of " + dialect.columns();
         }
-        StreamDecoder decoder = format.decoder(new SetAside(10));
+        StreamDecoder decoder = format.decoder(new RejectedLines(10));
         decoder.feed(bytes, 0, bytes.length);
         Rows rows = decoder.takeRows();
         // The last frame without a checksum waits for the next one's start.

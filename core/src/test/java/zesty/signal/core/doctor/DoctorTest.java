@@ -115,28 +115,28 @@ class DoctorTest {
 
     /** What is put into a signal, and into which ones it makes sense to put it. */
     enum Ill {
-        FLAT(Ailment.FLAT, "finger", "heel", "load", "hull"),
-        AT_END(Ailment.AT_END, "finger", "chest", "sounder", "load"),
-        CLIPPED(Ailment.CLIPPED, "finger", "chest", "forearm", "hull", "whistle"),
-        LOOSE(Ailment.LOOSE, "chest", "finger", "heel", "sounder"),
-        MISSING(Ailment.DROPOUTS, "finger", "heel", "load", "chest"),
-        FAILED(Ailment.DROPOUTS, "heel", "load", "sounder", "tank"),
-        MOTOR(Ailment.IN_STEP, "finger", "chest", "heel", "forearm"),
-        HUM(Ailment.HUM, "finger", "chest", "heel", "forearm"),
-        FOLDED_HUM(Ailment.HUM, "load", "tank", "sounder"),
-        UNEVEN(Ailment.UNEVEN, "finger", "heel", "load", "hull"),
-        KNOCKED(Ailment.STEPPED, "heel", "load", "sounder", "tank"),
-        FOLDED(Ailment.FOLDED, "hull", "heel", "finger"),
-        WANDERS(Ailment.WANDER, "finger", "chest"),
-        DRIFTS(Ailment.DRIFT, "finger", "chest"),
-        NOISE(Ailment.NOISE, "finger", "chest", "heel"),
-        COARSE(Ailment.FEW_BITS, "finger", "heel", "chest");
+        FLAT(Diagnosis.FLAT, "finger", "heel", "load", "hull"),
+        AT_END(Diagnosis.AT_END, "finger", "chest", "sounder", "load"),
+        CLIPPED(Diagnosis.CLIPPED, "finger", "chest", "forearm", "hull", "whistle"),
+        LOOSE(Diagnosis.LOOSE, "chest", "finger", "heel", "sounder"),
+        MISSING(Diagnosis.DROPOUTS, "finger", "heel", "load", "chest"),
+        FAILED(Diagnosis.DROPOUTS, "heel", "load", "sounder", "tank"),
+        MOTOR(Diagnosis.IN_STEP, "finger", "chest", "heel", "forearm"),
+        HUM(Diagnosis.HUM, "finger", "chest", "heel", "forearm"),
+        FOLDED_HUM(Diagnosis.HUM, "load", "tank", "sounder"),
+        UNEVEN(Diagnosis.UNEVEN, "finger", "heel", "load", "hull"),
+        KNOCKED(Diagnosis.STEPPED, "heel", "load", "sounder", "tank"),
+        FOLDED(Diagnosis.FOLDED, "hull", "heel", "finger"),
+        WANDERS(Diagnosis.WANDER, "finger", "chest"),
+        DRIFTS(Diagnosis.DRIFT, "finger", "chest"),
+        NOISE(Diagnosis.NOISE, "finger", "chest", "heel"),
+        COARSE(Diagnosis.FEW_BITS, "finger", "heel", "chest");
 
-        final Ailment ailment;
+        final Diagnosis diagnosis;
         final List<String> signals;
 
-        Ill(Ailment ailment, String... signals) {
-            this.ailment = ailment;
+        Ill(Diagnosis diagnosis, String... signals) {
+            this.diagnosis = diagnosis;
             this.signals = List.of(signals);
         }
     }
@@ -258,8 +258,8 @@ class DoctorTest {
             for (int seed = 0; seed < SEEDS; seed++) {
                 List<Finding> told = examine(ill, seed);
                 all++;
-                boolean here = told.stream().anyMatch(f -> f.ailment() == ill.ailment);
-                boolean leads = here && told.get(0).ailment() == ill.ailment;
+                boolean here = told.stream().anyMatch(f -> f.diagnosis() == ill.diagnosis);
+                boolean leads = here && told.get(0).diagnosis() == ill.diagnosis;
                 found += here ? 1 : 0;
                 first += leads ? 1 : 0;
                 if (!leads) {
@@ -268,7 +268,7 @@ class DoctorTest {
                             .append(ill.signals.get(seed % ill.signals.size()))
                             .append(": ")
                             .append(told.stream()
-                                    .map(f -> f.ailment() + " (" + f.evidence() + ")")
+                                    .map(f -> f.diagnosis() + " (" + f.evidence() + ")")
                                     .toList())
                             .append('\n');
                 }

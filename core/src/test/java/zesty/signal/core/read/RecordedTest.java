@@ -18,7 +18,7 @@ class RecordedTest {
         }
 
         @Override
-        protected Reading read(Stretch stretch) {
+        protected Reading read(Segment stretch) {
             StringBuilder runs = new StringBuilder();
             for (int[] run : stretch.runs()) {
                 runs.append(run[0]).append('-').append(run[1]).append(' ');

@@ -92,19 +92,19 @@ class RigTest {
         Rig worked = rig.withChannel("battery/volts 2", c -> c.withScaling(new Scaling(null, power, List.of(), "W")))
                 .withChannel("battery/amps 2", c -> c.withScaling(new Scaling(null, 10, 0, "A")));
         Channel volts = worked.channels().get(3);
-        assertThat(Companions.offered(worked, volts)).containsExactly("amps");
-        Companions companions = Companions.of(worked, volts);
-        assertThat(companions.columns()).containsExactly(2);
+        assertThat(ExtraInputs.offered(worked, volts)).containsExactly("amps");
+        ExtraInputs extraInputs = ExtraInputs.of(worked, volts);
+        assertThat(extraInputs.columns()).containsExactly(2);
         // The other column of the same station, by its own chain.
         double[][] stream = {{2, 2}, {12, 13}, {0.5, 0.25}};
-        assertThat(companions.values(i -> stream[i], 0, 2)[0]).containsExactly(5, 2.5);
-        assertThat(companions.values(i -> stream[i], 1, 1)[0]).containsExactly(2.5);
+        assertThat(extraInputs.values(i -> stream[i], 0, 2)[0]).containsExactly(5, 2.5);
+        assertThat(extraInputs.values(i -> stream[i], 1, 1)[0]).containsExactly(2.5);
         Scaling missing = new Scaling(null, new Formula("x * heat", Map.of(), "", List.of("heat")), List.of(), "");
-        assertThatThrownBy(() -> Companions.of(worked, volts.withScaling(missing)))
+        assertThatThrownBy(() -> ExtraInputs.of(worked, volts.withScaling(missing)))
                 .hasMessage("there is no column 'heat' beside it; there are [amps]");
         Channel amps = worked.channels().get(4);
         Scaling round = new Scaling(null, new Formula("x + volts", Map.of(), "", List.of("volts")), List.of(), "");
-        assertThatThrownBy(() -> Companions.of(worked, amps.withScaling(round)))
+        assertThatThrownBy(() -> ExtraInputs.of(worked, amps.withScaling(round)))
                 .hasMessageContaining("'volts' is itself worked out of other columns");
     }
 

@@ -10,10 +10,10 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.BoardClock;
 import zesty.signal.core.decode.Recogniser;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Rows;
-import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
-import zesty.signal.core.decode.Timekeeper;
+import zesty.signal.core.decode.Timestamper;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
@@ -161,7 +161,7 @@ public final class Fuzz {
     private static String stamps(SplittableRandom random) {
         BoardClock clock = new BoardClock(
                 0, random.nextBoolean() ? 1000 : 1e6, random.nextInt(3) == 0 ? 0 : BoardClock.WRAP_32_BIT);
-        Timekeeper keeper = new Timekeeper(clock, Double.NaN, 100);
+        Timestamper keeper = new Timestamper(clock, Double.NaN, 100);
         double at = random.nextInt(1_000_000);
         double before = Double.NEGATIVE_INFINITY;
         int sent = 0;
@@ -197,9 +197,9 @@ public final class Fuzz {
         }
         byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
         for (Recogniser.Proposal one : Recogniser.recognise(bytes, bytes.length)) {
-            StreamDecoder decoder = one.format().decoder(new SetAside(5));
+            StreamDecoder decoder = one.format().decoder(new RejectedLines(5));
             decoder.feed(bytes, 0, bytes.length);
-            long all = decoder.takeRows().count() + decoder.setAside().count();
+            long all = decoder.takeRows().count() + decoder.rejectedLines().count();
             if (all > decoder.lines() + 1) {
                 return all + " rows and rejects of " + decoder.lines() + " lines: "
                         + one.format().words();

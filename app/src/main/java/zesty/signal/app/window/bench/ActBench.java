@@ -15,19 +15,19 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.BandSight;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.BandSnapshot;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** Act: a number of a reader over time with its band as a wash; the edges can be dragged. */
 public final class ActBench extends Bench {
@@ -44,7 +44,7 @@ public final class ActBench extends Bench {
     private final Plot plot = new Plot();
     private final HBox fields;
     private Band filled;
-    private BandSight seen;
+    private BandSnapshot seen;
     private Choice chosen;
     private boolean filling;
     private String column = "";
@@ -58,8 +58,8 @@ public final class ActBench extends Bench {
         }
     }
 
-    public ActBench(Desk desk) {
-        super(desk, Stop.ACT);
+    public ActBench(Workspace workspace) {
+        super(workspace, Stop.ACT);
         words.getStyleClass().add("bench-line");
         words.setWrapText(true);
         error.getStyleClass().add("error");
@@ -76,7 +76,7 @@ public final class ActBench extends Bench {
         none.setOnAction(event -> {
             if (chosen != null) {
                 Choice off = chosen;
-                desk.change(
+                workspace.change(
                         rig -> rig.withoutBand(off.reader().id(), off.scalar().key()));
             }
         });
@@ -123,7 +123,7 @@ public final class ActBench extends Bench {
     private void change(Band band) {
         Choice on = chosen;
         if (on != null) {
-            desk.change(rig -> {
+            workspace.change(rig -> {
                 boolean there = rig.readers().stream()
                         .anyMatch(r -> r.id().equals(on.reader().id()));
                 return (there ? rig : rig.withReader(on.reader()))
@@ -156,25 +156,25 @@ public final class ActBench extends Bench {
     }
 
     @Override
-    public void opened(Sight sight) {
+    public void opened(Snapshot snapshot) {
         filled = null;
         chosen = null;
-        show(sight);
+        show(snapshot);
     }
 
     @Override
-    public void show(Sight sight) {
-        head(sight);
-        Optional<ChannelSight> focused = focused(sight);
+    public void show(Snapshot snapshot) {
+        head(snapshot);
+        Optional<ChannelSnapshot> focused = focused(snapshot);
         fields.setVisible(focused.isPresent());
         plot.setVisible(focused.isPresent());
         if (focused.isEmpty()) {
             words.setText("No channel yet.");
             return;
         }
-        ChannelSight channel = focused.get();
+        ChannelSnapshot channel = focused.get();
         offer(channel);
-        Optional<BandSetup> setup = desk.rig().bands().stream()
+        Optional<BandSetup> setup = workspace.rig().bands().stream()
                 .filter(b -> chosen != null
                         && b.reader().equals(chosen.reader().id())
                         && b.scalar().equals(chosen.scalar().key()))
@@ -193,14 +193,14 @@ public final class ActBench extends Bench {
             return;
         }
         words.setText(words(channel));
-        draw(sight, channel);
+        draw(snapshot, channel);
     }
 
     /** The numbers that bands may stand on, those that have one first. */
-    private void offer(ChannelSight channel) {
+    private void offer(ChannelSnapshot channel) {
         List<Choice> choices = new ArrayList<>();
         String unit = channel.channel().scaling().unit();
-        for (ReaderSetup reader : desk.rig().readersOn(channel.channel().column())) {
+        for (ReaderSetup reader : workspace.rig().readersOn(channel.channel().column())) {
             for (ScalarInfo scalar : reader.readerKind().scalars()) {
                 choices.add(new Choice(reader, scalar, scalar.unit(unit)));
             }
@@ -211,7 +211,7 @@ public final class ActBench extends Bench {
             ScalarInfo mean = reader.readerKind().scalar(LEVEL_MEAN);
             choices.add(new Choice(reader, mean, mean.unit(unit)));
         }
-        List<BandSetup> bands = desk.rig().bands();
+        List<BandSetup> bands = workspace.rig().bands();
         boolean moved = !channel.channel().column().equals(column);
         column = channel.channel().column();
         if (moved || chosen == null || !choices.contains(chosen)) {
@@ -241,11 +241,11 @@ public final class ActBench extends Bench {
         }
     }
 
-    private String words(ChannelSight channel) {
+    private String words(ChannelSnapshot channel) {
         Band band = seen.setup().band();
         double value = seen.values().length == 0 ? Double.NaN : seen.values()[seen.values().length - 1];
         String now = Wording.scalar(channel, chosen.scalar(), value) + " " + chosen.unit();
-        String changes = desk.isStored() || !seen.decisions().isEmpty()
+        String changes = workspace.isStored() || !seen.decisions().isEmpty()
                 ? " Changed sides " + Math.max(0, seen.decisions().size() - 1) + " times."
                 : "";
         return switch (seen.side()) {
@@ -260,9 +260,9 @@ public final class ActBench extends Bench {
         };
     }
 
-    private void draw(Sight sight, ChannelSight channel) {
+    private void draw(Snapshot snapshot, ChannelSnapshot channel) {
         Band band = seen.setup().band();
-        double zero = desk.isStored() ? 0 : sight.lastSeconds();
+        double zero = workspace.isStored() ? 0 : snapshot.lastSeconds();
         int n = seen.seconds().length;
         double[] x = new double[n];
         double room = 0.4 * (band.high() - band.low());
@@ -274,8 +274,8 @@ public final class ActBench extends Bench {
             lowest = y < lowest ? y - room / 5 : lowest;
             highest = y > highest ? y + room / 5 : highest;
         }
-        boolean night = desk.night().get();
-        Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
+        boolean night = workspace.night().get();
+        Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(snapshot, channel.channel())), night));
         plot.begin(
                 night,
                 n == 0 ? -60 : x[0],
@@ -285,7 +285,7 @@ public final class ActBench extends Bench {
                 highest,
                 chosen.scalar().words() + (chosen.unit().isEmpty() ? "" : ", " + chosen.unit()));
         plot.wash(band.low(), band.high(), colour.deriveColor(0, 1, 1, 0.10));
-        for (BandSight.Decision decision : seen.decisions()) {
+        for (BandSnapshot.Decision decision : seen.decisions()) {
             plot.upright(
                     decision.seconds() - zero,
                     decision.seconds() - zero,

@@ -18,8 +18,8 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
 
 /** A reading: the answer large, with unit, uncertainty and quality; every other number a tile, pressed for what it is. */
 final class Answer extends HBox {
@@ -106,7 +106,7 @@ final class Answer extends HBox {
     }
 
     /** @param trouble why nothing can be read, in words; empty when it can */
-    void show(ChannelSight channel, ReaderSight reader, String trouble, Color colour) {
+    void show(ChannelSnapshot channel, ReaderSnapshot reader, String trouble, Color colour) {
         if (!reader.kind().name().equals(kind)) {
             kind = reader.kind().name();
             tiles.clear();

@@ -10,23 +10,23 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.lanes.LaneStack;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** What all benches have in common: a title, and a sight to show a few times a second. */
 public abstract class Bench extends VBox {
-    final Desk desk;
+    final Workspace workspace;
     private final Label title = new Label();
     private final Label about = new Label();
     private final Stop stop;
     private final HBox head = new HBox(10);
 
-    Bench(Desk desk, Stop stop) {
-        this.desk = desk;
+    Bench(Workspace workspace, Stop stop) {
+        this.workspace = workspace;
         this.stop = stop;
         getStyleClass().add("bench");
         setSpacing(10);
@@ -45,21 +45,21 @@ public abstract class Bench extends VBox {
         about.setMinWidth(0);
         // With large letters the room beside the title is for what is done there.
         about.managedProperty().bind(about.visibleProperty());
-        about.visibleProperty().bind(desk.textSize().isEqualTo(TextSize.USUAL));
+        about.visibleProperty().bind(workspace.textSize().isEqualTo(TextSize.USUAL));
         head.getChildren().add(space);
         head.getChildren().addAll(nodes);
     }
 
     /** The bench comes into view. */
-    public void opened(Sight sight) {
-        show(sight);
+    public void opened(Snapshot snapshot) {
+        show(snapshot);
     }
 
     /** Shows what is so now. */
-    public abstract void show(Sight sight);
+    public abstract void show(Snapshot snapshot);
 
-    final void head(Sight sight) {
-        Optional<ChannelSight> channel = focused(sight);
+    final void head(Snapshot snapshot) {
+        Optional<ChannelSnapshot> channel = focused(snapshot);
         title.setText(
                 stop == Stop.SOURCE || channel.isEmpty()
                         ? stop.title()
@@ -67,8 +67,8 @@ public abstract class Bench extends VBox {
         about.setText(stop.about());
     }
 
-    final Optional<ChannelSight> focused(Sight sight) {
-        return LaneStack.focused(sight, desk.focus().get());
+    final Optional<ChannelSnapshot> focused(Snapshot snapshot) {
+        return LaneStack.focused(snapshot, workspace.focus().get());
     }
 
     static Label small(String text) {

@@ -6,7 +6,7 @@ import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.prove.RangeWatch;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.Companions;
+import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.sample.Series;
@@ -15,7 +15,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Formula;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /** What is to be said of a channel's chain: what a step is worth, what is odd, and what usually goes wrong with it. */
 final class ChainRemarks {
@@ -24,7 +24,7 @@ final class ChainRemarks {
     private ChainRemarks() {}
 
     /** @return what is odd about the chain and its newest samples, in words; may be empty */
-    static String of(Rig rig, ChannelSight channel) {
+    static String of(Rig rig, ChannelSnapshot channel) {
         StringBuilder words = new StringBuilder();
         Series raw = channel.raw();
         Scaling scaling = channel.channel().scaling();
@@ -54,7 +54,7 @@ final class ChainRemarks {
         try {
             List<String> units = new ArrayList<>();
             units.add(scaling.converter() != null ? "V" : unitOfColumn(rig, channel.column()));
-            Companions.of(rig, channel).scalings().forEach(other -> units.add(other.unit()));
+            ExtraInputs.of(rig, channel).scalings().forEach(other -> units.add(other.unit()));
             if (scaling.converter() != null
                     && !scaling.converter().referenceFrom().isEmpty()) {
                 units.remove(1);

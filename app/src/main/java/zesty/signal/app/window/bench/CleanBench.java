@@ -19,9 +19,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Remarks;
@@ -33,8 +33,8 @@ import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** Clean: the steps as tiles in a row and as text; raw, cleaned and removed over each other; what the filters pass. */
 public final class CleanBench extends Bench {
@@ -87,13 +87,13 @@ public final class CleanBench extends Bench {
     private double rateHz;
     private String column = "";
 
-    public CleanBench(Desk desk) {
-        super(desk, Stop.CLEAN);
-        doctor = new DoctorLine(desk, true);
+    public CleanBench(Workspace workspace) {
+        super(workspace, Stop.CLEAN);
+        doctor = new DoctorLine(workspace, true);
         tiles = new Tiles(recipe -> adopt(recipe.text()));
-        histogram = new HistogramPicture(desk);
-        waterfall = new WaterfallPicture(desk);
-        pair = new PairPicture(desk);
+        histogram = new HistogramPicture(workspace);
+        waterfall = new WaterfallPicture(workspace);
+        pair = new PairPicture(workspace);
         suggested.setId("suggested");
         suggested.setOnHidden(event -> previewed = null);
         suggested.setTooltip(new Tooltip("what usually does for a signal like this; takes the place of the recipe"));
@@ -164,18 +164,18 @@ public final class CleanBench extends Bench {
     }
 
     @Override
-    public void opened(Sight sight) {
+    public void opened(Snapshot snapshot) {
         filled = Recipe.NONE;
         text.setText("");
         error.setText("");
         tiles.begin(filled);
-        show(sight);
+        show(snapshot);
     }
 
     @Override
-    public void show(Sight sight) {
-        head(sight);
-        Optional<ChannelSight> focused = focused(sight);
+    public void show(Snapshot snapshot) {
+        head(snapshot);
+        Optional<ChannelSnapshot> focused = focused(snapshot);
         if (focused.isEmpty()) {
             // A stream that is put anew has no channel for a moment; what was switched off stays.
             tiles.setVisible(false);
@@ -183,7 +183,7 @@ public final class CleanBench extends Bench {
             return;
         }
         tiles.setVisible(true);
-        ChannelSight channel = focused.get();
+        ChannelSnapshot channel = focused.get();
         boolean other = !channel.channel().column().equals(column);
         column = channel.channel().column();
         Recipe recipe = channel.channel().recipe();
@@ -200,12 +200,12 @@ public final class CleanBench extends Bench {
         }
         doctor.show(column, recipe);
         late.setText(
-                desk.isStored()
+                workspace.isStored()
                         ? "A stored take is filtered forward and back: it has no delay."
                         : "Live, the cleaned signal has a delay of about "
                                 + Digits.fixed(channel.delaySeconds() * 1000, 0)
                                 + " ms. A take has no delay: it is filtered forward and back.");
-        List<String> remarks = Remarks.of(recipe, channel.strand().rateHz());
+        List<String> remarks = Remarks.of(recipe, channel.stream().rateHz());
         if (!remarks.isEmpty()) {
             late.setText(String.join(" ", remarks));
         }
@@ -213,13 +213,13 @@ public final class CleanBench extends Bench {
             error.setText(channel.trouble());
         }
         Color colour = Color.web(Palette.css(
-                Palette.channel(LaneStack.colourOf(sight, channel.channel())),
-                desk.night().get()));
-        drawWaves(sight, channel, colour);
+                Palette.channel(LaneStack.colourOf(snapshot, channel.channel())),
+                workspace.night().get()));
+        drawWaves(snapshot, channel, colour);
         switch ((View) viewed.getSelectedToggle().getUserData()) {
             case HISTOGRAM -> viewWords.setText(histogram.draw(response, channel, colour));
             case WATERFALL -> viewWords.setText(waterfall.draw(response, channel, colour));
-            case PAIR -> viewWords.setText(pair.draw(response, sight, channel, colour));
+            case PAIR -> viewWords.setText(pair.draw(response, snapshot, channel, colour));
             case SPECTRUM -> {
                 viewWords.setText("Over the spectrum before (pale) and after; pull a corner.");
                 drawResponse(channel, recipe, colour);
@@ -227,10 +227,10 @@ public final class CleanBench extends Bench {
         }
     }
 
-    private void fillSuggestions(ChannelSight channel) {
+    private void fillSuggestions(ChannelSnapshot channel) {
         String kind = channel.reader().map(r -> r.setup().kind()).orElse("");
         suggested.getItems().clear();
-        for (Suggestion one : Suggestion.of(kind, channel.strand().rateHz())) {
+        for (Suggestion one : Suggestion.of(kind, channel.stream().rateHz())) {
             Label words = new Label(one.recipe() + " \u2013 " + one.reason());
             CustomMenuItem item = new CustomMenuItem(words);
             Recipe shown = Recipe.parse(one.recipe());
@@ -249,25 +249,25 @@ public final class CleanBench extends Bench {
     private void adopt(String words) {
         try {
             Recipe recipe = Recipe.parse(words);
-            double rateHz = focused(desk.sight(System.nanoTime()))
-                    .map(c -> c.strand().rateHz())
+            double rateHz = focused(workspace.snapshot(System.nanoTime()))
+                    .map(c -> c.stream().rateHz())
                     .orElse(Double.NaN);
             if (rateHz > 0) {
                 recipe.stage(rateHz, zesty.signal.core.clean.Start.SETTLED);
             }
             error.setText("");
             String target = column;
-            desk.change(rig -> rig.withChannel(target, c -> c.withRecipe(recipe)));
+            workspace.change(rig -> rig.withChannel(target, c -> c.withRecipe(recipe)));
         } catch (RecipeException e) {
             error.setText(e.getMessage() + ". The old recipe stays in force.");
         }
     }
 
-    private void drawWaves(Sight sight, ChannelSight channel, Color colour) {
-        Times times = channel.strand().times();
+    private void drawWaves(Snapshot snapshot, ChannelSnapshot channel, Color colour) {
+        Times times = channel.stream().times();
         Series clean = channel.clean();
-        double to = Math.min(desk.window().to(), channel.strand().lastSeconds());
-        double from = to - Math.min(STRETCH_SECONDS, desk.window().span());
+        double to = Math.min(workspace.window().to(), channel.stream().lastSeconds());
+        double from = to - Math.min(STRETCH_SECONDS, workspace.window().span());
         long first = Math.max(times.firstAtOrAfter(from), clean.start());
         long last = Math.min(times.firstAtOrAfter(to), clean.end() - channel.lateSamples());
         int n = (int) Math.max(0, last - first);
@@ -297,9 +297,9 @@ public final class CleanBench extends Bench {
         }
         double low = cleanMean - span - 2 * most - 0.2 * span;
         String unit = channel.channel().scaling().unit();
-        waves.begin(desk.night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
+        waves.begin(workspace.night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
         // How late the cleaned line comes is as wide as it is long.
-        double delay = desk.isStored() ? 0 : Math.min(channel.delaySeconds(), to - from);
+        double delay = workspace.isStored() ? 0 : Math.min(channel.delaySeconds(), to - from);
         if (delay > 0) {
             double start = from - to;
             waves.upright(start, start + delay, colour.deriveColor(0, 1, 1, 0.18));
@@ -314,12 +314,12 @@ public final class CleanBench extends Bench {
         for (int i = 0; i < count; i++) {
             removed[i] += low + most;
         }
-        waves.line(x, removed, count, desk.night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
+        waves.line(x, removed, count, workspace.night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
     }
 
     /** The signal's spectrum before and after, what the filters let pass over it, and their corners as handles. */
-    private void drawResponse(ChannelSight channel, Recipe recipe, Color colour) {
-        double rate = channel.strand().rateHz();
+    private void drawResponse(ChannelSnapshot channel, Recipe recipe, Color colour) {
+        double rate = channel.stream().rateHz();
         if (!(rate > 0)) {
             return;
         }
@@ -340,7 +340,7 @@ public final class CleanBench extends Bench {
                 .max()
                 .orElse(0);
         double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
-        response.begin(desk.night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
+        response.begin(workspace.night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
         double most = spectrum(channel, rate, false, 0, colour.deriveColor(0, 1, 1, 0.35));
         spectrum(channel, rate, true, most, colour.deriveColor(0, 1, 1, 0.8));
         DoubleUnaryOperator gain = hz -> {
@@ -350,7 +350,7 @@ public final class CleanBench extends Bench {
             }
             return product;
         };
-        Color line = desk.night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
+        Color line = workspace.night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
         response.curve(gain, line);
         int row = 0;
         for (Corners.Corner corner : Corners.of(shown)) {
@@ -359,13 +359,13 @@ public final class CleanBench extends Bench {
     }
 
     /** @return the highest root of the density, to which both are drawn */
-    private double spectrum(ChannelSight channel, double rate, boolean cleaned, double most, Color colour) {
+    private double spectrum(ChannelSnapshot channel, double rate, boolean cleaned, double most, Color colour) {
         Series series = cleaned ? channel.clean() : channel.raw();
-        Times times = channel.strand().times();
+        Times times = channel.stream().times();
         int late = cleaned ? channel.lateSamples() : 0;
-        long end = Math.min(times.firstAtOrAfter(desk.window().to()), series.end() - late);
-        long begin =
-                Math.max(Math.max(times.firstAtOrAfter(desk.window().from()), end - SPECTRUM_SAMPLES), series.start());
+        long end = Math.min(times.firstAtOrAfter(workspace.window().to()), series.end() - late);
+        long begin = Math.max(
+                Math.max(times.firstAtOrAfter(workspace.window().from()), end - SPECTRUM_SAMPLES), series.start());
         // A hole has no spectrum: what follows the newest one is enough.
         long first = end;
         while (first > begin && !Double.isNaN(series.value(first - 1 + late))) {

@@ -22,17 +22,17 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkHealth;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /**
  * Decode: one real line or packet large, in its pieces; the last rows as a table; the tray of what was set aside, to
@@ -52,14 +52,14 @@ public final class DecodeBench extends Bench {
     private final StackPane rows = new StackPane(table, picture);
     private final VBox left = new VBox(8);
     private final FormatEditor editor;
-    private final ListView<SetAside.Item> tray = new ListView<>();
+    private final ListView<RejectedLines.Item> tray = new ListView<>();
     private final Label trayTitle = small("");
     private long trayCount = -1;
     private boolean filling;
 
-    public DecodeBench(Desk desk) {
-        super(desk, Stop.DECODE);
-        editor = new FormatEditor(desk);
+    public DecodeBench(Workspace workspace) {
+        super(workspace, Stop.DECODE);
+        editor = new FormatEditor(workspace);
         format.getStyleClass().add("bench-line");
         format.setWrapText(true);
         format.setMinHeight(Region.USE_PREF_SIZE);
@@ -74,14 +74,14 @@ public final class DecodeBench extends Bench {
         readAs.setPrefWidth(170);
         readAs.setOnAction(event -> {
             if (!filling && readAs.getValue() != null) {
-                desk.wire().reformat(readAs.getValue().format());
+                workspace.wire().reformat(readAs.getValue().format());
             }
         });
         byHand.setId("by-hand");
         byHand.setTooltip(new Tooltip("edit names, units, roles and the format itself"));
         byHand.setMinWidth(Region.USE_PREF_SIZE);
         byHand.setOnAction(event -> {
-            editor.open(desk.wire().format());
+            editor.open(workspace.wire().format());
             arrange();
         });
         HBox top = new HBox(10, format, readAs, byHand);
@@ -93,7 +93,7 @@ public final class DecodeBench extends Bench {
         // As many rows as there is room for: they must not hold the room open when it shrinks.
         rows.minHeightProperty()
                 .bind(Bindings.createDoubleBinding(
-                        () -> desk.textSize().get().of(ROW_HEIGHT * (FEWEST_ROWS + 1)), desk.textSize()));
+                        () -> workspace.textSize().get().of(ROW_HEIGHT * (FEWEST_ROWS + 1)), workspace.textSize()));
         HBox.setHgrow(left, Priority.ALWAYS);
         HBox both = new HBox(14, left, tray());
         VBox.setVgrow(both, Priority.ALWAYS);
@@ -121,7 +121,7 @@ public final class DecodeBench extends Bench {
         tray.setId("tray");
         tray.setCellFactory(view -> new ListCell<>() {
             @Override
-            protected void updateItem(SetAside.Item item, boolean empty) {
+            protected void updateItem(RejectedLines.Item item, boolean empty) {
                 super.updateItem(item, empty);
                 setText(empty ? "" : "line " + item.line() + ": " + item.why() + "\n    " + item.text());
             }
@@ -132,9 +132,9 @@ public final class DecodeBench extends Bench {
         Button columns = teach("It has columns", "teach-columns", "find a format that reads lines like this one too");
         columns.setOnAction(event -> chosen().ifPresent(this::teachColumns));
         Button known = teach("A banner", "teach-banner", "the board says this now and then: pass over lines like it");
-        known.setOnAction(event -> chosen().ifPresent(item -> desk.wire().passOver(item.text())));
+        known.setOnAction(event -> chosen().ifPresent(item -> workspace.wire().passOver(item.text())));
         Button noise = teach("Noise", "teach-noise", "it means nothing: pass over lines like it");
-        noise.setOnAction(event -> chosen().ifPresent(item -> desk.wire().passOver(item.text())));
+        noise.setOnAction(event -> chosen().ifPresent(item -> workspace.wire().passOver(item.text())));
         FlowPane teaching = new FlowPane(6, 6, columns, known, noise);
         VBox right = new VBox(6, trayTitle, tray, small("Choose a line above and say what it is:"), teaching);
         right.setMinWidth(330);
@@ -149,46 +149,46 @@ public final class DecodeBench extends Bench {
         return button;
     }
 
-    private Optional<SetAside.Item> chosen() {
-        SetAside.Item item = tray.getSelectionModel().getSelectedItem();
+    private Optional<RejectedLines.Item> chosen() {
+        RejectedLines.Item item = tray.getSelectionModel().getSelectedItem();
         if (item == null) {
-            desk.trouble("Choose a rejected line first.");
+            workspace.trouble("Choose a rejected line first.");
         }
         return Optional.ofNullable(item);
     }
 
-    private void teachColumns(SetAside.Item item) {
+    private void teachColumns(RejectedLines.Item item) {
         StringBuilder alike = new StringBuilder();
-        String shape = SetAside.shapeOf(item.text());
-        for (SetAside.Item other : tray.getItems()) {
-            if (SetAside.shapeOf(other.text()).equals(shape)) {
+        String shape = RejectedLines.shapeOf(item.text());
+        for (RejectedLines.Item other : tray.getItems()) {
+            if (RejectedLines.shapeOf(other.text()).equals(shape)) {
                 alike.append(other.text()).append('\n');
             }
         }
-        StreamFormat taught = desk.wire().taught(alike.toString());
+        StreamFormat taught = workspace.wire().taught(alike.toString());
         if (taught == null) {
-            desk.trouble("No format was found that reads such a line; write it by hand.");
-        } else if (taught.equals(desk.wire().format())) {
-            desk.trouble("The format in force is the best that was found; write another by hand.");
+            workspace.trouble("No format was found that reads such a line; write it by hand.");
+        } else if (taught.equals(workspace.wire().format())) {
+            workspace.trouble("The format in force is the best that was found; write another by hand.");
         } else {
-            desk.wire().reformat(taught);
-            desk.say("Reading lines like this one too: " + taught.columns().size() + " columns. U undoes it.");
+            workspace.wire().reformat(taught);
+            workspace.say("Reading lines like this one too: " + taught.columns().size() + " columns. U undoes it.");
         }
     }
 
     @Override
-    public void opened(Sight sight) {
+    public void opened(Snapshot snapshot) {
         trayCount = -1;
         byHand.setSelected(false);
         arrange();
-        show(sight);
+        show(snapshot);
     }
 
     @Override
-    public void show(Sight sight) {
-        head(sight);
-        StreamFormat known = desk.wire().format();
-        byHand.setDisable(known == null || desk.isStored());
+    public void show(Snapshot snapshot) {
+        head(snapshot);
+        StreamFormat known = workspace.wire().format();
+        byHand.setDisable(known == null || workspace.isStored());
         if (known == null) {
             format.setText("No format yet. It is recognised as soon as numbers are received.");
             line.getChildren().clear();
@@ -209,20 +209,20 @@ public final class DecodeBench extends Bench {
         if (byHand.isSelected()) {
             editor.show();
         } else {
-            pieces(sight, known);
-            boolean heat = picture.show(sight, known, desk);
+            pieces(snapshot, known);
+            boolean heat = picture.show(snapshot, known, workspace);
             picture.setVisible(heat);
             table.setVisible(!heat);
             if (!heat) {
-                rows(sight, known);
+                rows(snapshot, known);
             }
         }
-        tray(sight);
+        tray(snapshot);
     }
 
     private void proposals() {
-        List<Recogniser.Proposal> now = desk.wire().proposals();
-        readAs.setVisible(!now.isEmpty() && !desk.isStored());
+        List<Recogniser.Proposal> now = workspace.wire().proposals();
+        readAs.setVisible(!now.isEmpty() && !workspace.isStored());
         readAs.setManaged(readAs.isVisible());
         if (!now.equals(readAs.getItems())) {
             filling = true;
@@ -232,30 +232,30 @@ public final class DecodeBench extends Bench {
         }
     }
 
-    private void tray(Sight sight) {
-        LinkHealth health = sight.health(desk.wire().source());
-        if (health.setAside() != trayCount
+    private void tray(Snapshot snapshot) {
+        LinkHealth health = snapshot.health(workspace.wire().source());
+        if (health.rejectedLines() != trayCount
                 || health.aside().size() != tray.getItems().size()) {
-            trayCount = health.setAside();
-            List<SetAside.Item> newest = new ArrayList<>(health.aside());
+            trayCount = health.rejectedLines();
+            List<RejectedLines.Item> newest = new ArrayList<>(health.aside());
             Collections.reverse(newest);
-            SetAside.Item chosen = tray.getSelectionModel().getSelectedItem();
+            RejectedLines.Item chosen = tray.getSelectionModel().getSelectedItem();
             tray.getItems().setAll(newest);
             if (chosen != null && newest.contains(chosen)) {
                 tray.getSelectionModel().select(chosen);
             }
         }
         trayTitle.setText(
-                desk.isStored()
+                workspace.isStored()
                         ? "A stored take holds understood lines only"
                         : "Rejected: " + trayCount
-                                + (trayCount > SetAside.KEPT ? ", the newest " + SetAside.KEPT : ""));
+                                + (trayCount > RejectedLines.KEPT ? ", the newest " + RejectedLines.KEPT : ""));
     }
 
-    private void pieces(Sight sight, StreamFormat known) {
-        List<LinePieces.Piece> pieces = desk.isStored()
+    private void pieces(Snapshot snapshot, StreamFormat known) {
+        List<LinePieces.Piece> pieces = workspace.isStored()
                 ? List.of()
-                : LinePieces.newest(known, desk.wire().newest(1 << 14));
+                : LinePieces.newest(known, workspace.wire().newest(1 << 14));
         line.getChildren().clear();
         if (pieces.isEmpty()) {
             line.getChildren().add(small("no line at hand"));
@@ -266,8 +266,9 @@ public final class DecodeBench extends Bench {
         for (LinePieces.Piece piece : pieces) {
             int column = piece.column();
             boolean channel = column >= 0 && known.columns().get(column).isChannel();
-            String colour =
-                    channel ? Palette.css(Palette.channel(place++), desk.night().get()) : "-muted";
+            String colour = channel
+                    ? Palette.css(Palette.channel(place++), workspace.night().get())
+                    : "-muted";
             Label text = new Label(piece.bytes().isEmpty() ? piece.text() : piece.bytes());
             text.getStyleClass().add("piece");
             text.setStyle("-fx-text-fill: " + colour + "; -fx-border-color: transparent transparent "
@@ -283,20 +284,20 @@ public final class DecodeBench extends Bench {
         }
     }
 
-    private void rows(Sight sight, StreamFormat known) {
+    private void rows(Snapshot snapshot, StreamFormat known) {
         table.getChildren().clear();
-        List<ChannelSight> channels = sight.channels().stream()
-                .filter(c -> c.strand().source() == desk.wire().source())
+        List<ChannelSnapshot> channels = snapshot.channels().stream()
+                .filter(c -> c.stream().source() == workspace.wire().source())
                 .toList();
         if (channels.isEmpty()) {
             return;
         }
-        // Channels of one strand share their rows; with stations the focused one's are shown.
-        ChannelSight first = focused(sight).filter(channels::contains).orElse(channels.get(0));
-        Times times = first.strand().times();
+        // Channels of one stream share their rows; with stations the focused one's are shown.
+        ChannelSnapshot first = focused(snapshot).filter(channels::contains).orElse(channels.get(0));
+        Times times = first.stream().times();
         table.add(small("time"), 0, 0);
-        List<ChannelSight> shown = channels.stream()
-                .filter(c -> c.strand().equals(first.strand()))
+        List<ChannelSnapshot> shown = channels.stream()
+                .filter(c -> c.stream().equals(first.stream()))
                 .limit(MOST_COLUMNS)
                 .toList();
         for (int c = 0; c < shown.size(); c++) {
@@ -304,14 +305,16 @@ public final class DecodeBench extends Bench {
                     ? known.columns()
                             .get(Stations.indexOf(
                                     known,
-                                    sight.rig().ownName(shown.get(c).channel().column())))
+                                    snapshot.rig()
+                                            .ownName(shown.get(c).channel().column())))
                             .unit()
                     : "";
             table.add(small(shown.get(c).channel().column() + (unit.isEmpty() ? "" : ", " + unit)), c + 1, 0);
         }
         long end = times.end();
         int most = Math.max(
-                FEWEST_ROWS, (int) (rows.getHeight() / desk.textSize().get().of(ROW_HEIGHT)) - 1);
+                FEWEST_ROWS,
+                (int) (rows.getHeight() / workspace.textSize().get().of(ROW_HEIGHT)) - 1);
         for (int row = 0; row < most && end - 1 - row >= times.start(); row++) {
             long index = end - 1 - row;
             table.add(mono(Digits.fixed(times.secondsAt(index), 3) + " s"), 0, row + 1);

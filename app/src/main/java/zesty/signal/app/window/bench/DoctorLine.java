@@ -8,14 +8,14 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Rounds;
+import zesty.signal.app.window.workspace.DoctorSchedule;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.doctor.Finding;
 
 /** What the signal doctor says of the channel in focus: one finding in full, the others by name, and what does something about it. */
 final class DoctorLine extends VBox {
-    private final Desk desk;
+    private final Workspace workspace;
     private final boolean alsoWell;
     private final Label name = new Label();
     private final Label words = new Label();
@@ -26,9 +26,9 @@ final class DoctorLine extends VBox {
     private int chosen;
 
     /** @param alsoWell whether it also says that nothing was found; else it is not there then */
-    DoctorLine(Desk desk, boolean alsoWell) {
+    DoctorLine(Workspace workspace, boolean alsoWell) {
         super(2);
-        this.desk = desk;
+        this.workspace = workspace;
         this.alsoWell = alsoWell;
         setId("doctor");
         getStyleClass().add("doctor");
@@ -41,7 +41,7 @@ final class DoctorLine extends VBox {
         act.getStyleClass().add("small-button");
         act.setMinWidth(USE_PREF_SIZE);
         act.managedProperty().bind(act.visibleProperty());
-        act.setOnAction(event -> desk.rounds().take(column, shown.get(chosen)));
+        act.setOnAction(event -> workspace.rounds().take(column, shown.get(chosen)));
         others.setAlignment(Pos.CENTER_LEFT);
         others.setMinWidth(USE_PREF_SIZE);
         managedProperty().bind(visibleProperty());
@@ -54,12 +54,12 @@ final class DoctorLine extends VBox {
     }
 
     void show(String focused, Recipe recipe) {
-        List<Finding> found = desk.rounds().of(focused);
+        List<Finding> found = workspace.rounds().of(focused);
         boolean same = focused.equals(column)
                 && found.stream()
-                        .map(Finding::ailment)
+                        .map(Finding::diagnosis)
                         .toList()
-                        .equals(shown.stream().map(Finding::ailment).toList());
+                        .equals(shown.stream().map(Finding::diagnosis).toList());
         chosen = same ? chosen : 0;
         column = focused;
         shown = found;
@@ -68,7 +68,7 @@ final class DoctorLine extends VBox {
         if (found.isEmpty()) {
             name.setText("");
             words.setText(
-                    desk.rounds().seen(focused)
+                    workspace.rounds().seen(focused)
                             ? "The signal doctor finds nothing wrong with it."
                             : "The signal doctor is looking at it.");
             others.getChildren().clear();
@@ -76,10 +76,10 @@ final class DoctorLine extends VBox {
             return;
         }
         Finding finding = found.get(chosen);
-        name.setText(capital(finding.ailment().words()));
+        name.setText(capital(finding.diagnosis().words()));
         words.setText(
                 capital(finding.evidence()) + ". Likely " + finding.cause() + ". " + capital(finding.remedy()) + ".");
-        act.setVisible(!finding.recipe().isEmpty() && !Rounds.taken(recipe, finding));
+        act.setVisible(!finding.recipe().isEmpty() && !DoctorSchedule.taken(recipe, finding));
         act.setText("Put in " + finding.recipe());
         act.setTooltip(new Tooltip("puts this before the other steps; U undoes it"));
         if (!same || others.getChildren().size() != found.size() - 1) {
@@ -92,7 +92,7 @@ final class DoctorLine extends VBox {
         for (int i = 0; i < shown.size(); i++) {
             int index = i;
             if (i != chosen) {
-                Button other = new Button(shown.get(i).ailment().words());
+                Button other = new Button(shown.get(i).diagnosis().words());
                 other.getStyleClass().setAll("small-button");
                 other.setTooltip(new Tooltip("what is said of this"));
                 other.setOnAction(event -> {

@@ -17,7 +17,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.BoardClock;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.Recogniser;
@@ -36,7 +36,7 @@ final class FormatEditor extends VBox {
     private static final int MOST_COLUMNS = 40;
     private static final int ROWS = 4;
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final GridPane columns = new GridPane();
     private final TextArea text = new TextArea();
     private final Label verdict = new Label();
@@ -46,9 +46,9 @@ final class FormatEditor extends VBox {
     private StreamFormat written;
     private boolean filling;
 
-    FormatEditor(Desk desk) {
+    FormatEditor(Workspace workspace) {
         super(8);
-        this.desk = desk;
+        this.workspace = workspace;
         columns.setHgap(8);
         columns.setVgap(4);
         text.setId("format-text");
@@ -64,7 +64,7 @@ final class FormatEditor extends VBox {
         table.getStyleClass().add("rows");
         use.setId("format-use");
         use.setTooltip(new Tooltip("read the stream so from now on; U undoes it"));
-        use.setOnAction(event -> desk.wire().reformat(written));
+        use.setOnAction(event -> workspace.wire().reformat(written));
         Button save = new Button("Save…");
         save.setTooltip(new Tooltip("save the format in force as a small file to share"));
         save.setOnAction(event -> {
@@ -72,7 +72,7 @@ final class FormatEditor extends VBox {
             chooser.setInitialFileName("format.json");
             File file = chooser.showSaveDialog(getScene().getWindow());
             if (file != null) {
-                desk.wire().saveFormat(file.toPath());
+                workspace.wire().saveFormat(file.toPath());
             }
         });
         Button load = new Button("Load…");
@@ -80,7 +80,7 @@ final class FormatEditor extends VBox {
         load.setOnAction(event -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
-                desk.wire().loadFormat(file.toPath());
+                workspace.wire().loadFormat(file.toPath());
             }
         });
         FlowPane bar = new FlowPane(6, 6, use, save, load);
@@ -102,7 +102,7 @@ final class FormatEditor extends VBox {
 
     /** Follows the format in force when it changes, as by undo. */
     void show() {
-        StreamFormat now = desk.wire().format();
+        StreamFormat now = workspace.wire().format();
         if (now != null && !now.equals(inForce)) {
             open(now);
         }
@@ -209,7 +209,7 @@ final class FormatEditor extends VBox {
 
     private void judge(StreamFormat format) {
         written = format;
-        byte[] bytes = desk.wire().sample();
+        byte[] bytes = workspace.wire().sample();
         Recogniser.Proposal tried = Recogniser.propose(format, bytes, bytes.length);
         verdict.getStyleClass().setAll("hint");
         verdict.setText(

@@ -6,16 +6,16 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 
 /** Leads through what a reader needs to be told, below its picture: buttons in a row, and what to do or what came of it. */
 abstract class Guide extends VBox {
-    final Desk desk;
+    final Workspace workspace;
     final Label says = Bench.small("");
 
-    Guide(Desk desk, String id) {
+    Guide(Workspace workspace, String id) {
         super(4);
-        this.desk = desk;
+        this.workspace = workspace;
         setId(id);
         says.setId("guide-says");
         says.setWrapText(true);

@@ -1,33 +1,34 @@
 package zesty.signal.app.window.bench;
 
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Histogram;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /** How often each number came, with the noise and how many bits of the converter are worth something. */
 final class HistogramPicture {
     private static final int MOST_SAMPLES = 1 << 17;
 
-    private final Desk desk;
+    private final Workspace workspace;
 
-    HistogramPicture(Desk desk) {
-        this.desk = desk;
+    HistogramPicture(Workspace workspace) {
+        this.workspace = workspace;
     }
 
     /** @return what it says in words */
-    String draw(Plot plot, ChannelSight channel, Color colour) {
+    String draw(Plot plot, ChannelSnapshot channel, Color colour) {
         Histogram histogram = Histogram.of(
-                RawValues.of(channel, desk.window(), MOST_SAMPLES, false).values());
+                RawValues.of(channel, workspace.window(), MOST_SAMPLES, false).values());
         long most = 1;
         for (long count : histogram.counts()) {
             most = Math.max(most, count);
         }
         double half = histogram.width() / 2;
         double high = histogram.low() + Math.max(0, histogram.counts().length - 1) * histogram.width();
-        plot.begin(desk.night().get(), histogram.low() - half, high + half, "raw value", 0, 1.08 * most, "samples");
+        plot.begin(
+                workspace.night().get(), histogram.low() - half, high + half, "raw value", 0, 1.08 * most, "samples");
         for (int i = 0; i < histogram.counts().length; i++) {
             double middle = histogram.low() + i * histogram.width();
             plot.bar(

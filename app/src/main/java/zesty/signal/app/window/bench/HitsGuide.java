@@ -3,12 +3,12 @@ package zesty.signal.app.window.bench;
 import java.util.List;
 import java.util.TreeSet;
 import javafx.scene.control.Button;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.hits.Tuning;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /**
  * The true hits, tapped along by hand while they come or pointed at on the picture of a take: how many were found, missed or
@@ -29,14 +29,14 @@ final class HitsGuide extends Guide {
             "the threshold, release and dead time that tell the tapped hits best");
     private final Button clear = Bench.button("clear-taps", "Forget the taps", "begins the tapping anew");
     private final TreeSet<Double> taps = new TreeSet<>();
-    private ChannelSight channel;
+    private ChannelSnapshot channel;
     private ReaderSetup setup;
     private String told = "";
 
-    HitsGuide(Desk desk) {
-        super(desk, "hits-guide");
+    HitsGuide(Workspace workspace) {
+        super(workspace, "hits-guide");
         tap.setOnAction(
-                event -> tapped(channel == null ? Double.NaN : channel.strand().lastSeconds()));
+                event -> tapped(channel == null ? Double.NaN : channel.stream().lastSeconds()));
         tune.setOnAction(event -> tune());
         clear.setOnAction(event -> {
             taps.clear();
@@ -49,9 +49,10 @@ final class HitsGuide extends Guide {
     private double newest() {
         return channel == null
                 ? Double.NaN
-                : desk.sight(System.nanoTime())
+                : workspace
+                        .snapshot(System.nanoTime())
                         .channel(channel.channel().column())
-                        .map(now -> now.strand().lastSeconds())
+                        .map(now -> now.stream().lastSeconds())
                         .orElse(Double.NaN);
     }
 
@@ -67,23 +68,23 @@ final class HitsGuide extends Guide {
         }
     }
 
-    void show(ChannelSight now, ReaderSetup reader, List<Event> hits, double late) {
+    void show(ChannelSnapshot now, ReaderSetup reader, List<Event> hits, double late) {
         if (setup != null && !setup.columns().equals(reader.columns())) {
             taps.clear();
         }
         channel = now;
         setup = reader;
-        while (!desk.isStored() && !taps.isEmpty() && now.strand().lastSeconds() - taps.first() > MOST_SECONDS) {
+        while (!workspace.isStored() && !taps.isEmpty() && now.stream().lastSeconds() - taps.first() > MOST_SECONDS) {
             taps.pollFirst();
         }
-        tap.setDisable(desk.isStored());
+        tap.setDisable(workspace.isStored());
         tune.setDisable(taps.size() < FEWEST);
         clear.setDisable(taps.isEmpty());
         says.setText(!told.isEmpty() ? told : taps.isEmpty() ? nothing() : counted(hits, late));
     }
 
     private String nothing() {
-        return desk.isStored()
+        return workspace.isStored()
                 ? "Point at each true hit on the right: then what was missed or invented is counted."
                 : "Tap along with the true hits: then what was missed or invented is counted.";
     }
@@ -115,13 +116,14 @@ final class HitsGuide extends Guide {
 
     private void tune() {
         double first = taps.first() - 1;
-        double last = Math.min(taps.last() + 1, channel.strand().lastSeconds());
+        double last = Math.min(taps.last() + 1, channel.stream().lastSeconds());
         double[] x = Samples.cleaned(channel, first, last);
         double[] seconds = Samples.moments(channel, first, last);
         double[] truth = taps();
         String id = setup.id();
         told = "Trying thresholds \u2026";
-        desk.works()
+        workspace
+                .tasks()
                 .fetch("the threshold could not be tuned", () -> Tuning.of(x, seconds, truth, WITHIN_SECONDS), best -> {
                     if (!(best.f1() > 0)) {
                         told = "No threshold tells these hits: is it the right channel, and cleaned?";
@@ -132,7 +134,7 @@ final class HitsGuide extends Guide {
                             + " missed, " + best.invented() + " invented; as good from " + Digits.about(best.low(), 3)
                             + " to "
                             + Digits.about(best.high(), 3) + ". It is set; U undoes it.";
-                    desk.change(rig -> rig.readers().stream()
+                    workspace.change(rig -> rig.readers().stream()
                             .filter(one -> one.id().equals(id))
                             .findFirst()
                             .map(one -> rig.withReader(

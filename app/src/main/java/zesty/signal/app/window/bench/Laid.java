@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiFunction;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /**
  * Pieces of the cleaned signal laid over each other, each from the moment of its event.
@@ -25,8 +25,8 @@ record Laid(double before, double after, int most) {
      */
     void draw(
             Plot plot,
-            Desk desk,
-            ChannelSight channel,
+            Workspace workspace,
+            ChannelSnapshot channel,
             List<Event> events,
             double late,
             BiFunction<Event, Boolean, Color> colour) {
@@ -38,10 +38,10 @@ record Laid(double before, double after, int most) {
         List<double[]> x = new ArrayList<>();
         List<double[]> y = new ArrayList<>();
         List<Event> drawn = new ArrayList<>();
-        double end = Math.min(desk.window().to(), channel.strand().lastSeconds());
+        double end = Math.min(workspace.window().to(), channel.stream().lastSeconds());
         for (int b = events.size() - 1; b >= 0 && drawn.size() < most; b--) {
             double at = events.get(b).startSeconds() + late;
-            long first = channel.strand().times().firstAtOrAfter(at - before);
+            long first = channel.stream().times().firstAtOrAfter(at - before);
             boolean there = at + after <= end
                     && first + all < channel.clean().end()
                     && first >= channel.clean().start();
@@ -52,7 +52,7 @@ record Laid(double before, double after, int most) {
             double[] when = new double[n];
             for (int i = 0; i < n; i++) {
                 long sample = first + (long) i * step;
-                when[i] = channel.strand().times().secondsAt(sample) - at;
+                when[i] = channel.stream().times().secondsAt(sample) - at;
                 own[i] = channel.channel().display().apply(channel.clean().value(sample));
                 low = own[i] < low ? own[i] : low;
                 high = own[i] > high ? own[i] : high;
@@ -63,7 +63,7 @@ record Laid(double before, double after, int most) {
         }
         boolean some = high >= low;
         plot.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 -before,
                 after,
                 "s",

@@ -5,15 +5,15 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.motion.Axes;
 import zesty.signal.core.read.motion.Faces;
 import zesty.signal.core.read.motion.FieldFit;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * Teaches a unit how it sits: its six faces, each taken by itself as soon as it is held still; what its gyro reads at rest; and the
@@ -49,11 +49,11 @@ final class MotionGuide extends Guide {
     private final List<double[]> taken = new ArrayList<>();
     private Lesson lesson = Lesson.NONE;
     private double from = Double.NaN;
-    private Sight seen;
+    private Snapshot seen;
     private ReaderSetup setup;
 
-    MotionGuide(Desk desk) {
-        super(desk, "motion-guide");
+    MotionGuide(Workspace workspace) {
+        super(workspace, "motion-guide");
         faces.setOnAction(event -> begin(Lesson.FACES));
         rest.setOnAction(event -> begin(Lesson.REST));
         eight.setOnAction(event -> begin(Lesson.EIGHT));
@@ -76,18 +76,18 @@ final class MotionGuide extends Guide {
 
     private double now() {
         return seen.channel(setup.columns().get(0))
-                .map(one -> one.strand().lastSeconds())
+                .map(one -> one.stream().lastSeconds())
                 .orElse(Double.NaN);
     }
 
-    void show(Sight sight, ReaderSetup reader) {
+    void show(Snapshot snapshot, ReaderSetup reader) {
         if (setup != null && !setup.columns().equals(reader.columns())) {
             lesson = Lesson.NONE;
         }
-        seen = sight;
+        seen = snapshot;
         setup = reader;
         int axes = reader.columns().size();
-        boolean live = !desk.isStored();
+        boolean live = !workspace.isStored();
         faces.setDisable(!live);
         rest.setDisable(!live || axes < 2 * AXES);
         eight.setDisable(!live || axes < 3 * AXES);
@@ -105,7 +105,8 @@ final class MotionGuide extends Guide {
     private double[][] axes(int first, double begin, double end) {
         double[][] read = new double[AXES][];
         for (int k = 0; k < AXES; k++) {
-            ChannelSight channel = seen.channel(setup.columns().get(first + k)).orElse(null);
+            ChannelSnapshot channel =
+                    seen.channel(setup.columns().get(first + k)).orElse(null);
             read[k] = channel == null ? new double[0] : Samples.cleaned(channel, begin, end);
             if (read[k].length < 2 || Arrays.stream(read[k]).anyMatch(Double::isNaN)) {
                 return null;
@@ -155,7 +156,7 @@ final class MotionGuide extends Guide {
             lesson = Lesson.NONE;
             Faces.Result result = Faces.solve(taken);
             if (result.axes() != null) {
-                desk.set(setup.id(), Motion.FACES, result.axes().text());
+                workspace.set(setup.id(), Motion.FACES, result.axes().text());
             }
             says.setText(
                     result.axes() == null
@@ -185,7 +186,7 @@ final class MotionGuide extends Guide {
             says.setText("It moved meanwhile: rest it again.");
             return;
         }
-        desk.set(setup.id(), Motion.STILL, text(mean));
+        workspace.set(setup.id(), Motion.STILL, text(mean));
         says.setText(
                 "At rest it turns by " + Digits.fixed(length(mean), 2) + " \u00b0/s; that is taken off. U undoes it.");
     }
@@ -214,7 +215,7 @@ final class MotionGuide extends Guide {
         FieldFit.Result result = FieldFit.of(field);
         Axes axes = result.axes();
         if (axes != null) {
-            desk.set(setup.id(), Motion.FIELD, axes.text());
+            workspace.set(setup.id(), Motion.FIELD, axes.text());
         }
         says.setText(
                 axes == null

@@ -11,14 +11,14 @@ import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.SVGPath;
 import javafx.scene.transform.Rotate;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** A body that leans and turns with the board: from astern, from the side and from above; and its lean over time. */
 final class MotionPicture extends ReaderPicture {
@@ -91,13 +91,13 @@ final class MotionPicture extends ReaderPicture {
         }
     }
 
-    MotionPicture(Desk desk) {
-        super(desk);
+    MotionPicture(Workspace workspace) {
+        super(workspace);
         VBox right = new VBox(4, Bench.small("Heel (strong) and trim (pale) over time"), plot, events);
         right.setMinWidth(0);
         HBox.setHgrow(right, Priority.ALWAYS);
         VBox.setVgrow(plot, Priority.ALWAYS);
-        guide = new MotionGuide(desk);
+        guide = new MotionGuide(workspace);
         // Beside each other, so that a low window has room for them.
         HBox left = new HBox(6, roll, pitch, heading);
         left.setMinWidth(USE_PREF_SIZE);
@@ -107,10 +107,10 @@ final class MotionPicture extends ReaderPicture {
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
         Reading reading = reader == null ? null : reader.reading();
         if (reader != null) {
-            guide.show(sight, reader.setup());
+            guide.show(snapshot, reader.setup());
         }
         double[] rolls = numbers(reading, "roll_deg");
         double[] pitches = numbers(reading, "pitch_deg");
@@ -125,18 +125,18 @@ final class MotionPicture extends ReaderPicture {
         double[] x = new double[n];
         double low = -5;
         double high = 5;
-        double end = desk.isStored() ? sight.lastSeconds() : 0;
+        double end = workspace.isStored() ? snapshot.lastSeconds() : 0;
         for (int i = 0; i < n; i++) {
             x[i] = end - (n - 1 - i) / channel.rateHz();
             low = Math.min(low, Math.min(orNone(rolls[i], low), orNone(pitches[i], low)));
             high = Math.max(high, Math.max(orNone(rolls[i], high), orNone(pitches[i], high)));
         }
-        plot.begin(desk.night().get(), n == 0 ? end - 20 : x[0], end, "s", low - 2, high + 2, "°");
+        plot.begin(workspace.night().get(), n == 0 ? end - 20 : x[0], end, "s", low - 2, high + 2, "°");
         plot.line(x, pitches, n, colour.deriveColor(0, 1, 1, 0.45), 1.4);
         plot.line(x, rolls, n, colour, 2);
         StringBuilder said = new StringBuilder();
         if (reader != null) {
-            double zero = zero(sight);
+            double zero = zero(snapshot);
             for (Event event : reader.events()) {
                 said.append(said.length() == 0 ? "" : " · ")
                         .append(event.kind())

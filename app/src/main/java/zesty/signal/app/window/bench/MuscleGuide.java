@@ -10,7 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
@@ -22,8 +22,8 @@ import zesty.signal.core.read.muscle.Placement;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * Leads through what a muscle needs before its percent means anything: a moment of rest, the hardest pull, and the same
@@ -45,7 +45,7 @@ final class MuscleGuide extends Guide {
     private final VBox ranks = new VBox(3);
     private final List<Placement> tried = new ArrayList<>();
 
-    private ChannelSight channel;
+    private ChannelSnapshot channel;
     private ReaderSetup setup;
     /** What is being captured: a setting's key; empty for nothing. */
     private String capturing = "";
@@ -54,8 +54,8 @@ final class MuscleGuide extends Guide {
     private double trialFrom = Double.NaN;
     private boolean ranked = true;
 
-    MuscleGuide(Desk desk) {
-        super(desk, "muscle-guide");
+    MuscleGuide(Workspace workspace) {
+        super(workspace, "muscle-guide");
         place.setId("place");
         place.setPromptText("where they sit");
         place.setPrefColumnCount(12);
@@ -70,7 +70,7 @@ final class MuscleGuide extends Guide {
         getChildren().add(ranks);
     }
 
-    void show(Sight sight, ChannelSight now, ReaderSetup reader) {
+    void show(Snapshot snapshot, ChannelSnapshot now, ReaderSetup reader) {
         if (setup != null && !setup.columns().equals(reader.columns())) {
             tried.clear();
             capturing = "";
@@ -79,7 +79,7 @@ final class MuscleGuide extends Guide {
         }
         channel = now;
         setup = reader;
-        double last = now.strand().lastSeconds();
+        double last = now.stream().lastSeconds();
         if (!capturing.isEmpty()) {
             double needed = capturing.equals(Muscle.REST_LEVEL) ? REST_SECONDS : PULL_SECONDS;
             double left = from + needed + now.delaySeconds() - last;
@@ -102,14 +102,14 @@ final class MuscleGuide extends Guide {
         if (channel == null) {
             return;
         }
-        if (desk.isStored()) {
-            keep(key, desk.window().from(), desk.window().to());
+        if (workspace.isStored()) {
+            keep(key, workspace.window().from(), workspace.window().to());
         } else if (capturing.equals(key)) {
             capturing = "";
             says.setText("Cancelled; nothing was changed.");
         } else {
             capturing = key;
-            from = channel.strand().lastSeconds();
+            from = channel.stream().lastSeconds();
         }
     }
 
@@ -134,7 +134,7 @@ final class MuscleGuide extends Guide {
                     + Digits.about(Math.max(level, other), 3) + "): nothing was changed. Capture it again.");
             return;
         }
-        desk.set(setup.id(), key, level);
+        workspace.set(setup.id(), key, level);
         says.setText((key.equals(Muscle.REST_LEVEL) ? "At rest the envelope is " : "At the hardest pull it is ")
                 + Digits.about(level, 3)
                 + (channel.channel().unit().isEmpty()
@@ -153,12 +153,14 @@ final class MuscleGuide extends Guide {
             place.requestFocus();
             return;
         }
-        if (!desk.isStored() && Double.isNaN(trialFrom)) {
-            trialFrom = channel.strand().lastSeconds();
+        if (!workspace.isStored() && Double.isNaN(trialFrom)) {
+            trialFrom = channel.stream().lastSeconds();
             return;
         }
-        double begin = desk.isStored() ? desk.window().from() : trialFrom;
-        double end = desk.isStored() ? desk.window().to() : channel.strand().lastSeconds();
+        double begin = workspace.isStored() ? workspace.window().from() : trialFrom;
+        double end = workspace.isStored()
+                ? workspace.window().to()
+                : channel.stream().lastSeconds();
         trialFrom = Double.NaN;
         try {
             tried.removeIf(one -> one.place().equals(name));
@@ -203,7 +205,7 @@ final class MuscleGuide extends Guide {
                 Button take = Bench.button(
                         "take-place-" + number, "Use this position", "saves this position with the rig; U undoes it");
                 take.setOnAction(event -> {
-                    desk.set(setup.id(), Muscle.PLACE, one.place());
+                    workspace.set(setup.id(), Muscle.PLACE, one.place());
                     ranked = false;
                 });
                 row.getChildren().add(take);

@@ -13,7 +13,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.SentLine;
 
@@ -22,7 +22,7 @@ final class Orders extends VBox {
     private static final int SHOWN = 3;
     private static final PseudoClass UNANSWERED = PseudoClass.getPseudoClass("unanswered");
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final TextField line = new TextField();
     private final Button ending = new Button();
     private final FlowPane chips = new FlowPane(6, 6);
@@ -30,9 +30,9 @@ final class Orders extends VBox {
     private List<String> keptShown = List.of();
     private List<SentLine> sentShown = List.of();
 
-    Orders(Desk desk) {
+    Orders(Workspace workspace) {
         super(6);
-        this.desk = desk;
+        this.workspace = workspace;
         line.setId("order");
         line.setPromptText("command to the board");
         HBox.setHgrow(line, Priority.ALWAYS);
@@ -53,7 +53,7 @@ final class Orders extends VBox {
         keep.setTooltip(new Tooltip("keep this line with the rig, to send it by one press"));
         keep.setOnAction(event -> {
             if (!line.getText().isBlank()) {
-                desk.wire().keepOrder(line.getText().strip(), true);
+                workspace.wire().keepOrder(line.getText().strip(), true);
             }
         });
         HBox bar = new HBox(6, line, ending, keep);
@@ -69,14 +69,14 @@ final class Orders extends VBox {
 
     private void send() {
         if (!line.getText().isBlank()) {
-            desk.wire().send(line.getText().strip(), ends);
+            workspace.wire().send(line.getText().strip(), ends);
             line.selectAll();
         }
     }
 
     void show() {
-        List<String> kept = desk.wire().setup().orders();
-        List<SentLine> sent = desk.wire().sent();
+        List<String> kept = workspace.wire().setup().orders();
+        List<SentLine> sent = workspace.wire().sent();
         List<SentLine> newest = List.copyOf(sent.subList(Math.max(0, sent.size() - SHOWN), sent.size()));
         if (kept.equals(keptShown) && newest.equals(sentShown)) {
             return;
@@ -103,11 +103,11 @@ final class Orders extends VBox {
     private HBox button(String order) {
         Button button = new Button(order);
         button.getStyleClass().setAll("plug");
-        button.setOnAction(event -> desk.wire().send(order, ends));
+        button.setOnAction(event -> workspace.wire().send(order, ends));
         Button away = new Button("\u00d7");
         away.getStyleClass().setAll("small-button");
         away.setTooltip(new Tooltip("remove this command; U undoes it"));
-        away.setOnAction(event -> desk.wire().keepOrder(order, false));
+        away.setOnAction(event -> workspace.wire().keepOrder(order, false));
         return new HBox(2, button, away);
     }
 }

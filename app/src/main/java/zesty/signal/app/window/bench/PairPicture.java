@@ -5,12 +5,12 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.Tooltip;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Pair;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** A channel against another one, moment by moment: what is in sight, the newest strongest, with how closely they go together. */
 final class PairPicture {
@@ -19,12 +19,12 @@ final class PairPicture {
     private static final int SHADES = 6;
     private static final double PALEST = 0.25;
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final MenuButton chosen = new MenuButton();
     private String other = "";
 
-    PairPicture(Desk desk) {
-        this.desk = desk;
+    PairPicture(Workspace workspace) {
+        this.workspace = workspace;
         chosen.setId("pair-with");
         chosen.setTooltip(new Tooltip("the channel that goes along the foot"));
         chosen.managedProperty().bind(chosen.visibleProperty());
@@ -37,24 +37,24 @@ final class PairPicture {
     }
 
     /** @return what it says in words */
-    String draw(Plot plot, Sight sight, ChannelSight channel, Color colour) {
-        List<ChannelSight> others =
-                sight.channels().stream().filter(c -> c != channel).toList();
+    String draw(Plot plot, Snapshot snapshot, ChannelSnapshot channel, Color colour) {
+        List<ChannelSnapshot> others =
+                snapshot.channels().stream().filter(c -> c != channel).toList();
         fill(others);
-        ChannelSight across = others.stream()
+        ChannelSnapshot across = others.stream()
                 .filter(c -> c.channel().column().equals(other))
                 .findFirst()
                 .orElse(others.isEmpty() ? null : others.get(0));
         if (across == null) {
-            plot.begin(desk.night().get(), 0, 1, "", 0, 1, "");
+            plot.begin(workspace.night().get(), 0, 1, "", 0, 1, "");
             return "There is no other channel to lay it against.";
         }
         chosen.setText("along " + across.channel().name());
-        double to = Math.min(desk.window().to(), sight.lastSeconds());
+        double to = Math.min(workspace.window().to(), snapshot.lastSeconds());
         // Of a long stretch the newest: all of it would have to be fetched.
         double from = Math.max(
-                Math.max(desk.window().from(), sight.firstSeconds()),
-                to - MOST_SAMPLES / channel.strand().rateHz());
+                Math.max(workspace.window().from(), snapshot.firstSeconds()),
+                to - MOST_SAMPLES / channel.stream().rateHz());
         double step = Math.max(1 / channel.rateHz(), (to - from) / MOST_POINTS);
         int n = to > from ? (int) ((to - from) / step) : 0;
         double[] x = new double[n];
@@ -67,7 +67,7 @@ final class PairPicture {
         }
         Pair pair = Pair.of(x, y, count);
         plot.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 pair.lowX(),
                 pair.highX(),
                 across.channel().unit(),
@@ -95,17 +95,17 @@ final class PairPicture {
                 + " moments of the newest " + Digits.about(to - from, 3) + " s in sight.";
     }
 
-    private static String words(ChannelSight channel) {
+    private static String words(ChannelSnapshot channel) {
         String unit = channel.channel().unit();
         return channel.channel().name() + (unit.isEmpty() ? "" : ", " + unit);
     }
 
-    private void fill(List<ChannelSight> others) {
+    private void fill(List<ChannelSnapshot> others) {
         chosen.setDisable(others.isEmpty());
         List<String> names = others.stream().map(c -> c.channel().name()).toList();
         if (!names.equals(chosen.getItems().stream().map(MenuItem::getText).toList())) {
             chosen.getItems().clear();
-            for (ChannelSight one : others) {
+            for (ChannelSnapshot one : others) {
                 MenuItem item = new MenuItem(one.channel().name());
                 item.setOnAction(event -> other = one.channel().column());
                 chosen.getItems().add(item);
@@ -114,8 +114,8 @@ final class PairPicture {
     }
 
     /** @return the cleaned value nearest to a moment, in the unit shown; NaN where none is near */
-    private static double at(ChannelSight channel, double seconds) {
-        Times times = channel.strand().times();
+    private static double at(ChannelSnapshot channel, double seconds) {
+        Times times = channel.stream().times();
         long row = times.firstAtOrAfter(seconds);
         long sample = row + channel.lateSamples();
         boolean there = row < times.end()

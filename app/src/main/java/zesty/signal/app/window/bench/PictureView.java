@@ -4,14 +4,14 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.PictureFormat;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Rows;
-import zesty.signal.core.decode.SetAside;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** The newest picture of numbers, in shades, with the ends of its scale. */
 final class PictureView extends Pane {
@@ -26,19 +26,19 @@ final class PictureView extends Pane {
     }
 
     /** @return whether the stream carries pictures and one is shown */
-    boolean show(Sight sight, StreamFormat format, Desk desk) {
-        if (!(format instanceof PictureFormat picture) || desk.isStored()) {
+    boolean show(Snapshot snapshot, StreamFormat format, Workspace workspace) {
+        if (!(format instanceof PictureFormat picture) || workspace.isStored()) {
             return false;
         }
-        byte[] bytes = desk.wire().newest(1 << 16).bytes();
-        StreamDecoder decoder = format.decoder(new SetAside(1));
+        byte[] bytes = workspace.wire().newest(1 << 16).bytes();
+        StreamDecoder decoder = format.decoder(new RejectedLines(1));
         decoder.restart(true);
         decoder.feed(bytes, 0, bytes.length);
         Rows rows = decoder.takeRows();
         if (rows.count() == 0) {
             return false;
         }
-        draw(picture, rows, desk.night().get());
+        draw(picture, rows, workspace.night().get());
         return true;
     }
 

@@ -9,9 +9,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.engine.LinkHealth;
 
 /** Below the ribbon: what was set aside last, and why. */
@@ -22,7 +22,7 @@ final class Pocket extends HBox {
     private final VBox lines = new VBox(2);
     private final Button sort;
 
-    Pocket(Desk desk) {
+    Pocket(Workspace workspace) {
         super(12);
         setId("pocket");
         getStyleClass().add("pocket");
@@ -35,18 +35,18 @@ final class Pocket extends HBox {
         sort.getStyleClass().setAll("small-button");
         sort.setMinWidth(Region.USE_PREF_SIZE);
         sort.setTooltip(new Tooltip("opens Decode, where such lines are taught (2)"));
-        sort.setOnAction(event -> desk.stop().set(Stop.DECODE));
+        sort.setOnAction(event -> workspace.stop().set(Stop.DECODE));
         getChildren().addAll(count, lines, sort);
         managedProperty().bind(visibleProperty());
     }
 
     void show(LinkHealth link) {
-        setVisible(link.setAside() + link.wrongStamps() + link.lateRows() + link.turnedAway() > 0);
+        setVisible(link.rejectedLines() + link.wrongStamps() + link.lateRows() + link.turnedAway() > 0);
         // There is something to teach where lines were not understood.
-        sort.setVisible(link.setAside() > 0);
-        count.setText("Rejected: " + (link.setAside() + link.wrongStamps()));
-        List<SetAside.Item> aside = link.aside();
-        List<SetAside.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
+        sort.setVisible(link.rejectedLines() > 0);
+        count.setText("Rejected: " + (link.rejectedLines() + link.wrongStamps()));
+        List<RejectedLines.Item> aside = link.aside();
+        List<RejectedLines.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
         lines.getChildren().clear();
         if (link.wrongStamps() > 0) {
             lines.getChildren()
@@ -66,7 +66,7 @@ final class Pocket extends HBox {
                             link.turnedAway() + (link.turnedAway() == 1 ? " caller" : " callers") + " turned away",
                             "another board is connected here; give each board a port of its own"));
         }
-        for (SetAside.Item item : newest) {
+        for (RejectedLines.Item item : newest) {
             lines.getChildren().add(line(item.text().strip(), item.why()));
         }
     }

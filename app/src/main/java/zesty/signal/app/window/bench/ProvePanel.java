@@ -24,7 +24,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.prove.Check;
 import zesty.signal.core.prove.Fit;
 import zesty.signal.core.prove.FitModel;
@@ -39,7 +39,7 @@ import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Chained;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.takes.Table;
 
 /** Proving a channel: hold it at known states, say what the meter says, look at what is left over, adopt or keep. */
@@ -47,8 +47,8 @@ final class ProvePanel extends VBox {
     private static final double HELD_SECONDS = 2;
     private static final int MOST = 4000;
 
-    private final Desk desk;
-    private final Supplier<Optional<ChannelSight>> focused;
+    private final Workspace workspace;
+    private final Supplier<Optional<ChannelSnapshot>> focused;
     private final Label needle = new Label();
     private final TextField meter = new TextField();
     private final TextField good = new TextField();
@@ -58,15 +58,15 @@ final class ProvePanel extends VBox {
     private final ComboBox<FitModel> model = new ComboBox<>();
     private final Label verdict = new Label();
     private final Plot left = new Plot();
-    private final Respond respond;
+    private final ResponseTest respond;
     private final List<ReferencePoint> points = new ArrayList<>();
     private String column = "";
 
-    ProvePanel(Desk desk, Supplier<Optional<ChannelSight>> focused) {
+    ProvePanel(Workspace workspace, Supplier<Optional<ChannelSnapshot>> focused) {
         super(6);
-        this.desk = desk;
+        this.workspace = workspace;
         this.focused = focused;
-        respond = new Respond(desk, focused);
+        respond = new ResponseTest(workspace, focused);
         setMinWidth(430);
         getStyleClass().add("prove");
         needle.setId("needle");
@@ -145,43 +145,46 @@ final class ProvePanel extends VBox {
     }
 
     /** @return the steady mean of what the chain gives: of the last seconds, or of what is in sight of a stored take */
-    static SteadyMean.Held held(ChannelSight sight, Desk desk) {
-        Series raw = sight.raw();
-        Times times = sight.strand().times();
-        double from = desk.isStored() ? desk.window().from() : sight.strand().lastSeconds() - HELD_SECONDS;
-        long end = desk.isStored()
-                ? Math.min(raw.end(), times.firstAtOrAfter(desk.window().to()))
+    static SteadyMean.Held held(ChannelSnapshot snapshot, Workspace workspace) {
+        Series raw = snapshot.raw();
+        Times times = snapshot.stream().times();
+        double from = workspace.isStored()
+                ? workspace.window().from()
+                : snapshot.stream().lastSeconds() - HELD_SECONDS;
+        long end = workspace.isStored()
+                ? Math.min(raw.end(), times.firstAtOrAfter(workspace.window().to()))
                 : raw.end();
         long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), end - MOST));
         int n = (int) Math.max(0, end - first);
         double[] values = new double[n];
-        boolean alone = sight.channel().scaling().columns().isEmpty();
+        boolean alone = snapshot.channel().scaling().columns().isEmpty();
         for (int i = 0; i < n; i++) {
             // What other columns were at each row is in the cleaned signal only.
             values[i] = alone
-                    ? sight.channel().scaling().apply(raw.value(first + i))
-                    : sight.clean().value(Math.min(first + i, sight.clean().end() - 1));
+                    ? snapshot.channel().scaling().apply(raw.value(first + i))
+                    : snapshot.clean()
+                            .value(Math.min(first + i, snapshot.clean().end() - 1));
         }
-        return SteadyMean.of(values, n, sight.scalingNow().stepSize());
+        return SteadyMean.of(values, n, snapshot.scalingNow().stepSize());
     }
 
-    void show(ChannelSight sight) {
-        if (!column.equals(sight.channel().column())) {
-            column = sight.channel().column();
+    void show(ChannelSnapshot snapshot) {
+        if (!column.equals(snapshot.channel().column())) {
+            column = snapshot.channel().column();
             points.clear();
             judge();
         }
-        SteadyMean.Held held = held(sight, desk);
-        String unit = sight.channel().scaling().unit();
+        SteadyMean.Held held = held(snapshot, workspace);
+        String unit = snapshot.channel().scaling().unit();
         needle.setText(
                 held.samples() < 8
                         ? "Waiting for samples."
                         : (held.steady() ? "Steady: " : "Moving: ") + Digits.about(held.mean(), 5) + " " + unit
                                 + ", mean of " + held.samples() + ", noise " + Digits.about(held.noise(), 2)
                                 + (held.steady() ? "" : ", drift " + Digits.about(held.drift(), 2))
-                                + age(sight, held));
+                                + age(snapshot, held));
         respond.show();
-        book(sight.channel());
+        book(snapshot.channel());
     }
 
     /** Every proof of the channel, the newest first, each with what has moved since the one before. */
@@ -218,14 +221,14 @@ final class ProvePanel extends VBox {
     }
 
     /** A channel wears its proof's age and worst miss, and what limits its reading. */
-    private static String age(ChannelSight sight, SteadyMean.Held held) {
-        Channel channel = sight.channel();
+    private static String age(ChannelSnapshot snapshot, SteadyMean.Held held) {
+        Channel channel = snapshot.channel();
         Proof proof = channel.proof();
         if (proof == null) {
             return "\nNever calibrated.";
         }
         Uncertainty limits = Uncertainty.of(
-                sight.scalingNow().stepSize(),
+                snapshot.scalingNow().stepSize(),
                 held.noise(),
                 held.samples(),
                 proof.referenceUncertainty(),
@@ -239,28 +242,28 @@ final class ProvePanel extends VBox {
     }
 
     private void hold() {
-        Optional<ChannelSight> sight = focused.get();
-        if (sight.isEmpty()) {
+        Optional<ChannelSnapshot> snapshot = focused.get();
+        if (snapshot.isEmpty()) {
             return;
         }
-        SteadyMean.Held held = held(sight.get(), desk);
+        SteadyMean.Held held = held(snapshot.get(), workspace);
         if (Double.isNaN(held.mean())) {
-            desk.trouble("There are too few samples to hold yet.");
+            workspace.trouble("There are too few samples to hold yet.");
             return;
         }
         try {
             double reference = ConversionForm.number(meter.getText());
             double uncertainty = good.getText().isBlank() ? 0 : ConversionForm.number(good.getText());
             points.add(new ReferencePoint(
-                    held.mean() - sight.get().channel().scaling().correction(), reference, uncertainty));
+                    held.mean() - snapshot.get().channel().scaling().correction(), reference, uncertainty));
             meter.clear();
             judge();
             if (!held.steady()) {
-                desk.say("The signal was moving while it was captured: this point may be off by "
+                workspace.say("The signal was moving while it was captured: this point may be off by "
                         + Digits.about(Math.abs(held.drift()), 2) + ".");
             }
         } catch (IllegalArgumentException e) {
-            desk.trouble("What the meter says: " + e.getMessage() + ".");
+            workspace.trouble("What the meter says: " + e.getMessage() + ".");
         }
     }
 
@@ -273,7 +276,8 @@ final class ProvePanel extends VBox {
 
     /** Takes points from a file with the columns raw and reference. */
     void read(Path file) {
-        desk.works()
+        workspace
+                .tasks()
                 .fetch(
                         "the points could not be read",
                         () -> {
@@ -361,19 +365,19 @@ final class ProvePanel extends VBox {
         double most = Math.max(1e-9, fit.maxResidual() * 1.3);
         double[] x = points.stream().mapToDouble(ReferencePoint::reference).toArray();
         double margin = 0.05 * Math.max(1e-9, high - low);
-        left.begin(desk.night().get(), low - margin, high + margin, "reference", -most, most, "residual");
-        left.dots(x, fit.residuals(), x.length, Color.web(desk.night().get() ? "#F2B632" : "#2F4038"), 4);
+        left.begin(workspace.night().get(), low - margin, high + margin, "reference", -most, most, "residual");
+        left.dots(x, fit.residuals(), x.length, Color.web(workspace.night().get() ? "#F2B632" : "#2F4038"), 4);
     }
 
     private void keep(boolean adopted) {
-        Optional<ChannelSight> sight = focused.get();
-        if (sight.isEmpty() || points.isEmpty()) {
-            desk.trouble("Capture a point first.");
+        Optional<ChannelSnapshot> snapshot = focused.get();
+        if (snapshot.isEmpty() || points.isEmpty()) {
+            workspace.trouble("Capture a point first.");
             return;
         }
         try {
             Fit fit = fit();
-            Scaling before = sight.get().channel().scaling();
+            Scaling before = snapshot.get().channel().scaling();
             Proof proof =
                     new Proof(Instant.now().getEpochSecond(), fit.model(), List.copyOf(points), adopted, before.unit());
             Scaling after = new Scaling(
@@ -381,15 +385,15 @@ final class ProvePanel extends VBox {
                     Chained.of(before.conversion(), fit.conversion()),
                     before.corrections(),
                     before.unit());
-            desk.change(rig -> rig.withChannel(
-                    sight.get().channel().column(),
+            workspace.change(rig -> rig.withChannel(
+                    snapshot.get().channel().column(),
                     c -> adopted ? c.withScaling(after).proved(proof) : c.proved(proof)));
-            desk.say((adopted ? "Applied" : "Saved as a check only") + ": largest error "
+            workspace.say((adopted ? "Applied" : "Saved as a check only") + ": largest error "
                     + Digits.about(proof.worstMiss(), 2) + " " + before.unit() + ". U undoes it.");
             points.clear();
             judge();
         } catch (IllegalArgumentException e) {
-            desk.trouble(e.getMessage() + ".");
+            workspace.trouble(e.getMessage() + ".");
         }
     }
 

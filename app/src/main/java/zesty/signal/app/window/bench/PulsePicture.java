@@ -8,15 +8,15 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * The pulse: its last beats laid over each other, early ones apart, and its rate from beat to beat, on which a beat is
@@ -38,8 +38,8 @@ final class PulsePicture extends ReaderPicture {
     private boolean onBeat;
     private List<Event> beats = List.of();
 
-    PulsePicture(Desk desk) {
-        super(desk);
+    PulsePicture(Workspace workspace) {
+        super(workspace);
         hand.getStyleClass().add("hint");
         out.setId("beat-out");
         out.setTooltip(new Tooltip("the chosen beat is no beat (U undoes it)"));
@@ -75,14 +75,14 @@ final class PulsePicture extends ReaderPicture {
 
     private void edit(boolean put) {
         if (!Double.isNaN(chosen)) {
-            desk.editByHand(reader, new HandEdit(put, chosen));
+            workspace.editByHand(reader, new HandEdit(put, chosen));
             chosen = Double.NaN;
         }
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight seen, Color colour) {
-        zero = zero(sight);
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot seen, Color colour) {
+        zero = zero(snapshot);
         reader = seen == null ? "" : seen.setup().id();
         beats = seen == null
                 ? List.of()
@@ -94,24 +94,24 @@ final class PulsePicture extends ReaderPicture {
         moment.setText("The last beats laid over each other, from "
                 + (electrical ? "the peak of R: beat time" : "the steepest rise: beat time"));
         drawShapes(channel, seen, colour);
-        drawRates(sight, seen, colour);
+        drawRates(snapshot, seen, colour);
         boolean some = !Double.isNaN(chosen);
         hand.setText(
-                !desk.isStored()
+                !workspace.isStored()
                         ? "Beats can be taken out and put in once a take is open."
                         : some
                                 ? (onBeat ? "Beat at " : "No beat at ") + Digits.fixed(chosen, 2) + " s"
                                 : "Press on the run above to choose a beat or a moment.");
-        out.setVisible(desk.isStored() && some && onBeat);
+        out.setVisible(workspace.isStored() && some && onBeat);
         out.setManaged(out.isVisible());
-        in.setVisible(desk.isStored() && some && !onBeat);
+        in.setVisible(workspace.isStored() && some && !onBeat);
         in.setManaged(in.isVisible());
     }
 
-    private void drawShapes(ChannelSight channel, ReaderSight seen, Color colour) {
+    private void drawShapes(ChannelSnapshot channel, ReaderSnapshot seen, Color colour) {
         LAID.draw(
                 shapes,
-                desk,
+                workspace,
                 channel,
                 beats,
                 seen == null ? 0 : seen.lateSeconds(),
@@ -120,13 +120,13 @@ final class PulsePicture extends ReaderPicture {
                         : colour.deriveColor(0, 1, 1, newest ? 1 : 0.28));
     }
 
-    private void drawRates(Sight sight, ReaderSight seen, Color colour) {
+    private void drawRates(Snapshot snapshot, ReaderSnapshot seen, Color colour) {
         Item.Trace trace = seen == null || seen.reading() == null
                 ? null
                 : seen.reading().trace("rate").orElse(null);
         // Of a take the stretch in sight: beats of ten minutes on one another can be chosen by nobody.
-        double first = desk.isStored() ? desk.window().from() : Double.NEGATIVE_INFINITY;
-        double last = desk.isStored() ? desk.window().to() : Double.POSITIVE_INFINITY;
+        double first = workspace.isStored() ? workspace.window().from() : Double.NEGATIVE_INFINITY;
+        double last = workspace.isStored() ? workspace.window().to() : Double.POSITIVE_INFINITY;
         int n = 0;
         int all = trace == null ? 0 : trace.seconds().length;
         double[] x = new double[all];
@@ -142,12 +142,12 @@ final class PulsePicture extends ReaderPicture {
                 n++;
             }
         }
-        double start = desk.isStored() ? Math.max(first, 0) : n == 0 ? -20 : x[0];
+        double start = workspace.isStored() ? Math.max(first, 0) : n == 0 ? -20 : x[0];
         double end = n == 0 ? start + 20 : Math.max(x[n - 1], start + 1) + 0.5;
         rates.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 start,
-                desk.isStored() ? Math.min(last, sight.lastSeconds()) : end,
+                workspace.isStored() ? Math.min(last, snapshot.lastSeconds()) : end,
                 "s",
                 low,
                 high,

@@ -19,9 +19,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -33,9 +33,9 @@ import zesty.signal.core.rig.Ports;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.TimeBase;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** Read: which reader works on the channel, its settings from the kind's own description, and its picture. */
 public final class ReadBench extends Bench {
@@ -72,9 +72,9 @@ public final class ReadBench extends Bench {
     /** Whether the settings beyond the first ones are in the row. */
     private boolean more;
 
-    public ReadBench(Desk desk) {
-        super(desk, Stop.READ);
-        doctor = new DoctorLine(desk, false);
+    public ReadBench(Workspace workspace) {
+        super(workspace, Stop.READ);
+        doctor = new DoctorLine(workspace, false);
         examined.getChildren().add(doctor);
         fold.setId("settings-fold");
         fold.getStyleClass().setAll("small-button");
@@ -105,7 +105,7 @@ public final class ReadBench extends Bench {
     private void choosing(boolean on) {
         choosing = on;
         error.setText("");
-        show(desk.sight(System.nanoTime()));
+        show(workspace.snapshot(System.nanoTime()));
         if (on) {
             kinds.focusFirst();
         }
@@ -118,7 +118,7 @@ public final class ReadBench extends Bench {
         }
         List<String> ports = chosen.isEmpty()
                 ? List.of()
-                : Ports.guess(ReaderKinds.of(chosen), column, beside(desk.sight(System.nanoTime())));
+                : Ports.guess(ReaderKinds.of(chosen), column, beside(workspace.snapshot(System.nanoTime())));
         if (!chosen.isEmpty() && ports.isEmpty()) {
             error.setText(ReaderKinds.of(chosen).title() + " " + tooFew(ReaderKinds.of(chosen)) + ".");
             return;
@@ -126,7 +126,7 @@ public final class ReadBench extends Bench {
         choosing = false;
         error.setText("");
         String target = column;
-        desk.change(rig -> {
+        workspace.change(rig -> {
             Rig without = rig;
             for (ReaderSetup old : rig.readers()) {
                 boolean here = old.columns().contains(target)
@@ -145,19 +145,20 @@ public final class ReadBench extends Bench {
     }
 
     private String unitOf(String of) {
-        return desk.sight(System.nanoTime())
+        return workspace
+                .snapshot(System.nanoTime())
                 .channel(of)
                 .map(one -> one.channel().unit())
                 .orElse("");
     }
 
     /** @return the columns that come with the same rows as the one in focus, in the stream's order */
-    private List<String> beside(Sight sight) {
-        ChannelSight one = sight.channel(column).orElse(null);
+    private List<String> beside(Snapshot snapshot) {
+        ChannelSnapshot one = snapshot.channel(column).orElse(null);
         return one == null
                 ? List.of()
-                : sight.channels().stream()
-                        .filter(c -> c.strand().key().equals(one.strand().key()))
+                : snapshot.channels().stream()
+                        .filter(c -> c.stream().key().equals(one.stream().key()))
                         .map(c -> c.channel().column())
                         .toList();
     }
@@ -192,7 +193,7 @@ public final class ReadBench extends Bench {
             more.setOnAction(event -> {
                 List<String> columns = new ArrayList<>(reader.columns());
                 columns.add(more.getValue());
-                desk.change(rig -> rig.withoutReader(reader.id()).withReader(reader.onColumns(columns)));
+                workspace.change(rig -> rig.withoutReader(reader.id()).withReader(reader.onColumns(columns)));
             });
             ports.getChildren().add(more);
         }
@@ -207,20 +208,20 @@ public final class ReadBench extends Bench {
         }
         columns.set(port, other);
         ReaderSetup changed = reader.onColumns(columns);
-        desk.change(rig -> rig.withoutReader(reader.id()).withReader(changed));
-        desk.focus().set(columns.get(0));
+        workspace.change(rig -> rig.withoutReader(reader.id()).withReader(changed));
+        workspace.focus().set(columns.get(0));
     }
 
     private void set(ReaderSetup reader, String key, String value) {
         try {
             // Another setting may have been changed since the boxes were made.
-            ReaderSetup now = desk.rig().readers().stream()
+            ReaderSetup now = workspace.rig().readers().stream()
                     .filter(one -> one.id().equals(reader.id()))
                     .findFirst()
                     .orElse(reader);
             ReaderSetup changed = now.with(key, value.strip());
             error.setText("");
-            desk.change(rig -> rig.withReader(changed));
+            workspace.change(rig -> rig.withReader(changed));
         } catch (ReaderException e) {
             error.setText(e.getMessage());
         }
@@ -281,21 +282,21 @@ public final class ReadBench extends Bench {
     }
 
     @Override
-    public void opened(Sight sight) {
+    public void opened(Snapshot snapshot) {
         filled = null;
         choosing = false;
         fillSettings(null);
         fillPorts(null, List.of());
-        show(sight);
+        show(snapshot);
         if (kinds.isVisible()) {
             kinds.focusFirst();
         }
     }
 
     @Override
-    public void show(Sight sight) {
-        head(sight);
-        Optional<ChannelSight> focused = focused(sight);
+    public void show(Snapshot snapshot) {
+        head(snapshot);
+        Optional<ChannelSnapshot> focused = focused(snapshot);
         words.setText(focused.isEmpty() ? "No channel yet." : "");
         words.setVisible(focused.isEmpty());
         if (focused.isEmpty()) {
@@ -311,14 +312,14 @@ public final class ReadBench extends Bench {
         }
         ReaderSetup setup = readerHere();
         // A reader of several columns stands with its first.
-        ChannelSight channel = setup == null
+        ChannelSnapshot channel = setup == null
                 ? focused.get()
-                : sight.channel(setup.columns().get(0)).orElse(focused.get());
+                : snapshot.channel(setup.columns().get(0)).orElse(focused.get());
         boolean changed = setup == null ? filled != null : !setup.equals(filled);
         if (changed) {
             filled = setup;
             fillSettings(setup);
-            fillPorts(setup, beside(sight));
+            fillPorts(setup, beside(snapshot));
         }
         boolean ask = setup == null || choosing;
         kinds.setVisible(ask);
@@ -333,11 +334,11 @@ public final class ReadBench extends Bench {
         examined.setVisible(!ask);
         doctor.show(column, focused.get().channel().recipe());
         Color colour = Color.web(Palette.css(
-                Palette.channel(LaneStack.colourOf(sight, channel.channel())),
-                desk.night().get()));
+                Palette.channel(LaneStack.colourOf(snapshot, channel.channel())),
+                workspace.night().get()));
         if (ask) {
             tryKinds(focused.get());
-            List<String> beside = beside(sight);
+            List<String> beside = beside(snapshot);
             kinds.show(
                     focused.get().channel().name(),
                     ReaderKinds.all().stream()
@@ -346,7 +347,7 @@ public final class ReadBench extends Bench {
                     colour);
             return;
         }
-        Optional<ReaderSight> reader = channel.reader();
+        Optional<ReaderSnapshot> reader = channel.reader();
         String trouble = !channel.trouble().isEmpty()
                 ? channel.trouble()
                 : reader.map(seen -> seen.reading() == null ? seen.trouble() : "")
@@ -356,15 +357,15 @@ public final class ReadBench extends Bench {
         String wanted = reader.map(seen -> seen.setup().kind()).orElse("");
         if (picture == null || !pictureOf.equals(wanted)) {
             pictureOf = wanted;
-            picture = ReaderPicture.of(wanted, desk);
+            picture = ReaderPicture.of(wanted, workspace);
             VBox.setVgrow(picture, Priority.ALWAYS);
             room.getChildren().setAll(picture);
         }
-        picture.show(sight, channel, reader.orElse(null), colour);
+        picture.show(snapshot, channel, reader.orElse(null), colour);
     }
 
     /** Whether a kind fits the channel, and why. */
-    private KindTiles.Fit fit(ReaderKind kind, ChannelSight channel, List<String> beside) {
+    private KindTiles.Fit fit(ReaderKind kind, ChannelSnapshot channel, List<String> beside) {
         List<String> takes = Ports.guess(kind, column, beside);
         if (takes.isEmpty()) {
             return new KindTiles.Fit(sentence(tooFew(kind)), false, false);
@@ -378,7 +379,7 @@ public final class ReadBench extends Bench {
         if (!looks.isEmpty()) {
             return new KindTiles.Fit(looks, true, true);
         }
-        boolean usual = desk.kinds().all().get().stream()
+        boolean usual = workspace.kinds().all().get().stream()
                 .anyMatch(one -> one.name().equals(channel.channel().sensor().kind())
                         && one.reader() != null
                         && one.reader().kind().equals(kind.name()));
@@ -396,7 +397,7 @@ public final class ReadBench extends Bench {
     }
 
     /** Lets the kinds that read one column look at its last seconds, beside everything else. */
-    private void tryKinds(ChannelSight channel) {
+    private void tryKinds(ChannelSnapshot channel) {
         long now = System.nanoTime();
         if (column.equals(triedColumn) && now - triedNanos < TRY_NANOS) {
             return;
@@ -418,7 +419,7 @@ public final class ReadBench extends Bench {
         String of = column;
         String unit = channel.channel().unit();
         double rate = channel.rateHz();
-        desk.works().fetch("what could be read was not found", () -> looks(last, unit, rate), found -> {
+        workspace.tasks().fetch("what could be read was not found", () -> looks(last, unit, rate), found -> {
             if (of.equals(triedColumn)) {
                 looks = found;
             }
@@ -444,7 +445,7 @@ public final class ReadBench extends Bench {
 
     /** @return the reader of the column in focus, or one of several columns that this is one of; null for none */
     private ReaderSetup readerHere() {
-        Rig rig = desk.rig();
+        Rig rig = workspace.rig();
         return rig.readersOn(column).stream().findFirst().orElseGet(() -> rig.readers().stream()
                 .filter(r -> r.columns().contains(column))
                 .findFirst()

@@ -5,7 +5,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
@@ -14,38 +14,38 @@ import zesty.signal.core.read.step.StepResponse;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** The picture a kind of reader is looked at in: its own where it earns one, else its traces and events. */
 abstract class ReaderPicture extends VBox {
-    final Desk desk;
+    final Workspace workspace;
 
-    ReaderPicture(Desk desk) {
+    ReaderPicture(Workspace workspace) {
         super(6);
-        this.desk = desk;
+        this.workspace = workspace;
     }
 
-    static ReaderPicture of(String kind, Desk desk) {
+    static ReaderPicture of(String kind, Workspace workspace) {
         return switch (kind) {
-            case Pulse.NAME -> new PulsePicture(desk);
-            case Hits.NAME, Muscle.NAME -> new StrikesPicture(desk, kind);
-            case Motion.NAME -> new MotionPicture(desk);
-            case StepResponse.NAME -> new StepPicture(desk);
-            case Vibration.NAME -> new SpectrumPicture(desk, kind);
-            case Tone.NAME -> new SoundPicture(desk);
-            case Wind.NAME -> new WindPicture(desk);
-            default -> new TracePicture(desk);
+            case Pulse.NAME -> new PulsePicture(workspace);
+            case Hits.NAME, Muscle.NAME -> new StrikesPicture(workspace, kind);
+            case Motion.NAME -> new MotionPicture(workspace);
+            case StepResponse.NAME -> new StepPicture(workspace);
+            case Vibration.NAME -> new SpectrumPicture(workspace, kind);
+            case Tone.NAME -> new SoundPicture(workspace);
+            case Wind.NAME -> new WindPicture(workspace);
+            default -> new TracePicture(workspace);
         };
     }
 
     /** @param reader null where the channel has none */
-    abstract void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour);
+    abstract void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour);
 
     /** @return what times are shown against: now on a live trail, the beginning of a take */
-    final double zero(Sight sight) {
-        return desk.isStored() ? 0 : sight.lastSeconds();
+    final double zero(Snapshot snapshot) {
+        return workspace.isStored() ? 0 : snapshot.lastSeconds();
     }
 
     /** @return what is said over a picture, in as many lines as it needs */

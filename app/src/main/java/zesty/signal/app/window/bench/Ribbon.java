@@ -29,9 +29,9 @@ import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.TextSize;
-import zesty.signal.core.decode.SetAside;
+import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.ByteTail;
@@ -53,7 +53,7 @@ final class Ribbon extends VBox {
     private static final int FONT_SIZE = 12;
     private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("ss.SSS");
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final ListView<RibbonPart> list = new ListView<>();
     /** Live, rows that stay and only change their words: a list that scrolls would cost several times as much. */
     private final VBox live = new VBox();
@@ -77,16 +77,16 @@ final class Ribbon extends VBox {
     private int shownSource;
     private long shownUpTo = -1;
 
-    Ribbon(Desk desk) {
+    Ribbon(Workspace workspace) {
         super(4);
-        this.desk = desk;
+        this.workspace = workspace;
         Text ten = new Text("0000000000");
         ten.setFont(Font.font("Atkinson Hyperlegible Mono", FONT_SIZE));
         characterWidth = ten.getLayoutBounds().getWidth() / 10;
         beneath.setOnAction(event -> refresh());
         digits.setOnAction(event -> refresh());
         hold.setOnAction(event -> {
-            held = hold.isSelected() ? desk.wire().newest(HELD_BYTES) : null;
+            held = hold.isSelected() ? workspace.wire().newest(HELD_BYTES) : null;
             refresh();
         });
         search.setId("bytes-search");
@@ -168,7 +168,7 @@ final class Ribbon extends VBox {
     private void refresh() {
         shownUpTo = health.bytes();
         boolean still = held != null;
-        ByteTail.Newest bytes = still ? held : desk.wire().newest(LIVE_BYTES);
+        ByteTail.Newest bytes = still ? held : workspace.wire().newest(LIVE_BYTES);
         int most = still ? HELD_LINES : LIVE_LINES;
         List<RibbonPart> parts = RibbonPart.of(format, bytes, most, aside(), digits.isSelected());
         String wanted = search.getText();
@@ -219,8 +219,8 @@ final class Ribbon extends VBox {
                         characters[i], Math.max(bytes, Math.max(piece.text().length(), name)));
             }
         }
-        boolean night = desk.night().get();
-        TextSize size = desk.textSize().get();
+        boolean night = workspace.night().get();
+        TextSize size = workspace.textSize().get();
         return new RibbonRow.Setting(
                 characters, size.of(characterWidth), column -> colour(column, night), beneath.isSelected(), size);
     }
@@ -263,7 +263,7 @@ final class Ribbon extends VBox {
             Label name = new Label(number ? columnName(piece.column()) : piece.word());
             name.getStyleClass().add("ribbon-name");
             name.setStyle("-fx-text-fill: "
-                    + (number ? colour(piece.column(), desk.night().get()) : "-muted") + ";");
+                    + (number ? colour(piece.column(), workspace.night().get()) : "-muted") + ";");
             name.setAlignment(number ? Pos.CENTER_RIGHT : Pos.CENTER_LEFT);
             name.setMinWidth(setting.width(i));
             name.setPrefWidth(setting.width(i));
@@ -287,7 +287,7 @@ final class Ribbon extends VBox {
 
     private Map<String, String> aside() {
         Map<String, String> reasons = new HashMap<>();
-        for (SetAside.Item item : health.aside()) {
+        for (RejectedLines.Item item : health.aside()) {
             reasons.put(item.text().strip(), item.why());
         }
         return reasons;
@@ -299,16 +299,16 @@ final class Ribbon extends VBox {
         ClipboardContent content = new ClipboardContent();
         content.putString(String.join("\n", lines));
         Clipboard.getSystemClipboard().setContent(content);
-        desk.say("Copied " + lines.size() + " lines.");
+        workspace.say("Copied " + lines.size() + " lines.");
     }
 
     private void save() {
-        byte[] bytes = (held != null ? held : desk.wire().newest(HELD_BYTES)).bytes();
+        byte[] bytes = (held != null ? held : workspace.wire().newest(HELD_BYTES)).bytes();
         FileChooser chooser = new FileChooser();
         chooser.setInitialFileName("bytes.bin");
         File file = chooser.showSaveDialog(getScene().getWindow());
         if (file != null) {
-            desk.wire().save(file.toPath(), bytes);
+            workspace.wire().save(file.toPath(), bytes);
         }
     }
 

@@ -10,7 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.TextSize;
+import zesty.signal.app.window.workspace.TextSize;
 
 /** A line of the ribbon: when it came, and its pieces, each on the stroke of its channel. Its nodes stay and change words. */
 final class RibbonRow extends HBox {

@@ -12,20 +12,20 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** The sources that run, each a socket with its heartbeat; the settings stand in the one in hand. */
 final class RunningSockets extends VBox {
-    private final Desk desk;
+    private final Workspace workspace;
     private final TextField warmUp = new TextField();
     private final TextField stated = new TextField();
     private final HBox rate;
@@ -35,9 +35,9 @@ final class RunningSockets extends VBox {
 
     private record One(Socket socket, StateSign sign, Heartbeat heart, Label state) {}
 
-    RunningSockets(Desk desk) {
+    RunningSockets(Workspace workspace) {
         super(6);
-        this.desk = desk;
+        this.workspace = workspace;
         warmUp.setId("warm-up");
         warmUp.setPrefColumnCount(2);
         warmUp.setTooltip(new Tooltip("for so long after the link opens, samples are recorded but not read"));
@@ -60,21 +60,21 @@ final class RunningSockets extends VBox {
         return row;
     }
 
-    void show(Sight live) {
+    void show(Snapshot live) {
         List<Source> sources = live.rig().sources();
-        setVisible(desk.connected());
-        if (!desk.connected()) {
+        setVisible(workspace.connected());
+        if (!workspace.connected()) {
             return;
         }
         List<String> now = sources.stream()
                 .map(source -> source.name() + " " + source.setup().address())
                 .toList();
-        int inHand = Math.min(desk.wire().source(), sources.size() - 1);
+        int inHand = Math.min(workspace.wire().source(), sources.size() - 1);
         if (!now.equals(shown)) {
             shown = now;
             build(sources);
         }
-        Color colour = Color.web(desk.night().get() ? "#EEEADD" : "#22302A");
+        Color colour = Color.web(workspace.night().get() ? "#EEEADD" : "#22302A");
         for (int i = 0; i < ones.size(); i++) {
             LinkHealth link = live.health(i);
             One one = ones.get(i);
@@ -106,9 +106,9 @@ final class RunningSockets extends VBox {
             away.setTooltip(new Tooltip(index > 0 ? "its lanes go with it" : "unplug it here (L)"));
             away.setOnAction(event -> {
                 if (index > 0) {
-                    desk.leave(index);
+                    workspace.leave(index);
                 } else {
-                    desk.disconnect();
+                    workspace.disconnect();
                 }
             });
             all.getChildren().add(away);
@@ -132,7 +132,7 @@ final class RunningSockets extends VBox {
                     ? LinkAddress.parse(source.setup().address()).shortName()
                     : source.name();
             Socket socket = new Socket("source-" + i, name, "", heart, sign, state);
-            socket.onPressed(() -> desk.sourceInHand().set(index));
+            socket.onPressed(() -> workspace.sourceInHand().set(index));
             ones.add(new One(socket, sign, heart, state));
             getChildren().add(socket);
         }
@@ -142,23 +142,23 @@ final class RunningSockets extends VBox {
         String text = stated.getText().strip();
         try {
             double hz = text.isEmpty() ? Double.NaN : ConversionForm.number(text);
-            desk.wire().statedRate(hz);
-            desk.say(
+            workspace.wire().statedRate(hz);
+            workspace.say(
                     text.isEmpty()
                             ? "The rate is measured from the next opening on."
                             : "Stated rate: " + Digits.of(hz) + " samples/s, from the next opening on.");
         } catch (IllegalArgumentException e) {
-            desk.trouble("A stated rate is a number of samples a second above 0, was '" + text + "'.");
+            workspace.trouble("A stated rate is a number of samples a second above 0, was '" + text + "'.");
         }
     }
 
     private void warmUp() {
         try {
             double seconds = Double.parseDouble(warmUp.getText().strip().replace(',', '.'));
-            desk.wire().warmUp(seconds);
-            desk.say("Warm-up: " + Digits.of(seconds) + " s from the next opening on.");
+            workspace.wire().warmUp(seconds);
+            workspace.say("Warm-up: " + Digits.of(seconds) + " s from the next opening on.");
         } catch (NumberFormatException e) {
-            desk.trouble("A warm-up is a number of seconds, was '" + warmUp.getText() + "'.");
+            workspace.trouble("A warm-up is a number of seconds, was '" + warmUp.getText() + "'.");
         }
     }
 }

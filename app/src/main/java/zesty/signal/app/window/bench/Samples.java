@@ -3,7 +3,7 @@ package zesty.signal.app.window.bench;
 import javafx.scene.paint.Color;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /**
  * Cleaned samples of a channel over a stretch, in the unit they are shown in, thinned out where there are more than anyone
@@ -17,8 +17,8 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     /** What is set jumps where it changes by more than this share of its range. */
     private static final double JUMP = 0.2;
 
-    static Samples of(ChannelSight channel, double from, double to) {
-        Times times = channel.strand().times();
+    static Samples of(ChannelSnapshot channel, double from, double to) {
+        Times times = channel.stream().times();
         long first = Math.max(times.firstAtOrAfter(from), channel.clean().start());
         long last = Math.min(times.firstAtOrAfter(to), channel.clean().end() - channel.lateSamples());
         if (last - first >= (long) Series.WIDE * MOST_POINTS / 2) {
@@ -42,15 +42,15 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     }
 
     /** Of a long stretch the lowest and the highest of each part of it, one after the other. */
-    private static Samples extremes(ChannelSight channel, long first, long last) {
+    private static Samples extremes(ChannelSnapshot channel, long first, long last) {
         int parts = MOST_POINTS / 2;
         double[] x = new double[2 * parts];
         double[] y = new double[2 * parts];
         float[] range = new float[2];
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
-        double begin = channel.strand().times().secondsAt(first);
-        double end = channel.strand().times().secondsAt(last - 1);
+        double begin = channel.stream().times().secondsAt(first);
+        double end = channel.stream().times().secondsAt(last - 1);
         for (int k = 0; k < parts; k++) {
             long from = first + (last - first) * k / parts;
             long to = first + (last - first) * (k + 1) / parts;
@@ -66,8 +66,8 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     }
 
     /** @return the cleaned samples of a stretch in the unit of the scaling: the newest ones where it is very long */
-    static double[] cleaned(ChannelSight channel, double begin, double end) {
-        Times times = channel.strand().times();
+    static double[] cleaned(ChannelSnapshot channel, double begin, double end) {
+        Times times = channel.stream().times();
         long last = Math.min(
                 times.firstAtOrAfter(end) + channel.lateSamples(),
                 channel.clean().end());
@@ -82,8 +82,8 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     }
 
     /** @return the time of each of {@link #cleaned}'s samples: a stream may have stood still in between */
-    static double[] moments(ChannelSight channel, double begin, double end) {
-        Times times = channel.strand().times();
+    static double[] moments(ChannelSnapshot channel, double begin, double end) {
+        Times times = channel.stream().times();
         int late = channel.lateSamples();
         long last = Math.min(times.firstAtOrAfter(end) + late, channel.clean().end());
         long first = Math.max(

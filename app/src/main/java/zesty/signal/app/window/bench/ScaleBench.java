@@ -18,11 +18,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.Companions;
+import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
@@ -35,8 +35,8 @@ import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.FormulaException;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * Scale: the strip of arithmetic with today's numbers running through it, each box open to editing, over the transfer
@@ -82,9 +82,9 @@ public final class ScaleBench extends Bench {
     private Channel filled;
     private boolean filling;
 
-    public ScaleBench(Desk desk) {
-        super(desk, Stop.SCALE);
-        panel = new ProvePanel(desk, this::focusedNow);
+    public ScaleBench(Workspace workspace) {
+        super(workspace, Stop.SCALE);
+        panel = new ProvePanel(workspace, this::focusedNow);
         bits.getItems().add(NONE);
         for (int b = 8; b <= 24; b++) {
             bits.getItems().add(b + " bit");
@@ -102,8 +102,8 @@ public final class ScaleBench extends Bench {
         signed.setTooltip(new Tooltip("codes below 0 stand for voltages below 0"));
         signed.setOnAction(event -> adopt());
         kind.setId("kind");
-        kind.getItems().setAll(desk.kinds().all().get());
-        desk.kinds().all().addListener((p, was, is) -> {
+        kind.getItems().setAll(workspace.kinds().all().get());
+        workspace.kinds().all().addListener((p, was, is) -> {
             SensorKind chosen = kind.getValue();
             filling = true;
             kind.getItems().setAll(is);
@@ -217,22 +217,22 @@ public final class ScaleBench extends Bench {
         return text;
     }
 
-    private Optional<ChannelSight> focusedNow() {
-        return focused(desk.sight(System.nanoTime()));
+    private Optional<ChannelSnapshot> focusedNow() {
+        return focused(workspace.snapshot(System.nanoTime()));
     }
 
     @Override
-    public void opened(Sight sight) {
+    public void opened(Snapshot snapshot) {
         filled = null;
         error.setText("");
-        desk.kinds().refresh();
-        show(sight);
+        workspace.kinds().refresh();
+        show(snapshot);
     }
 
     @Override
-    public void show(Sight sight) {
-        head(sight);
-        Optional<ChannelSight> focused = focused(sight);
+    public void show(Snapshot snapshot) {
+        head(snapshot);
+        Optional<ChannelSnapshot> focused = focused(snapshot);
         if (focused.isEmpty()) {
             strip.showNothing();
             worth.setText("");
@@ -243,8 +243,8 @@ public final class ScaleBench extends Bench {
         double raw = focused.get().latestRaw();
         strip.show(scaling, raw, allDigits.isSelected());
         worth.setText(ChainRemarks.worth(scaling, raw));
-        watch.setText(ChainRemarks.of(desk.rig(), focused.get()));
-        curve.show(sight, focused.get(), panel.points(), desk.night().get());
+        watch.setText(ChainRemarks.of(workspace.rig(), focused.get()));
+        curve.show(snapshot, focused.get(), panel.points(), workspace.night().get());
         if (prove.isSelected()) {
             panel.show(focused.get());
         }
@@ -264,11 +264,11 @@ public final class ScaleBench extends Bench {
                 scaling.converter() != null && scaling.converter().divisor() == Divisor.HIGHEST_CODE ? TOP : STEPS);
         signed.setSelected(scaling.converter() != null && scaling.converter().signed());
         measured.getItems().setAll(TYPED);
-        if (desk.rig().formatOf(channel.column()) != null) {
-            measured.getItems().addAll(Companions.offered(desk.rig(), channel));
+        if (workspace.rig().formatOf(channel.column()) != null) {
+            measured.getItems().addAll(ExtraInputs.offered(workspace.rig(), channel));
         }
         String from = scaling.converter() == null ? "" : scaling.converter().referenceFrom();
-        measured.setValue(from.isEmpty() ? TYPED : Companions.variable(from));
+        measured.setValue(from.isEmpty() ? TYPED : ExtraInputs.variable(from));
         unit.setText(scaling.unit());
         low.setText(limit(channel.limits().low()));
         high.setText(limit(channel.limits().high()));
@@ -314,7 +314,7 @@ public final class ScaleBench extends Bench {
             return;
         }
         String column = channel.column();
-        desk.change(rig -> {
+        workspace.change(rig -> {
             Rig with = rig.withChannel(column, c -> {
                 Channel scaled = c.withScaling(chosen.on(c.scaling())).withSensor(chosen.sensor());
                 return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
@@ -342,14 +342,15 @@ public final class ScaleBench extends Bench {
         Sensor known = channel.sensor();
         Sensor named = new Sensor(channel.name(), known.low(), known.high(), known.trap(), known.caution());
         Scaling scaling = channel.scaling();
-        desk.kinds()
+        workspace
+                .kinds()
                 .keep(new SensorKind(
                         named,
                         scaling.converter() != null,
                         scaling.conversion(),
                         scaling.unit(),
                         channel.recipe().text(),
-                        desk.rig().readersOn(channel.column()).stream()
+                        workspace.rig().readersOn(channel.column()).stream()
                                 .filter(reader -> reader.columns().size() == 1)
                                 .map(reader -> reader.onColumns(List.of()))
                                 .findFirst()
@@ -357,13 +358,13 @@ public final class ScaleBench extends Bench {
     }
 
     private void change(Channel channel, java.util.function.UnaryOperator<Channel> change) {
-        desk.change(rig -> rig.withChannel(channel.column(), change));
+        workspace.change(rig -> rig.withChannel(channel.column(), change));
         refill(channel);
     }
 
     /** Fills the boxes from the rig in force, at once: what is seen of it comes a moment later, when somebody may type. */
     private void refill(Channel like) {
-        Channel now = desk.rig().channels().stream()
+        Channel now = workspace.rig().channels().stream()
                 .filter(channel -> channel.column().equals(like.column()))
                 .findFirst()
                 .orElse(like);
@@ -381,19 +382,19 @@ public final class ScaleBench extends Bench {
     }
 
     private void tare() {
-        focusedNow().ifPresent(sight -> {
-            double now = ProvePanel.held(sight, desk).mean();
+        focusedNow().ifPresent(snapshot -> {
+            double now = ProvePanel.held(snapshot, workspace).mean();
             if (Double.isNaN(now)) {
-                desk.trouble("There is no reading to tare yet.");
+                workspace.trouble("There is no reading to tare yet.");
                 return;
             }
             Correction tare =
                     new Correction("tare", -now, java.time.Instant.now().getEpochSecond());
-            List<Correction> more = new ArrayList<>(sight.channel().scaling().corrections());
+            List<Correction> more = new ArrayList<>(snapshot.channel().scaling().corrections());
             more.add(tare);
-            change(sight.channel(), c -> c.withScaling(c.scaling().withCorrections(more)));
-            desk.say(
-                    "Tared: " + Digits.of(now) + " " + sight.channel().scaling().unit() + " is 0 now. U undoes it.");
+            change(snapshot.channel(), c -> c.withScaling(c.scaling().withCorrections(more)));
+            workspace.say("Tared: " + Digits.of(now) + " "
+                    + snapshot.channel().scaling().unit() + " is 0 now. U undoes it.");
         });
     }
 
@@ -434,9 +435,9 @@ public final class ScaleBench extends Bench {
                     channel.scaling().conversion(),
                     numberFields.stream().map(TextField::getText).toList(),
                     unit.getText().strip(),
-                    desk.rig().formatOf(channel.column()) == null
+                    workspace.rig().formatOf(channel.column()) == null
                             ? List.of()
-                            : Companions.offered(desk.rig(), channel));
+                            : ExtraInputs.offered(workspace.rig(), channel));
             Scaling scaling = new Scaling(
                     converter,
                     conversion,
@@ -445,7 +446,7 @@ public final class ScaleBench extends Bench {
             Channel changed = channel.withScaling(scaling)
                     .withName(name.getText().strip())
                     .withLimits(new Limits(limit("lower limit", low), limit("upper limit", high)));
-            Companions.of(desk.rig(), changed);
+            ExtraInputs.of(workspace.rig(), changed);
             error.setText("");
             if (!changed.equals(channel)) {
                 filled = changed;

@@ -17,11 +17,11 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SerialPorts;
 import zesty.signal.boards.sim.Fault;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.SpeedFinder;
 
 /** All that bytes can come from, each a socket: what runs, the ports found, the network, files, the made-up boards. */
@@ -29,7 +29,7 @@ final class Sockets extends VBox {
     private static final long LOOK_NANOS = 1_500_000_000L;
     private static final List<String> LINES = List.of("8N1", "8E1", "8O1", "7E1", "7O1", "8N2");
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final RunningSockets running;
     private final CheckBox beside = new CheckBox("Add as a second source");
     private final VBox ports = new VBox(6);
@@ -47,11 +47,11 @@ final class Sockets extends VBox {
     private long looked;
     private Integer baud = SerialPorts.USUAL_SPEEDS.get(0);
 
-    Sockets(Desk desk, Trials trials) {
+    Sockets(Workspace workspace, Trials trials) {
         super(6);
-        this.desk = desk;
+        this.workspace = workspace;
         this.trials = trials;
-        running = new RunningSockets(desk);
+        running = new RunningSockets(workspace);
         beside.setId("beside");
         beside.setTooltip(new Tooltip("connecting then adds a source instead of replacing the one that runs"));
         beside.managedProperty().bind(beside.visibleProperty());
@@ -85,16 +85,16 @@ final class Sockets extends VBox {
         looked = 0;
     }
 
-    void show(Sight live) {
+    void show(Snapshot live) {
         long now = System.nanoTime();
         if (now - looked > LOOK_NANOS || looked == 0) {
             looked = now;
-            desk.works().fetch("the serial ports could not be listed", SerialPorts::list, this::showPorts);
+            workspace.tasks().fetch("the serial ports could not be listed", SerialPorts::list, this::showPorts);
         }
-        beside.setVisible(desk.connected());
+        beside.setVisible(workspace.connected());
         running.show(live);
-        if (ran != desk.connected()) {
-            ran = desk.connected();
+        if (ran != workspace.connected()) {
+            ran = workspace.connected();
             openOnly(ran ? null : madeUp);
         }
         showRecent();
@@ -208,12 +208,12 @@ final class Sockets extends VBox {
     private void tell(List<SerialPorts.Found> now) {
         for (SerialPorts.Found port : now) {
             if (found.stream().noneMatch(f -> f.path().equals(port.path()))) {
-                desk.say("Plugged in: " + port.path() + " " + port.about());
+                workspace.say("Plugged in: " + port.path() + " " + port.about());
             }
         }
         for (SerialPorts.Found port : found) {
             if (now.stream().noneMatch(f -> f.path().equals(port.path()))) {
-                desk.say("Unplugged: " + port.path());
+                workspace.say("Unplugged: " + port.path());
             }
         }
     }
@@ -247,10 +247,10 @@ final class Sockets extends VBox {
 
     /** Plugs in: in the place of what runs, or beside it. */
     private void connect(String address) {
-        if (beside.isSelected() && desk.connected()) {
-            desk.join(address);
+        if (beside.isSelected() && workspace.connected()) {
+            workspace.join(address);
         } else {
-            desk.connect(address);
+            workspace.connect(address);
         }
         // What was pressed goes away; a key pressed next is meant for the window, and for no box that comes after it.
         if (getScene() != null) {
@@ -259,10 +259,10 @@ final class Sockets extends VBox {
     }
 
     private void findSpeed(LinkAddress.Serial port) {
-        if (desk.connected() && desk.rig().source().startsWith("serial:" + port.path() + "@")) {
-            desk.disconnect();
+        if (workspace.connected() && workspace.rig().source().startsWith("serial:" + port.path() + "@")) {
+            workspace.disconnect();
         }
-        desk.wire().findSpeed(port, tried -> trials.show(port, tried, this::use));
+        workspace.wire().findSpeed(port, tried -> trials.show(port, tried, this::use));
     }
 
     private void use(LinkAddress.Serial port, SpeedFinder.Trial trial) {
@@ -271,7 +271,7 @@ final class Sockets extends VBox {
     }
 
     private void showRecent() {
-        List<String> now = desk.settings().recent();
+        List<String> now = workspace.settings().recent();
         if (now.equals(recentShown) && lately.isVisible() != now.isEmpty()) {
             return;
         }

@@ -6,14 +6,14 @@ import java.util.NavigableMap;
 import java.util.TreeMap;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.tone.Notes;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** A sound: its tone on a ladder of notes over time, its wave, and how loud it is as a ribbon. */
 final class SoundPicture extends ReaderPicture {
@@ -32,8 +32,8 @@ final class SoundPicture extends ReaderPicture {
     private final NavigableMap<Double, Double> levels = new TreeMap<>();
     private String heard = "";
 
-    SoundPicture(Desk desk) {
-        super(desk);
+    SoundPicture(Workspace workspace) {
+        super(workspace);
         ladder.setId("ladder");
         VBox left = new VBox(4, Bench.small("The tone on the ladder of notes"), ladder);
         VBox right = new VBox(4, Bench.small("The newest wave"), wave, Bench.small("How loud, over time"), ribbon);
@@ -43,9 +43,9 @@ final class SoundPicture extends ReaderPicture {
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
         Reading reading = reader == null ? null : reader.reading();
-        boolean stored = desk.isStored();
+        boolean stored = workspace.isStored();
         String now = channel.channel().column() + stored;
         double late = reader == null ? 0 : reader.lateSeconds();
         if (stored || !now.equals(heard)) {
@@ -55,21 +55,21 @@ final class SoundPicture extends ReaderPicture {
         }
         keep(reading, "pitch", pitches, late);
         keep(reading, "level", levels, late);
-        double zero = zero(sight);
-        double to = stored ? desk.window().to() : zero;
-        double from = stored ? desk.window().from() : zero - SHOWN_SECONDS;
+        double zero = zero(snapshot);
+        double to = stored ? workspace.window().to() : zero;
+        double from = stored ? workspace.window().from() : zero - SHOWN_SECONDS;
         ladder(from - zero, to - zero, zero, colour);
         Samples newest = Samples.of(channel, to - WAVE_SECONDS, to);
         wave(newest, to, channel, colour);
         ribbon(from - zero, to - zero, zero, reading, colour);
     }
 
-    private void wave(Samples newest, double to, ChannelSight channel, Color colour) {
+    private void wave(Samples newest, double to, ChannelSnapshot channel, Color colour) {
         double[] ms = Arrays.stream(newest.seconds()).map(t -> 1000 * (t - to)).toArray();
         boolean some = newest.high() >= newest.low();
         double room = some ? Math.max(1e-9, 0.1 * (newest.high() - newest.low())) : 1;
         wave.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 -1000 * WAVE_SECONDS,
                 0,
                 "ms",
@@ -88,11 +88,11 @@ final class SoundPicture extends ReaderPicture {
             // Looks of a reading that moves on overlap those of the one before.
             double at = trace.seconds()[i] + late;
             Double before = into.isEmpty() ? null : into.lastKey();
-            if (desk.isStored() || before == null || at > before + 0.1) {
+            if (workspace.isStored() || before == null || at > before + 0.1) {
                 into.put(at, trace.values()[i]);
             }
         }
-        while (!desk.isStored() && into.lastKey() - into.firstKey() > SHOWN_SECONDS) {
+        while (!workspace.isStored() && into.lastKey() - into.firstKey() > SHOWN_SECONDS) {
             into.pollFirstEntry();
         }
     }
@@ -115,7 +115,7 @@ final class SoundPicture extends ReaderPicture {
         double half = Math.max(HALF_STEPS / 2, some ? Math.ceil((high - low) / 2 + 2) : 0);
         double step = half > HALF_STEPS ? 12 : half > HALF_STEPS / 2 + 1 ? 3 : 2;
         ladder.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 from,
                 to,
                 "s",
@@ -138,7 +138,7 @@ final class SoundPicture extends ReaderPicture {
                 .max()
                 .orElse(0);
         double top = 10 * Math.ceil((high + 3) / 10);
-        ribbon.begin(desk.night().get(), from, to, "s", top - RIBBON_DB, top, "dB, 0 is an RMS of 1");
+        ribbon.begin(workspace.night().get(), from, to, "s", top - RIBBON_DB, top, "dB, 0 is an RMS of 1");
         double until = Double.NEGATIVE_INFINITY;
         for (Map.Entry<Double, Double> one : levels.entrySet()) {
             double at = one.getKey() - zero;

@@ -7,14 +7,14 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
-import zesty.signal.engine.StrandSight;
+import zesty.signal.engine.Snapshot;
+import zesty.signal.engine.StreamSnapshot;
 
 /** Source: sockets to plug into at the left; the link's health and the bytes as a running ribbon at the right. */
 public final class SourceBench extends Bench {
@@ -29,13 +29,13 @@ public final class SourceBench extends Bench {
     private final Welcome welcome;
     private final VBox says;
 
-    public SourceBench(Desk desk) {
-        super(desk, Stop.SOURCE);
-        sockets = new Sockets(desk, trials);
-        ribbon = new Ribbon(desk);
-        pocket = new Pocket(desk);
-        orders = new Orders(desk);
-        welcome = new Welcome(desk);
+    public SourceBench(Workspace workspace) {
+        super(workspace, Stop.SOURCE);
+        sockets = new Sockets(workspace, trials);
+        ribbon = new Ribbon(workspace);
+        pocket = new Pocket(workspace);
+        orders = new Orders(workspace);
+        welcome = new Welcome(workspace);
         ScrollPane scroll = new ScrollPane(sockets);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -57,17 +57,17 @@ public final class SourceBench extends Bench {
     }
 
     @Override
-    public void opened(Sight sight) {
+    public void opened(Snapshot snapshot) {
         sockets.opened();
-        show(sight);
+        show(snapshot);
     }
 
     @Override
-    public void show(Sight sight) {
-        head(sight);
-        Sight live = desk.liveSight(System.nanoTime());
+    public void show(Snapshot snapshot) {
+        head(snapshot);
+        Snapshot live = workspace.liveSnapshot(System.nanoTime());
         // A stored take that is open over it may have more sources than run.
-        int source = Math.min(desk.wire().source(), live.rig().sources().size() - 1);
+        int source = Math.min(workspace.wire().source(), live.rig().sources().size() - 1);
         LinkHealth link = live.health(source);
         boolean idle = link.state() == LinkState.IDLE && !trials.isVisible();
         sockets.show(live);
@@ -84,7 +84,7 @@ public final class SourceBench extends Bench {
         return share > 0 ? " ± " + Digits.of(Math.max(0.01, Math.rint(share * 2e4) / 100)) + " %" : "";
     }
 
-    private static String words(Sight live, int source) {
+    private static String words(Snapshot live, int source) {
         LinkHealth link = live.health(source);
         StringBuilder text = new StringBuilder();
         if (!link.reason().isEmpty()) {
@@ -98,8 +98,8 @@ public final class SourceBench extends Bench {
                 .append(" · ")
                 .append(link.rows())
                 .append(" samples · ")
-                .append(link.setAside())
-                .append(link.setAside() == 1 ? " line rejected\n" : " lines rejected\n")
+                .append(link.rejectedLines())
+                .append(link.rejectedLines() == 1 ? " line rejected\n" : " lines rejected\n")
                 .append(link.gaps())
                 .append(link.gaps() == 1 ? " gap, " : " gaps, ")
                 .append(link.lostRows())
@@ -130,15 +130,15 @@ public final class SourceBench extends Bench {
     }
 
     /** Each station with its own state: one may be lost while the others go on. */
-    private static void stations(StringBuilder text, Sight live, int source) {
+    private static void stations(StringBuilder text, Snapshot live, int source) {
         long now = System.nanoTime();
-        for (StrandSight strand : live.strands()) {
-            if (strand.source() == source && !Double.isNaN(strand.station())) {
-                LinkState own = live.state(strand, now);
+        for (StreamSnapshot stream : live.streams()) {
+            if (stream.source() == source && !Double.isNaN(stream.station())) {
+                LinkState own = live.state(stream, now);
                 text.append(text.lastIndexOf("\nstation") < 0 ? "\nstation " : "   ·   ")
-                        .append(Digits.exact(strand.station()))
+                        .append(Digits.exact(stream.station()))
                         .append(own == LinkState.LOST ? " lost, silent for " : " live, received ")
-                        .append(Digits.fixed(strand.silenceSeconds(now), 1))
+                        .append(Digits.fixed(stream.silenceSeconds(now), 1))
                         .append(own == LinkState.LOST ? " s" : " s ago");
             }
         }

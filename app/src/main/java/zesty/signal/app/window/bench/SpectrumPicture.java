@@ -5,8 +5,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.TimeWindow;
+import zesty.signal.app.window.workspace.TimeWindow;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.vibration.Vibration;
@@ -15,9 +15,9 @@ import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * The spectrum of what is in sight, with the lines that the reader names: for shaking and for tones. Of what turns the
@@ -44,15 +44,15 @@ final class SpectrumPicture extends ReaderPicture {
 
     private final VibrationGuide guide;
 
-    SpectrumPicture(Desk desk, String kind) {
-        super(desk);
+    SpectrumPicture(Workspace workspace, String kind) {
+        super(workspace);
         plot.setId("spectrum");
         plot.setOnMousePressed(event -> held = orderAt(event.getX()));
         plot.setOnMouseDragged(
                 event -> pulledHz = held > 0 ? Math.max(0.05, plot.valueX(event.getX()) / held) : Double.NaN);
         plot.setOnMouseReleased(event -> letGo());
         VBox.setVgrow(plot, Priority.ALWAYS);
-        guide = kind.equals(Vibration.NAME) ? new VibrationGuide(desk) : null;
+        guide = kind.equals(Vibration.NAME) ? new VibrationGuide(workspace) : null;
         getChildren().add(plot);
         if (guide != null) {
             getChildren().add(guide);
@@ -60,9 +60,9 @@ final class SpectrumPicture extends ReaderPicture {
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
-        TimeWindow window = desk.window();
-        Times times = channel.strand().times();
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
+        TimeWindow window = workspace.window();
+        Times times = channel.stream().times();
         long end = Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
         long begin = Math.max(times.firstAtOrAfter(window.from()), end - MOST_SAMPLES);
         int n = (int) Math.max(0, end - begin);
@@ -85,7 +85,7 @@ final class SpectrumPicture extends ReaderPicture {
         boolean some = high > Double.NEGATIVE_INFINITY;
         String unit = channel.channel().unit();
         plot.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 0,
                 Math.max(1, rate / 2),
                 "Hz",
@@ -109,7 +109,7 @@ final class SpectrumPicture extends ReaderPicture {
         if (!(shown > 0)) {
             return;
         }
-        Color ink = Palette.ink(desk.night().get());
+        Color ink = Palette.ink(workspace.night().get());
         for (int order = 1; order <= GHOSTS; order++) {
             double hz = order * shown;
             double folded = Math.abs(hz - rate * Math.rint(hz / rate));
@@ -144,7 +144,7 @@ final class SpectrumPicture extends ReaderPicture {
         held = 0;
         pulledHz = Double.NaN;
         if (hz > 0 && setup != null && setup.kind().equals(Vibration.NAME)) {
-            desk.set(setup.id(), Vibration.TURNS, hz);
+            workspace.set(setup.id(), Vibration.TURNS, hz);
         }
     }
 

@@ -3,20 +3,20 @@ package zesty.signal.app.window.bench;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** What was set above what came of it, with the curve that was fitted and its dead time and time constant. */
 final class StepPicture extends ReaderPicture {
     private final Plot input = new Plot();
     private final Plot response = new Plot();
 
-    StepPicture(Desk desk) {
-        super(desk);
+    StepPicture(Workspace workspace) {
+        super(workspace);
         input.setPrefHeight(110);
         input.setMaxHeight(110);
         response.setId("response-plot");
@@ -25,16 +25,16 @@ final class StepPicture extends ReaderPicture {
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
-        double zero = zero(sight);
-        double from = desk.isStored() ? desk.window().from() : zero - windowSeconds(reader);
-        double to = desk.isStored() ? desk.window().to() : zero;
-        boolean night = desk.night().get();
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
+        double zero = zero(snapshot);
+        double from = workspace.isStored() ? workspace.window().from() : zero - windowSeconds(reader);
+        double to = workspace.isStored() ? workspace.window().to() : zero;
+        boolean night = workspace.night().get();
         Samples set = Samples.of(channel, from, to);
         set.draw(input, night, zero, channel.channel().unit(), colour.deriveColor(0, 0.6, 1, 1));
-        ChannelSight answer = reader == null
+        ChannelSnapshot answer = reader == null
                 ? null
-                : sight.channel(reader.setup().columns().get(1)).orElse(null);
+                : snapshot.channel(reader.setup().columns().get(1)).orElse(null);
         if (answer == null) {
             return;
         }
@@ -46,11 +46,11 @@ final class StepPicture extends ReaderPicture {
         }
     }
 
-    private static double windowSeconds(ReaderSight reader) {
+    private static double windowSeconds(ReaderSnapshot reader) {
         return reader == null ? 20 : reader.kind().windowSeconds();
     }
 
-    private void fit(Reading reading, Samples set, int jump, double zero, ChannelSight answer, Color colour) {
+    private void fit(Reading reading, Samples set, int jump, double zero, ChannelSnapshot answer, Color colour) {
         double tau = reading.scalar("tau_s");
         double dead = reading.scalar("dead_s");
         double change = reading.scalar("gain") * (set.values()[jump] - set.values()[jump - 1]);

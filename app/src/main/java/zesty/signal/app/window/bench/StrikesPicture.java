@@ -8,15 +8,15 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** Hits and pulls: laid over each other from the strike or the onset, and how strong each was, against what it had to pass. */
 final class StrikesPicture extends ReaderPicture {
@@ -38,10 +38,10 @@ final class StrikesPicture extends ReaderPicture {
     private double pulledTo = Double.NaN;
     private ReaderSetup setup;
     private Reading seen;
-    private ChannelSight over;
+    private ChannelSnapshot over;
 
-    StrikesPicture(Desk desk, String kind) {
-        super(desk);
+    StrikesPicture(Workspace workspace, String kind) {
+        super(workspace);
         pulls = kind.equals(Muscle.NAME);
         shapes.setId("laid");
         strengths.setId("strengths");
@@ -51,14 +51,14 @@ final class StrikesPicture extends ReaderPicture {
                 shapes);
         VBox right = new VBox(4, caption, strengths);
         sideBySide(left, shapes, right, strengths);
-        guide = pulls ? new MuscleGuide(desk) : null;
-        taps = pulls ? null : new HitsGuide(desk);
+        guide = pulls ? new MuscleGuide(workspace) : null;
+        taps = pulls ? null : new HitsGuide(workspace);
         getChildren().add(pulls ? guide : taps);
         strengths.setOnMouseMoved(
                 event -> strengths.setCursor(near(event.getY()).isEmpty() ? Cursor.DEFAULT : Cursor.V_RESIZE));
         strengths.setOnMousePressed(event -> {
             held = near(event.getY());
-            if (!pulls && held.isEmpty() && desk.isStored()) {
+            if (!pulls && held.isEmpty() && workspace.isStored()) {
                 taps.tapped(strengths.valueX(event.getX()));
             }
         });
@@ -67,21 +67,21 @@ final class StrikesPicture extends ReaderPicture {
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
         Reading reading = reader == null ? null : reader.reading();
         List<Event> events = reading == null ? List.of() : reader.events();
         double late = reader == null ? 0 : reader.lateSeconds();
         (pulls ? PULLS : STRIKES)
                 .draw(
                         shapes,
-                        desk,
+                        workspace,
                         channel,
                         events,
                         late,
                         (event, newest) -> colour.deriveColor(0, event.believed() ? 1 : 0.2, 1, newest ? 1 : 0.3));
-        double zero = zero(sight);
-        double from = desk.isStored() ? desk.window().from() : zero - 30;
-        double to = desk.isStored() ? desk.window().to() : zero;
+        double zero = zero(snapshot);
+        double from = workspace.isStored() ? workspace.window().from() : zero - 30;
+        double to = workspace.isStored() ? workspace.window().to() : zero;
         String unit = pulls ? "% of the hardest" : channel.channel().unit();
         caption.setText(
                 events.isEmpty() ? "Nothing yet" : pulls ? "Each pull against the hardest" : "How high each hit went");
@@ -92,7 +92,7 @@ final class StrikesPicture extends ReaderPicture {
             low = Math.min(low, strength(event));
             high = Math.max(high, strength(event) + 0.08 * Math.abs(strength(event) - rest));
         }
-        strengths.begin(desk.night().get(), from - zero, to - zero, "s", low, high > low ? high : low + 1, unit);
+        strengths.begin(workspace.night().get(), from - zero, to - zero, "s", low, high > low ? high : low + 1, unit);
         double base = rest;
         for (Event event : events) {
             double at = event.startSeconds() - zero;
@@ -104,7 +104,7 @@ final class StrikesPicture extends ReaderPicture {
         over = channel;
         limits(channel, reading, colour.deriveColor(0, 1, 0.8, 0.9));
         if (pulls && reader != null) {
-            guide.show(sight, channel, setup);
+            guide.show(snapshot, channel, setup);
         } else if (reader != null) {
             taps.show(channel, setup, events, late);
             double[] tapped = taps.taps();
@@ -113,17 +113,18 @@ final class StrikesPicture extends ReaderPicture {
                 tapped[i] -= zero;
                 feet[i] = low + 0.03 * (high - low);
             }
-            strengths.dots(tapped, feet, tapped.length, Palette.ink(desk.night().get()), 4);
+            strengths.dots(
+                    tapped, feet, tapped.length, Palette.ink(workspace.night().get()), 4);
         }
     }
 
     /** Where the signal is at rest: the release lies half way from there to the threshold unless it was set. */
-    private static double rest(ChannelSight channel, Reading reading) {
+    private static double rest(ChannelSnapshot channel, Reading reading) {
         double rest = 2 * reading.scalar("release") - reading.scalar("threshold");
         return rest == rest ? channel.channel().display().apply(rest) : 0;
     }
 
-    private void limits(ChannelSight channel, Reading reading, Color line) {
+    private void limits(ChannelSnapshot channel, Reading reading, Color line) {
         handles.clear();
         if (reading == null) {
             return;
@@ -174,7 +175,7 @@ final class StrikesPicture extends ReaderPicture {
             double zero = over.channel().display().apply(0);
             value = (to - zero) / over.channel().display().slope();
         }
-        desk.set(setup.id(), key, value);
+        workspace.set(setup.id(), key, value);
     }
 
     /** The envelope at 100 %, worked back from any pull's percent. */

@@ -3,28 +3,28 @@ package zesty.signal.app.window.bench;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.TimeWindow;
+import zesty.signal.app.window.workspace.TimeWindow;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** Any reader: its first trace over time, or else the cleaned signal, with its events along it. */
 final class TracePicture extends ReaderPicture {
     private final Plot plot = new Plot();
 
-    TracePicture(Desk desk) {
-        super(desk);
+    TracePicture(Workspace workspace) {
+        super(workspace);
         VBox.setVgrow(plot, Priority.ALWAYS);
         getChildren().add(plot);
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
         Item.Trace trace = reader == null || reader.reading() == null
                 ? null
                 : reader.reading().items().stream()
@@ -32,7 +32,7 @@ final class TracePicture extends ReaderPicture {
                         .map(Item.Trace.class::cast)
                         .findFirst()
                         .orElse(null);
-        double zero = zero(sight);
+        double zero = zero(snapshot);
         double[] x;
         double[] y;
         String unit;
@@ -41,7 +41,7 @@ final class TracePicture extends ReaderPicture {
             y = trace.values();
             unit = trace.unit();
         } else {
-            TimeWindow window = desk.window();
+            TimeWindow window = workspace.window();
             Samples samples = Samples.of(channel, window.from(), window.to());
             x = samples.seconds();
             y = samples.values();
@@ -57,7 +57,7 @@ final class TracePicture extends ReaderPicture {
         boolean some = high >= low;
         double room = some ? Math.max(1e-9, 0.08 * (high - low)) : 0;
         plot.begin(
-                desk.night().get(),
+                workspace.night().get(),
                 x.length == 0 ? -20 : x[0],
                 x.length == 0 ? 0 : x[x.length - 1],
                 "s",
@@ -80,7 +80,7 @@ final class TracePicture extends ReaderPicture {
     }
 
     /** What the reader says in the unit of its trace is a line across it: a mean, a gust, a lull. */
-    private void limits(ReaderSight reader, String unit, Color colour) {
+    private void limits(ReaderSnapshot reader, String unit, Color colour) {
         for (ScalarInfo scalar : reader.kind().scalars()) {
             double value = reader.reading().scalar(scalar.key());
             if (scalar.unit("").equals(unit) && !Double.isNaN(value)) {

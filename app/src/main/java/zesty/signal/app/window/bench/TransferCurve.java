@@ -13,8 +13,8 @@ import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** The curve from what arrives to the quantity, with the present point riding on it; a straight one can be pulled. */
 final class TransferCurve extends VBox {
@@ -45,7 +45,7 @@ final class TransferCurve extends VBox {
     }
 
     /** @param points that the channel is being proved at */
-    void show(Sight sight, ChannelSight channel, List<ReferencePoint> points, boolean night) {
+    void show(Snapshot snapshot, ChannelSnapshot channel, List<ReferencePoint> points, boolean night) {
         shown = channel.channel().scaling();
         Scaling scaling = channel.scalingNow();
         // While an end is pulled the picture stands still, and only the line in it moves.
@@ -72,7 +72,7 @@ final class TransferCurve extends VBox {
                 known ? least : 0,
                 known ? most : 1,
                 scaling.unit());
-        Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(sight, channel.channel())), night));
+        Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(snapshot, channel.channel())), night));
         transfer.curve(drawn::apply, colour);
         for (ReferencePoint point : points) {
             double at = scaling.invert(point.raw() + scaling.correction());

@@ -4,13 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /**
  * Keeps how a thing shakes while it is well, to tell later which lines grew; and the lines seen at one rate, to tell at another
@@ -27,14 +27,14 @@ final class VibrationGuide extends Guide {
     private ReaderSetup setup;
     private double rateHz;
 
-    VibrationGuide(Desk desk) {
-        super(desk, "vibration-guide");
+    VibrationGuide(Workspace workspace) {
+        super(workspace, "vibration-guide");
         good.setOnAction(event -> keep(Vibration.GOOD, "state", ""));
         rate.setOnAction(event -> keep(Vibration.SEEN, "peaks", Digits.exact(Math.rint(100 * rateHz) / 100)));
         row(good, rate);
     }
 
-    void show(ChannelSight channel, ReaderSetup reader, Reading now) {
+    void show(ChannelSnapshot channel, ReaderSetup reader, Reading now) {
         setup = reader;
         reading = now;
         rateHz = channel.rateHz();
@@ -103,6 +103,6 @@ final class VibrationGuide extends Guide {
                 numbers.add(Digits.exact(Double.parseDouble(String.format(java.util.Locale.ROOT, "%.6g", one[i]))));
             }
         }
-        desk.set(setup.id(), key, String.join(",", numbers));
+        workspace.set(setup.id(), key, String.join(",", numbers));
     }
 }

@@ -1,10 +1,10 @@
 package zesty.signal.app.window.bench;
 
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Waterfall;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /** The spectrum over time: what is stronger is darker on light paper, lighter at night, of one hue, so that no colour is needed to read it. */
 final class WaterfallPicture {
@@ -15,19 +15,26 @@ final class WaterfallPicture {
 
     private static final int MOST_CELLS = 128;
 
-    private final Desk desk;
+    private final Workspace workspace;
 
-    WaterfallPicture(Desk desk) {
-        this.desk = desk;
+    WaterfallPicture(Workspace workspace) {
+        this.workspace = workspace;
     }
 
     /** @return what it says in words */
-    String draw(Plot plot, ChannelSight channel, Color colour) {
+    String draw(Plot plot, ChannelSnapshot channel, Color colour) {
         double rate = channel.rateHz();
-        RawValues raw = RawValues.of(channel, desk.window(), MOST_SAMPLES, true);
+        RawValues raw = RawValues.of(channel, workspace.window(), MOST_SAMPLES, true);
         Waterfall fall = Waterfall.of(raw.values(), rate, ROWS);
         double length = fall.density().length * fall.stepSeconds();
-        plot.begin(desk.night().get(), 0, Math.max(1, rate / 2), "Hz", -Math.max(1e-6, length), 0, "s before the end");
+        plot.begin(
+                workspace.night().get(),
+                0,
+                Math.max(1, rate / 2),
+                "Hz",
+                -Math.max(1e-6, length),
+                0,
+                "s before the end");
         double top = Double.NEGATIVE_INFINITY;
         for (double[] one : fall.density()) {
             for (int k = 2; k < one.length; k++) {

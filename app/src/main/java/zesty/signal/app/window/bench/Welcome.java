@@ -11,7 +11,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.SVGPath;
 import javafx.scene.text.TextAlignment;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 
 /** What there is to see while nothing is plugged in: what to do, in three pictures. */
 final class Welcome extends VBox {
@@ -23,7 +23,7 @@ final class Welcome extends VBox {
     private static final String ANSWER =
             "M60 40 m-26 0 a26 26 0 1 0 52 0 a26 26 0 1 0 -52 0 M60 14 L60 66 M34 40 L86 40 M42 22 L78 58 M78 22 L42 58";
 
-    Welcome(Desk desk) {
+    Welcome(Workspace workspace) {
         super(22);
         setId("welcome");
         setAlignment(Pos.CENTER);
@@ -38,7 +38,7 @@ final class Welcome extends VBox {
         Button dinghy = new Button("No board at hand? Use the simulated dinghy");
         dinghy.setId("take-dinghy");
         dinghy.getStyleClass().setAll("plug");
-        dinghy.setOnAction(event -> desk.connect("sim:deck"));
+        dinghy.setOnAction(event -> workspace.connect("sim:deck"));
         getChildren().addAll(title, steps, dinghy);
         managedProperty().bind(visibleProperty());
     }

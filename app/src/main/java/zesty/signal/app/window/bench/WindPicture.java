@@ -6,13 +6,13 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** Wind: its speed over time with mean, gust and lull, what that feels like, and a rose where there is a vane. */
 final class WindPicture extends ReaderPicture {
@@ -21,9 +21,9 @@ final class WindPicture extends ReaderPicture {
     private final Label force = new Label();
     private final Label from = Bench.small("");
 
-    WindPicture(Desk desk) {
-        super(desk);
-        trace = new TracePicture(desk);
+    WindPicture(Workspace workspace) {
+        super(workspace);
+        trace = new TracePicture(workspace);
         force.setId("force");
         force.getStyleClass().add("bench-line");
         force.setWrapText(true);
@@ -43,8 +43,8 @@ final class WindPicture extends ReaderPicture {
     }
 
     @Override
-    void show(Sight sight, ChannelSight channel, ReaderSight reader, Color colour) {
-        trace.show(sight, channel, reader, colour);
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
+        trace.show(snapshot, channel, reader, colour);
         Reading reading = reader == null ? null : reader.reading();
         force.setText(
                 reading == null || reading.word("force").isEmpty()
@@ -58,7 +58,7 @@ final class WindPicture extends ReaderPicture {
                         .map(item -> ((Item.Records) item).records())
                         .findFirst()
                         .orElse(List.of());
-        rose.show(directions, mean, colour, desk.night().get());
+        rose.show(directions, mean, colour, workspace.night().get());
         boolean vane = reader != null && reader.setup().columns().size() > 1;
         from.setText(
                 mean == mean

@@ -2,7 +2,7 @@ package zesty.signal.app.window.lanes;
 
 import java.util.List;
 import zesty.signal.core.read.Event;
-import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.ReaderSnapshot;
 
 /**
  * Paints what a reader found over its lane: a moment that is believed as a seed above the line, one that comes before its
@@ -25,7 +25,13 @@ final class EventPainter {
 
     /** @param rate what there is to see of moments that have no room; null where they have */
     void paint(
-            int[] target, int wide, int high, ReaderSight reader, RateLine rate, ColumnEdges edges, LaneColours with) {
+            int[] target,
+            int wide,
+            int high,
+            ReaderSnapshot reader,
+            RateLine rate,
+            ColumnEdges edges,
+            LaneColours with) {
         pixels = target;
         width = wide;
         height = high;
@@ -54,7 +60,7 @@ final class EventPainter {
         }
     }
 
-    private void stretches(ReaderSight reader, ColumnEdges edges) {
+    private void stretches(ReaderSnapshot reader, ColumnEdges edges) {
         for (Event event : reader.events()) {
             if (!event.lasts()) {
                 continue;
@@ -74,7 +80,7 @@ final class EventPainter {
         }
     }
 
-    private void moments(ReaderSight reader, ColumnEdges edges, boolean seeds) {
+    private void moments(ReaderSnapshot reader, ColumnEdges edges, boolean seeds) {
         double before = -100;
         List<Event> events = reader.events();
         for (Event event : events) {

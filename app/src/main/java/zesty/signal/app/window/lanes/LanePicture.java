@@ -5,9 +5,9 @@ import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * Paints one lane: grid, gaps, the raw ghost, the cleaned line, what its readers found above it, and the lane's own edges, so
@@ -32,8 +32,8 @@ final class LanePicture {
             int[] pixels,
             int width,
             int height,
-            Sight sight,
-            ChannelSight channel,
+            Snapshot snapshot,
+            ChannelSnapshot channel,
             ColumnEdges edges,
             TimeTicks ticks,
             ValueScale scale,
@@ -58,7 +58,7 @@ final class LanePicture {
         spans.target(pixels, width, height);
         List<RateLine> rates = new ArrayList<>();
         rate = null;
-        for (ReaderSight reader : channel.readers()) {
+        for (ReaderSnapshot reader : channel.readers()) {
             RateLine own = RateLine.of(reader, edges, width);
             rates.add(own);
             rate = rate == null ? own : rate;
@@ -85,7 +85,7 @@ final class LanePicture {
         if (!asItCame) {
             spans.paint(
                     channel.clean(),
-                    channel.strand().times(),
+                    channel.stream().times(),
                     edges,
                     channel.lateSamples(),
                     factor,
@@ -112,7 +112,7 @@ final class LanePicture {
         spans.dashed(DASH);
         spans.paint(
                 over.channel().clean(),
-                over.channel().strand().times(),
+                over.channel().stream().times(),
                 over.edges(),
                 over.channel().lateSamples(),
                 factor,
@@ -131,7 +131,7 @@ final class LanePicture {
 
     /** The raw signal at the cleaned one's scale, moved to its level where the recipe takes the level off. */
     private void ghost(
-            ChannelSight channel,
+            ChannelSnapshot channel,
             ColumnEdges edges,
             double factor,
             double offset,
@@ -139,7 +139,7 @@ final class LanePicture {
             LaneColours colours) {
         long from = Math.max(
                 edges.at(0),
-                Math.max(channel.raw().start(), channel.strand().times().start()));
+                Math.max(channel.raw().start(), channel.stream().times().start()));
         long to = Math.min(edges.at(edges.width()), channel.raw().end());
         if (to <= from) {
             return;
@@ -160,7 +160,7 @@ final class LanePicture {
 
     /** What arrived, scaled. @param move added to it. @param thickness of its line */
     private void raw(
-            ChannelSight channel,
+            ChannelSnapshot channel,
             ColumnEdges edges,
             double factor,
             double offset,
@@ -171,7 +171,7 @@ final class LanePicture {
             float weight) {
         long from = Math.max(
                 edges.at(0),
-                Math.max(channel.raw().start(), channel.strand().times().start()));
+                Math.max(channel.raw().start(), channel.stream().times().start()));
         long to = Math.min(edges.at(edges.width()), channel.raw().end());
         if (to <= from) {
             return;
@@ -185,7 +185,7 @@ final class LanePicture {
         double level = scaling.apply(low) - slope * low;
         spans.paint(
                 channel.raw(),
-                channel.strand().times(),
+                channel.stream().times(),
                 edges,
                 0,
                 factor * slope,
@@ -218,8 +218,8 @@ final class LanePicture {
 
     /** Hatches where samples are missing; of a hole that was filled only the foot, so that the line across is seen. */
     private static void gaps(
-            int[] pixels, int width, int height, ChannelSight channel, ColumnEdges edges, LaneColours colours) {
-        for (Gap gap : channel.strand().gaps()) {
+            int[] pixels, int width, int height, ChannelSnapshot channel, ColumnEdges edges, LaneColours colours) {
+        for (Gap gap : channel.stream().gaps()) {
             int from = (int) Math.max(0, Math.floor(edges.pixelOf(gap.startSeconds())));
             int to = (int) Math.min(width - 1, Math.ceil(edges.pixelOf(gap.endSeconds())));
             boolean filled = gap.seconds() <= channel.joinedSeconds();

@@ -19,19 +19,19 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Span;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.app.window.desk.TextSize;
-import zesty.signal.app.window.desk.TimeWindow;
 import zesty.signal.app.window.drawing.Drawn;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.app.window.workspace.TimeWindow;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
-import zesty.signal.engine.StrandSight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
+import zesty.signal.engine.StreamSnapshot;
 
 /**
  * The lanes one above the other over one time axis. The wheel makes the stretch in sight longer or shorter about the
@@ -43,7 +43,7 @@ public final class LaneStack extends VBox implements Drawn {
     private static final double LENS_APART = 4;
     private static final double DESCRIBE_EVERY_SECONDS = 0.2;
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final Map<String, LaneView> lanes = new HashMap<>();
     private final Map<String, Double> weights = new HashMap<>();
     private final VBox stack = new VBox(9);
@@ -57,8 +57,8 @@ public final class LaneStack extends VBox implements Drawn {
     private final Button emptyAction = new Button();
     private final VBox empty = new VBox(emptyWords, emptyAction);
     private final SpanBar spanBar;
-    /** Strands share the time axis, but each has rows of its own. */
-    private final Map<StrandSight.Key, ColumnEdges> edgesOf = new HashMap<>();
+    /** Streams share the time axis, but each has rows of its own. */
+    private final Map<StreamSnapshot.Key, ColumnEdges> edgesOf = new HashMap<>();
 
     private double from;
     private int width;
@@ -83,10 +83,10 @@ public final class LaneStack extends VBox implements Drawn {
     private LaneView hovered;
     private double hoverX;
 
-    public LaneStack(Desk desk) {
-        this.desk = desk;
+    public LaneStack(Workspace workspace) {
+        this.workspace = workspace;
         getStyleClass().add("lane-stack");
-        axis = new TimeAxis(desk);
+        axis = new TimeAxis(workspace);
         empty.getStyleClass().add("empty");
         emptyWords.setWrapText(true);
         emptyWords.setId("empty");
@@ -101,9 +101,9 @@ public final class LaneStack extends VBox implements Drawn {
         scroll.setMinHeight(0);
         room.setMinSize(0, 0);
         VBox.setVgrow(room, Priority.ALWAYS);
-        desk.textSize().addListener((property, was, is) -> resized());
+        workspace.textSize().addListener((property, was, is) -> resized());
         room.heightProperty().addListener((property, was, is) -> resized());
-        spanBar = new SpanBar(desk);
+        spanBar = new SpanBar(workspace);
         lens.setVisible(false);
         getChildren().addAll(empty, room, axis, spanBar, lens);
         setMinWidth(0);
@@ -117,19 +117,19 @@ public final class LaneStack extends VBox implements Drawn {
     }
 
     /** @return the channel in focus: the one chosen, else the first one shown */
-    public static Optional<ChannelSight> focused(Sight sight, String focus) {
-        Optional<ChannelSight> chosen = sight.channel(focus);
+    public static Optional<ChannelSnapshot> focused(Snapshot snapshot, String focus) {
+        Optional<ChannelSnapshot> chosen = snapshot.channel(focus);
         return chosen.isPresent()
                 ? chosen
-                : sight.channels().stream().filter(c -> c.channel().shown()).findFirst();
+                : snapshot.channels().stream().filter(c -> c.channel().shown()).findFirst();
     }
 
     /** Paints a frame. @param now seconds on any steady clock */
-    public void frame(Sight sight, long nanoTime) {
+    public void frame(Snapshot snapshot, long nanoTime) {
         double now = nanoTime * 1e-9;
-        boolean some = sight.hasSamples();
-        boolean describe = now - describedAt >= DESCRIBE_EVERY_SECONDS || described != sight.rig();
-        arrange(sight);
+        boolean some = snapshot.hasSamples();
+        boolean describe = now - describedAt >= DESCRIBE_EVERY_SECONDS || described != snapshot.rig();
+        arrange(snapshot);
         boolean lanesThere = some && !shown.isEmpty();
         empty.setVisible(!lanesThere);
         empty.setManaged(!lanesThere);
@@ -138,10 +138,10 @@ public final class LaneStack extends VBox implements Drawn {
         axis.setVisible(lanesThere);
         axis.setManaged(lanesThere);
         if (!lanesThere) {
-            sayEmpty(sight);
+            sayEmpty(snapshot);
             return;
         }
-        moveWindow(sight, nanoTime);
+        moveWindow(snapshot, nanoTime);
         int narrowest = stack.getChildren().stream()
                 .mapToInt(node -> ((LaneView) node).plotWidth())
                 .min()
@@ -150,62 +150,62 @@ public final class LaneStack extends VBox implements Drawn {
             return;
         }
         width = narrowest;
-        TimeWindow window = desk.window();
+        TimeWindow window = workspace.window();
         double pixel = window.span() / width;
         // On a grid of whole pixels a sample stays in its column while the picture moves.
-        from = desk.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
-        for (StrandSight strand : sight.strands()) {
-            edgesOf.computeIfAbsent(strand.key(), key -> new ColumnEdges())
-                    .compute(strand.times(), from, from + window.span(), width);
+        from = workspace.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
+        for (StreamSnapshot stream : snapshot.streams()) {
+            edgesOf.computeIfAbsent(stream.key(), key -> new ColumnEdges())
+                    .compute(stream.times(), from, from + window.span(), width);
         }
-        zero = desk.isStored() ? 0 : desk.window().following() ? window.to() : sight.nowSeconds(nanoTime);
-        ticks.compute(from, from + window.span(), width, zero, !desk.isStored());
-        paintLanes(sight, now, describe);
+        zero = workspace.isStored() ? 0 : workspace.window().following() ? window.to() : snapshot.nowSeconds(nanoTime);
+        ticks.compute(from, from + window.span(), width, zero, !workspace.isStored());
+        paintLanes(snapshot, now, describe);
         if (describe) {
             describedAt = now;
-            described = sight.rig();
+            described = snapshot.rig();
         }
         axis.show(ticks, shown.isEmpty() ? 0 : lanes.get(shown.get(0)).plotLeft(), width, from, onlyFocus || alone);
-        spanBar.show(sight, zero);
+        spanBar.show(snapshot, zero);
     }
 
     private double pixel(double seconds, int width) {
-        return (seconds - from) / desk.window().span() * width;
+        return (seconds - from) / workspace.window().span() * width;
     }
 
-    private void paintLanes(Sight sight, double now, boolean describe) {
-        boolean night = desk.night().get();
-        String focus = focused(sight, desk.focus().get())
+    private void paintLanes(Snapshot snapshot, double now, boolean describe) {
+        boolean night = workspace.night().get();
+        String focus = focused(snapshot, workspace.focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
-        for (int i = 0; i < sight.channels().size(); i++) {
-            ChannelSight channel = sight.channels().get(i);
+        for (int i = 0; i < snapshot.channels().size(); i++) {
+            ChannelSnapshot channel = snapshot.channels().get(i);
             LaneView lane = lanes.get(channel.channel().column());
             if (lane == null || lane.getParent() == null) {
                 continue;
             }
-            int colour = colourOf(sight, channel.channel());
+            int colour = colourOf(snapshot, channel.channel());
             if (describe) {
                 lane.describe(
-                        sight,
+                        snapshot,
                         channel,
                         colour,
                         night,
                         channel.channel().column().equals(focus),
-                        desk.rounds().of(channel.channel().column()).stream()
+                        workspace.rounds().of(channel.channel().column()).stream()
                                 .findFirst()
-                                .map(finding -> finding.ailment().words())
+                                .map(finding -> finding.diagnosis().words())
                                 .orElse(""));
             }
-            ColumnEdges edges = edgesOf.get(channel.strand().key());
-            lane.paint(sight, channel, edges, ticks, colour, desk.look().get(), now, over(sight, channel));
-            Span span = desk.span().get();
+            ColumnEdges edges = edgesOf.get(channel.stream().key());
+            lane.paint(snapshot, channel, edges, ticks, colour, workspace.look().get(), now, over(snapshot, channel));
+            Span span = workspace.span().get();
             lane.span(pixel(span.first(), edges.width()), pixel(span.second(), edges.width()));
             if (lane == hovered) {
-                double pixel = desk.window().span() / edges.width();
-                lane.readOut(sight, channel, edges, hoverX, zero, pixel);
+                double pixel = workspace.window().span() / edges.width();
+                lane.readOut(snapshot, channel, edges, hoverX, zero, pixel);
                 if (closer) {
-                    lens.show(sight, channel, colour, desk.look().get(), from + hoverX * pixel, pixel, zero);
+                    lens.show(snapshot, channel, colour, workspace.look().get(), from + hoverX * pixel, pixel, zero);
                     placeLens(lane);
                 }
             }
@@ -219,22 +219,22 @@ public final class LaneStack extends VBox implements Drawn {
 
     @Override
     public void nextDrawing(Consumer<String> taker) {
-        Sight sight = desk.sight(System.nanoTime());
+        Snapshot snapshot = workspace.snapshot(System.nanoTime());
         List<LanesDrawing.Drawn> drawn = new ArrayList<>();
         for (String column : shown) {
             LaneView lane = lanes.get(column);
-            sight.channel(column)
+            snapshot.channel(column)
                     .ifPresent(channel -> drawn.add(new LanesDrawing.Drawn(
                             channel,
-                            edgesOf.get(channel.strand().key()),
+                            edgesOf.get(channel.stream().key()),
                             lane.scale(),
                             Color.web(Palette.css(
-                                    Palette.channel(colourOf(sight, channel.channel())),
-                                    desk.night().get())),
+                                    Palette.channel(colourOf(snapshot, channel.channel())),
+                                    workspace.night().get())),
                             (int) lane.plot().getHeight())));
         }
         if (width > 1 && !drawn.isEmpty()) {
-            taker.accept(LanesDrawing.of(desk.night().get(), width, ticks, drawn));
+            taker.accept(LanesDrawing.of(workspace.night().get(), width, ticks, drawn));
         }
     }
 
@@ -256,7 +256,7 @@ public final class LaneStack extends VBox implements Drawn {
         if (!closer) {
             lens.setVisible(false);
         } else if (hovered == null) {
-            desk.say("The lens is where the pointer is: move it over a lane. Q puts it away.");
+            workspace.say("The lens is where the pointer is: move it over a lane. Q puts it away.");
         }
     }
 
@@ -265,14 +265,14 @@ public final class LaneStack extends VBox implements Drawn {
         alone = !alone;
         describedAt = Double.NEGATIVE_INFINITY;
         if (alone) {
-            desk.say("This lane alone; O shows the others again.");
+            workspace.say("This lane alone; O shows the others again.");
         }
     }
 
     /** Lays the next of the other channels over the lane in focus; after the last one none. */
     public void nextOver() {
         String column = inFocus();
-        List<String> others = desk.sight(System.nanoTime()).channels().stream()
+        List<String> others = workspace.snapshot(System.nanoTime()).channels().stream()
                 .map(c -> c.channel().column())
                 .filter(c -> !c.equals(column))
                 .toList();
@@ -285,25 +285,26 @@ public final class LaneStack extends VBox implements Drawn {
         }
     }
 
-    private Over over(Sight sight, ChannelSight channel) {
+    private Over over(Snapshot snapshot, ChannelSnapshot channel) {
         String column = channel.channel().column();
         String other = overs.get(column);
         if (other == null) {
             return null;
         }
-        return sight.channel(other)
+        return snapshot.channel(other)
                 .map(laid -> new Over(
                         laid,
-                        edgesOf.get(laid.strand().key()),
+                        edgesOf.get(laid.stream().key()),
                         Palette.lane(
-                                colourOf(sight, laid.channel()), desk.look().get()),
+                                colourOf(snapshot, laid.channel()),
+                                workspace.look().get()),
                         overScales.get(column)))
                 .orElse(null);
     }
 
     /** A channel keeps its colour when lanes change places: it goes by its column's place in the stream. */
-    public static int colourOf(Sight sight, Channel channel) {
-        Rig rig = sight.rig();
+    public static int colourOf(Snapshot snapshot, Channel channel) {
+        Rig rig = snapshot.rig();
         int source = rig.sourceOf(channel.column());
         StreamFormat format = rig.sources().get(source).format();
         if (format == null) {
@@ -322,20 +323,20 @@ public final class LaneStack extends VBox implements Drawn {
         return Double.isNaN(station) ? place : place + (int) Math.abs(station);
     }
 
-    private void moveWindow(Sight sight, long nanoTime) {
-        double oldest = sight.firstSeconds();
-        double newest = desk.isStored() ? sight.lastSeconds() : sight.nowSeconds(nanoTime);
-        desk.window().extent(oldest, newest);
+    private void moveWindow(Snapshot snapshot, long nanoTime) {
+        double oldest = snapshot.firstSeconds();
+        double newest = workspace.isStored() ? snapshot.lastSeconds() : snapshot.nowSeconds(nanoTime);
+        workspace.window().extent(oldest, newest);
     }
 
     /** Each empty state has its own words and one thing to do. */
-    private void sayEmpty(Sight sight) {
-        if (!sight.channels().isEmpty()) {
-            sayEmpty("All lanes are hidden.", "Show them (Shift+H)", desk::showAllLanes);
+    private void sayEmpty(Snapshot snapshot) {
+        if (!snapshot.channels().isEmpty()) {
+            sayEmpty("All lanes are hidden.", "Show them (Shift+H)", workspace::showAllLanes);
             return;
         }
-        String reason = sight.health().reason();
-        switch (sight.health().state()) {
+        String reason = snapshot.health().reason();
+        switch (snapshot.health().state()) {
             case IDLE -> sayEmpty("No board is connected.", "Pick a source (1)", this::pickSource);
             case LOST, REFUSED -> sayEmpty("No signal: " + reason, "Look at the source (1)", this::pickSource);
             case OVER -> sayEmpty("The source has ended: " + reason, "Pick another source (1)", this::pickSource);
@@ -354,15 +355,15 @@ public final class LaneStack extends VBox implements Drawn {
     }
 
     private void pickSource() {
-        desk.stop().set(Stop.SOURCE);
+        workspace.stop().set(Stop.SOURCE);
     }
 
-    private void arrange(Sight sight) {
+    private void arrange(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = focused(sight, desk.focus().get())
+        String focus = focused(snapshot, workspace.focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
-        for (ChannelSight channel : sight.channels()) {
+        for (ChannelSnapshot channel : snapshot.channels()) {
             String column = channel.channel().column();
             if (onlyFocus || alone ? column.equals(focus) : channel.channel().shown()) {
                 wanted.add(column);
@@ -373,7 +374,7 @@ public final class LaneStack extends VBox implements Drawn {
         }
         shown = wanted;
         stack.getChildren().clear();
-        lanes.keySet().removeIf(column -> sight.channel(column).isEmpty());
+        lanes.keySet().removeIf(column -> snapshot.channel(column).isEmpty());
         for (String column : wanted) {
             LaneView lane = lanes.computeIfAbsent(column, this::newLane);
             stack.getChildren().add(lane);
@@ -396,7 +397,7 @@ public final class LaneStack extends VBox implements Drawn {
     private void resized() {
         double total =
                 shown.stream().mapToDouble(c -> weights.getOrDefault(c, 1.0)).sum();
-        TextSize size = desk.textSize().get();
+        TextSize size = workspace.textSize().get();
         double between = stack.getSpacing() * Math.max(0, shown.size() - 1);
         scrolled(size.of(LaneView.LOWEST) * shown.size() + between > room.getHeight());
         double high = room.getHeight() - between;
@@ -409,8 +410,8 @@ public final class LaneStack extends VBox implements Drawn {
 
     /** @return the column of the lane in focus: the one chosen, else the first one shown */
     private String inFocus() {
-        return shown.contains(desk.focus().get()) || shown.isEmpty()
-                ? desk.focus().get()
+        return shown.contains(workspace.focus().get()) || shown.isEmpty()
+                ? workspace.focus().get()
                 : shown.get(0);
     }
 
@@ -441,18 +442,18 @@ public final class LaneStack extends VBox implements Drawn {
     private LaneView newLane(String column) {
         LaneView lane = new LaneView(column);
         lane.setOnMousePressed(event -> {
-            desk.focus().set(column);
+            workspace.focus().set(column);
             lane.requestFocus();
             describedAt = Double.NEGATIVE_INFINITY;
         });
         lane.side().setOnMouseClicked(event -> lane.nextRange());
-        lane.unit().setOnMouseClicked(event -> desk.nextUnit(column));
+        lane.unit().setOnMouseClicked(event -> workspace.nextUnit(column));
         lane.focusedProperty().addListener((p, was, is) -> {
             if (is) {
-                desk.focus().set(column);
+                workspace.focus().set(column);
             }
         });
-        lane.hide().setOnAction(event -> desk.change(rig -> rig.withChannel(column, c -> c.withShown(false))));
+        lane.hide().setOnAction(event -> workspace.change(rig -> rig.withChannel(column, c -> c.withShown(false))));
         resizeByEdge(lane);
         lane.plot().setOnScroll(event -> scrolled(lane, event));
         lane.plot().setOnMousePressed(event -> {
@@ -508,10 +509,10 @@ public final class LaneStack extends VBox implements Drawn {
 
     /** Goes back to now, or to all of a take. */
     public void home() {
-        if (desk.isStored()) {
-            desk.window().showAll();
+        if (workspace.isStored()) {
+            workspace.window().showAll();
         } else {
-            desk.window().follow(20);
+            workspace.window().follow(20);
         }
     }
 
@@ -519,20 +520,20 @@ public final class LaneStack extends VBox implements Drawn {
         double width = Math.max(1, lane.plotWidth());
         if (event.isShiftDown() || Math.abs(event.getDeltaX()) > Math.abs(event.getDeltaY())) {
             double delta = event.getDeltaX() != 0 ? event.getDeltaX() : event.getDeltaY();
-            desk.window().scroll(-delta / 400, !desk.isStored());
+            workspace.window().scroll(-delta / 400, !workspace.isStored());
         } else if (event.getDeltaY() != 0) {
-            desk.window().zoom(Math.pow(1.25, -Math.signum(event.getDeltaY())), event.getX() / width);
+            workspace.window().zoom(Math.pow(1.25, -Math.signum(event.getDeltaY())), event.getX() / width);
         }
         event.consume();
     }
 
     private void dragged(LaneView lane, MouseEvent event) {
         if (!Double.isNaN(measureFrom)) {
-            desk.span().set(new Span(measureFrom, snapped(lane, event.getX())));
+            workspace.span().set(new Span(measureFrom, snapped(lane, event.getX())));
             return;
         }
         if (!Double.isNaN(dragX)) {
-            desk.window().scroll((dragX - event.getX()) / Math.max(1, lane.plotWidth()), !desk.isStored());
+            workspace.window().scroll((dragX - event.getX()) / Math.max(1, lane.plotWidth()), !workspace.isStored());
             dragX = event.getX();
         }
     }
@@ -540,19 +541,20 @@ public final class LaneStack extends VBox implements Drawn {
     /** Sets one end of the stretch that is measured to where the pointer is, or the middle of what is in sight. */
     public void measure() {
         LaneView lane = hovered;
-        double at = lane == null ? desk.window().from() + desk.window().span() / 2 : snapped(lane, hoverX);
-        desk.span().set(desk.span().get().with(at));
+        double at =
+                lane == null ? workspace.window().from() + workspace.window().span() / 2 : snapped(lane, hoverX);
+        workspace.span().set(workspace.span().get().with(at));
     }
 
     /** @return the time under a pixel, or that of an event of the lane, a mark, a peak or a crossing close by, in this order */
     private double snapped(LaneView lane, double x) {
-        double pixel = desk.window().span() / Math.max(1, width);
+        double pixel = workspace.window().span() / Math.max(1, width);
         double at = from + x * pixel;
         double nearest = SNAP_PIXELS * pixel;
-        Sight sight = desk.sight(System.nanoTime());
-        ChannelSight channel = sight.channel(lane.column()).orElse(null);
+        Snapshot snapshot = workspace.snapshot(System.nanoTime());
+        ChannelSnapshot channel = snapshot.channel(lane.column()).orElse(null);
         List<Double> moments = new ArrayList<>();
-        desk.marks().forEach(mark -> moments.add(mark.seconds()));
+        workspace.marks().forEach(mark -> moments.add(mark.seconds()));
         if (channel != null) {
             channel.readers().forEach(reader -> reader.events().forEach(event -> {
                 moments.add(event.startSeconds());

@@ -17,17 +17,17 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Look;
-import zesty.signal.app.window.desk.TextSize;
+import zesty.signal.app.window.workspace.Look;
+import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.Snapshot;
 
 /** One channel's lane: its tag at the left, its picture beside it, the ends of its scale and a read-out above that. */
 final class LaneView extends HBox {
@@ -67,7 +67,7 @@ final class LaneView extends HBox {
     private int[] pixels;
     private int pixelWidth;
     private int pixelHeight;
-    private ChannelSight painted;
+    private ChannelSnapshot painted;
     private boolean inFocus;
     private boolean asItCame;
     private final float[] extremes = new float[2];
@@ -157,7 +157,7 @@ final class LaneView extends HBox {
     }
 
     /** What other columns were at each sample is not kept: of a chain that takes some in only the cleaned line can be shown. */
-    private boolean cameOf(ChannelSight channel) {
+    private boolean cameOf(ChannelSnapshot channel) {
         return (asItCame || channel.waits())
                 && channel.channel().scaling().columns().isEmpty();
     }
@@ -204,8 +204,9 @@ final class LaneView extends HBox {
         return (int) Math.floor(plot.getWidth());
     }
 
-    /** Shows the channel's words and numbers; a few times a second is enough. @param ailment what is wrong with it, or empty */
-    void describe(Sight sight, ChannelSight channel, int index, boolean night, boolean focused, String ailment) {
+    /** Shows the channel's words and numbers; a few times a second is enough. @param diagnosis what is wrong with it, or empty */
+    void describe(
+            Snapshot snapshot, ChannelSnapshot channel, int index, boolean night, boolean focused, String diagnosis) {
         inFocus = focused;
         Palette.Named colour = Palette.channel(index);
         String css = Palette.css(colour, night);
@@ -213,7 +214,7 @@ final class LaneView extends HBox {
         name.setStyle("-fx-text-fill: " + css + ";");
         name.setText(channel.channel().name());
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("in-focus"), focused);
-        LinkState state = sight.state(channel.strand(), System.nanoTime());
+        LinkState state = snapshot.state(channel.stream(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
@@ -231,8 +232,8 @@ final class LaneView extends HBox {
                         ? Wording.state(state)
                         : channel.warming() && channel.trouble().isEmpty()
                                 ? "warming up: recorded, not read"
-                                : ailment);
-        boolean ill = !ailment.isEmpty() && trust.getText().equals(ailment);
+                                : diagnosis);
+        boolean ill = !diagnosis.isEmpty() && trust.getText().equals(diagnosis);
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("ill"), ill);
         trust.setGraphic(ill ? null : sign);
         sign.show(state, night ? Color.web("#1F2925") : Color.web("#FFFDF8"));
@@ -273,8 +274,8 @@ final class LaneView extends HBox {
 
     /** Paints the picture for this frame. */
     void paint(
-            Sight sight,
-            ChannelSight channel,
+            Snapshot snapshot,
+            ChannelSnapshot channel,
             ColumnEdges edges,
             TimeTicks ticks,
             int index,
@@ -314,7 +315,7 @@ final class LaneView extends HBox {
                 pixels,
                 width,
                 height,
-                sight,
+                snapshot,
                 channel,
                 edges,
                 ticks,
@@ -328,7 +329,7 @@ final class LaneView extends HBox {
         place(width, height);
     }
 
-    private void fitRaw(ChannelSight channel, long from, long to, double now) {
+    private void fitRaw(ChannelSnapshot channel, long from, long to, double now) {
         Scaling scaling = channel.scalingNow();
         channel.raw()
                 .range(
@@ -375,9 +376,9 @@ final class LaneView extends HBox {
     }
 
     /** Shows time and value under the pointer. */
-    void readOut(Sight sight, ChannelSight channel, ColumnEdges edges, double x, double zero, double step) {
+    void readOut(Snapshot snapshot, ChannelSnapshot channel, ColumnEdges edges, double x, double zero, double step) {
         double seconds = edges.secondsAt((int) Math.round(x));
-        Times times = channel.strand().times();
+        Times times = channel.stream().times();
         long row = times.firstAtOrAfter(seconds);
         long sample = row + channel.lateSamples();
         boolean there = row < times.end()
@@ -397,7 +398,7 @@ final class LaneView extends HBox {
     }
 
     /** @return the value in words; of a long take one that is still being fetched is told when it has come */
-    private String shown(ChannelSight channel, long row, long sample) {
+    private String shown(ChannelSnapshot channel, long row, long sample) {
         if (cameOf(channel)) {
             return channel.raw().atHand(row, row + 1)
                     ? Wording.number(
@@ -430,7 +431,7 @@ final class LaneView extends HBox {
     }
 
     /** @return of a pull under the pointer, its percent of the hardest */
-    private static String pull(ChannelSight channel, double seconds) {
+    private static String pull(ChannelSnapshot channel, double seconds) {
         return channel.readers().stream()
                 .filter(reader -> reader.setup().kind().equals(Muscle.NAME) && reader.reading() != null)
                 .flatMap(reader -> reader.reading().events(Muscle.BURSTS).stream())

@@ -10,7 +10,7 @@ import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /** The lanes as a drawing of lines and letters: what is in sight, each with its name, its range and its gaps, over one time axis. */
 final class LanesDrawing {
@@ -27,7 +27,7 @@ final class LanesDrawing {
      *
      * @param height of its picture, in pixels
      */
-    record Drawn(ChannelSight channel, ColumnEdges edges, ValueScale scale, Color colour, int height) {}
+    record Drawn(ChannelSnapshot channel, ColumnEdges edges, ValueScale scale, Color colour, int height) {}
 
     private final boolean night;
     private final SvgPen pen;
@@ -64,7 +64,7 @@ final class LanesDrawing {
     }
 
     private void lane(Drawn lane, TimeTicks ticks, double top) {
-        ChannelSight channel = lane.channel();
+        ChannelSnapshot channel = lane.channel();
         Color muted = Palette.muted(night);
         pen.words(channel.channel().name(), 8, top + 6, TextAlignment.LEFT, VPos.TOP, lane.colour());
         pen.words(
@@ -78,7 +78,7 @@ final class LanesDrawing {
             double x = TAG + ticks.pixel(i);
             pen.line(x, top, x, top + lane.height(), Palette.grid(night), ticks.labelled(i) ? 1 : 0.5);
         }
-        for (Gap gap : channel.strand().gaps()) {
+        for (Gap gap : channel.stream().gaps()) {
             double from = Math.max(0, lane.edges().pixelOf(gap.startSeconds()));
             double to = Math.min(width, lane.edges().pixelOf(gap.endSeconds()));
             if (to > from) {
@@ -116,13 +116,13 @@ final class LanesDrawing {
 
     /** Sample by sample where they are few, else from the lowest to the highest of each pixel column. */
     private void path(Drawn lane, double factor, double offset) {
-        ChannelSight channel = lane.channel();
+        ChannelSnapshot channel = lane.channel();
         Series series = channel.clean();
         ColumnEdges edges = lane.edges();
         int late = channel.lateSamples();
         long first = Math.max(series.start() - late, edges.at(0) - 1);
         long last =
-                Math.min(Math.min(series.end() - late, channel.strand().times().end()), edges.at(width) + 1);
+                Math.min(Math.min(series.end() - late, channel.stream().times().end()), edges.at(width) + 1);
         if (last <= first) {
             return;
         }
@@ -135,7 +135,7 @@ final class LanesDrawing {
             double before = Double.NaN;
             n = 0;
             for (long row = first; row < last; row++) {
-                double seconds = channel.strand().times().secondsAt(row);
+                double seconds = channel.stream().times().secondsAt(row);
                 double value = series.value(row + late);
                 if (value != value) {
                     continue;

@@ -8,10 +8,10 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Look;
+import zesty.signal.app.window.workspace.Look;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** What lies under the pointer, ten times as close: in time, and in value as far as what is there needs. */
 final class Lens extends VBox {
@@ -48,8 +48,8 @@ final class Lens extends VBox {
      * @param pixelSeconds of one pixel of the lane
      */
     void show(
-            Sight sight,
-            ChannelSight channel,
+            Snapshot snapshot,
+            ChannelSnapshot channel,
             int colour,
             Look look,
             double seconds,
@@ -61,7 +61,7 @@ final class Lens extends VBox {
         }
         double span = WIDTH * pixelSeconds / CLOSER;
         double from = seconds - span / 2;
-        edges.compute(channel.strand().times(), from, from + span, WIDTH);
+        edges.compute(channel.stream().times(), from, from + span, WIDTH);
         ticks.compute(from, from + span, WIDTH, zero, false);
         // It is at another place with each move: its range is that of what is in it.
         scale.reset();
@@ -70,7 +70,7 @@ final class Lens extends VBox {
                 pixels,
                 WIDTH,
                 HEIGHT,
-                sight,
+                snapshot,
                 channel,
                 edges,
                 ticks,

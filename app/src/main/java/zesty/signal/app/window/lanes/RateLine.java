@@ -3,7 +3,7 @@ package zesty.signal.app.window.lanes;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.read.Event;
-import zesty.signal.engine.ReaderSight;
+import zesty.signal.engine.ReaderSnapshot;
 
 /**
  * Moments that stand too close for a seed each, as what there is to see of them from so far: how many a minute. Pure
@@ -34,7 +34,7 @@ final class RateLine {
     }
 
     /** @return the rate over the columns in sight; null where the moments have room enough, or are none */
-    static RateLine of(ReaderSight reader, ColumnEdges edges, int width) {
+    static RateLine of(ReaderSnapshot reader, ColumnEdges edges, int width) {
         List<Event> events = reader.events();
         double[] x = new double[events.size()];
         double[] seconds = new double[events.size()];

@@ -2,7 +2,7 @@ package zesty.signal.app.window.lanes;
 
 import java.util.List;
 import zesty.signal.core.sample.Times;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 
 /** Finds what somebody who points roughly means to point at. */
 final class Snap {
@@ -30,8 +30,8 @@ final class Snap {
      * @return the moment of the signal's highest or lowest value close by, if it is no end of that stretch; else where it crosses
      *     the middle of its values there and on either side; else {@code at}
      */
-    static double onSignal(ChannelSight channel, double at, double withinSeconds) {
-        Times times = channel.strand().times();
+    static double onSignal(ChannelSnapshot channel, double at, double withinSeconds) {
+        Times times = channel.stream().times();
         int late = channel.lateSamples();
         long first = Math.max(
                 times.firstAtOrAfter(at - withinSeconds), channel.clean().start() - late);
@@ -68,7 +68,7 @@ final class Snap {
     }
 
     /** The middle is that of a stretch three times as long, so that a slope is crossed half way up. */
-    private static double crossing(ChannelSight channel, Times times, long first, double[] values, double at) {
+    private static double crossing(ChannelSnapshot channel, Times times, long first, double[] values, double at) {
         float[] range = new float[2];
         int late = channel.lateSamples();
         long from = Math.max(channel.clean().start(), first + late - values.length);

@@ -13,13 +13,13 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Span;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.SpanNumbers;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** What lies between the two moments that are measured, of the channel in focus; copied for all lanes as a table. */
 final class SpanBar extends HBox {
@@ -28,14 +28,14 @@ final class SpanBar extends HBox {
     /** Whether to go on is asked this often. */
     private static final int ASK = 1 << 15;
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final Label words = new Label();
     private Object shownFor;
-    private Sight seen;
+    private Snapshot seen;
 
-    SpanBar(Desk desk) {
+    SpanBar(Workspace workspace) {
         super(10);
-        this.desk = desk;
+        this.workspace = workspace;
         setId("span-bar");
         getStyleClass().add("span-bar");
         setAlignment(Pos.CENTER_LEFT);
@@ -60,21 +60,22 @@ final class SpanBar extends HBox {
         away.getStyleClass().setAll("tile-off");
         away.setMinWidth(USE_PREF_SIZE);
         away.setTooltip(new Tooltip("stop measuring (Shift+X)"));
-        away.setOnAction(event -> desk.span().set(Span.NONE));
+        away.setOnAction(event -> workspace.span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
         getChildren().addAll(words, closer, copy, away);
     }
 
     /** @param zero what times are shown against */
-    void show(Sight sight, double zero) {
-        seen = sight;
-        Span span = desk.span().get();
+    void show(Snapshot snapshot, double zero) {
+        seen = snapshot;
+        Span span = workspace.span().get();
         setVisible(span.begun());
         if (!span.begun()) {
             return;
         }
-        Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
+        Optional<ChannelSnapshot> focused =
+                LaneStack.focused(snapshot, workspace.focus().get());
         if (!span.whole()) {
             words.setText("Measuring from here: press X at the other end, or drag with the right button.");
             shownFor = null;
@@ -86,15 +87,16 @@ final class SpanBar extends HBox {
             return;
         }
         shownFor = now;
-        double from = desk.isStored() ? 0 : Double.NaN;
-        ChannelSight channel = focused.get();
+        double from = workspace.isStored() ? 0 : Double.NaN;
+        ChannelSnapshot channel = focused.get();
         long[] rows = rows(channel, span);
         if (rows[1] - rows[0] <= MOST_AT_ONCE) {
             words.setText(words(channel, span, from, sums(channel, rows, share -> true)));
             return;
         }
         words.setText("Calculating " + (rows[1] - rows[0]) + " samples.");
-        desk.works()
+        workspace
+                .tasks()
                 .atLength(
                         "Calculating the selection",
                         "what is measured could not be added up",
@@ -106,7 +108,7 @@ final class SpanBar extends HBox {
                         });
     }
 
-    private static String words(ChannelSight channel, Span span, double zero, SpanNumbers.Sums sums) {
+    private static String words(ChannelSnapshot channel, Span span, double zero, SpanNumbers.Sums sums) {
         SpanNumbers numbers = sums.numbers();
         double apart = span.to() - span.from();
         String unit = channel.channel().unit();
@@ -161,8 +163,8 @@ final class SpanBar extends HBox {
     }
 
     /** @return first row of the stretch and the one behind its last */
-    private static long[] rows(ChannelSight channel, Span span) {
-        Times times = channel.strand().times();
+    private static long[] rows(ChannelSnapshot channel, Span span) {
+        Times times = channel.stream().times();
         long late = channel.lateSamples();
         long first = Math.max(times.firstAtOrAfter(span.from()), channel.clean().start() - late);
         long last = Math.min(
@@ -174,9 +176,9 @@ final class SpanBar extends HBox {
     }
 
     /** Adds up cleaned values in the unit that is shown. Any thread. */
-    private static SpanNumbers.Sums sums(ChannelSight channel, long[] rows, DoublePredicate goOn) {
-        Times times = channel.strand().times();
-        SpanNumbers.Sums sums = new SpanNumbers.Sums(1 / channel.strand().rateHz());
+    private static SpanNumbers.Sums sums(ChannelSnapshot channel, long[] rows, DoublePredicate goOn) {
+        Times times = channel.stream().times();
+        SpanNumbers.Sums sums = new SpanNumbers.Sums(1 / channel.stream().rateHz());
         for (long row = rows[0]; row < rows[1]; row++) {
             if ((row - rows[0]) % ASK == 0 && !goOn.test((double) (row - rows[0]) / (rows[1] - rows[0]))) {
                 throw new CancellationException();
@@ -189,21 +191,22 @@ final class SpanBar extends HBox {
     }
 
     private void closer() {
-        Span span = desk.span().get();
+        Span span = workspace.span().get();
         if (span.whole()) {
-            desk.window().show(span.from(), span.to());
+            workspace.window().show(span.from(), span.to());
         }
     }
 
     private void copy() {
-        Span span = desk.span().get();
+        Span span = workspace.span().get();
         if (!span.whole() || seen == null) {
             return;
         }
-        List<ChannelSight> lanes = seen.channels().stream()
+        List<ChannelSnapshot> lanes = seen.channels().stream()
                 .filter(channel -> channel.channel().shown())
                 .toList();
-        desk.works()
+        workspace
+                .tasks()
                 .atLength(
                         "Calculating every lane",
                         "the numbers could not be copied",
@@ -212,15 +215,15 @@ final class SpanBar extends HBox {
                             ClipboardContent content = new ClipboardContent();
                             content.putString(String.join("\n", lines) + "\n");
                             Clipboard.getSystemClipboard().setContent(content);
-                            desk.say("Copied: a line for each of " + (lines.size() - 1)
+                            workspace.say("Copied: a line for each of " + (lines.size() - 1)
                                     + (lines.size() == 2 ? " lane." : " lanes."));
                         });
     }
 
-    private static List<String> table(List<ChannelSight> lanes, Span span, DoublePredicate goOn) {
+    private static List<String> table(List<ChannelSnapshot> lanes, Span span, DoublePredicate goOn) {
         List<String> lines = new ArrayList<>();
         lines.add("channel\tunit\tfrom_s\tto_s\tsamples\tmean\tdeviation\trms\tlow\thigh\tslope_per_s\tcrest\tarea");
-        for (ChannelSight channel : lanes) {
+        for (ChannelSnapshot channel : lanes) {
             int done = lines.size() - 1;
             SpanNumbers n = sums(channel, rows(channel, span), share -> goOn.test((done + share) / lanes.size()))
                     .numbers();

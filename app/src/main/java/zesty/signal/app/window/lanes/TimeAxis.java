@@ -6,7 +6,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.takes.Mark;
 
 /** The times below the lanes, the marks of a take below these, and how many lanes are hidden. */
@@ -15,17 +15,17 @@ final class TimeAxis extends Pane {
     private static final double MARKS_TOP = 22;
     private static final int MOST_MARKS = 24;
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final List<Label> times = new ArrayList<>();
     private final List<Label> marks = new ArrayList<>();
     private final Button hidden = new Button();
 
-    TimeAxis(Desk desk) {
-        this.desk = desk;
+    TimeAxis(Workspace workspace) {
+        this.workspace = workspace;
         getStyleClass().add("time-axis");
         hidden.getStyleClass().setAll("small-button");
         hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
-        hidden.setOnAction(event -> desk.showAllLanes());
+        hidden.setOnAction(event -> workspace.showAllLanes());
         getChildren().add(hidden);
     }
 
@@ -36,7 +36,7 @@ final class TimeAxis extends Pane {
      * @param alone whether lanes are left out only for now
      */
     void show(TimeTicks ticks, double left, int width, double from, boolean alone) {
-        long out = desk.rig().channels().stream().filter(c -> !c.shown()).count();
+        long out = workspace.rig().channels().stream().filter(c -> !c.shown()).count();
         hidden.setVisible(out > 0 && !alone);
         hidden.setText(out + " hidden: show");
         hidden.autosize();
@@ -54,13 +54,13 @@ final class TimeAxis extends Pane {
     }
 
     private void placeMarks(double left, int width, double from) {
-        double high = desk.textSize().get().of(desk.marks().isEmpty() ? HEIGHT : HEIGHT + MARKS_TOP);
+        double high = workspace.textSize().get().of(workspace.marks().isEmpty() ? HEIGHT : HEIGHT + MARKS_TOP);
         setMinHeight(high);
         setPrefHeight(high);
         int used = 0;
         double free = Double.NEGATIVE_INFINITY;
-        for (Mark mark : desk.marks()) {
-            double x = (mark.seconds() - from) / desk.window().span() * width;
+        for (Mark mark : workspace.marks()) {
+            double x = (mark.seconds() - from) / workspace.window().span() * width;
             if (x < 0 || x > width || used == MOST_MARKS) {
                 continue;
             }
@@ -69,7 +69,7 @@ final class TimeAxis extends Pane {
             double at = Math.max(left + x, free);
             label.relocate(
                     Math.min(at, left + width - label.getWidth()),
-                    desk.textSize().get().of(MARKS_TOP));
+                    workspace.textSize().get().of(MARKS_TOP));
             free = at + label.getWidth() + 4;
         }
         hideFrom(marks, used);

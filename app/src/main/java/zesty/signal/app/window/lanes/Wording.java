@@ -7,7 +7,7 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
 
 /** How channels, recipes and numbers are put into words, the same everywhere. */
@@ -15,12 +15,12 @@ public final class Wording {
     private Wording() {}
 
     /** @return the newest cleaned value with as many decimals as its step and noise bear out */
-    public static String value(ChannelSight channel) {
+    public static String value(ChannelSnapshot channel) {
         return number(channel, channel.latestClean());
     }
 
     /** @return a value of the channel with as many decimals as its step and noise bear out */
-    public static String number(ChannelSight channel, double value) {
+    public static String number(ChannelSnapshot channel, double value) {
         return Digits.fixed(channel.channel().display().apply(value), decimals(channel));
     }
 
@@ -28,7 +28,7 @@ public final class Wording {
      * Decimals that show a tenth of the noise where that is more than a step of the converter, and else the step, or down to
      * a tenth of it where averaging brought the noise below it.
      */
-    public static int decimals(ChannelSight channel) {
+    public static int decimals(ChannelSnapshot channel) {
         double slope = Math.abs(channel.channel().display().slope());
         double step = channel.scalingNow().stepSize();
         double noise = channel.level().noise();
@@ -37,7 +37,7 @@ public final class Wording {
     }
 
     /** @return a reader's number as it is shown; a dash for none */
-    public static String scalar(ChannelSight channel, ScalarInfo scalar, double value) {
+    public static String scalar(ChannelSnapshot channel, ScalarInfo scalar, double value) {
         if (Double.isNaN(value)) {
             return "—";
         }
@@ -55,7 +55,7 @@ public final class Wording {
     }
 
     /** @return the recipe in a few words */
-    public static String how(ChannelSight channel) {
+    public static String how(ChannelSnapshot channel) {
         return recipe(channel.channel());
     }
 

@@ -12,18 +12,18 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.text.TextAlignment;
-import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.RecordingLimit;
-import zesty.signal.engine.RecordingSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
 public final class CaptureBar extends HBox {
     private static final char UNPARTED = '\u00a0';
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final Button record = new Button("Record");
     private final ToggleGroup lengths = new ToggleGroup();
     private final ToggleButton open =
@@ -35,8 +35,8 @@ public final class CaptureBar extends HBox {
     private final Label room = new Label();
     private boolean wasRunning;
 
-    public CaptureBar(Desk desk) {
-        this.desk = desk;
+    public CaptureBar(Workspace workspace) {
+        this.workspace = workspace;
         getStyleClass().add("capture");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(9);
@@ -68,7 +68,7 @@ public final class CaptureBar extends HBox {
         mark.setTooltip(new Tooltip("a mark in the recording (M)"));
         mark.setOnAction(event -> {
             if (!mark.getText().isBlank()) {
-                desk.mark(mark.getText().strip());
+                workspace.mark(mark.getText().strip());
                 mark.clear();
             }
         });
@@ -92,8 +92,8 @@ public final class CaptureBar extends HBox {
 
     /** Starts or ends a recording. */
     public void toggle() {
-        if (desk.liveSight(System.nanoTime()).recording().running()) {
-            desk.stopRecording();
+        if (workspace.liveSnapshot(System.nanoTime()).recording().running()) {
+            workspace.stopRecording();
             return;
         }
         RecordingLimit limit = RecordingLimit.NONE;
@@ -101,7 +101,7 @@ public final class CaptureBar extends HBox {
             double number = number(amount.getText());
             boolean whole = number == Math.rint(number);
             if (!(number > 0) || counted.isSelected() && !whole || number > 1e12) {
-                desk.trouble("'" + amount.getText() + "' is no "
+                workspace.trouble("'" + amount.getText() + "' is no "
                         + (counted.isSelected() ? "whole number of samples" : "number of minutes")
                         + "; write for example " + (counted.isSelected() ? "600." : "10 or 0.5."));
                 amount.requestFocus();
@@ -111,7 +111,7 @@ public final class CaptureBar extends HBox {
                     ? RecordingLimit.ofSamples((long) number)
                     : RecordingLimit.ofSeconds(number * 60);
         }
-        desk.record(limit);
+        workspace.record(limit);
     }
 
     private static double number(String text) {
@@ -135,8 +135,8 @@ public final class CaptureBar extends HBox {
     }
 
     /** Shows what is so now. @param live the live trail's sight */
-    public void show(Sight live) {
-        RecordingSight recording = live.recording();
+    public void show(Snapshot live) {
+        RecordingSnapshot recording = live.recording();
         boolean running = recording.running();
         record.setText(running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
         record.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("running"), running);
@@ -149,20 +149,20 @@ public final class CaptureBar extends HBox {
         if (running) {
             String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
             words = share + Wording.size(recording.bytes()) + " · " + words + " · " + left(recording);
-        } else if (desk.connected()) {
+        } else if (workspace.connected()) {
             words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;
         } else {
             words = "";
         }
         // Where it needs two lines, it parts between its facts.
         room.setText(words.replace(' ', UNPARTED).replace("" + UNPARTED + '·' + UNPARTED, " · "));
-        if (wasRunning && !running && recording.file() != null && desk.connected()) {
-            desk.recorded(recording);
+        if (wasRunning && !running && recording.file() != null && workspace.connected()) {
+            workspace.recorded(recording);
         }
         wasRunning = running;
     }
 
-    private static String left(RecordingSight recording) {
+    private static String left(RecordingSnapshot recording) {
         if (recording.freeBytes() < 0) {
             return "free space unknown";
         }

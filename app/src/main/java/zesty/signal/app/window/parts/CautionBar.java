@@ -8,7 +8,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import zesty.signal.app.window.desk.Desk;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
 
@@ -17,7 +17,7 @@ public final class CautionBar extends HBox {
     private final Label words = new Label();
     private Caution shown;
 
-    public CautionBar(Desk desk) {
+    public CautionBar(Workspace workspace) {
         super(12);
         setId("caution");
         getStyleClass().add("caution");
@@ -33,7 +33,7 @@ public final class CautionBar extends HBox {
         read.setTooltip(new Tooltip("it is saved with the rig that this was acknowledged"));
         read.setOnAction(event -> {
             Caution caution = shown;
-            desk.change(rig -> rig.acknowledging(caution));
+            workspace.change(rig -> rig.acknowledging(caution));
         });
         getChildren().addAll(words, read);
         managedProperty().bind(visibleProperty());

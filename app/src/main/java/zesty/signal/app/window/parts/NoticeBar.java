@@ -9,8 +9,8 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.util.Duration;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Notice;
+import zesty.signal.app.window.workspace.Notice;
+import zesty.signal.app.window.workspace.Workspace;
 
 /** One line above the capture bar: what just happened, with its undo; or what is under way, with progress and cancel. */
 public final class NoticeBar extends HBox {
@@ -22,7 +22,7 @@ public final class NoticeBar extends HBox {
     private final Button cancel = new Button("Cancel");
     private final PauseTransition fade = new PauseTransition(Duration.seconds(9));
 
-    public NoticeBar(Desk desk) {
+    public NoticeBar(Workspace workspace) {
         getStyleClass().add("notice");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(10);
@@ -33,25 +33,28 @@ public final class NoticeBar extends HBox {
         undo.setId("undo");
         undo.setTooltip(new Tooltip("take it back (U)"));
         undo.setOnAction(event -> {
-            Notice notice = desk.notice().get();
-            desk.notice().set(null);
+            Notice notice = workspace.notice().get();
+            workspace.notice().set(null);
             notice.undo().run();
         });
-        close.setOnAction(event -> desk.notice().set(null));
+        close.setOnAction(event -> workspace.notice().set(null));
         busy.setId("busy");
         cancel.setId("cancel-work");
-        cancel.setOnAction(event -> desk.works().cancel());
-        progress.progressProperty().bind(desk.works().progress());
-        busy.textProperty().bind(desk.works().busy());
+        cancel.setOnAction(event -> workspace.tasks().cancel());
+        progress.progressProperty().bind(workspace.tasks().progress());
+        busy.textProperty().bind(workspace.tasks().busy());
         getChildren().addAll(busy, progress, cancel, text, undo, close);
         for (var node : new javafx.scene.Node[] {busy, progress, cancel}) {
-            node.visibleProperty().bind(desk.works().busy().isNotEmpty());
+            node.visibleProperty().bind(workspace.tasks().busy().isNotEmpty());
             node.managedProperty().bind(node.visibleProperty());
         }
-        cancel.disableProperty().bind(desk.works().cancellable().not());
-        desk.notice().addListener((p, was, is) -> show(is));
-        desk.works().busy().addListener((p, was, is) -> settle(desk.notice().get()));
-        fade.setOnFinished(event -> desk.notice().set(null));
+        cancel.disableProperty().bind(workspace.tasks().cancellable().not());
+        workspace.notice().addListener((p, was, is) -> show(is));
+        workspace
+                .tasks()
+                .busy()
+                .addListener((p, was, is) -> settle(workspace.notice().get()));
+        fade.setOnFinished(event -> workspace.notice().set(null));
         show(null);
     }
 

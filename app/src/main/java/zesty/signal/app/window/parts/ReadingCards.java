@@ -18,19 +18,19 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Cards;
-import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Cards;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LevelNow;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /**
  * The answers at the right: one card a channel. Opening a card tells how far to trust it and why, and its other numbers. A
@@ -38,7 +38,7 @@ import zesty.signal.engine.Sight;
  */
 public final class ReadingCards extends ScrollPane {
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final VBox cards = new VBox(9);
     private final Map<String, Card> byColumn = new HashMap<>();
     private List<String> shown = List.of();
@@ -67,7 +67,7 @@ public final class ReadingCards extends ScrollPane {
             unit.getStyleClass().add("card-unit");
             unit.setTooltip(new Tooltip("press to show a level in the next unit"));
             unit.setOnMouseClicked(event -> {
-                desk.nextUnit(column);
+                workspace.nextUnit(column);
                 event.consume();
             });
             detail.getStyleClass().add("card-detail");
@@ -76,8 +76,10 @@ public final class ReadingCards extends ScrollPane {
             why.setWrapText(true);
             Region space = new Region();
             HBox.setHgrow(space, Priority.ALWAYS);
-            pin.setOnAction(event -> desk.cards().set(desk.cards().get().turned(column)));
-            away.setOnAction(event -> desk.cards().set(desk.cards().get().without(column)));
+            pin.setOnAction(
+                    event -> workspace.cards().set(workspace.cards().get().turned(column)));
+            away.setOnAction(
+                    event -> workspace.cards().set(workspace.cards().get().without(column)));
             for (Button button : new Button[] {pin, away}) {
                 button.getStyleClass().setAll("lane-hide");
                 button.setFocusTraversable(false);
@@ -92,11 +94,11 @@ public final class ReadingCards extends ScrollPane {
             getChildren().addAll(head, number, detail, why);
             open(false);
             setOnMouseClicked(event -> {
-                desk.focus().set(column);
+                workspace.focus().set(column);
                 open(!open);
             });
             setOnKeyPressed(event -> {
-                Cards now = desk.cards().get();
+                Cards now = workspace.cards().get();
                 Cards then =
                         switch (event.getCode()) {
                             case P -> now.turned(column);
@@ -109,7 +111,7 @@ public final class ReadingCards extends ScrollPane {
                     open(!open);
                     event.consume();
                 } else if (then != null) {
-                    desk.cards().set(then);
+                    workspace.cards().set(then);
                     event.consume();
                 }
             });
@@ -122,13 +124,13 @@ public final class ReadingCards extends ScrollPane {
         }
     }
 
-    public ReadingCards(Desk desk) {
-        this.desk = desk;
+    public ReadingCards(Workspace workspace) {
+        this.workspace = workspace;
         getStyleClass().add("cards");
         back.setId("cards-back");
         back.getStyleClass().setAll("small-button");
         back.setTooltip(new Tooltip("shows the hidden cards"));
-        back.setOnAction(event -> desk.cards().set(desk.cards().get().all()));
+        back.setOnAction(event -> workspace.cards().set(workspace.cards().get().all()));
         back.managedProperty().bind(back.visibleProperty());
         setContent(new VBox(9, cards, back));
         setFitToWidth(true);
@@ -142,12 +144,12 @@ public final class ReadingCards extends ScrollPane {
     }
 
     /** Shows what is so now; a few times a second is enough. */
-    public void show(Sight sight) {
+    public void show(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = LaneStack.focused(sight, desk.focus().get())
+        String focus = LaneStack.focused(snapshot, workspace.focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
-        for (ChannelSight channel : sight.channels()) {
+        for (ChannelSnapshot channel : snapshot.channels()) {
             boolean there = onlyFocus
                     ? channel.channel().column().equals(focus)
                     : channel.channel().shown() || channel.reader().isPresent();
@@ -156,7 +158,7 @@ public final class ReadingCards extends ScrollPane {
             }
         }
         asked = List.copyOf(wanted);
-        Cards order = desk.cards().get();
+        Cards order = workspace.cards().get();
         if (!onlyFocus) {
             wanted = order.arranged(asked);
         }
@@ -171,27 +173,28 @@ public final class ReadingCards extends ScrollPane {
                             .map(column -> byColumn.computeIfAbsent(column, Card::new))
                             .toList());
         }
-        for (ChannelSight channel : sight.channels()) {
+        for (ChannelSnapshot channel : snapshot.channels()) {
             Card card = byColumn.get(channel.channel().column());
             if (card != null) {
-                fill(card, sight, channel);
+                fill(card, snapshot, channel);
             }
         }
     }
 
-    private void fill(Card card, Sight sight, ChannelSight channel) {
-        boolean pinned = desk.cards().get().pinned().contains(channel.channel().column());
+    private void fill(Card card, Snapshot snapshot, ChannelSnapshot channel) {
+        boolean pinned =
+                workspace.cards().get().pinned().contains(channel.channel().column());
         card.pin.setText(pinned ? "unpin" : "pin");
         card.pin.setTooltip(
                 new Tooltip((pinned ? "unpin" : "pin at the top") + " (P on the card; Ctrl with the arrows moves it)"));
-        LinkState state = sight.state(channel.strand(), System.nanoTime());
+        LinkState state = snapshot.state(channel.stream(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean stale = lost || state == LinkState.HELD;
         card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), stale);
-        int index = LaneStack.colourOf(sight, channel.channel());
+        int index = LaneStack.colourOf(snapshot, channel.channel());
         Color colour =
-                Color.web(Palette.css(Palette.channel(index), desk.night().get()));
-        Optional<ReaderSight> reader = channel.reader();
+                Color.web(Palette.css(Palette.channel(index), workspace.night().get()));
+        Optional<ReaderSnapshot> reader = channel.reader();
         if (reader.isPresent()) {
             reader(card, channel, reader.get(), colour, lost);
         } else {
@@ -205,7 +208,7 @@ public final class ReadingCards extends ScrollPane {
                 + card.detail.getText());
     }
 
-    private void reader(Card card, ChannelSight channel, ReaderSight reader, Color colour, boolean lost) {
+    private void reader(Card card, ChannelSnapshot channel, ReaderSnapshot reader, Color colour, boolean lost) {
         ReaderKind kind = reader.kind();
         ScalarInfo headline = kind.scalars().get(0);
         Reading reading = reader.reading();
@@ -248,7 +251,7 @@ public final class ReadingCards extends ScrollPane {
         return unit.isEmpty() ? what : unit + " · " + what;
     }
 
-    private static String detail(ChannelSight channel, ReaderSight reader) {
+    private static String detail(ChannelSnapshot channel, ReaderSnapshot reader) {
         List<String> parts = new ArrayList<>();
         for (String key : reader.kind().detailKeys()) {
             ScalarInfo scalar = reader.kind().scalar(key);
@@ -264,7 +267,7 @@ public final class ReadingCards extends ScrollPane {
         return String.join(" · ", parts);
     }
 
-    private static String why(ChannelSight channel, ReaderSight reader) {
+    private static String why(ChannelSnapshot channel, ReaderSnapshot reader) {
         Reading reading = reader.reading();
         StringBuilder text = new StringBuilder();
         text.append("Quality ").append(reading.quality().segments()).append(" of 8. ");
@@ -292,7 +295,7 @@ public final class ReadingCards extends ScrollPane {
         return text.toString();
     }
 
-    private void level(Card card, ChannelSight channel, boolean lost) {
+    private void level(Card card, ChannelSnapshot channel, boolean lost) {
         LevelNow level = channel.level();
         boolean some = level.samples() > 0 && !lost;
         String unit = channel.channel().unit();
@@ -302,8 +305,8 @@ public final class ReadingCards extends ScrollPane {
         card.detail.setText(
                 some
                         ? Wording.number(channel, level.lowest()) + " to " + Wording.number(channel, level.highest())
-                                + " " + unit + (desk.isStored() ? " in all" : " in 10 s")
-                        : desk.isStored() ? "not read yet: the take is long" : "no samples yet");
+                                + " " + unit + (workspace.isStored() ? " in all" : " in 10 s")
+                        : workspace.isStored() ? "not read yet: the take is long" : "no samples yet");
         if (card.open && some) {
             card.why.setText(
                     "Mean of " + level.samples() + " cleaned samples.\nFrom one sample to the next they differ "

@@ -12,38 +12,41 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Rigs;
+import zesty.signal.app.window.workspace.Rigs;
+import zesty.signal.app.window.workspace.Workspace;
 
 /** The rig's name in the header: what is done with rigs opens from it, and a name is written in its place. */
 final class RigMenu extends StackPane {
-    private final Desk desk;
+    private final Workspace workspace;
     private final MenuButton name = new MenuButton();
     private final TextField field = new TextField();
     private final Menu others = new Menu("Open");
     private final Menu away = new Menu("Remove one");
     private Consumer<String> named = text -> {};
 
-    RigMenu(Desk desk) {
-        this.desk = desk;
+    RigMenu(Workspace workspace) {
+        this.workspace = workspace;
         name.setId("rig");
         name.getStyleClass().add("rig-menu");
         name.setTooltip(new Tooltip("name this rig, save it, open another (G)"));
         others.setId("other-rigs");
         name.getItems()
                 .addAll(
-                        item("Name it …", "rig-rename", () -> write(desk.rigs()::rename)),
-                        item("Save", "rig-keep", () -> desk.rigs()
-                                .keep(desk.rig().name())),
-                        item("Save as …", "rig-copy", () -> write(desk.rigs()::keep)),
+                        item("Name it …", "rig-rename", () -> write(workspace.rigs()::rename)),
+                        item("Save", "rig-keep", () -> workspace
+                                .rigs()
+                                .keep(workspace.rig().name())),
+                        item("Save as …", "rig-copy", () -> write(workspace.rigs()::keep)),
                         new SeparatorMenuItem(),
                         others,
-                        item("Begin an empty one", "rig-new", () -> desk.rigs().begin()),
+                        item("Begin an empty one", "rig-new", () -> workspace
+                                .rigs()
+                                .begin()),
                         away,
                         new SeparatorMenuItem(),
                         item("Export …", "rig-share", this::share),
                         item("Import …", "rig-open", this::open));
-        name.setOnShowing(event -> desk.rigs().list(this::fill));
+        name.setOnShowing(event -> workspace.rigs().list(this::fill));
         field.setId("rig-name");
         field.setPrefColumnCount(22);
         field.setVisible(false);
@@ -76,9 +79,11 @@ final class RigMenu extends StackPane {
         others.getItems().clear();
         away.getItems().clear();
         for (Rigs.Kept rig : kept) {
-            others.getItems().add(item(rig.name(), "use-rig-" + rig.file().getFileName(), () -> desk.rigs()
+            others.getItems().add(item(rig.name(), "use-rig-" + rig.file().getFileName(), () -> workspace
+                    .rigs()
                     .use(rig.file())));
-            away.getItems().add(item(rig.name(), "remove-rig", () -> desk.rigs().remove(rig)));
+            away.getItems()
+                    .add(item(rig.name(), "remove-rig", () -> workspace.rigs().remove(rig)));
         }
         if (kept.isEmpty()) {
             MenuItem none = new MenuItem("None is saved yet");
@@ -106,7 +111,7 @@ final class RigMenu extends StackPane {
 
     private void write(Consumer<String> what) {
         named = what;
-        field.setText(desk.rig().name());
+        field.setText(workspace.rig().name());
         field.setVisible(true);
         field.requestFocus();
         field.selectAll();
@@ -123,14 +128,14 @@ final class RigMenu extends StackPane {
         chooser.setInitialFileName("rig.json");
         File file = chooser.showSaveDialog(getScene().getWindow());
         if (file != null) {
-            desk.rigs().share(file.toPath());
+            workspace.rigs().share(file.toPath());
         }
     }
 
     private void open() {
         File file = chooser().showOpenDialog(getScene().getWindow());
         if (file != null) {
-            desk.rigs().use(file.toPath());
+            workspace.rigs().use(file.toPath());
         }
     }
 }

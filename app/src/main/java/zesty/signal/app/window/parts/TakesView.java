@@ -36,8 +36,8 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.desk.Desk;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.takes.Shelf;
 
 /** The shelf of takes by day, each as a small drawing of its lanes. */
@@ -53,7 +53,7 @@ public final class TakesView extends ScrollPane {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE, d MMMM uuuu", Locale.ENGLISH);
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
 
-    private final Desk desk;
+    private final Workspace workspace;
     /** A few takes of a day leave room beside them for the day before. */
     private final FlowPane days = new FlowPane(26, 16);
     /** A card belongs to its take, and stays the same one while nothing of it changes. */
@@ -73,7 +73,8 @@ public final class TakesView extends ScrollPane {
         Card(Shelf.Entry entry) {
             this.entry = entry;
             setMinSize(
-                    desk.textSize().get().of(CARD_WIDTH), desk.textSize().get().of(CARD_HEIGHT));
+                    workspace.textSize().get().of(CARD_WIDTH),
+                    workspace.textSize().get().of(CARD_HEIGHT));
         }
 
         void make() {
@@ -89,22 +90,22 @@ public final class TakesView extends ScrollPane {
         }
     }
 
-    public TakesView(Desk desk) {
-        this.desk = desk;
+    public TakesView(Workspace workspace) {
+        this.workspace = workspace;
         setId("takes-view");
         getStyleClass().addAll("plain-scroll", "takes-view");
         setContent(days);
         setFitToWidth(true);
         setMinHeight(0);
         days.setRowValignment(VPos.TOP);
-        desk.textSize().addListener((p, was, is) -> fillAnew());
-        desk.takes().all().addListener((p, was, is) -> fill(is));
-        desk.night().addListener((p, was, is) -> fillAnew());
+        workspace.textSize().addListener((p, was, is) -> fillAnew());
+        workspace.takes().all().addListener((p, was, is) -> fill(is));
+        workspace.night().addListener((p, was, is) -> fillAnew());
         widthProperty().addListener((p, was, is) -> share());
         vvalueProperty().addListener((p, was, is) -> look());
         viewportBoundsProperty().addListener((p, was, is) -> look());
         days.heightProperty().addListener((p, was, is) -> look());
-        desk.takes().listed().addListener((p, was, is) -> fillAnew());
+        workspace.takes().listed().addListener((p, was, is) -> fillAnew());
         sceneProperty().addListener((p, was, is) -> writingEnds());
         fill(List.of());
     }
@@ -112,7 +113,7 @@ public final class TakesView extends ScrollPane {
     private void fillAnew() {
         cards.clear();
         shown = null;
-        fill(desk.takes().all().get());
+        fill(workspace.takes().all().get());
     }
 
     private void fill(List<Shelf.Entry> entries) {
@@ -159,7 +160,7 @@ public final class TakesView extends ScrollPane {
         if (end != null) {
             endWriting = null;
             end.run();
-            Platform.runLater(() -> fill(desk.takes().all().get()));
+            Platform.runLater(() -> fill(workspace.takes().all().get()));
         }
     }
 
@@ -208,7 +209,7 @@ public final class TakesView extends ScrollPane {
         days.getChildren().clear();
         if (entries.isEmpty()) {
             Label empty = new Label(
-                    desk.takes().listed().get()
+                    workspace.takes().listed().get()
                             ? "No takes yet.\nPress R to record what the board sends; the take then appears here."
                             : "Reading the takes …");
             empty.getStyleClass().add("empty");
@@ -234,7 +235,7 @@ public final class TakesView extends ScrollPane {
 
     /** Makes each day as wide as its takes side by side, and none wider than the shelf. */
     private void share() {
-        double card = desk.textSize().get().of(CARD_WIDTH) + 12;
+        double card = workspace.textSize().get().of(CARD_WIDTH) + 12;
         for (Node day : days.getChildren()) {
             if (day instanceof VBox box && box.getChildren().get(1) instanceof FlowPane takes) {
                 takes.setPrefWrapLength(Math.min(takes.getChildren().size() * card, getWidth() - BESIDE));
@@ -245,7 +246,7 @@ public final class TakesView extends ScrollPane {
     private Node card(Shelf.Entry entry) {
         Label title = new Label(entry.title());
         title.getStyleClass().add("take-title");
-        title.setMaxWidth(desk.textSize().get().of(DRAWING_WIDTH));
+        title.setMaxWidth(workspace.textSize().get().of(DRAWING_WIDTH));
         String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
         String words = entry.trouble().isEmpty()
                 ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
@@ -254,14 +255,15 @@ public final class TakesView extends ScrollPane {
         Label about = new Label(words);
         about.getStyleClass().add("hint");
         about.setWrapText(true);
-        about.setMaxWidth(desk.textSize().get().of(DRAWING_WIDTH));
+        about.setMaxWidth(workspace.textSize().get().of(DRAWING_WIDTH));
         VBox head = new VBox(1, title, about);
         VBox card = new VBox(7);
-        Button open = button("Open", "show it in the lanes (Enter)", () -> desk.open(entry.file()));
+        Button open = button("Open", "show it in the lanes (Enter)", () -> workspace.open(entry.file()));
         open.setDisable(!entry.trouble().isEmpty());
         Button rename = button("Rename", "give it another name (F2)", () -> rename(entry, head, title));
         Button export = button("Export", "write it as CSV (X)", () -> export(entry, card));
-        Button remove = button("Remove", "take it off the shelf; Undo restores it (Delete)", () -> desk.takes()
+        Button remove = button("Remove", "take it off the shelf; Undo restores it (Delete)", () -> workspace
+                .takes()
                 .remove(entry));
         HBox buttons = new HBox(6, open, rename, export, remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
@@ -272,7 +274,7 @@ public final class TakesView extends ScrollPane {
         card.setOnMouseClicked(event -> {
             card.requestFocus();
             if (event.getClickCount() == 2 && entry.trouble().isEmpty()) {
-                desk.open(entry.file());
+                workspace.open(entry.file());
             }
         });
         card.setOnKeyPressed(event -> {
@@ -280,11 +282,11 @@ public final class TakesView extends ScrollPane {
                 return;
             }
             if (event.getCode() == KeyCode.ENTER && entry.trouble().isEmpty()) {
-                desk.open(entry.file());
+                workspace.open(entry.file());
             } else if (event.getCode() == KeyCode.F2) {
                 rename(entry, head, title);
             } else if (event.getCode() == KeyCode.DELETE) {
-                desk.takes().remove(entry);
+                workspace.takes().remove(entry);
             } else if (event.getCode() == KeyCode.X) {
                 export(entry, card);
             } else {
@@ -315,7 +317,7 @@ public final class TakesView extends ScrollPane {
             String name = field.getText().strip();
             leaveFor(entry.file());
             if (!name.isEmpty() && !name.equals(entry.title())) {
-                desk.takes().rename(entry, name);
+                workspace.takes().rename(entry, name);
             }
         });
     }
@@ -371,9 +373,9 @@ public final class TakesView extends ScrollPane {
             if (path.isEmpty()) {
                 throw new InvalidPathException(path, "empty");
             }
-            desk.takes().export(entry.file(), Path.of(path));
+            workspace.takes().export(entry.file(), Path.of(path));
         } catch (InvalidPathException e) {
-            desk.trouble("'" + path + "' is no file name; write for example sail.csv.");
+            workspace.trouble("'" + path + "' is no file name; write for example sail.csv.");
         }
     }
 
@@ -385,7 +387,7 @@ public final class TakesView extends ScrollPane {
         for (int lane = 0; lane < count; lane++) {
             Shelf.Drawing one = lanes.get(lane);
             g.setFill(Color.web(
-                    Palette.css(Palette.channel(one.place()), desk.night().get())));
+                    Palette.css(Palette.channel(one.place()), workspace.night().get())));
             draw(g, one.extremes(), lane * DRAWING_HEIGHT / count, DRAWING_HEIGHT / count - 3);
         }
         return canvas;

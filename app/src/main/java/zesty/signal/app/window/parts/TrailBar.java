@@ -16,12 +16,12 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.desk.Desk;
-import zesty.signal.app.window.desk.Stop;
-import zesty.signal.app.window.desk.TextSize;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
@@ -30,12 +30,12 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.BandSight;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.BandSnapshot;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.Sight;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
 
 /** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. */
 public final class TrailBar extends VBox {
@@ -46,7 +46,7 @@ public final class TrailBar extends VBox {
 
     private static final PseudoClass LOW = PseudoClass.getPseudoClass("low");
 
-    private final Desk desk;
+    private final Workspace workspace;
     private final RigMenu rigs;
     private final Label product = new Label("Zesty Signal");
     private final Button back = new Button("Back to live");
@@ -90,7 +90,7 @@ public final class TrailBar extends VBox {
             boolean source = stop == Stop.SOURCE;
             how.setWrapText(stacked);
             // Its height must not hang on its width: the row of stops would grow with what one of them says.
-            double twoLines = stacked ? desk.textSize().get().of(TWO_LINES) : Region.USE_COMPUTED_SIZE;
+            double twoLines = stacked ? workspace.textSize().get().of(TWO_LINES) : Region.USE_COMPUTED_SIZE;
             how.setMinHeight(twoLines);
             how.setPrefHeight(twoLines);
             how.setGraphic(source && !on ? sign : null);
@@ -120,34 +120,34 @@ public final class TrailBar extends VBox {
         }
     }
 
-    public TrailBar(Desk desk, Runnable showCommands, Runnable nextLook) {
-        this.desk = desk;
+    public TrailBar(Workspace workspace, Runnable showCommands, Runnable nextLook) {
+        this.workspace = workspace;
         getStyleClass().add("trail");
         Slice logo = new Slice(24);
         logo.show(8, Color.web("#F2B632"));
-        rigs = new RigMenu(desk);
+        rigs = new RigMenu(workspace);
         product.getStyleClass().add("product");
         product.setMinWidth(Region.USE_PREF_SIZE);
         product.managedProperty().bind(product.visibleProperty());
         back.getStyleClass().add("back");
-        back.setOnAction(event -> desk.backToLive());
+        back.setOnAction(event -> workspace.backToLive());
         back.setTooltip(new Tooltip("leave the stored take (Escape)"));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         takes.getStyleClass().setAll("link-button");
         takes.setId("takes");
         takes.setTooltip(new Tooltip("the recorded takes (T)"));
-        takes.selectedProperty().bindBidirectional(desk.takesOpen());
+        takes.selectedProperty().bindBidirectional(workspace.takesOpen());
         Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
         look.setId("look");
         look.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
-                        () -> desk.look().get().next().words(), desk.look()));
-        Button text = linkButton("", "how large all words are: 100, 125, 150 % (Z)", desk::nextTextSize);
+                        () -> workspace.look().get().next().words(), workspace.look()));
+        Button text = linkButton("", "how large all words are: 100, 125, 150 % (Z)", workspace::nextTextSize);
         text.setId("text-size");
         text.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
-                        () -> desk.textSize().get().words(), desk.textSize()));
+                        () -> workspace.textSize().get().words(), workspace.textSize()));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
         HBox head = new HBox(12, logo, product, rigs, back, space, takes, look, text, commands);
@@ -158,21 +158,21 @@ public final class TrailBar extends VBox {
             Face face = new Face(stop);
             faces.put(stop, face);
             face.button.setToggleGroup(group);
-            face.button.setOnAction(event -> desk.stop().set(face.button.isSelected() ? stop : null));
+            face.button.setOnAction(event -> workspace.stop().set(face.button.isSelected() ? stop : null));
             HBox.setHgrow(face.button, Priority.ALWAYS);
             stops.getChildren().add(face.button);
         }
         Runnable choose = () -> faces.forEach(
-                (stop, face) -> face.button.setSelected(stop == desk.stop().get()));
+                (stop, face) -> face.button.setSelected(stop == workspace.stop().get()));
         choose.run();
-        desk.stop().addListener((p, was, is) -> choose.run());
+        workspace.stop().addListener((p, was, is) -> choose.run());
         getChildren().addAll(head, stops);
     }
 
     /** Makes itself low while a bench has the room, and high again. */
     public void low(boolean on) {
         product.setVisible(!on);
-        boolean stacked = desk.textSize().get() != TextSize.USUAL;
+        boolean stacked = workspace.textSize().get() != TextSize.USUAL;
         faces.values().forEach(face -> face.low(on, stacked));
         pseudoClassStateChanged(LOW, on);
     }
@@ -191,40 +191,41 @@ public final class TrailBar extends VBox {
     }
 
     /** Shows what is so now; a few times a second is enough. */
-    public void show(Sight sight) {
-        rigs.show(desk.title(), desk.isStored());
-        back.setVisible(desk.isStored());
-        back.setManaged(desk.isStored());
-        int count = desk.takes().all().get().size();
+    public void show(Snapshot snapshot) {
+        rigs.show(workspace.title(), workspace.isStored());
+        back.setVisible(workspace.isStored());
+        back.setManaged(workspace.isStored());
+        int count = workspace.takes().all().get().size();
         takes.setText("Takes  " + count);
-        Optional<ChannelSight> focused = LaneStack.focused(sight, desk.focus().get());
-        int inHand = focused.map(c -> c.strand().source()).orElse(0);
-        source(sight, inHand, focused);
-        decode(sight, focused);
+        Optional<ChannelSnapshot> focused =
+                LaneStack.focused(snapshot, workspace.focus().get());
+        int inHand = focused.map(c -> c.stream().source()).orElse(0);
+        source(snapshot, inHand, focused);
+        decode(snapshot, focused);
         if (focused.isEmpty()) {
             for (Stop stop : new Stop[] {Stop.SCALE, Stop.CLEAN, Stop.READ, Stop.ACT}) {
                 faces.get(stop).say("—", "no channel yet");
             }
             return;
         }
-        ChannelSight channel = focused.get();
-        LinkState state = sight.state(channel.strand(), System.nanoTime());
+        ChannelSnapshot channel = focused.get();
+        LinkState state = snapshot.state(channel.stream(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         scale(channel, lost);
         clean(channel, lost);
         read(channel, lost);
-        act(sight, channel, lost);
+        act(snapshot, channel, lost);
     }
 
-    private void source(Sight sight, int inHand, Optional<ChannelSight> focused) {
-        LinkHealth health = sight.health(inHand);
+    private void source(Snapshot snapshot, int inHand, Optional<ChannelSnapshot> focused) {
+        LinkHealth health = snapshot.health(inHand);
         Face face = faces.get(Stop.SOURCE);
         // Of stations that share a link, one may be silent while the others go on.
         LinkState state =
-                focused.map(c -> sight.state(c.strand(), System.nanoTime())).orElse(health.state());
+                focused.map(c -> snapshot.state(c.stream(), System.nanoTime())).orElse(health.state());
         face.sign.show(state, face.button.isSelected() ? ON_LEMON : ON_RIND);
         if (health.state() == LinkState.STORED) {
-            face.say("stored", Digits.of(sight.rateHz()) + " samples/s");
+            face.say("stored", Digits.of(snapshot.rateHz()) + " samples/s");
             return;
         }
         if (health.state() == LinkState.IDLE) {
@@ -232,31 +233,31 @@ public final class TrailBar extends VBox {
             return;
         }
         LinkAddress address =
-                LinkAddress.parse(sight.rig().sources().get(inHand).setup().address());
-        int sources = sight.rig().sources().size();
+                LinkAddress.parse(snapshot.rig().sources().get(inHand).setup().address());
+        int sources = snapshot.rig().sources().size();
         String words = address.shortName() + (sources > 1 ? ", " + (inHand + 1) + " of " + sources : "");
         face.say(Wording.speed(health.bytesPerSecond()), Wording.state(state) + " · " + words);
     }
 
-    private void decode(Sight sight, Optional<ChannelSight> focused) {
+    private void decode(Snapshot snapshot, Optional<ChannelSnapshot> focused) {
         String column = focused.map(c -> c.channel().column()).orElse("");
-        StreamFormat format = sight.rig().formatOf(column);
-        LinkHealth health = sight.health(sight.rig().sourceOf(column));
+        StreamFormat format = snapshot.rig().formatOf(column);
+        LinkHealth health = snapshot.health(snapshot.rig().sourceOf(column));
         Face face = faces.get(Stop.DECODE);
         if (format == null || focused.isEmpty()) {
-            face.say("—", health.setAside() + " rejected");
+            face.say("—", health.rejectedLines() + " rejected");
             return;
         }
-        int index = Stations.indexOf(format, sight.rig().ownName(column)) + 1;
-        String aside = health.state() == LinkState.STORED ? "" : " · " + health.setAside() + " rejected";
-        LinkState state = sight.state(focused.get().strand(), System.nanoTime());
+        int index = Stations.indexOf(format, snapshot.rig().ownName(column)) + 1;
+        String aside = health.state() == LinkState.STORED ? "" : " · " + health.rejectedLines() + " rejected";
+        LinkState state = snapshot.state(focused.get().stream(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
                 lost ? "—" : Digits.of(focused.get().latestRaw()),
                 index + " of " + format.columns().size() + aside);
     }
 
-    private void scale(ChannelSight channel, boolean lost) {
+    private void scale(ChannelSnapshot channel, boolean lost) {
         Scaling scaling = channel.scalingNow();
         double now = scaling.apply(channel.latestRaw());
         boolean asItCame = scaling.equals(Scaling.asItCame(scaling.unit()));
@@ -271,7 +272,7 @@ public final class TrailBar extends VBox {
                 + (converter.divisor() == Divisor.STEPS ? divisor : divisor + " (full-scale code)");
     }
 
-    private void clean(ChannelSight channel, boolean lost) {
+    private void clean(ChannelSnapshot channel, boolean lost) {
         String late =
                 channel.delaySeconds() > 0 ? " · " + Digits.fixed(channel.delaySeconds() * 1000, 0) + " ms delay" : "";
         faces.get(Stop.CLEAN)
@@ -287,11 +288,11 @@ public final class TrailBar extends VBox {
                                 + late);
     }
 
-    private void read(ChannelSight channel, boolean lost) {
+    private void read(ChannelSnapshot channel, boolean lost) {
         Face face = faces.get(Stop.READ);
-        Optional<ReaderSight> reader = channel.reader();
+        Optional<ReaderSnapshot> reader = channel.reader();
         if (reader.isPresent()) {
-            ReaderSight seen = reader.get();
+            ReaderSnapshot seen = reader.get();
             ScalarInfo headline = seen.kind().scalars().get(0);
             boolean none = lost || Double.isNaN(seen.headline());
             String unit = headline.unit(channel.channel().unit());
@@ -306,7 +307,7 @@ public final class TrailBar extends VBox {
             return;
         }
         if (channel.level().samples() == 0) {
-            face.say("—", desk.isStored() ? "not read yet" : "no samples yet");
+            face.say("—", workspace.isStored() ? "not read yet" : "no samples yet");
             return;
         }
         face.say(
@@ -314,12 +315,12 @@ public final class TrailBar extends VBox {
                         ? "—"
                         : Wording.number(channel, channel.level().mean()) + " "
                                 + channel.channel().unit(),
-                desk.isStored() ? "level · mean of all" : "level · mean of 10 s");
+                workspace.isStored() ? "level · mean of all" : "level · mean of 10 s");
     }
 
-    private void act(Sight sight, ChannelSight channel, boolean lost) {
+    private void act(Snapshot snapshot, ChannelSnapshot channel, boolean lost) {
         Face face = faces.get(Stop.ACT);
-        Optional<BandSight> band = channel.readers().stream()
+        Optional<BandSnapshot> band = channel.readers().stream()
                 .flatMap(reader -> reader.bands().stream())
                 .findFirst();
         if (band.isEmpty()) {

@@ -17,12 +17,12 @@ import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Scaling;
-import zesty.signal.engine.ChannelSight;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkHealth;
-import zesty.signal.engine.ReaderSight;
-import zesty.signal.engine.RecordingSight;
-import zesty.signal.engine.Sight;
-import zesty.signal.engine.StrandSight;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.engine.Snapshot;
+import zesty.signal.engine.StreamSnapshot;
 
 /** The lane's pixels, looked at one by one. */
 class LanePictureTest {
@@ -38,14 +38,14 @@ class LanePictureTest {
     private final ValueScale scale = new ValueScale();
 
     private final LanePicture picture = new LanePicture();
-    private List<ReaderSight> readers = List.of();
+    private List<ReaderSnapshot> readers = List.of();
 
     private void paint(double rateHz, double from, double to, List<Gap> gaps) {
         Channel channel = new Channel("x", "x", Scaling.asItCame("V"), Recipe.NONE, true);
-        StrandSight strand = new StrandSight(0, Double.NaN, rateHz, times, to, 0, gaps, 0);
-        ChannelSight sightOfChannel = new ChannelSight(
+        StreamSnapshot stream = new StreamSnapshot(0, Double.NaN, rateHz, times, to, 0, gaps, 0);
+        ChannelSnapshot snapshotOfChannel = new ChannelSnapshot(
                 channel,
-                strand,
+                stream,
                 rateHz,
                 series,
                 series,
@@ -60,18 +60,19 @@ class LanePictureTest {
                 Double.NaN,
                 channel.scaling(),
                 "");
-        Sight sight = new Sight(
+        Snapshot snapshot = new Snapshot(
                 List.of(LinkHealth.IDLE),
                 Rig.blank("r", ""),
-                List.of(strand),
-                List.of(sightOfChannel),
-                RecordingSight.NONE);
+                List.of(stream),
+                List.of(snapshotOfChannel),
+                RecordingSnapshot.NONE);
         ColumnEdges edges = new ColumnEdges();
         edges.compute(times, from, to, WIDTH);
         TimeTicks ticks = new TimeTicks();
         ticks.compute(from, to, WIDTH, 0, false);
         scale.fit(series, edges.at(0), edges.at(WIDTH), 0);
-        picture.paint(pixels, WIDTH, HEIGHT, sight, sightOfChannel, edges, ticks, scale, COLOURS, false, null, false);
+        picture.paint(
+                pixels, WIDTH, HEIGHT, snapshot, snapshotOfChannel, edges, ticks, scale, COLOURS, false, null, false);
     }
 
     private void append(double[] values, TimeBase time) {
@@ -140,7 +141,7 @@ class LanePictureTest {
     }
 
     private void beats(List<Event> events) {
-        readers = List.of(new ReaderSight(ReaderSetup.on("x", "pulse", Map.of()), null, events, List.of(), 0, ""));
+        readers = List.of(new ReaderSnapshot(ReaderSetup.on("x", "pulse", Map.of()), null, events, List.of(), 0, ""));
     }
 
     /** @return how many pixels of the strip above the line are of the line's colour in some columns */

@@ -76,7 +76,7 @@ final class HitsReader extends Recorded {
     private record Found(List<Hit> hits, double threshold, double release, double deadSeconds, int maybe) {}
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         Found found = Double.isNaN(threshold) ? byItself(stretch) : given(stretch);
         double rest = Rest.level(stretch.ports()[0]);
         List<Event> events = events(stretch, found.hits(), rest);
@@ -92,7 +92,7 @@ final class HitsReader extends Recorded {
         return new Reading(quality(stretch, found), items, working(found));
     }
 
-    private List<Event> events(Stretch stretch, List<Hit> hits, double rest) {
+    private List<Event> events(Segment stretch, List<Hit> hits, double rest) {
         List<Event> events = new ArrayList<>();
         double[] seconds = stretch.seconds();
         int at = 0;
@@ -154,7 +154,7 @@ final class HitsReader extends Recorded {
         return points;
     }
 
-    private Found byItself(Stretch stretch) {
+    private Found byItself(Segment stretch) {
         double[] x = stretch.ports()[0];
         List<int[]> runs = stretch.runs();
         int window = (int) Math.max(8, Math.round(ATTACK_SECONDS * rateHz));
@@ -219,7 +219,7 @@ final class HitsReader extends Recorded {
     }
 
     /** @param ringing null where nothing was learned. @return how many rises within ringing may be hits, too */
-    private int find(Stretch stretch, int first, double[] off, double reach, Ringing ringing, List<Hit> hits) {
+    private int find(Segment stretch, int first, double[] off, double reach, Ringing ringing, List<Hit> hits) {
         int before = (int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz));
         int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
         int dead = Double.isNaN(deadSeconds) ? attack : (int) Math.ceil(deadSeconds * rateHz);
@@ -296,7 +296,7 @@ final class HitsReader extends Recorded {
     }
 
     /** How high a hit went is known once the next one begins. */
-    private void close(Stretch stretch, int first, int from, int next, int end, List<Hit> hits, int index) {
+    private void close(Segment stretch, int first, int from, int next, int end, List<Hit> hits, int index) {
         if (from < 0) {
             return;
         }
@@ -309,7 +309,7 @@ final class HitsReader extends Recorded {
         hits.set(index, new Hit(hit.seconds(), sign * peak, hit.size()));
     }
 
-    private Found given(Stretch stretch) {
+    private Found given(Segment stretch) {
         double[] x = stretch.ports()[0];
         double rest = Rest.level(stretch.ports()[0]);
         double back = Double.isNaN(release) ? (threshold + rest) / 2 : release;
@@ -341,7 +341,7 @@ final class HitsReader extends Recorded {
         return new Found(hits, threshold, back, dead, 0);
     }
 
-    private Quality quality(Stretch stretch, Found found) {
+    private Quality quality(Segment stretch, Found found) {
         if (stretch.present(0).length < 3) {
             return new Quality(0, List.of("no samples yet"));
         }

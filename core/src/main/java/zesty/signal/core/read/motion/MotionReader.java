@@ -43,7 +43,7 @@ final class MotionReader extends Recorded {
     }
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         int n = stretch.length();
         int axes = stretch.ports().length;
         double[] roll = missing(n);
@@ -132,7 +132,7 @@ final class MotionReader extends Recorded {
         return values;
     }
 
-    private static double[] three(Stretch stretch, int first, int at) {
+    private static double[] three(Segment stretch, int first, int at) {
         return new double[] {stretch.ports()[first][at], stretch.ports()[first + 1][at], stretch.ports()[first + 2][at]
         };
     }
@@ -151,7 +151,7 @@ final class MotionReader extends Recorded {
     }
 
     private Quality quality(
-            Stretch stretch, int count, int axes, double strength, double strengths, int irregular, int steps) {
+            Segment stretch, int count, int axes, double strength, double strengths, int irregular, int steps) {
         if (count < 3) {
             return new Quality(0, List.of("too few samples: " + stretch.length()));
         }

@@ -37,7 +37,7 @@ final class MuscleReader extends Recorded {
     }
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         Effort effort = finder.effort(stretch.ports()[0], stretch.seconds(), stretch.runs());
         Effort other = stretch.ports().length > 1
                 ? otherFinder.effort(stretch.ports()[1], stretch.seconds(), stretch.runs())
@@ -45,7 +45,7 @@ final class MuscleReader extends Recorded {
         return answer(stretch, effort, other);
     }
 
-    private Reading answer(Stretch stretch, Effort effort, Effort other) {
+    private Reading answer(Segment stretch, Effort effort, Effort other) {
         Rest rest = effort.rest();
         double base = rest == null ? Double.NaN : rest.level();
         double most = settings.hardest() == settings.hardest() ? settings.hardest() : effort.highest();
@@ -76,7 +76,7 @@ final class MuscleReader extends Recorded {
                 refusal(stretch, rest, most));
     }
 
-    private List<Event> events(Stretch stretch, Effort effort, double base, double most) {
+    private List<Event> events(Segment stretch, Effort effort, double base, double most) {
         List<Event> events = new ArrayList<>();
         for (Burst burst : effort.bursts()) {
             double from = stretch.seconds()[burst.from()];
@@ -90,7 +90,7 @@ final class MuscleReader extends Recorded {
     }
 
     /** Of two muscles, the other null where there is one: how long they work together, of the time that either does, and the first one's share of it all. */
-    private static void together(List<Item> items, Stretch stretch, boolean[] in, Effort effort, Effort other) {
+    private static void together(List<Item> items, Segment stretch, boolean[] in, Effort effort, Effort other) {
         boolean[] also = other == null ? new boolean[in.length] : other.active();
         int both = 0;
         int either = 0;
@@ -161,7 +161,7 @@ final class MuscleReader extends Recorded {
     }
 
     /** RMS in bursts over RMS at rest, of the signal as it came, less its mean at rest (an envelope: as it is). */
-    private double ratio(Stretch stretch, boolean[] in, Rest rest) {
+    private double ratio(Segment stretch, boolean[] in, Rest rest) {
         if (rest == null) {
             return Double.NaN;
         }
@@ -193,7 +193,7 @@ final class MuscleReader extends Recorded {
         return actives > 0 && quiet > 0 && still > 0 ? 10 * Math.log10(active / actives / (still / quiet)) : Double.NaN;
     }
 
-    private Quality quality(Stretch stretch, Effort effort, double most, double clipped) {
+    private Quality quality(Segment stretch, Effort effort, double most, double clipped) {
         Rest rest = effort.rest();
         List<String> hum = effort.humHz();
         if (rest == null) {
@@ -236,7 +236,7 @@ final class MuscleReader extends Recorded {
     }
 
     /** What makes the question and the record no match at all. */
-    private String refusal(Stretch stretch, Rest rest, double most) {
+    private String refusal(Segment stretch, Rest rest, double most) {
         if (rest == null) {
             return settings.restSpan() == null || stretch.length() <= 8
                     ? ""

@@ -36,7 +36,7 @@ record Beats(
     private static final double TURNED_SHARE = 0.1;
 
     /** @param clear how clearly one of its beats points the way this polarity has it, on average */
-    private record Stretch(BeatLog log, boolean up, int from, int to, double evidence, double clear) {
+    private record Segment(BeatLog log, boolean up, int from, int to, double evidence, double clear) {
         double start() {
             return log.up(from);
         }
@@ -47,12 +47,12 @@ record Beats(
     }
 
     static Beats of(PulseSource source, BeatJudge[] judges, double fromSeconds, double toSeconds) {
-        List<Stretch> all = new ArrayList<>();
+        List<Segment> all = new ArrayList<>();
         for (int side = 0; side < judges.length; side++) {
             stretches(judges[side].log(), side == 0, fromSeconds, toSeconds, all);
         }
-        List<Stretch> kept = source == PulseSource.OPTICAL ? undisputed(all) : all;
-        kept.sort(Comparator.comparingDouble(Stretch::start));
+        List<Segment> kept = source == PulseSource.OPTICAL ? undisputed(all) : all;
+        kept.sort(Comparator.comparingDouble(Segment::start));
         int most = kept.stream().mapToInt(s -> s.to() - s.from()).sum();
         double[] seconds = new double[most];
         double[] likeness = new double[most];
@@ -62,7 +62,7 @@ record Beats(
         boolean up = true;
         double clear = Double.NaN;
         int[] pointing = new int[2];
-        for (Stretch stretch : kept) {
+        for (Segment stretch : kept) {
             pointing[stretch.up() ? 1 : 0] += stretch.to() - stretch.from();
             up = source == PulseSource.OPTICAL ? stretch.up() : stretch.evidence() >= 0;
             clear = source == PulseSource.OPTICAL ? stretch.clear() : Math.abs(stretch.clear());
@@ -111,7 +111,7 @@ record Beats(
                 .toArray();
     }
 
-    private static void stretches(BeatLog log, boolean up, double from, double to, List<Stretch> all) {
+    private static void stretches(BeatLog log, boolean up, double from, double to, List<Segment> all) {
         int i = log.firstFrom(from - 1);
         while (i < log.count() && log.up(i) <= to + 1) {
             // The whole run tells which way its beats point, also where only a part of it is asked for.
@@ -120,19 +120,19 @@ record Beats(
             while (last < log.count() && log.stretch(last) == whole && log.up(last) <= to + 1) {
                 last++;
             }
-            all.add(new Stretch(log, up, i, last, log.evidence(whole), log.clear(whole)));
+            all.add(new Segment(log, up, i, last, log.evidence(whole), log.clear(whole)));
             i = last;
         }
     }
 
     /** Of runs of both polarities at the same time the better one; what is left of the other is dropped with it. */
-    private static List<Stretch> undisputed(List<Stretch> all) {
-        all.sort(Comparator.comparingDouble(Stretch::evidence).reversed());
-        List<Stretch> kept = new ArrayList<>();
-        for (Stretch one : all) {
+    private static List<Segment> undisputed(List<Segment> all) {
+        all.sort(Comparator.comparingDouble(Segment::evidence).reversed());
+        List<Segment> kept = new ArrayList<>();
+        for (Segment one : all) {
             int from = one.from();
             int to = one.to();
-            for (Stretch better : kept) {
+            for (Segment better : kept) {
                 if (better.log() == one.log()
                         || better.end() < one.log().up(from)
                         || better.start() > one.log().up(to - 1)) {
@@ -157,7 +157,7 @@ record Beats(
                 }
             }
             if (to - from >= 3) {
-                kept.add(new Stretch(one.log(), one.up(), from, to, one.evidence(), one.clear()));
+                kept.add(new Segment(one.log(), one.up(), from, to, one.evidence(), one.clear()));
             }
         }
         return kept;

@@ -56,7 +56,7 @@ final class StepReader extends Recorded {
     }
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         List<Answer> answers = answers(stretch);
         Answer told = answers.stream()
                 .sorted(Comparator.comparingDouble(Answer::gain))
@@ -106,7 +106,7 @@ final class StepReader extends Recorded {
         return gains.length == 0 ? Double.NaN : Order.median(gains);
     }
 
-    private List<Answer> answers(Stretch stretch) {
+    private List<Answer> answers(Segment stretch) {
         double[] drive = stretch.present(0);
         List<Answer> answers = new ArrayList<>();
         if (drive.length < FEWEST_POINTS) {
@@ -150,7 +150,7 @@ final class StepReader extends Recorded {
     }
 
     /** The answer has times of its own, so that only what is missing for long parts it. */
-    private List<int[]> parts(Stretch stretch) {
+    private List<int[]> parts(Segment stretch) {
         double longest = Math.max(LONG_PERIODS / rateHz, LONG_SHARE * stretch.span());
         List<int[]> parts = new ArrayList<>();
         for (int[] run : stretch.runs()) {
@@ -164,7 +164,7 @@ final class StepReader extends Recorded {
         return parts;
     }
 
-    private Answer answer(Stretch stretch, int from, int at, int to, double lead) {
+    private Answer answer(Segment stretch, int from, int at, int to, double lead) {
         if (at - from < 2 || to - at < FEWEST_POINTS) {
             return null;
         }
@@ -237,7 +237,7 @@ final class StepReader extends Recorded {
                 after);
     }
 
-    private static Quality quality(Stretch stretch, List<Answer> answers, Answer told) {
+    private static Quality quality(Segment stretch, List<Answer> answers, Answer told) {
         if (stretch.length() < FEWEST_POINTS) {
             return new Quality(0, List.of("too few samples: " + stretch.length()));
         }

@@ -52,7 +52,7 @@ final class ToneReader extends Recorded {
     private record Found(double hz, double confidence) {}
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         double[] there = stretch.present(0);
         double mean = Arrays.stream(there).average().orElse(Double.NaN);
         double square =
@@ -99,7 +99,7 @@ final class ToneReader extends Recorded {
     }
 
     /** The tone of each quarter of a second, of the newest minute; a gap where there is none to rely on. */
-    private Item.Trace pitch(Stretch stretch) {
+    private Item.Trace pitch(Segment stretch) {
         int look = (int) Math.max(SHORTEST, Math.round(LOOK_SECONDS * rateHz));
         List<double[]> found = new ArrayList<>();
         for (int[] run : stretch.runs()) {

@@ -56,7 +56,7 @@ final class VibrationReader extends Recorded {
     private record Sums(int count, double rms, double peak, double kurtosis, double clipped) {}
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         Sums sums = sums(stretch);
         Shaking shaking = shaking(stretch);
         FineLines fine = shaking == null
@@ -82,7 +82,7 @@ final class VibrationReader extends Recorded {
     }
 
     /** Against what was kept: a good state, and the lines at another rate. */
-    private void held(List<Item> items, List<Lines.Line> lines, Stretch stretch) {
+    private void held(List<Item> items, List<Lines.Line> lines, Segment stretch) {
         List<Double> hz = lines.stream().map(Lines.Line::hz).toList();
         List<double[]> state = GoodState.of(hz, stretch.ports(), stretch.runs(), rateHz);
         items.add(new Item.Records("state", List.of("hz", "amplitude", "scatter"), state));
@@ -94,7 +94,7 @@ final class VibrationReader extends Recorded {
                 "unfolded", List.of("hz", "other_hz", "true_hz"), Folding.resolved(hz, rateHz, seen, FOLD_HZ)));
     }
 
-    private static Sums sums(Stretch stretch) {
+    private static Sums sums(Segment stretch) {
         int axes = stretch.ports().length;
         double[] mean = new double[axes];
         boolean[] clipped = new boolean[stretch.length()];
@@ -139,7 +139,7 @@ final class VibrationReader extends Recorded {
                 (double) cut / n);
     }
 
-    private void shaken(List<Item> items, Shaking shaking, List<Lines.Line> lines, Stretch stretch) {
+    private void shaken(List<Item> items, Shaking shaking, List<Lines.Line> lines, Segment stretch) {
         boolean some = shaking != null;
         List<Lines.Line> most = lines.subList(0, Math.min(LOOKED_AT, lines.size()));
         double turning = turnsHz == turnsHz ? turnsHz : some ? Shaking.turning(most, shaking.binHz()) : Double.NaN;
@@ -155,7 +155,7 @@ final class VibrationReader extends Recorded {
     }
 
     /** The RMS of each second, about that second's mean. */
-    private Item.Trace trend(Stretch stretch) {
+    private Item.Trace trend(Segment stretch) {
         int window = (int) Math.max(4, Math.round(TREND_SECONDS * rateHz));
         List<double[]> points = new ArrayList<>();
         for (int[] run : stretch.runs()) {
@@ -183,7 +183,7 @@ final class VibrationReader extends Recorded {
     }
 
     /** Each axis has a spectrum; densities add up to that of the length of the vector. @return null for too few samples */
-    private Shaking shaking(Stretch stretch) {
+    private Shaking shaking(Segment stretch) {
         List<int[]> runs = stretch.runs();
         int longest = runs.stream().mapToInt(run -> run[1] - run[0]).max().orElse(0);
         int look = Integer.highestOneBit((int) Math.max(SHORTEST, Math.ceil(2 * LOOK_SECONDS * rateHz) - 1));

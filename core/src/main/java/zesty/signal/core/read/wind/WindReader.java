@@ -101,7 +101,7 @@ final class WindReader extends Recorded {
     }
 
     @Override
-    protected Reading read(Stretch stretch) {
+    protected Reading read(Segment stretch) {
         int[] bounces = {0};
         int[] stalls = {0};
         Speeds speeds =
@@ -155,7 +155,7 @@ final class WindReader extends Recorded {
     }
 
     /** What the vane said, each row with the wind that blew up to it. */
-    private Vane vane(Stretch stretch, Speeds speeds) {
+    private Vane vane(Segment stretch, Speeds speeds) {
         Vane vane = new Vane();
         if (stretch.ports().length < 2 || speeds.count == 0) {
             return vane;
@@ -201,7 +201,7 @@ final class WindReader extends Recorded {
      *
      * @param stalls counts the rows that hold what was counted while none came
      */
-    private Speeds counted(Stretch stretch, int[] stalls) {
+    private Speeds counted(Segment stretch, int[] stalls) {
         Speeds speeds = new Speeds();
         double[] pulses = stretch.ports()[0];
         double[] seconds = stretch.seconds();
@@ -291,7 +291,7 @@ final class WindReader extends Recorded {
         return speeds;
     }
 
-    private Speeds wave(Stretch stretch, int[] bounces) {
+    private Speeds wave(Segment stretch, int[] bounces) {
         double[] there = stretch.present(0);
         if (there.length < 3) {
             return new Speeds();
@@ -356,7 +356,7 @@ final class WindReader extends Recorded {
     }
 
     private static Quality quality(
-            Stretch stretch, double length, double mean, int bounces, int stalls, double[] values) {
+            Segment stretch, double length, double mean, int bounces, int stalls, double[] values) {
         if (!(length > 0)) {
             return new Quality(
                     stretch.length() > 2 ? 0.1 : 0,

@@ -1,0 +1,53 @@
+package zesty.signal.app.window;
+
+import java.awt.image.BufferedImage;
+import java.io.File;
+import java.io.IOException;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.SnapshotParameters;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.scene.paint.Color;
+import javax.imageio.ImageIO;
+
+/** What the window shows, as a picture. */
+final class WindowImage {
+    private final BufferedImage image;
+
+    private WindowImage(BufferedImage image) {
+        this.image = image;
+    }
+
+    /** JavaFX thread only. */
+    static WindowImage of(Scene scene) {
+        return of(scene.snapshot(null));
+    }
+
+    /** A part of the window on a ground of its own. JavaFX thread only. */
+    static WindowImage of(Node node, Color ground) {
+        SnapshotParameters onGround = new SnapshotParameters();
+        onGround.setFill(ground);
+        return of(node.snapshot(onGround, null));
+    }
+
+    private static WindowImage of(WritableImage shot) {
+        int width = (int) shot.getWidth();
+        int height = (int) shot.getHeight();
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        PixelReader pixels = shot.getPixelReader();
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                image.setRGB(x, y, pixels.getArgb(x, y));
+            }
+        }
+        return new WindowImage(image);
+    }
+
+    /** Any thread. */
+    void write(File file) throws IOException {
+        if (!ImageIO.write(image, "png", file)) {
+            throw new IOException("no PNG writer");
+        }
+    }
+}

@@ -1,0 +1,36 @@
+package zesty.signal.app.window.workspace;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+
+/** Puts a file of the program's own that does not read out of the way, so that it is never written over. */
+final class KeptAside {
+    private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss");
+
+    private KeptAside() {}
+
+    /**
+     * @param folder where it is put, under a name that says what it is and when
+     * @param why it does not read, as a sentence without its end
+     * @return what to tell the maker
+     */
+    static String put(Path file, Path folder, String why) {
+        String name = file.getFileName().toString();
+        String stem = name.replaceFirst("\\.json$", "") + " kept aside "
+                + LocalDateTime.now().format(WHEN);
+        try {
+            Files.createDirectories(folder);
+            Path to = folder.resolve(stem + ".json");
+            for (int n = 2; Files.exists(to); n++) {
+                to = folder.resolve(stem + " " + n + ".json");
+            }
+            Files.move(file, to);
+            return why + ". It is kept as " + to + ", and a new one was begun.";
+        } catch (IOException e) {
+            return why + ". It cannot be moved aside either: copy " + file + " before you change anything.";
+        }
+    }
+}

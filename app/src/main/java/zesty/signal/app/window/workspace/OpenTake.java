@@ -1,0 +1,193 @@
+package zesty.signal.app.window.workspace;
+
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
+import java.util.function.UnaryOperator;
+import zesty.signal.core.read.HandEdit;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.RigChange;
+import zesty.signal.engine.Snapshot;
+import zesty.signal.engine.StoredTake;
+import zesty.signal.takes.Take;
+
+/**
+ * The stored take that is open over the live trail, or none: in the form that is shown, with the changes that are still being
+ * worked out. A long one is shown at once and gone through beside what is pressed. JavaFX thread only.
+ */
+final class OpenTake {
+    private final BackgroundTasks tasks;
+    /** Hears, in words, of what of the take does not check. */
+    private final Consumer<String> trouble;
+
+    private final TimeWindow window = new TimeWindow();
+    private StoredTake shown;
+    /** The take's rig with all that was changed, also what is still being worked out. */
+    private Rig rig;
+
+    private Path file;
+    /** The newest form; the worker's. */
+    private final AtomicReference<StoredTake> newest = new AtomicReference<>();
+    /** What is being kept of changes made by hand; the worker may not have come to them yet. */
+    private final Map<String, List<HandEdit>> handEdits = new HashMap<>();
+    /** Whether the newest going-through has been overtaken. */
+    private AtomicBoolean overtaken = new AtomicBoolean();
+
+    private int damageTold;
+
+    OpenTake(BackgroundTasks tasks, Consumer<String> trouble) {
+        this.tasks = tasks;
+        this.trouble = trouble;
+    }
+
+    boolean isOpen() {
+        return shown != null;
+    }
+
+    StoredTake shown() {
+        return shown;
+    }
+
+    Snapshot snapshot() {
+        return shown.snapshot();
+    }
+
+    Rig rig() {
+        return rig;
+    }
+
+    TimeWindow window() {
+        return window;
+    }
+
+    /** Opens a take; {@code after} comes when it can be seen. */
+    void open(Path wanted, Runnable after) {
+        tasks.inOrder(
+                "Opening the take", "the take could not be opened", goOn -> StoredTake.open(wanted, goOn), made -> {
+                    close();
+                    shown = made;
+                    rig = made.snapshot().rig();
+                    file = wanted;
+                    handEdits.clear();
+                    newest.set(made);
+                    window.extent(0, made.snapshot().lastSeconds());
+                    window.showAll();
+                    damageTold = 0;
+                    after.run();
+                    tellDamage();
+                    finish();
+                });
+    }
+
+    private void tellDamage() {
+        List<String> damage = shown.damage();
+        if (damage.size() > damageTold) {
+            trouble.accept((damage.size() == 1
+                            ? "This take is damaged in one place, which is left out: "
+                            : "This take is damaged in " + damage.size() + " places, which are left out; the first: ")
+                    + damage.get(0) + ".");
+        }
+        damageTold = damage.size();
+    }
+
+    /** Draws and reads what is not yet, unless something else is asked for before. */
+    private void finish() {
+        overtaken.set(true);
+        StoredTake begun = shown;
+        if (begun.finished()) {
+            return;
+        }
+        AtomicBoolean late = new AtomicBoolean();
+        overtaken = late;
+        tasks.atLength(
+                "Processing the take",
+                "the take could not be gone through",
+                goOn -> {
+                    try {
+                        return begun.finish(share -> !late.get() && goOn.test(share));
+                    } catch (CancellationException e) {
+                        if (late.get()) {
+                            return begun;
+                        }
+                        throw e;
+                    }
+                },
+                made -> {
+                    if (shown == begun && made != begun) {
+                        shown = made;
+                        newest.compareAndSet(begun, made);
+                        tellDamage();
+                    }
+                });
+    }
+
+    /** Works it out again with a changed rig. */
+    void change(RigChange change) {
+        rig = change.onto(rig);
+        Rig wanted = rig;
+        workOut(() -> {}, take -> take.with(wanted));
+    }
+
+    /** @return the changes made by hand to a reader's events, with those that are being kept */
+    List<HandEdit> edits(String reader) {
+        return handEdits.getOrDefault(reader, shown.edits(reader));
+    }
+
+    /** Keeps changes made by hand with the take, and reads it with them. */
+    void keep(String reader, List<HandEdit> edits) {
+        List<HandEdit> kept = List.copyOf(edits);
+        handEdits.put(reader, kept);
+        Path to = file;
+        workOut(
+                () -> {
+                    try (Take opened = Take.open(to)) {
+                        opened.edit(reader, kept);
+                    }
+                },
+                take -> take.edited(reader, kept));
+    }
+
+    /**
+     * What is asked for one after the other is done one after the other.
+     *
+     * @param first is done also when the take has been closed by then: what was decided is kept
+     */
+    private void workOut(BackgroundTasks.Work first, UnaryOperator<StoredTake> work) {
+        Path of = file;
+        tasks.fetchTold(
+                "Recalculating the take",
+                "the take could not be worked out",
+                () -> {
+                    first.run();
+                    StoredTake before = newest.get();
+                    if (before == null) {
+                        return null;
+                    }
+                    StoredTake made = work.apply(before);
+                    newest.compareAndSet(before, made);
+                    return made;
+                },
+                made -> {
+                    if (made != null && shown != null && of.equals(file)) {
+                        shown = made;
+                        finish();
+                    }
+                });
+    }
+
+    /** Lets it go; the live trail is in the lanes again. */
+    void close() {
+        StoredTake old = shown;
+        shown = null;
+        newest.set(null);
+        overtaken.set(true);
+        if (old != null) {
+            tasks.later("the take could not be closed", old::close, () -> {});
+        }
+    }
+}

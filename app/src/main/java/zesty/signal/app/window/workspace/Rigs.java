@@ -1,0 +1,150 @@
+package zesty.signal.app.window.workspace;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.RigJson;
+import zesty.signal.takes.TakeException;
+
+/** The rigs that the maker named and kept, each a JSON file to share. JavaFX thread only. */
+public final class Rigs {
+    private final Workspace workspace;
+    private final Path folder;
+
+    Rigs(Workspace workspace, Path folder) {
+        this.workspace = workspace;
+        this.folder = folder;
+    }
+
+    /** A rig that is kept. */
+    public record Kept(String name, Path file) {}
+
+    /** Looks what is kept; a file that somebody shared only needs to be put into the folder. */
+    public void list(Consumer<List<Kept>> after) {
+        workspace.tasks().fetch("the rigs could not be listed", this::look, after);
+    }
+
+    private List<Kept> look() throws IOException {
+        List<Kept> kept = new ArrayList<>();
+        if (Files.isDirectory(folder)) {
+            try (Stream<Path> files = Files.list(folder)) {
+                for (Path file : files.filter(f -> f.toString().endsWith(".json"))
+                        .sorted()
+                        .toList()) {
+                    try {
+                        kept.add(new Kept(read(file).name(), file));
+                    } catch (TakeException e) {
+                        kept.add(new Kept(file.getFileName() + " (does not read)", file));
+                    }
+                }
+            }
+        }
+        return kept;
+    }
+
+    private static Rig read(Path file) throws IOException, TakeException {
+        return RigJson.read(Files.readString(file), file.toString());
+    }
+
+    private Path fileOf(String name) {
+        String plain = name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-");
+        return folder.resolve(plain + ".json");
+    }
+
+    /** Gives the rig another name. {@link Workspace#undo()} takes it back. */
+    public void rename(String name) {
+        if (named(name)) {
+            workspace.change(rig -> rig.withName(name.strip()));
+        }
+    }
+
+    private boolean named(String name) {
+        if (name.isBlank()) {
+            workspace.trouble("A rig needs a name, such as Wren, training dinghy.");
+            return false;
+        }
+        return true;
+    }
+
+    /** Keeps the rig as it is now under a name, and works on with that one. One of that name that is replaced comes back by undo. */
+    public void keep(String name) {
+        if (!named(name)) {
+            return;
+        }
+        rename(name);
+        Rig now = workspace.decided().withName(name.strip());
+        Path file = fileOf(name.strip());
+        String[] before = new String[1];
+        workspace
+                .tasks()
+                .later(
+                        "the rig could not be saved",
+                        () -> {
+                            before[0] = Files.exists(file) ? Files.readString(file) : null;
+                            Settings.writeWhole(file, RigJson.write(now));
+                        },
+                        () -> workspace
+                                .notice()
+                                .set(new Notice(
+                                        (before[0] == null ? "Saved: " : "Saved over the earlier one: ") + now.name()
+                                                + ". Choose it from the rig\u2019s name above.",
+                                        false,
+                                        before[0] == null ? null : () -> restore(file, before[0]))));
+    }
+
+    private void restore(Path file, String text) {
+        workspace
+                .tasks()
+                .later(
+                        "the rig could not be put back",
+                        () -> Settings.writeWhole(file, text),
+                        () -> workspace.say("Put back: " + file.getFileName()));
+    }
+
+    /** Works with a rig from a file: one that was kept, or one that somebody shared. {@link Workspace#undo()} takes it back. */
+    public void use(Path file) {
+        workspace.tasks().fetch("the rig could not be read", () -> read(file), rig -> {
+            workspace.take(rig);
+            workspace.say("Working with " + rig.name() + ". U goes back to the one before.");
+        });
+    }
+
+    /** Begins with nothing in it. {@link Workspace#undo()} takes it back. */
+    public void begin() {
+        workspace.take(Rig.blank("My rig", ""));
+    }
+
+    /** Writes the rig to a file to share. */
+    public void share(Path file) {
+        Rig now = workspace.decided();
+        workspace
+                .tasks()
+                .later(
+                        "the rig could not be written",
+                        () -> Settings.writeWhole(file, RigJson.write(now)),
+                        () -> workspace.say("Written: " + file + ", a file to share."));
+    }
+
+    /** Takes a kept rig off the list; it can be put back. */
+    public void remove(Kept kept) {
+        String[] text = new String[1];
+        workspace
+                .tasks()
+                .later(
+                        "the rig could not be removed",
+                        () -> {
+                            text[0] = Files.readString(kept.file());
+                            Files.delete(kept.file());
+                        },
+                        () -> workspace
+                                .notice()
+                                .set(new Notice(
+                                        "Removed: " + kept.name(), false, () -> restore(kept.file(), text[0]))));
+    }
+}

@@ -1,0 +1,36 @@
+package zesty.signal.core.clean;
+
+import zesty.signal.core.scale.Digits;
+
+/** What was cut off at the end of the range is drawn on, up to a limit. */
+public record Declipper(double seconds) implements Step {
+    @Override
+    public String text() {
+        return "unclip:" + Digits.exact(seconds);
+    }
+
+    @Override
+    public String words() {
+        return "cut-off tops drawn on";
+    }
+
+    @Override
+    public String about() {
+        return "what was cut off at the end of the range is drawn on, up to the limit";
+    }
+
+    @Override
+    public long context(double rate) {
+        return Long.MAX_VALUE;
+    }
+
+    @Override
+    public Stage stage(double rate, Start start) {
+        return new DeclipStage(Words.window(text(), Math.floor(seconds * rate), rate, 3, StepParser.LONGEST_WINDOW));
+    }
+
+    @Override
+    public void onceThrough(double[] data, double rate) {
+        ((GapFiller) stage(rate, Start.FROM_REST)).whole(data);
+    }
+}

@@ -1,0 +1,372 @@
+package zesty.signal.engine;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Segments;
+import zesty.signal.core.sample.Series;
+import zesty.signal.core.sample.SeriesRing;
+import zesty.signal.core.sample.TimeRing;
+
+/** A line of samples with the channels made of it: all of a source, or one of its stations. Trail's thread only. */
+final class SampleStream {
+    private static final int KEPT_GAPS = 512;
+    private static final double HISTORY_SECONDS = 900;
+    private static final int MOST_HISTORY = 1 << 20;
+    private static final int LEAST_HISTORY = 1 << 12;
+    /** Of the memory there is, what the histories of all channels together may take, before rounding up. */
+    private static final double HISTORY_SHARE = 0.12;
+    /** Raw and cleaned, each with its pyramid, and the time. */
+    private static final double BYTES_A_SAMPLE = 20;
+
+    /** After so many rows, and again whenever there are four times as many, it is looked how often columns come. */
+    private static final int FIRST_LOOK = 16;
+    /** So much off is worth beginning a channel anew. */
+    private static final double OTHER_RATE = 0.15;
+
+    private static final double OTHER_RATE_SHARE = 0.02;
+    private static final int PIECE = 4096;
+    /** Rows that tell a station's own rate. */
+    private static final int RATE_ROWS = 5;
+
+    private final String sourceName;
+    private final double station;
+    private final StreamFormat format;
+    private final double warmUpSeconds;
+    private final List<ChannelRunner> runners = new ArrayList<>();
+    private final List<Block> early = new ArrayList<>();
+    private final ArrayDeque<Gap> gaps = new ArrayDeque<>();
+    private TimeRing times;
+    private double rateHz = Double.NaN;
+    private double measuredHz = Double.NaN;
+    private double lastSeconds = Double.NaN;
+    private long lastArrivalNanos;
+    private long lostRows;
+    private List<ReaderRunner> readers = List.of();
+    private boolean over;
+    private Map<ReaderRunner, ReaderSnapshot> answers = Map.of();
+    private Segments segments;
+    private Rig inForce;
+    private int capacity;
+    /** Rows so far, and of each column those with a value: a column may come with some of the rows only. */
+    private long rowsSeen;
+
+    private long[] valuesSeen = {};
+    private long nextLook = FIRST_LOOK;
+
+    /**
+     * @param sourceName of its source in the rig
+     * @param station NaN for a source without stations
+     */
+    SampleStream(String sourceName, double station, StreamFormat format, double warmUpSeconds) {
+        this.sourceName = sourceName;
+        this.station = station;
+        this.format = format;
+        this.warmUpSeconds = warmUpSeconds;
+    }
+
+    /** The rate as it is measured by now; the filters keep the one they began with. */
+    void measured(double hz) {
+        measuredHz = Double.isNaN(hz) ? measuredHz : hz;
+    }
+
+    /** @return whether it runs at another rate than it began with, so that its filters are the wrong ones */
+    boolean rateIsOther(double hz) {
+        return Math.abs(hz / rateHz - 1) > OTHER_RATE_SHARE;
+    }
+
+    boolean hasRate() {
+        return !Double.isNaN(rateHz);
+    }
+
+    /** The rate is known: the channels of the rig that belong here begin. @param first rows that are at hand already */
+    void begin(double rate, Rig rig, Block first) {
+        rateHz = rate;
+        measuredHz = rate;
+        double room = Runtime.getRuntime().maxMemory()
+                * HISTORY_SHARE
+                / BYTES_A_SAMPLE
+                / Math.max(1, rig.channels().size());
+        double history = Math.max(LEAST_HISTORY, Math.min(Math.min(MOST_HISTORY, room), HISTORY_SECONDS * rate));
+        capacity = new SeriesRing((long) history).capacity();
+        times = new TimeRing(capacity);
+        segments = new Segments(rate, warmUpSeconds);
+        inForce = rig;
+        valuesSeen = new long[first.columns().length];
+        for (Channel channel : rig.channels()) {
+            int index = columnOf(rig, channel);
+            if (index >= 0) {
+                double each =
+                        first.rows() < FIRST_LOOK ? 1 : ChannelChain.rowsEach(first.columns()[index], 0, first.rows());
+                ChannelRunner runner = new ChannelRunner(capacity, new ChannelChain(rig, channel, index, rateHz, each));
+                runner.waiting(rig.waits(channel));
+                runners.add(runner);
+            }
+        }
+        readers = readers(rig, Map.of());
+    }
+
+    /** @return index of a channel's column in this stream; −1 when it belongs to another */
+    private int columnOf(Rig rig, Channel channel) {
+        String column = channel.column();
+        boolean mine = rig.sources().get(rig.sourceOf(column)).name().equals(sourceName);
+        String own = rig.ownName(column);
+        int index = mine ? Stations.indexOf(format, own) : -1;
+        return index >= 0 && Double.compare(Stations.stationOf(format, own), station) == 0 ? index : -1;
+    }
+
+    /** The readers of the rig whose channels are all here; those given are kept. */
+    private List<ReaderRunner> readers(Rig rig, Map<ReaderSetup, ReaderRunner> kept) {
+        List<ReaderRunner> made = new ArrayList<>();
+        for (ReaderSetup setup : rig.readers()) {
+            List<ChannelChain> chains = new ArrayList<>();
+            for (String column : setup.columns()) {
+                runner(column).map(ChannelRunner::chain).ifPresent(chains::add);
+            }
+            if (!chains.isEmpty() && chains.size() == setup.columns().size()) {
+                ReaderRunner old = kept.get(setup);
+                made.add(old != null ? old : new ReaderRunner(setup, rig.bandsOn(setup.id()), chains));
+            }
+        }
+        return made;
+    }
+
+    private Optional<ChannelRunner> runner(String column) {
+        return runners.stream().filter(r -> r.channel().column().equals(column)).findFirst();
+    }
+
+    /** Takes rows of a station, whose rate and gaps are told by its own times. */
+    void acceptOfStation(Block block, long arrivalNanos, Rig rig) {
+        lastArrivalNanos = arrivalNanos;
+        if (!hasRate()) {
+            early.add(block);
+            Block all = Block.join(early);
+            if (all.rows() < RATE_ROWS) {
+                return;
+            }
+            early.clear();
+            begin(1 / medianStep(all), rig, all);
+            accept(withGaps(all), arrivalNanos);
+            return;
+        }
+        accept(withGaps(block), arrivalNanos);
+    }
+
+    private static double medianStep(Block block) {
+        double[] steps = new double[block.rows() - 1];
+        for (int i = 0; i < steps.length; i++) {
+            steps[i] = block.time().secondsAt(i + 1) - block.time().secondsAt(i);
+        }
+        Arrays.sort(steps);
+        return Math.max(1e-6, steps[steps.length / 2]);
+    }
+
+    private Block withGaps(Block block) {
+        double[] seconds = new double[block.rows()];
+        for (int row = 0; row < seconds.length; row++) {
+            seconds[row] = block.time().secondsAt(row);
+        }
+        List<Gap> found = Gap.between(lastSeconds, seconds, rateHz);
+        return new Block(block.time(), block.columns(), block.rows(), found);
+    }
+
+    void accept(Block block, long arrivalNanos) {
+        int rows = block.rows();
+        if (rows == 0) {
+            return;
+        }
+        double[] seconds = new double[rows];
+        for (int i = 0; i < rows; i++) {
+            seconds[i] = block.time().secondsAt(i);
+        }
+        for (ChannelRunner runner : runners) {
+            runner.arrived(block.columns()[runner.chain().column()], rows);
+        }
+        SegmentRun.run(segments, runners, readers, c -> block.columns()[c], seconds);
+        times.append(block.time(), rows);
+        for (Gap gap : block.gaps()) {
+            if (gaps.size() == KEPT_GAPS) {
+                gaps.removeFirst();
+            }
+            gaps.addLast(gap);
+            lostRows += gap.missing();
+        }
+        lastSeconds = block.lastSeconds();
+        lastArrivalNanos = arrivalNanos;
+        lookAtRates(block);
+    }
+
+    /** The stream came to its end: what readers still waited to hear is decided without it. */
+    void over() {
+        over = true;
+        readers.forEach(ReaderRunner::finish);
+    }
+
+    /** Now and then: does a column come with other rows than it was taken to? Then its channel begins anew. */
+    private void lookAtRates(Block block) {
+        rowsSeen += block.rows();
+        for (int c = 0; c < valuesSeen.length; c++) {
+            for (int i = 0; i < block.rows(); i++) {
+                valuesSeen[c] += Double.isNaN(block.columns()[c][i]) ? 0 : 1;
+            }
+        }
+        if (rowsSeen < nextLook) {
+            return;
+        }
+        nextLook = 4 * rowsSeen;
+        Set<ChannelRunner> other = new HashSet<>();
+        for (ChannelRunner runner : runners) {
+            double now = rowsEach(runner.chain().column());
+            double was = rateHz / runner.chain().rateHz();
+            if (Math.abs(now / was - 1) > OTHER_RATE) {
+                other.add(runner);
+            }
+        }
+        if (!other.isEmpty()) {
+            renew(inForce, other, Map.of());
+        }
+    }
+
+    private double rowsEach(int column) {
+        return ChannelChain.rowsEach(rowsSeen, valuesSeen[column]);
+    }
+
+    /** Takes a changed rig into force. */
+    void change(Rig changed) {
+        Set<ChannelRunner> other = new HashSet<>();
+        for (ChannelRunner runner : runners) {
+            for (Channel channel : changed.channels()) {
+                if (!channel.column().equals(runner.channel().column())) {
+                    continue;
+                }
+                runner.waiting(changed.waits(channel));
+                ChannelChain would = chain(changed, channel, runner);
+                boolean same = channel.scaling().equals(runner.channel().scaling())
+                        && channel.recipe().equals(runner.channel().recipe())
+                        && would.sameExtraInputs(runner.chain());
+                if (!same) {
+                    other.add(runner);
+                }
+                runner.rename(channel);
+            }
+        }
+        Map<ReaderSetup, ReaderRunner> kept = new HashMap<>();
+        for (ReaderRunner reader : readers) {
+            reader.watch(changed.bandsOn(reader.setup().id()));
+            boolean same = changed.readers().contains(reader.setup())
+                    && other.stream().noneMatch(r -> reader.chains().contains(r.chain()));
+            if (same) {
+                kept.put(reader.setup(), reader);
+            }
+        }
+        // A reader that begins anew has its channels run again from the same start.
+        for (ReaderSetup setup : changed.readers()) {
+            if (!kept.containsKey(setup)) {
+                setup.columns().forEach(column -> runner(column).ifPresent(other::add));
+            }
+        }
+        kept.values()
+                .removeIf(reader -> other.stream().anyMatch(r -> reader.chains().contains(r.chain())));
+        renew(changed, other, kept);
+    }
+
+    private ChannelChain chain(Rig rig, Channel channel, ChannelRunner runner) {
+        int column = runner.chain().column();
+        return new ChannelChain(rig, channel, column, rateHz, rowsEach(column));
+    }
+
+    /** Begins some channels anew, and all readers but those kept, and works the samples at hand out again. */
+    private void renew(Rig rig, Set<ChannelRunner> other, Map<ReaderSetup, ReaderRunner> kept) {
+        inForce = rig;
+        List<ChannelRunner> again = runners.stream().filter(other::contains).toList();
+        again.forEach(runner -> runner.begin(chain(rig, runner.channel(), runner)));
+        Map<ReaderSetup, ReaderRunner> still = new HashMap<>(kept);
+        readers = readers(rig, still);
+        List<ReaderRunner> fresh =
+                readers.stream().filter(reader -> !kept.containsValue(reader)).toList();
+        if (!again.isEmpty()) {
+            workAgain(again, fresh);
+            if (over) {
+                fresh.forEach(ReaderRunner::finish);
+            }
+            again.forEach(ChannelRunner::settleReadings);
+        }
+    }
+
+    private void workAgain(List<ChannelRunner> again, List<ReaderRunner> fresh) {
+        Segments anew = new Segments(rateHz, 0);
+        List<SegmentRun.Lane> lanes = again.stream().map(ChannelRunner::again).toList();
+        long end = times.end();
+        long row = again.get(0).raw().start();
+        while (row < end) {
+            long stop = Math.min(end, row + PIECE);
+            for (ChannelRunner runner : again) {
+                stop = runner.nextEdge(row, stop);
+            }
+            int n = (int) (stop - row);
+            double[] seconds = new double[n];
+            for (int i = 0; i < n; i++) {
+                seconds[i] = times.secondsAt(row + i);
+            }
+            long from = row;
+            SegmentRun.run(anew, lanes, fresh, c -> copied(c, from, n), seconds);
+            row = stop;
+        }
+    }
+
+    private double[] copied(int column, long first, int n) {
+        double[] values = new double[n];
+        Series series = runners.stream()
+                .filter(runner -> runner.chain().column() == column)
+                .map(ChannelRunner::raw)
+                .findFirst()
+                .orElse(null);
+        for (int i = 0; i < n; i++) {
+            values[i] = series == null ? Double.NaN : series.value(first + i);
+        }
+        return values;
+    }
+
+    /** @return what there is to see of its channels and their readers. @param one the stream itself as seen now */
+    List<ChannelSnapshot> channels(StreamSnapshot one) {
+        List<ChannelSnapshot> seen = new ArrayList<>();
+        for (ChannelRunner runner : runners) {
+            List<ReaderSnapshot> own = new ArrayList<>();
+            for (ReaderRunner reader : readers) {
+                if (reader.chains().get(0) == runner.chain()) {
+                    own.add(answers.getOrDefault(reader, reader.recent()));
+                }
+            }
+            seen.add(runner.snapshot(one, own));
+        }
+        return seen;
+    }
+
+    /** Works the readings out anew; a few times a second is enough. */
+    void settleReadings() {
+        runners.forEach(ChannelRunner::settleReadings);
+        Map<ReaderRunner, ReaderSnapshot> now = new IdentityHashMap<>();
+        readers.forEach(reader -> now.put(reader, reader.recent()));
+        answers = now;
+    }
+
+    /** @param source where its source stands in the rig by now */
+    StreamSnapshot snapshot(int source) {
+        return new StreamSnapshot(
+                source, station, measuredHz, times, lastSeconds, lastArrivalNanos, List.copyOf(gaps), lostRows);
+    }
+}
