@@ -38,7 +38,7 @@ public final class BytesBench extends Application {
                         .toExternalForm());
         stage.setScene(scene);
         stage.show();
-        workspace.connect("tcp:127.0.0.1:" + board.port());
+        workspace.live().connect("tcp:127.0.0.1:" + board.port());
         new Meter(bench).start();
     }
 
@@ -59,7 +59,7 @@ public final class BytesBench extends Application {
                 return;
             }
             long before = System.nanoTime();
-            Snapshot snapshot = workspace.snapshot(before);
+            Snapshot snapshot = workspace.shown().snapshot(before);
             bench.show(snapshot);
             long told = System.nanoTime();
             bench.applyCss();

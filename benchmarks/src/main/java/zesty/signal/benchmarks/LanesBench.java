@@ -37,7 +37,7 @@ public final class LanesBench extends Application {
                         .toExternalForm());
         stage.setScene(scene);
         stage.show();
-        workspace.connect("tcp:127.0.0.1:" + board.port());
+        workspace.live().connect("tcp:127.0.0.1:" + board.port());
         new Meter(lanes).start();
     }
 
@@ -69,7 +69,7 @@ public final class LanesBench extends Application {
             long now = System.nanoTime();
             int measured = (int) (frame - FILL_FRAMES);
             long before = threads.getCurrentThreadAllocatedBytes();
-            lanes.frame(workspace.snapshot(now), now);
+            lanes.frame(workspace.shown().snapshot(now), now);
             if (measured >= 0 && measured < FRAMES) {
                 bytes += threads.getCurrentThreadAllocatedBytes() - before;
                 gapsMs[measured] = (now - last) * 1e-6;

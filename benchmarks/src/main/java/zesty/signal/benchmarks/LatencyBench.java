@@ -53,7 +53,7 @@ public final class LatencyBench extends Application {
         LaneStack lanes = new LaneStack(workspace);
         lanes.getStyleClass().add("window");
         lanes.showOnlyFocus(true);
-        workspace.window().follow(4);
+        workspace.shown().window().follow(4);
         Scene scene = new Scene(lanes, 1000, 400);
         scene.getStylesheets()
                 .add(Workspace.class
@@ -63,7 +63,7 @@ public final class LatencyBench extends Application {
         stage.setX(0);
         stage.setY(0);
         stage.show();
-        workspace.connect("tcp:127.0.0.1:" + board.port());
+        workspace.live().connect("tcp:127.0.0.1:" + board.port());
         new Watch(lanes, stage).start();
     }
 
@@ -83,7 +83,7 @@ public final class LatencyBench extends Application {
         @Override
         public void handle(long pulse) {
             long now = System.nanoTime();
-            lanes.frame(workspace.snapshot(now), now);
+            lanes.frame(workspace.shown().snapshot(now), now);
             long jump = JUMP.get();
             if (jump != lastJump && levelOnScreen() == jump % 2) {
                 lastJump = jump;

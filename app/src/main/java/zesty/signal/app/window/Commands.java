@@ -34,8 +34,9 @@ final class Commands {
         }
         plain("The trail", "All lanes: leave bench, takes or stored take", KeyCode.ESCAPE, view::leave);
         plain("The trail", "Takes", KeyCode.T, () -> workspace
+                .view()
                 .takesOpen()
-                .set(!workspace.takesOpen().get()));
+                .set(!workspace.view().takesOpen().get()));
         plain("The trail", "The rig: name, save, open another", KeyCode.G, view.trail()::openRigs);
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
         plain("Recording", "How long: until I stop, minutes, samples", KeyCode.D, view.capture()::nextLength);
@@ -44,15 +45,29 @@ final class Commands {
         shown("A take on the shelf", "Rename it", KeyCode.F2);
         shown("A take on the shelf", "Export it as CSV", KeyCode.X);
         shown("A take on the shelf", "Remove it", KeyCode.DELETE);
-        plain("Time", "Back in time", KeyCode.LEFT, () -> workspace.window().scroll(-0.2, live()));
-        plain("Time", "Forward in time", KeyCode.RIGHT, () -> workspace.window().scroll(0.2, live()));
-        plain("Time", "Zoom out", KeyCode.MINUS, () -> workspace.window().zoom(1.5, 0.5));
-        plain("Time", "Zoom in", KeyCode.PLUS, () -> workspace.window().zoom(1 / 1.5, 0.5));
-        plain("Time", "Zoom in", KeyCode.EQUALS, () -> workspace.window().zoom(1 / 1.5, 0.5));
+        plain("Time", "Back in time", KeyCode.LEFT, () -> workspace
+                .shown()
+                .window()
+                .scroll(-0.2, live()));
+        plain("Time", "Forward in time", KeyCode.RIGHT, () -> workspace
+                .shown()
+                .window()
+                .scroll(0.2, live()));
+        plain("Time", "Zoom out", KeyCode.MINUS, () -> workspace
+                .shown()
+                .window()
+                .zoom(1.5, 0.5));
+        plain("Time", "Zoom in", KeyCode.PLUS, () -> workspace.shown().window().zoom(1 / 1.5, 0.5));
+        plain("Time", "Zoom in", KeyCode.EQUALS, () -> workspace
+                .shown()
+                .window()
+                .zoom(1 / 1.5, 0.5));
         plain("Time", "To the oldest moment", KeyCode.HOME, () -> workspace
+                .shown()
                 .window()
                 .toStart());
         plain("Time", "To the newest moment", KeyCode.END, () -> workspace
+                .shown()
                 .window()
                 .toEnd(live()));
         plain("Time", "Usual view: last 20 s, or all of a take", KeyCode.DIGIT0, view.lanes()::home);
@@ -66,6 +81,7 @@ final class Commands {
         plain("Lanes", "Measure: one end at the pointer, then the other", KeyCode.X, () -> view.lanes()
                 .measure());
         with("Lanes", "Stop measuring", KeyCode.X, KeyCombination.SHIFT_DOWN, () -> workspace
+                .view()
                 .span()
                 .set(Span.NONE));
         with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
@@ -78,8 +94,8 @@ final class Commands {
                 .resizeFocus(0.8));
         plain("Everything", "Undo", KeyCode.U, view::undo);
         with("Everything", "Redo", KeyCode.U, KeyCombination.SHIFT_DOWN, workspace::redo);
-        plain("Everything", "Day, night or high contrast", KeyCode.N, workspace::nextLook);
-        plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, workspace::nextTextSize);
+        plain("Everything", "Day, night or high contrast", KeyCode.N, workspace.view()::nextLook);
+        plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, workspace.view()::nextTextSize);
         plain("Everything", "Save a screenshot (PNG)", KeyCode.K, view::keepPicture);
         with(
                 "Everything",
@@ -168,15 +184,15 @@ final class Commands {
     }
 
     private boolean live() {
-        return !workspace.isStored();
+        return workspace.shown().isLive();
     }
 
     private Snapshot snapshot() {
-        return workspace.snapshot(System.nanoTime());
+        return workspace.shown().snapshot(System.nanoTime());
     }
 
     private Optional<Channel> focused() {
-        return LaneStack.focused(snapshot(), workspace.focus().get()).map(c -> c.channel());
+        return LaneStack.focused(snapshot(), workspace.view().focus().get()).map(c -> c.channel());
     }
 
     private void moveFocus(int by) {
@@ -186,7 +202,7 @@ final class Commands {
                 .toList();
         int at = shown.indexOf(focused().map(Channel::column).orElse(""));
         if (!shown.isEmpty()) {
-            workspace.focus().set(shown.get(Math.floorMod(at + by, shown.size())));
+            workspace.view().focus().set(shown.get(Math.floorMod(at + by, shown.size())));
         }
     }
 

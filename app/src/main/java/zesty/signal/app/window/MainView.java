@@ -76,7 +76,7 @@ final class MainView extends StackPane {
     MainView(Workspace workspace) {
         this.workspace = workspace;
         getStyleClass().add("window");
-        trail = new TrailBar(workspace, this::toggleCommandList, workspace::nextLook);
+        trail = new TrailBar(workspace, this::toggleCommandList, workspace.view()::nextLook);
         lanes = new LaneStack(workspace);
         readings = new ReadingCards(workspace);
         readings.setVisible(false);
@@ -106,11 +106,11 @@ final class MainView extends StackPane {
                 middle, new VBox(trail, caution), null, new VBox(new NoticeBar(workspace), capture), null);
         getChildren().add(pane);
         commands = new Commands(workspace, this);
-        workspace.stop().addListener((p, was, is) -> arrange());
-        workspace.takesOpen().addListener((p, was, is) -> arrange());
-        workspace.look().addListener((p, was, is) -> dress());
-        workspace.textSize().addListener((p, was, is) -> arrange());
-        workspace.focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
+        workspace.view().stop().addListener((p, was, is) -> arrange());
+        workspace.view().takesOpen().addListener((p, was, is) -> arrange());
+        workspace.view().look().addListener((p, was, is) -> dress());
+        workspace.view().textSize().addListener((p, was, is) -> arrange());
+        workspace.view().focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
         dress();
         arrange();
     }
@@ -131,7 +131,7 @@ final class MainView extends StackPane {
         for (Look look : Look.values()) {
             getStyleClass().remove(look.style());
         }
-        String style = workspace.look().get().style();
+        String style = workspace.view().look().get().style();
         if (!style.isEmpty()) {
             getStyleClass().add(style);
         }
@@ -139,15 +139,15 @@ final class MainView extends StackPane {
     }
 
     private void arrange() {
-        Stop stop = workspace.stop().get();
-        boolean bench = stop != null && !workspace.takesOpen().get();
+        Stop stop = workspace.view().stop().get();
+        boolean bench = stop != null && !workspace.view().takesOpen().get();
         lanes.showOnlyFocus(bench);
         readings.showOnlyFocus(bench);
         trail.low(bench);
         over.setVisible(!bench || someSignal);
         high(bench);
         VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
-        if (workspace.takesOpen().get()) {
+        if (workspace.view().takesOpen().get()) {
             middle.getChildren().setAll(takes);
             workspace.takes().list();
         } else {
@@ -156,7 +156,7 @@ final class MainView extends StackPane {
                 Bench shown = benches.computeIfAbsent(stop, s -> makers.get(s).get());
                 benchRoom.setContent(shown);
                 middle.getChildren().add(benchRoom);
-                shown.opened(workspace.snapshot(System.nanoTime()));
+                shown.opened(workspace.shown().snapshot(System.nanoTime()));
             }
         }
         wordsAt = Double.NEGATIVE_INFINITY;
@@ -164,9 +164,10 @@ final class MainView extends StackPane {
 
     private void high(boolean bench) {
         double height = workspace
+                .view()
                 .textSize()
                 .get()
-                .of(LANE_OVER_BENCH + (workspace.marks().isEmpty() ? 0 : MARKS_ROW));
+                .of(LANE_OVER_BENCH + (workspace.shown().marks().isEmpty() ? 0 : MARKS_ROW));
         over.setMinHeight(bench ? height : 0);
         over.setPrefHeight(bench ? height : USE_COMPUTED_SIZE);
         over.setMaxHeight(bench ? height : Double.MAX_VALUE);
@@ -174,27 +175,27 @@ final class MainView extends StackPane {
 
     /** Shows a frame. */
     void frame(long nanoTime) {
-        Snapshot snapshot = workspace.snapshot(nanoTime);
+        Snapshot snapshot = workspace.shown().snapshot(nanoTime);
         double now = nanoTime * 1e-9;
         if (someSignal != snapshot.hasSamples()) {
             someSignal = snapshot.hasSamples();
             readings.setVisible(someSignal);
-            over.setVisible(workspace.stop().get() == null || someSignal);
+            over.setVisible(workspace.view().stop().get() == null || someSignal);
         }
-        if (!workspace.takesOpen().get()) {
+        if (!workspace.view().takesOpen().get()) {
             lanes.frame(snapshot, nanoTime);
         }
         if (now - wordsAt >= WORDS_EVERY_SECONDS) {
             wordsAt = now;
             trail.show(snapshot);
             readings.show(snapshot);
-            Snapshot live = workspace.liveSnapshot(nanoTime);
+            Snapshot live = workspace.live().snapshot(nanoTime);
             capture.show(live);
-            caution.show(live.rig(), workspace.isStored());
+            caution.show(live.rig(), !workspace.shown().isLive());
             breaches.look(live);
-            workspace.rounds().go(snapshot, now);
-            Stop stop = workspace.stop().get();
-            if (stop != null && !workspace.takesOpen().get()) {
+            workspace.doctor().go(snapshot, now);
+            Stop stop = workspace.view().stop().get();
+            if (stop != null && !workspace.view().takesOpen().get()) {
                 high(true);
                 benches.get(stop).show(snapshot);
             }
@@ -203,19 +204,19 @@ final class MainView extends StackPane {
 
     /** Opens a stop's bench, or closes it when it is open. */
     void toggle(Stop stop) {
-        workspace.takesOpen().set(false);
-        workspace.stop().set(workspace.stop().get() == stop ? null : stop);
+        workspace.view().takesOpen().set(false);
+        workspace.view().stop().set(workspace.view().stop().get() == stop ? null : stop);
     }
 
     /** Leaves whatever is open, one at a time: list, takes, bench, stored take. */
     void leave() {
         if (list != null) {
             toggleCommandList();
-        } else if (workspace.takesOpen().get()) {
-            workspace.takesOpen().set(false);
-        } else if (workspace.stop().get() != null) {
-            workspace.stop().set(null);
-        } else if (workspace.isStored()) {
+        } else if (workspace.view().takesOpen().get()) {
+            workspace.view().takesOpen().set(false);
+        } else if (workspace.view().stop().get() != null) {
+            workspace.view().stop().set(null);
+        } else if (!workspace.shown().isLive()) {
             workspace.backToLive();
         }
     }
@@ -265,7 +266,7 @@ final class MainView extends StackPane {
             Path file = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".svg");
             Path picture = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".png");
             WindowImage same = WindowImage.of(
-                    (Node) seen.get(i), Palette.card(workspace.night().get()));
+                    (Node) seen.get(i), Palette.card(workspace.view().night().get()));
             seen.get(i).nextDrawing(text -> workspace
                     .tasks()
                     .later(
@@ -297,13 +298,13 @@ final class MainView extends StackPane {
     }
 
     void toggleLink() {
-        if (workspace.connected()) {
-            workspace.disconnect();
+        if (workspace.live().connected()) {
+            workspace.live().disconnect();
             workspace.say("Disconnected. L connects again.");
-        } else if (!workspace.rig().source().isEmpty()) {
-            workspace.connect(workspace.rig().source());
+        } else if (!workspace.shown().rig().source().isEmpty()) {
+            workspace.live().connect(workspace.shown().rig().source());
         } else {
-            workspace.stop().set(Stop.SOURCE);
+            workspace.view().stop().set(Stop.SOURCE);
         }
     }
 

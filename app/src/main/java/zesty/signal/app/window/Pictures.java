@@ -65,37 +65,37 @@ final class Pictures {
         scene(
                 "first-start",
                 () -> {
-                    workspace.disconnect();
-                    workspace.stop().set(Stop.SOURCE);
+                    workspace.live().disconnect();
+                    workspace.view().stop().set(Stop.SOURCE);
                 },
                 1.5);
         step(
                 () -> {
-                    workspace.stop().set(null);
-                    workspace.connect("sim:deck");
+                    workspace.view().stop().set(null);
+                    workspace.live().connect("sim:deck");
                 },
                 1);
-        scene("bench", () -> workspace.focus().set("pulse"), FILL_SECONDS);
+        scene("bench", () -> workspace.view().focus().set("pulse"), FILL_SECONDS);
         for (Stop stop : Stop.values()) {
             scene(
                     stop.name().toLowerCase(java.util.Locale.ROOT),
-                    () -> workspace.stop().set(stop),
+                    () -> workspace.view().stop().set(stop),
                     SETTLE_SECONDS);
         }
         scene(
                 "night",
                 () -> {
-                    workspace.stop().set(null);
+                    workspace.view().stop().set(null);
                     workspace.notice().set(null);
-                    workspace.look().set(Look.NIGHT);
+                    workspace.view().look().set(Look.NIGHT);
                 },
                 1.5);
         scene(
                 "takes",
                 () -> {
-                    workspace.look().set(Look.DAY);
+                    workspace.view().look().set(Look.DAY);
                     workspace.notice().set(null);
-                    workspace.takesOpen().set(true);
+                    workspace.view().takesOpen().set(true);
                 },
                 1.5);
         scene(
@@ -106,10 +106,10 @@ final class Pictures {
                             .filter(entry -> entry.title().startsWith("Long"))
                             .findFirst()
                             .ifPresent(entry -> workspace.open(entry.file()));
-                    workspace.span().set(new Span(200, 260));
+                    workspace.view().span().set(new Span(200, 260));
                 },
                 2.5);
-        step(() -> workspace.span().set(Span.NONE), 0.2);
+        step(() -> workspace.view().span().set(Span.NONE), 0.2);
         scene(
                 "muscle",
                 () -> {
@@ -118,19 +118,19 @@ final class Pictures {
                             .filter(entry -> entry.title().endsWith("tired"))
                             .findFirst()
                             .ifPresent(entry -> workspace.open(entry.file()));
-                    workspace.stop().set(Stop.READ);
+                    workspace.view().stop().set(Stop.READ);
                 },
                 3);
-        step(() -> workspace.stop().set(null), 0.5);
+        step(() -> workspace.view().stop().set(null), 0.5);
         scene("commands", view::toggleCommandList, SETTLE_SECONDS);
         scene(
                 "sources",
                 () -> {
                     view.toggleCommandList();
                     workspace.backToLive();
-                    workspace.stop().set(Stop.SOURCE);
-                    workspace.join("sim:hull");
-                    workspace.join("sim:masthead");
+                    workspace.view().stop().set(Stop.SOURCE);
+                    workspace.live().join("sim:hull");
+                    workspace.live().join("sim:masthead");
                 },
                 6);
         proving();
@@ -138,8 +138,8 @@ final class Pictures {
                 "heat-picture",
                 () -> {
                     workspace.notice().set(null);
-                    workspace.connect("sim:cowling");
-                    workspace.stop().set(Stop.DECODE);
+                    workspace.live().connect("sim:cowling");
+                    workspace.view().stop().set(Stop.DECODE);
                 },
                 6);
         doubt();
@@ -162,8 +162,8 @@ final class Pictures {
     private void proving() {
         step(
                 () -> {
-                    workspace.connect("sim:hoist");
-                    workspace.stop().set(Stop.SCALE);
+                    workspace.live().connect("sim:hoist");
+                    workspace.view().stop().set(Stop.SCALE);
                 },
                 2.5);
         stepOn(
@@ -189,14 +189,14 @@ final class Pictures {
     private void doubt() {
         step(
                 () -> {
-                    workspace.connect("sim:chest+early+movement");
-                    workspace.stop().set(Stop.READ);
+                    workspace.live().connect("sim:chest+early+movement");
+                    workspace.view().stop().set(Stop.READ);
                 },
                 3);
         scene(
                 "doubt",
                 () -> {
-                    workspace.focus().set("heart");
+                    workspace.view().focus().set("heart");
                     workspace.change(rig -> rig.acknowledging(Caution.BODY)
                             .withReader(ReaderSetup.on("heart", Pulse.NAME, Map.of(Pulse.SOURCE, "electrical"))));
                 },
@@ -207,16 +207,16 @@ final class Pictures {
     private void choosing() {
         step(
                 () -> {
-                    workspace.connect("sim:halyard");
-                    workspace.stop().set(null);
+                    workspace.live().connect("sim:halyard");
+                    workspace.view().stop().set(null);
                 },
                 9);
         scene(
                 "read-choose",
                 () -> {
                     workspace.notice().set(null);
-                    workspace.focus().set("knock");
-                    workspace.stop().set(Stop.READ);
+                    workspace.view().focus().set("knock");
+                    workspace.view().stop().set(Stop.READ);
                 },
                 6);
     }
@@ -225,15 +225,15 @@ final class Pictures {
     private void answer(String picture, String board, String column, String kind, Map<String, String> settings) {
         step(
                 () -> {
-                    workspace.connect("sim:" + board);
-                    workspace.stop().set(Stop.READ);
+                    workspace.live().connect("sim:" + board);
+                    workspace.view().stop().set(Stop.READ);
                 },
                 3);
         scene(
                 picture,
                 () -> {
                     workspace.notice().set(null);
-                    workspace.focus().set(column);
+                    workspace.view().focus().set(column);
                     workspace.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
                 },
                 14);
@@ -243,15 +243,15 @@ final class Pictures {
     private void windy() {
         step(
                 () -> {
-                    workspace.connect("sim:masthead+north");
-                    workspace.stop().set(Stop.READ);
+                    workspace.live().connect("sim:masthead+north");
+                    workspace.view().stop().set(Stop.READ);
                 },
                 3);
         scene(
                 "wind",
                 () -> {
                     workspace.notice().set(null);
-                    workspace.focus().set("cups");
+                    workspace.view().focus().set("cups");
                     workspace.change(rig -> rig.withReader(
                             new ReaderSetup(Wind.NAME, List.of("cups", "vane"), Map.of("factor", "0.8"))));
                 },
@@ -262,15 +262,15 @@ final class Pictures {
     private void lean() {
         step(
                 () -> {
-                    workspace.connect("sim:motion");
-                    workspace.stop().set(Stop.READ);
+                    workspace.live().connect("sim:motion");
+                    workspace.view().stop().set(Stop.READ);
                 },
                 3);
         scene(
                 "lean",
                 () -> {
                     workspace.notice().set(null);
-                    workspace.focus().set("ax");
+                    workspace.view().focus().set("ax");
                     workspace.change(rig -> rig.withReader(new ReaderSetup(
                             Motion.NAME, List.of("ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz"), Map.of())));
                 },

@@ -125,8 +125,9 @@ public final class ZestyApplication extends Application {
         Scene scene = new Scene(
                 view, Math.min(settings.width(), screen.getWidth()), Math.min(settings.height(), screen.getHeight()));
         dress(scene);
-        workspace.night().addListener((p, was, is) -> dress(scene));
-        workspace.textSize().addListener((p, was, is) -> scene.getStylesheets().setAll(StyleSheet.at(is)));
+        workspace.view().night().addListener((p, was, is) -> dress(scene));
+        workspace.view().textSize().addListener((p, was, is) -> scene.getStylesheets()
+                .setAll(StyleSheet.at(is)));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
         focusMoved = (p, was, is) -> view.commands().forget();
@@ -153,11 +154,11 @@ public final class ZestyApplication extends Application {
 
     private void connect() {
         if (!rig.source().isEmpty()) {
-            workspace.connect(rig.source());
-            workspace.stop().set(settings.view().stop());
-            workspace.focus().set(settings.view().focus());
+            workspace.live().connect(rig.source());
+            workspace.view().stop().set(settings.view().stop());
+            workspace.view().focus().set(settings.view().focus());
         } else {
-            workspace.stop().set(Stop.SOURCE);
+            workspace.view().stop().set(Stop.SOURCE);
         }
     }
 
@@ -189,9 +190,9 @@ public final class ZestyApplication extends Application {
 
     private void dress(Scene scene) {
         // Only the library's style sheets are used: its classes want a later Java than ours.
-        String base = workspace.night().get() ? "primer-dark" : "primer-light";
+        String base = workspace.view().night().get() ? "primer-dark" : "primer-light";
         Application.setUserAgentStylesheet("/atlantafx/base/theme/" + base + ".css");
-        scene.getStylesheets().setAll(StyleSheet.at(workspace.textSize().get()));
+        scene.getStylesheets().setAll(StyleSheet.at(workspace.view().textSize().get()));
     }
 
     /** Puts the window where it was, unless that screen is gone. */
@@ -214,7 +215,7 @@ public final class ZestyApplication extends Application {
     /** With ZESTY_FIRST_LANE set, says when the first lane was painted, for the start-up benchmark. */
     private void tellFirstLane() {
         if (!painted && System.getenv("ZESTY_FIRST_LANE") != null) {
-            var snapshot = workspace.liveSnapshot(System.nanoTime());
+            var snapshot = workspace.live().snapshot(System.nanoTime());
             if (snapshot.hasSamples()) {
                 painted = true;
                 Platform.runLater(() -> Platform.runLater(() -> {
@@ -238,23 +239,23 @@ public final class ZestyApplication extends Application {
         }
         if (opening.pictures() == null) {
             boolean whole = stage.isMaximized();
-            Settings now = workspace.settings();
-            workspace.remember(new Settings(
-                    stage.getX(),
-                    stage.getY(),
-                    whole ? now.width() : stage.getScene().getWidth(),
-                    whole ? now.height() : stage.getScene().getHeight(),
-                    whole,
-                    workspace.look().get(),
-                    workspace.textSize().get(),
-                    workspace.isStored()
-                            ? now.spanSeconds()
-                            : workspace.window().span(),
-                    now.recent(),
-                    new Settings.View(
-                            workspace.stop().get(),
-                            workspace.focus().get(),
-                            workspace.cards().get())));
+            Settings now = workspace.view().settings();
+            workspace
+                    .view()
+                    .remember(new Settings(
+                            stage.getX(),
+                            stage.getY(),
+                            whole ? now.width() : stage.getScene().getWidth(),
+                            whole ? now.height() : stage.getScene().getHeight(),
+                            whole,
+                            workspace.view().look().get(),
+                            workspace.view().textSize().get(),
+                            workspace.live().window().span(),
+                            now.recent(),
+                            new Settings.View(
+                                    workspace.view().stop().get(),
+                                    workspace.view().focus().get(),
+                                    workspace.view().cards().get())));
         }
         workspace.close();
     }

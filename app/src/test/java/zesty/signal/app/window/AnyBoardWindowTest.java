@@ -56,7 +56,7 @@ class AnyBoardWindowTest extends RealWindow {
     void whatIsChangedBeforeTheFormatIsKnownAndTakenBackCostsNoChannel() throws Exception {
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             int port = server.getLocalPort();
-            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + port));
             try (Socket board = server.accept()) {
                 until(s -> s.rig().source().contains(String.valueOf(port)));
                 robot.interact(() -> workspace().change(rig -> rig.acknowledging(Caution.BODY)));
@@ -73,12 +73,12 @@ class AnyBoardWindowTest extends RealWindow {
 
     @Test
     void aLineIsSentAndAnsweredAndTheBoardUnplugsAndComesBack() throws Exception {
-        robot.interact(() -> workspace().connect("sim:cupboard"));
+        robot.interact(() -> workspace().live().connect("sim:cupboard"));
         until(s -> s.health().state() == LinkState.LIVE);
         write("#order", "heat 35");
         until(s -> s.channel("heat").filter(c -> c.latestRaw() == 35).isPresent());
         awaitText("#sent", "heat 35  \u2192  {\"done\":\"heat 35\"}");
-        robot.interact(() -> workspace().connect("sim:motion+unplug"));
+        robot.interact(() -> workspace().live().connect("sim:motion+unplug"));
         until(s -> s.health().state() == LinkState.LOST);
         awaitText(".link-state", "lost");
         Snapshot back =
@@ -98,7 +98,7 @@ class AnyBoardWindowTest extends RealWindow {
         // The bench is at the source just added; lines go to that board, and the Decode bench shows its format.
         write("#order", "heat 20");
         until(s -> s.channel("cupboard/heat").filter(c -> c.latestRaw() == 20).isPresent());
-        robot.interact(() -> workspace().record(RecordingLimit.ofSeconds(3)));
+        robot.interact(() -> workspace().recordings().start(RecordingLimit.ofSeconds(3)));
         Snapshot kept = until(s -> s.recording().file() != null
                 && !s.recording().running()
                 && s.recording().rows() > 0);
@@ -113,15 +113,15 @@ class AnyBoardWindowTest extends RealWindow {
         // The take has two sources, where only one runs by now: its channels are there, the bench stays at what runs.
         robot.interact(() -> workspace().open(kept.recording().file()));
         until(s -> s.health().state() == LinkState.STORED && s.channels().size() == 6);
-        assertThat(workspace().stop().get()).isNull();
-        robot.interact(() -> workspace().stop().set(Stop.SOURCE));
-        robot.interact(() -> workspace().focus().set("cupboard/heat"));
+        assertThat(workspace().view().stop().get()).isNull();
+        robot.interact(() -> workspace().view().stop().set(Stop.SOURCE));
+        robot.interact(() -> workspace().view().focus().set("cupboard/heat"));
         awaitText("#health", "kB/s · samples 1");
     }
 
     @Test
     void aFormatIsEditedByHandTriedAndTakenBack() throws Exception {
-        robot.interact(() -> workspace().connect("sim:hoist"));
+        robot.interact(() -> workspace().live().connect("sim:hoist"));
         until(s -> s.channel("load").isPresent());
         key(KeyCode.DIGIT2);
         click("#by-hand");
@@ -141,7 +141,7 @@ class AnyBoardWindowTest extends RealWindow {
     void aSetAsideLineIsTaughtAsColumnsAndAnotherAsABanner() throws Exception {
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             int port = server.getLocalPort();
-            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + port));
             Thread board = new Thread(() -> talk(server), "talking board");
             board.setDaemon(true);
             board.start();
@@ -200,14 +200,14 @@ class AnyBoardWindowTest extends RealWindow {
 
     @Test
     void whatIsWrongWithAPortIsSaidInPlace() throws Exception {
-        robot.interact(() -> workspace().connect("serial:/dev/no-such-port@9600"));
+        robot.interact(() -> workspace().live().connect("serial:/dev/no-such-port@9600"));
         until(s -> s.health().state() == LinkState.LOST);
         awaitText(".hint", "port /dev/no-such-port is not there. Is the board plugged in?");
-        robot.interact(() -> workspace().connect("serial:/dev/no-such-port@9600,9X9"));
+        robot.interact(() -> workspace().live().connect("serial:/dev/no-such-port@9600,9X9"));
         awaitText("#notice", "'9X9' is no setting of a serial line");
         write("#stated-rate", "-3");
         awaitText("#notice", "A stated rate is a number of samples a second above 0, was '-3'.");
         write("#stated-rate", "250");
-        assertThat(workspace().rig().link().statedRateHz()).isEqualTo(250);
+        assertThat(workspace().shown().rig().link().statedRateHz()).isEqualTo(250);
     }
 }

@@ -69,14 +69,14 @@ class CloserWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() > 3);
         awaitNode(".lane");
         int all = lanes();
-        robot.interact(() -> workspace().focus().set("heel"));
+        robot.interact(() -> workspace().view().focus().set("heel"));
         key(KeyCode.O);
         for (int i = 0; i < 100 && lanes() != 1; i++) {
             TimeUnit.MILLISECONDS.sleep(50);
         }
         assertThat(lanes()).isEqualTo(1);
         // The rig is as it was: nothing is hidden, nothing is to be taken back.
-        assertThat(fx(() -> workspace().rig().channels())).allMatch(c -> c.shown());
+        assertThat(fx(() -> workspace().shown().rig().channels())).allMatch(c -> c.shown());
         key(KeyCode.Y);
         awaitText("#over-heel", "over it, ");
         String first = fx(() -> ((Label) robot.lookup("#over-heel").query()).getText());
@@ -103,8 +103,8 @@ class CloserWindowTest extends RealWindow {
         robot.moveTo(middle);
         key(KeyCode.Q);
         awaitText(".lens-words", " s wide, ");
-        double lane =
-                fx(() -> workspace().window().span() / plot.getBoundsInLocal().getWidth());
+        double lane = fx(() ->
+                workspace().shown().window().span() / plot.getBoundsInLocal().getWidth());
         String words = fx(() -> ((Label) robot.lookup(".lens-words").query()).getText());
         double wide = Double.parseDouble(words.substring(0, words.indexOf(' ')));
         // 260 pixels of the lane, ten times as close.
@@ -135,7 +135,7 @@ class CloserWindowTest extends RealWindow {
         assertThat(path.getAttribute("d").split("L")).hasSizeGreaterThan(100);
         assertThat(path.getAttribute("d")).doesNotContain("NaN");
 
-        robot.interact(() -> workspace().stop().set(Stop.CLEAN));
+        robot.interact(() -> workspace().view().stop().set(Stop.CLEAN));
         awaitNode("#response");
         key(KeyCode.SHIFT, KeyCode.K);
         awaitText("#notice", "3 drawings saved");
@@ -153,8 +153,8 @@ class CloserWindowTest extends RealWindow {
     void aChannelAgainstAnotherTellsHowCloselyTheyGoTogether() throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 8);
         robot.interact(() -> {
-            workspace().focus().set("heel");
-            workspace().stop().set(Stop.CLEAN);
+            workspace().view().focus().set("heel");
+            workspace().view().stop().set(Stop.CLEAN);
         });
         click("#view-pair");
         awaitText("#view-words", "They go together by ");
@@ -175,11 +175,11 @@ class CloserWindowTest extends RealWindow {
     @Test
     void whatIsMeasuredFillsTheLanes() throws Exception {
         until(s -> s.health().state() == LinkState.LIVE && s.lastSeconds() > 6);
-        double now = fx(() -> workspace().snapshot(System.nanoTime()).lastSeconds());
-        robot.interact(() -> workspace().span().set(new Span(now - 4, now - 2)));
+        double now = fx(() -> workspace().shown().snapshot(System.nanoTime()).lastSeconds());
+        robot.interact(() -> workspace().view().span().set(new Span(now - 4, now - 2)));
         click("#span-closer");
-        assertThat(fx(() -> workspace().window().from())).isBetween(now - 4.001, now - 3.999);
-        assertThat(fx(() -> workspace().window().to())).isBetween(now - 2.001, now - 1.999);
+        assertThat(fx(() -> workspace().shown().window().from())).isBetween(now - 4.001, now - 3.999);
+        assertThat(fx(() -> workspace().shown().window().to())).isBetween(now - 2.001, now - 1.999);
     }
 
     @Test

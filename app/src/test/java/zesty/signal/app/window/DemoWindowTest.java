@@ -85,32 +85,32 @@ class DemoWindowTest extends RealWindow {
         Snapshot stored = openLongTake();
         assertThat(stored.lastSeconds()).isCloseTo(600, within(0.1));
         assertThat(stored.channels().get(0).reader().orElseThrow().headline()).isBetween(65.0, 85.0);
-        assertThat(fx(() -> workspace().marks())).hasSize(3);
-        assertThat(fx(() -> workspace().window().span())).isGreaterThan(600);
+        assertThat(fx(() -> workspace().shown().marks())).hasSize(3);
+        assertThat(fx(() -> workspace().shown().window().span())).isGreaterThan(600);
 
         still(".lane-plot");
         Node plot = robot.lookup(".lane-plot").query();
         Point2D middle = fx(() -> plot.localToScreen(plot.getBoundsInLocal().getWidth() / 2, 20));
         robot.moveTo(middle);
-        double share = fx(
-                () -> workspace().window().from() + 0.5 * workspace().window().span());
+        double share = fx(() -> workspace().shown().window().from()
+                + 0.5 * workspace().shown().window().span());
         robot.scroll(4, VerticalDirection.UP);
-        until(s -> fx(() -> workspace().window().span()) < 300);
-        double after = fx(
-                () -> workspace().window().from() + 0.5 * workspace().window().span());
+        until(s -> fx(() -> workspace().shown().window().span()) < 300);
+        double after = fx(() -> workspace().shown().window().from()
+                + 0.5 * workspace().shown().window().span());
         // The moment under the pointer stays there while the stretch shrinks.
         assertThat(after).isCloseTo(share, within(3.0));
         for (int i = 0; i < 30; i++) {
             key(KeyCode.PLUS);
         }
-        assertThat(fx(() -> workspace().window().span())).isLessThan(0.02);
-        double from = fx(() -> workspace().window().from());
+        assertThat(fx(() -> workspace().shown().window().span())).isLessThan(0.02);
+        double from = fx(() -> workspace().shown().window().from());
         key(KeyCode.RIGHT);
-        assertThat(fx(() -> workspace().window().from())).isGreaterThan(from);
+        assertThat(fx(() -> workspace().shown().window().from())).isGreaterThan(from);
         key(KeyCode.HOME);
-        assertThat(fx(() -> workspace().window().from())).isCloseTo(0, within(1e-9));
+        assertThat(fx(() -> workspace().shown().window().from())).isCloseTo(0, within(1e-9));
         key(KeyCode.DIGIT0);
-        assertThat(fx(() -> workspace().window().span())).isGreaterThan(600);
+        assertThat(fx(() -> workspace().shown().window().span())).isGreaterThan(600);
 
         // A changed recipe works the stored take out again, and can be taken back.
         key(KeyCode.DIGIT4);
@@ -207,7 +207,7 @@ class DemoWindowTest extends RealWindow {
     void aBoardThatHangsUpIsLostAndComesBackWithItsGap() throws Exception {
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             int port = server.getLocalPort();
-            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + port));
             serve(server, 400);
             until(s -> s.health().state() == LinkState.LOST);
             awaitText(".lane-trust", "lost");
@@ -289,7 +289,7 @@ class DemoWindowTest extends RealWindow {
         List<Integer> cards = new ArrayList<>();
         List<Paint> inks = new ArrayList<>();
         for (Look look : List.of(Look.DAY, Look.NIGHT, Look.CONTRAST)) {
-            assertThat(fx(() -> workspace().look().get())).isEqualTo(look);
+            assertThat(fx(() -> workspace().view().look().get())).isEqualTo(look);
             TimeUnit.MILLISECONDS.sleep(400);
             ImageView lane = robot.lookup(".lane-plot").queryAs(Pane.class).getChildren().stream()
                     .filter(ImageView.class::isInstance)
@@ -301,7 +301,7 @@ class DemoWindowTest extends RealWindow {
             inks.add(fx(name::getTextFill));
             key(KeyCode.N);
         }
-        assertThat(fx(() -> workspace().look().get())).isEqualTo(Look.DAY);
+        assertThat(fx(() -> workspace().view().look().get())).isEqualTo(Look.DAY);
         assertThat(cards).containsExactly(0xfffffdf8, 0xff1f2925, 0xff000000);
         assertThat(inks.get(0)).isNotEqualTo(inks.get(1));
     }

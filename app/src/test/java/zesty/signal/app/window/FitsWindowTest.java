@@ -62,17 +62,17 @@ class FitsWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());
         robot.interact(() -> {
-            workspace().look().set(colours);
-            workspace().textSize().set(text);
+            workspace().view().look().set(colours);
+            workspace().view().textSize().set(text);
         });
         large = text == TextSize.LARGEST;
         List<String> found = new ArrayList<>();
         look("lanes", found);
         for (Stop stop : Stop.values()) {
-            robot.interact(() -> workspace().stop().set(stop));
+            robot.interact(() -> workspace().view().stop().set(stop));
             look(stop.title(), found);
         }
-        robot.interact(() -> workspace().stop().set(Stop.SCALE));
+        robot.interact(() -> workspace().view().stop().set(Stop.SCALE));
         for (String op : List.of("converter", "law", "shown")) {
             // Fired, not pressed: the window may be larger than the display here.
             robot.interact(
@@ -81,27 +81,27 @@ class FitsWindowTest extends RealWindow {
         }
         robot.interact(() -> robot.lookup("#prove").queryAs(ToggleButton.class).fire());
         look("Scale, proving", found);
-        robot.interact(() -> workspace().stop().set(Stop.SOURCE));
+        robot.interact(() -> workspace().view().stop().set(Stop.SOURCE));
         for (String socket : List.of("open-network", "open-address", "open-simulated", "open-lately")) {
             robot.interact(() -> robot.lookup("#" + socket).queryButton().fire());
             look("Source, " + socket, found);
         }
         robot.interact(() -> {
-            workspace().focus().set("forearm");
-            workspace().stop().set(Stop.READ);
+            workspace().view().focus().set("forearm");
+            workspace().view().stop().set(Stop.READ);
         });
         awaitNode("#more-settings");
         look("Read, a muscle", found);
         unfold("#setting-");
         look("Read, settings of a muscle", found);
-        robot.interact(() -> workspace().stop().set(null));
+        robot.interact(() -> workspace().view().stop().set(null));
         press("#commands");
         awaitNode(".command-sheet");
         look("the keys", found);
         press("#commands");
         robot.interact(() -> {
-            workspace().focus().set("pulse");
-            workspace().takesOpen().set(true);
+            workspace().view().focus().set("pulse");
+            workspace().view().takesOpen().set(true);
         });
         awaitNode(".take-title");
         look("takes", found);
@@ -111,16 +111,16 @@ class FitsWindowTest extends RealWindow {
         look("a stored take", found);
         robot.interact(() -> workspace().backToLive());
         robot.interact(() -> {
-            workspace().takesOpen().set(false);
-            workspace().disconnect();
-            workspace().stop().set(Stop.SOURCE);
+            workspace().view().takesOpen().set(false);
+            workspace().live().disconnect();
+            workspace().view().stop().set(Stop.SOURCE);
         });
         look("first start", found);
-        robot.interact(() -> workspace().stop().set(null));
+        robot.interact(() -> workspace().view().stop().set(null));
         look("no board", found);
         robot.interact(() -> {
-            workspace().connect("sim:chest");
-            workspace().stop().set(Stop.READ);
+            workspace().live().connect("sim:chest");
+            workspace().view().stop().set(Stop.READ);
         });
         until(s -> s.channel("heart").isPresent() && s.hasSamples());
         robot.interact(() -> workspace().change(rig -> rig.acknowledging(Caution.BODY)

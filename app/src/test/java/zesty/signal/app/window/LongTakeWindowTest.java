@@ -84,8 +84,8 @@ class LongTakeWindowTest extends RealWindow {
     /** @return whether a lane is inked at a moment, at a share of its height */
     private boolean inked(int lane, double seconds, double down) {
         return fx(() -> {
-            double across = (seconds - workspace().window().from())
-                    / workspace().window().span();
+            double across = (seconds - workspace().shown().window().from())
+                    / workspace().shown().window().span();
             ImageView view = (ImageView) robot.lookup(".lane-plot ImageView").queryAll().stream()
                     .skip(lane)
                     .findFirst()
@@ -132,7 +132,7 @@ class LongTakeWindowTest extends RealWindow {
         }
         assertThat(standsOut()).isTrue();
 
-        robot.interact(() -> workspace().window().show(KNOCK * 0.001 - 0.05, KNOCK * 0.001 + 0.05));
+        robot.interact(() -> workspace().shown().window().show(KNOCK * 0.001 - 0.05, KNOCK * 0.001 + 0.05));
         Series clean = opened.channels().get(2).clean();
         for (int i = 0; i < 1200 && !fx(() -> clean.atHand(KNOCK - 50, KNOCK + 50)); i++) {
             TimeUnit.MILLISECONDS.sleep(50);
@@ -159,7 +159,7 @@ class LongTakeWindowTest extends RealWindow {
         click("#cancel-work");
         awaitText("#notice", "Processing the take: given up");
         // What is measured of it is added up beside the window: every residue of 31 comes as often, from 500 to 530.
-        robot.interact(() -> workspace().span().set(new Span(1000, 1600)));
+        robot.interact(() -> workspace().view().span().set(new Span(1000, 1600)));
         awaitText("#span-words", "Mean 515");
         awaitText("#span-words", "600001 samples.");
         key(KeyCode.U);

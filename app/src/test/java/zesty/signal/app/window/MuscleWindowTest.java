@@ -56,10 +56,10 @@ class MuscleWindowTest extends RealWindow {
         Thread board = new Thread(this::serve, "forearm of the test");
         board.setDaemon(true);
         board.start();
-        robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+        robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + server.getLocalPort()));
         until(s -> s.channels().size() == 2
                 && s.channel("muscle").orElseThrow().clean().end() > RATE);
-        robot.interact(() -> workspace().focus().set("muscle"));
+        robot.interact(() -> workspace().view().focus().set("muscle"));
         robot.interact(() -> workspace().change(rig -> rig.withReader(ReaderSetup.on("muscle", "muscle", Map.of()))
                 .acknowledging(Caution.BODY)));
         key(KeyCode.DIGIT5);
@@ -110,7 +110,7 @@ class MuscleWindowTest extends RealWindow {
 
     @Test
     void restAndTheHardestPullAreCapturedByGuidanceAndPercentFollowsLive() throws Exception {
-        robot.interact(() -> workspace().record(RecordingLimit.NONE));
+        robot.interact(() -> workspace().recordings().start(RecordingLimit.NONE));
         until(s -> s.recording().running());
         press("#capture-rest");
         awaitText("#guide-says", "Let it rest");
@@ -146,24 +146,24 @@ class MuscleWindowTest extends RealWindow {
         double pulledAt = muscle(snapshot()).events("bursts").get(0).startSeconds() + 1;
         Node lane = robot.lookup(".lane-plot").query();
         Point2D over = fx(() -> lane.localToScreen(
-                (pulledAt - workspace().window().from())
-                        / workspace().window().span()
+                (pulledAt - workspace().shown().window().from())
+                        / workspace().shown().window().span()
                         * lane.getBoundsInLocal().getWidth(),
                 30));
         robot.moveTo(over);
         awaitText(".lane-read-out", "pull of ");
         // The card is put away by its key, comes back by its button, and is pinned by its key.
         Node card = robot.lookup(".card").query();
-        robot.interact(() -> workspace().stop().set(null));
+        robot.interact(() -> workspace().view().stop().set(null));
         robot.interact(card::requestFocus);
         strike(KeyCode.DELETE);
         awaitNode("#cards-back");
-        assertThat(fx(() -> workspace().cards().get().hidden())).containsExactly("muscle");
+        assertThat(fx(() -> workspace().view().cards().get().hidden())).containsExactly("muscle");
         press("#cards-back");
-        assertThat(fx(() -> workspace().cards().get().hidden())).isEmpty();
+        assertThat(fx(() -> workspace().view().cards().get().hidden())).isEmpty();
         robot.interact(() -> robot.lookup(".card").query().requestFocus());
         strike(KeyCode.P);
-        assertThat(fx(() -> workspace().cards().get().pinned())).hasSize(1);
+        assertThat(fx(() -> workspace().view().cards().get().pinned())).hasSize(1);
         // What was done on the bench never disturbed the recording.
         Snapshot still = snapshot();
         assertThat(still.recording().running()).isTrue();
@@ -225,7 +225,7 @@ class MuscleWindowTest extends RealWindow {
         key(KeyCode.DIGIT4);
         Label name = robot.lookup(".doctor-name").queryAs(Label.class);
         until(
-                s -> workspace().rounds().of("muscle").stream()
+                s -> workspace().doctor().of("muscle").stream()
                         .anyMatch(f -> f.diagnosis().words().equals("hum")),
                 40);
         for (int i = 0; i < 100 && !fx(name::getText).equals("Hum"); i++) {

@@ -148,9 +148,9 @@ class PressureWindowTest extends RealWindow {
 
     @Test
     void aFolderThatGoesWhileRecordingStopsItWithWordsAndTheLanesRunOn() throws Exception {
-        robot.interact(() -> workspace().connect("sim:deck"));
+        robot.interact(() -> workspace().live().connect("sim:deck"));
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
-        robot.interact(() -> workspace().record(RecordingLimit.NONE));
+        robot.interact(() -> workspace().recordings().start(RecordingLimit.NONE));
         until(s -> s.recording().running() && s.recording().rows() > 100);
         Files.move(workspace().places().takes(), home.resolve("moved"));
         until(s -> !s.recording().running());
@@ -161,7 +161,7 @@ class PressureWindowTest extends RealWindow {
 
     @Test
     void aRecordingBeginsAtOnceWhileLongWorkRuns() throws Exception {
-        robot.interact(() -> workspace().connect("sim:deck"));
+        robot.interact(() -> workspace().live().connect("sim:deck"));
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
         CountDownLatch working = new CountDownLatch(1);
         boolean[] gaveUp = {false};

@@ -109,12 +109,12 @@ class PulseWindowTest extends RealWindow {
         until(s -> s.health().state() == LinkState.STORED && s.hasSamples());
         awaitVisible(".lane-plot");
         Bounds there = still(".lane-plot");
-        double second = there.getWidth() / fx(() -> workspace().window().span());
-        double zero = there.getMinX() - fx(() -> workspace().window().from()) * second;
+        double second = there.getWidth() / fx(() -> workspace().shown().window().span());
+        double zero = there.getMinX() - fx(() -> workspace().shown().window().from()) * second;
         // From the mark, which is snapped to from some pixels beside it, to 6 s.
         robot.drag(new Point2D(zero + 4 * second + 3, there.getCenterY()), MouseButton.SECONDARY)
                 .dropTo(new Point2D(zero + 6 * second, there.getCenterY()));
-        Span span = fx(() -> workspace().span().get());
+        Span span = fx(() -> workspace().view().span().get());
         assertThat(span.from()).isEqualTo(4);
         assertThat(span.to()).isCloseTo(6, within(2 / second));
         awaitText("#span-words", "slope 1000 counts/s");
@@ -128,13 +128,13 @@ class PulseWindowTest extends RealWindow {
         assertThat(mean).isCloseTo(1000 * (4 + span.to()) / 2, within(2.0));
         assertThat(Double.parseDouble(numbers[12])).isCloseTo(mean * (span.to() - 4), within(mean * 0.01));
         key(KeyCode.SHIFT, KeyCode.X);
-        assertThat(fx(() -> workspace().span().get().begun())).isFalse();
+        assertThat(fx(() -> workspace().view().span().get().begun())).isFalse();
         robot.moveTo(new Point2D(zero + 2 * second, there.getCenterY()), Motion.DIRECT);
         key(KeyCode.X);
         robot.moveTo(new Point2D(zero + 3 * second, there.getCenterY()), Motion.DIRECT);
         key(KeyCode.X);
-        assertThat(fx(() ->
-                        workspace().span().get().to() - workspace().span().get().from()))
+        assertThat(fx(() -> workspace().view().span().get().to()
+                        - workspace().view().span().get().from()))
                 .isCloseTo(1, within(3 / second));
     }
 
@@ -195,7 +195,7 @@ class PulseWindowTest extends RealWindow {
     /** Looks at the ten seconds about a moment and presses on the run of rates there, once they are drawn. */
     private void press(double seconds) throws Exception {
         robot.interact(() -> {
-            var window = workspace().window();
+            var window = workspace().shown().window();
             window.zoom(10 / window.span(), (seconds - window.from()) / window.span());
         });
         still("#rates");
@@ -219,7 +219,7 @@ class PulseWindowTest extends RealWindow {
             board.setDaemon(true);
             board.start();
             int port = server.getLocalPort();
-            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + port));
+            robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + port));
             until(s -> s.channel("column1").isPresent());
             robot.interact(() -> workspace().change(rig -> rig.acknowledging(Caution.BODY)
                     .withReader(ReaderSetup.on("column1", "pulse", Map.of()))));

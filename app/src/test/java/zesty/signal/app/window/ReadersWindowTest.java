@@ -108,7 +108,7 @@ class ReadersWindowTest extends RealWindow {
     @Test
     void aKindThatDoesNotSuitSaysWhatWould() throws Exception {
         connect("deck", 5);
-        robot.interact(() -> workspace().focus().set("forearm"));
+        robot.interact(() -> workspace().view().focus().set("forearm"));
         key(KeyCode.DIGIT5);
         awaitText(".kind-fit", "A raw muscle signal needs 400 samples/s or more, not 200");
         robot.interact(() -> workspace()
@@ -204,7 +204,7 @@ class ReadersWindowTest extends RealWindow {
     void aHeatersStepIsFittedAndWhoHasTooFewColumnsIsTold() throws Exception {
         connect("cupboard", 3);
         readWith("heat", "step", "heat");
-        robot.interact(() -> workspace().wire().send("heat 60", LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().sourceActions().send("heat 60", LineEnding.NEW_LINE));
         until(s -> s.channel("heat").filter(c -> c.latestRaw() == 60).isPresent());
         assertThat(snapshot().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
         // The air follows with a time constant of 20 s, 0.4 °C a percent: after a minute that can be told.
@@ -217,7 +217,7 @@ class ReadersWindowTest extends RealWindow {
         awaitNode("#response-plot");
 
         connect("hoist", 1);
-        robot.interact(() -> workspace().focus().set("load"));
+        robot.interact(() -> workspace().view().focus().set("load"));
         tile("motion");
         awaitText(".error", "Motion needs 3 columns of the same rows; here there are fewer.");
         assertThat(snapshot().rig().readersOn("load")).isEmpty();

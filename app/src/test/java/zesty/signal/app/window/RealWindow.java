@@ -2,6 +2,7 @@ package zesty.signal.app.window;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -78,7 +79,8 @@ abstract class RealWindow {
             Files.createDirectories(takes);
             try (Stream<Path> made = Files.list(madeTakes())) {
                 for (Path take : made.toList()) {
-                    Files.copy(take, takes.resolve(take.getFileName()));
+                    // A test that opens a second window has them already.
+                    Files.copy(take, takes.resolve(take.getFileName()), StandardCopyOption.REPLACE_EXISTING);
                 }
             }
         }
@@ -102,7 +104,7 @@ abstract class RealWindow {
     }
 
     Snapshot snapshot() {
-        return fx(() -> workspace().snapshot(System.nanoTime()));
+        return fx(() -> workspace().shown().snapshot(System.nanoTime()));
     }
 
     Snapshot until(Predicate<Snapshot> condition) throws InterruptedException {
@@ -134,7 +136,7 @@ abstract class RealWindow {
                 + fx(() -> robot.lookup(query).queryAllAs(Labeled.class).stream()
                         .map(Labeled::getText)
                         .toList())
-                + "; at " + fx(() -> workspace().stop().get()) + ", told: "
+                + "; at " + fx(() -> workspace().view().stop().get()) + ", told: "
                 + fx(() -> workspace().notice().get()) + ", keys go to "
                 + fx(() -> robot.lookup("#takes").query().getScene().getFocusOwner()));
     }
@@ -266,7 +268,7 @@ abstract class RealWindow {
 
     /** Plugs a simulated board in, by its words. */
     void connect(String board, int channels) throws Exception {
-        robot.interact(() -> workspace().connect("sim:" + board));
+        robot.interact(() -> workspace().live().connect("sim:" + board));
         until(s -> s.health().state() == LinkState.LIVE
                 && s.channels().size() == channels
                 && s.rig().source().equals("sim:" + board));
@@ -278,8 +280,8 @@ abstract class RealWindow {
 
     /** @param first the column that the reader then stands with */
     void readWith(String column, String kind, String first) throws Exception {
-        robot.interact(() -> workspace().focus().set(column));
-        robot.interact(() -> workspace().stop().set(Stop.READ));
+        robot.interact(() -> workspace().view().focus().set(column));
+        robot.interact(() -> workspace().view().stop().set(Stop.READ));
         tile(kind);
         until(s -> reading(s, first) != null);
     }

@@ -36,7 +36,7 @@ class RigsWindowTest extends RealWindow {
     }
 
     private void deck() throws Exception {
-        robot.interact(() -> workspace().connect("sim:deck"));
+        robot.interact(() -> workspace().live().connect("sim:deck"));
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5 && s.hasSamples());
     }
 

@@ -79,7 +79,7 @@ class ScaleWindowTest extends RealWindow {
 
     private void connect(double value) throws Exception {
         knob.set(value);
-        robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+        robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + server.getLocalPort()));
         until(s -> s.channel("sensor").filter(c -> c.raw().end() > 20).isPresent());
         key(KeyCode.DIGIT3);
         awaitNode("#prove");
@@ -194,9 +194,10 @@ class ScaleWindowTest extends RealWindow {
         until(s -> Math.abs(s.channel("sensor").orElseThrow().level().mean()) < 1
                 && s.channel("sensor").orElseThrow().level().samples() > read + 10);
         assertThat(fx(() -> robot.lookup("#caution").query().isVisible())).isFalse();
-        assertThat(workspace().rig().acknowledged()).containsExactly(Caution.BODY);
+        assertThat(workspace().shown().rig().acknowledged()).containsExactly(Caution.BODY);
         // The kind brought the reader that usually follows.
-        assertThat(workspace().rig().readersOn("sensor").get(0).settings()).containsEntry("kind", "optical");
+        assertThat(workspace().shown().rig().readersOn("sensor").get(0).settings())
+                .containsEntry("kind", "optical");
         robot.interact(() ->
                 workspace().change(rig -> rig.withoutReader(rig.readers().get(0).id())));
 
@@ -261,9 +262,9 @@ class ScaleWindowTest extends RealWindow {
 
     @Test
     void aFormulaTakesInAnotherColumnAndPointsAtWhatItDoesNotKnow() throws Exception {
-        robot.interact(() -> workspace().connect("sim:deck"));
+        robot.interact(() -> workspace().live().connect("sim:deck"));
         until(s -> s.channel("heel").filter(c -> c.raw().end() > 100).isPresent());
-        robot.interact(() -> workspace().focus().set("heel"));
+        robot.interact(() -> workspace().view().focus().set("heel"));
         key(KeyCode.DIGIT3);
         awaitNode("#kind");
         choose("#kind", kind("a chip's own formula"));
@@ -303,11 +304,11 @@ class ScaleWindowTest extends RealWindow {
 
     @Test
     void aHeaterWithoutPowerIsNoticed() throws Exception {
-        robot.interact(() -> workspace().connect("sim:cupboard"));
+        robot.interact(() -> workspace().live().connect("sim:cupboard"));
         until(s -> s.channel("air").isPresent());
         robot.interact(() -> {
-            workspace().wire().send("power off", LineEnding.NEW_LINE);
-            workspace().focus().set("air");
+            workspace().sourceActions().send("power off", LineEnding.NEW_LINE);
+            workspace().view().focus().set("air");
         });
         key(KeyCode.DIGIT3);
         awaitNode("#prove");
@@ -316,10 +317,10 @@ class ScaleWindowTest extends RealWindow {
         click("#respond");
         TimeUnit.SECONDS.sleep(3);
         click("#respond");
-        robot.interact(() -> workspace().wire().send("heat 80", LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().sourceActions().send("heat 80", LineEnding.NEW_LINE));
         TimeUnit.SECONDS.sleep(5);
         click("#respond");
-        robot.interact(() -> workspace().wire().send("heat 0", LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().sourceActions().send("heat 0", LineEnding.NEW_LINE));
         TimeUnit.SECONDS.sleep(2);
         click("#respond");
         awaitText("#response", "power to the sensor and to whatever it is to feel (a heater");

@@ -86,8 +86,8 @@ class SourceWindowTest extends RealWindow {
 
     private void connect() throws Exception {
         robot.interact(() -> {
-            workspace().connect("tcp:127.0.0.1:" + server.getLocalPort());
-            workspace().stop().set(Stop.SOURCE);
+            workspace().live().connect("tcp:127.0.0.1:" + server.getLocalPort());
+            workspace().view().stop().set(Stop.SOURCE);
         });
         until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 2 && s.hasSamples());
     }
@@ -157,7 +157,7 @@ class SourceWindowTest extends RealWindow {
         until(s -> s.rig().link().orders().isEmpty());
         robot.interact(() ->
                 robot.lookup("#pocket .small-button").queryAs(Button.class).fire());
-        assertThat(workspace().stop().get()).isEqualTo(Stop.DECODE);
+        assertThat(workspace().view().stop().get()).isEqualTo(Stop.DECODE);
     }
 
     @Test
@@ -209,8 +209,8 @@ class SourceWindowTest extends RealWindow {
     @Test
     void aStationThatFallsSilentLooksSoInTheTrailWhileItsNeighboursLive() throws Exception {
         robot.interact(() -> {
-            workspace().connect("sim:battery");
-            workspace().stop().set(null);
+            workspace().live().connect("sim:battery");
+            workspace().view().stop().set(null);
         });
         until(s -> s.channels().size() >= 5 && s.hasSamples());
         // One of the six is silent at times: its lane, its card and the trail say so while the link lives.
@@ -225,7 +225,7 @@ class SourceWindowTest extends RealWindow {
                 .orElseThrow()
                 .channel()
                 .column();
-        robot.interact(() -> workspace().focus().set(lost));
+        robot.interact(() -> workspace().view().focus().set(lost));
         awaitText(".stop-how", "lost");
         assertThat(texts(".stop-value")).contains("\u2014");
         String live = seen.channels().stream()
@@ -234,7 +234,7 @@ class SourceWindowTest extends RealWindow {
                 .orElseThrow()
                 .channel()
                 .column();
-        robot.interact(() -> workspace().focus().set(live));
+        robot.interact(() -> workspace().view().focus().set(live));
         awaitText(".stop-how", "live");
     }
 
@@ -243,8 +243,8 @@ class SourceWindowTest extends RealWindow {
         List<WeakReference<Node>> gone = new ArrayList<>();
         for (String board : List.of("deck", "motion", "deck", "hull")) {
             robot.interact(() -> {
-                workspace().connect("sim:" + board);
-                workspace().stop().set(null);
+                workspace().live().connect("sim:" + board);
+                workspace().view().stop().set(null);
             });
             until(s -> s.rig().source().equals("sim:" + board) && s.hasSamples());
             awaitNode(".lane");

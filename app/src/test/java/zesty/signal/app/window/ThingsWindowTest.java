@@ -77,7 +77,7 @@ class ThingsWindowTest extends RealWindow {
             Thread board = new Thread(() -> serve(server), "knock of the test");
             board.setDaemon(true);
             board.start();
-            robot.interact(() -> workspace().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+            robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + server.getLocalPort()));
             until(s -> s.channels().size() == 1
                     && s.channel("knock").orElseThrow().clean().end() > RATE);
             readWith("knock", "hits", "knock");
@@ -106,7 +106,7 @@ class ThingsWindowTest extends RealWindow {
     }
 
     private void order(String words) {
-        robot.interact(() -> workspace().wire().send(words, LineEnding.NEW_LINE));
+        robot.interact(() -> workspace().sourceActions().send(words, LineEnding.NEW_LINE));
     }
 
     /** The made-up unit sits turned by a quarter, with scales, zeros and iron; whoever holds it does as the guide asks. */
@@ -243,8 +243,8 @@ class ThingsWindowTest extends RealWindow {
     void stepsAreSwitchedOffToCompareMovedSuggestedAndRemarkedOn() throws Exception {
         connect("hull", 3);
         robot.interact(() -> {
-            workspace().focus().set("ay");
-            workspace().stop().set(Stop.CLEAN);
+            workspace().view().focus().set("ay");
+            workspace().view().stop().set(Stop.CLEAN);
         });
         write("#recipe", "highpass:2@2 | lowpass:200@2 | median:5");
         until(s -> recipe("ay").endsWith("median:5"));

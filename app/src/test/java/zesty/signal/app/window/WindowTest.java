@@ -48,7 +48,7 @@ class WindowTest extends RealWindow {
         awaitNode("Open");
         click("Open");
         Snapshot stored = until(s -> s.health().state() == LinkState.STORED);
-        assertThat(fx(() -> workspace().marks())).singleElement().satisfies(mark -> assertThat(mark.text())
+        assertThat(fx(() -> workspace().shown().marks())).singleElement().satisfies(mark -> assertThat(mark.text())
                 .isEqualTo("tack"));
 
         // The board's clock in the take's first row tells which stretch of the truth was recorded.
@@ -83,9 +83,9 @@ class WindowTest extends RealWindow {
         // The next start finds the rig, with its source and its reader, the bench and the lane as they were left.
         robot.interact(() -> {
             workspace().backToLive();
-            workspace().takesOpen().set(false);
-            workspace().stop().set(Stop.CLEAN);
-            workspace().focus().set("heel");
+            workspace().view().takesOpen().set(false);
+            workspace().view().stop().set(Stop.CLEAN);
+            workspace().view().focus().set("heel");
         });
         close();
         open();
@@ -93,7 +93,7 @@ class WindowTest extends RealWindow {
                 until(s -> s.health().state() == LinkState.LIVE && !s.channels().isEmpty());
         assertThat(next.rig().source()).isEqualTo("sim:deck");
         assertThat(next.rig().readersOn("pulse")).isNotEmpty();
-        assertThat(workspace().stop().get()).isEqualTo(Stop.CLEAN);
+        assertThat(workspace().view().stop().get()).isEqualTo(Stop.CLEAN);
         awaitText(".bench-title", "Clean \u00b7 heel");
     }
 
@@ -108,15 +108,15 @@ class WindowTest extends RealWindow {
 
     @Test
     void whatGoesWrongIsSaidWhereItHappensAndChangesCanBeTakenBack() throws Exception {
-        robot.interact(() -> workspace().connect("serial:/dev/ttyNone@115200"));
+        robot.interact(() -> workspace().live().connect("serial:/dev/ttyNone@115200"));
         Snapshot lost = until(s -> s.health().state() == LinkState.LOST);
         assertThat(lost.health().reason()).contains("/dev/ttyNone is not there. Is the board plugged in?");
-        robot.interact(() -> workspace().connect("serial:/dev/ttyNone"));
+        robot.interact(() -> workspace().live().connect("serial:/dev/ttyNone"));
         awaitText("#notice", "a serial port needs a path and a speed");
 
         robot.interact(() -> {
-            workspace().stop().set(null);
-            workspace().connect("sim:deck");
+            workspace().view().stop().set(null);
+            workspace().live().connect("sim:deck");
         });
         until(s -> s.channels().size() == 5 && s.times() != null);
         click("#for-samples");
@@ -124,7 +124,7 @@ class WindowTest extends RealWindow {
         click("#record");
         awaitText("#notice", "'many' is no whole number of samples; write for example 600.");
 
-        robot.interact(() -> workspace().focus().set("heel"));
+        robot.interact(() -> workspace().view().focus().set("heel"));
         key(KeyCode.H);
         until(s -> !s.channel("heel").orElseThrow().channel().shown());
         key(KeyCode.U);

@@ -11,12 +11,12 @@ public record BaselineRemoval(double seconds) implements Step {
 
     @Override
     public String words() {
-        return "wander taken off";
+        return "baseline wander removed";
     }
 
     @Override
     public String about() {
-        return "a level that wanders goes, the shape of a beat stays";
+        return "removes a baseline that wanders; the shape of a beat stays";
     }
 
     private int samples(double rate) {

@@ -11,12 +11,12 @@ public record Declipper(double seconds) implements Step {
 
     @Override
     public String words() {
-        return "cut-off tops drawn on";
+        return "clipped tops restored";
     }
 
     @Override
     public String about() {
-        return "what was cut off at the end of the range is drawn on, up to the limit";
+        return "restores what was clipped at the end of the range, up to the limit";
     }
 
     @Override

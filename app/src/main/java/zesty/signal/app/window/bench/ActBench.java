@@ -174,7 +174,7 @@ public final class ActBench extends Bench {
         }
         ChannelSnapshot channel = focused.get();
         offer(channel);
-        Optional<BandSetup> setup = workspace.rig().bands().stream()
+        Optional<BandSetup> setup = workspace.shown().rig().bands().stream()
                 .filter(b -> chosen != null
                         && b.reader().equals(chosen.reader().id())
                         && b.scalar().equals(chosen.scalar().key()))
@@ -200,7 +200,8 @@ public final class ActBench extends Bench {
     private void offer(ChannelSnapshot channel) {
         List<Choice> choices = new ArrayList<>();
         String unit = channel.channel().scaling().unit();
-        for (ReaderSetup reader : workspace.rig().readersOn(channel.channel().column())) {
+        for (ReaderSetup reader :
+                workspace.shown().rig().readersOn(channel.channel().column())) {
             for (ScalarInfo scalar : reader.readerKind().scalars()) {
                 choices.add(new Choice(reader, scalar, scalar.unit(unit)));
             }
@@ -211,7 +212,7 @@ public final class ActBench extends Bench {
             ScalarInfo mean = reader.readerKind().scalar(LEVEL_MEAN);
             choices.add(new Choice(reader, mean, mean.unit(unit)));
         }
-        List<BandSetup> bands = workspace.rig().bands();
+        List<BandSetup> bands = workspace.shown().rig().bands();
         boolean moved = !channel.channel().column().equals(column);
         column = channel.channel().column();
         if (moved || chosen == null || !choices.contains(chosen)) {
@@ -245,7 +246,7 @@ public final class ActBench extends Bench {
         Band band = seen.setup().band();
         double value = seen.values().length == 0 ? Double.NaN : seen.values()[seen.values().length - 1];
         String now = Wording.scalar(channel, chosen.scalar(), value) + " " + chosen.unit();
-        String changes = workspace.isStored() || !seen.decisions().isEmpty()
+        String changes = !workspace.shown().isLive() || !seen.decisions().isEmpty()
                 ? " Changed sides " + Math.max(0, seen.decisions().size() - 1) + " times."
                 : "";
         return switch (seen.side()) {
@@ -262,7 +263,7 @@ public final class ActBench extends Bench {
 
     private void draw(Snapshot snapshot, ChannelSnapshot channel) {
         Band band = seen.setup().band();
-        double zero = workspace.isStored() ? 0 : snapshot.lastSeconds();
+        double zero = workspace.shown().zero(snapshot);
         int n = seen.seconds().length;
         double[] x = new double[n];
         double room = 0.4 * (band.high() - band.low());
@@ -274,7 +275,7 @@ public final class ActBench extends Bench {
             lowest = y < lowest ? y - room / 5 : lowest;
             highest = y > highest ? y + room / 5 : highest;
         }
-        boolean night = workspace.night().get();
+        boolean night = workspace.view().night().get();
         Color colour = Color.web(Palette.css(Palette.channel(LaneStack.colourOf(snapshot, channel.channel())), night));
         plot.begin(
                 night,

@@ -45,7 +45,7 @@ public abstract class Bench extends VBox {
         about.setMinWidth(0);
         // With large letters the room beside the title is for what is done there.
         about.managedProperty().bind(about.visibleProperty());
-        about.visibleProperty().bind(workspace.textSize().isEqualTo(TextSize.USUAL));
+        about.visibleProperty().bind(workspace.view().textSize().isEqualTo(TextSize.USUAL));
         head.getChildren().add(space);
         head.getChildren().addAll(nodes);
     }
@@ -68,7 +68,7 @@ public abstract class Bench extends VBox {
     }
 
     final Optional<ChannelSnapshot> focused(Snapshot snapshot) {
-        return LaneStack.focused(snapshot, workspace.focus().get());
+        return LaneStack.focused(snapshot, workspace.view().focus().get());
     }
 
     static Label small(String text) {

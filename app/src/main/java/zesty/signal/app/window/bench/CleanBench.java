@@ -200,7 +200,7 @@ public final class CleanBench extends Bench {
         }
         doctor.show(column, recipe);
         late.setText(
-                workspace.isStored()
+                !workspace.shown().isLive()
                         ? "A stored take is filtered forward and back: it has no delay."
                         : "Live, the cleaned signal has a delay of about "
                                 + Digits.fixed(channel.delaySeconds() * 1000, 0)
@@ -214,7 +214,7 @@ public final class CleanBench extends Bench {
         }
         Color colour = Color.web(Palette.css(
                 Palette.channel(LaneStack.colourOf(snapshot, channel.channel())),
-                workspace.night().get()));
+                workspace.view().night().get()));
         drawWaves(snapshot, channel, colour);
         switch ((View) viewed.getSelectedToggle().getUserData()) {
             case HISTOGRAM -> viewWords.setText(histogram.draw(response, channel, colour));
@@ -249,7 +249,7 @@ public final class CleanBench extends Bench {
     private void adopt(String words) {
         try {
             Recipe recipe = Recipe.parse(words);
-            double rateHz = focused(workspace.snapshot(System.nanoTime()))
+            double rateHz = focused(workspace.shown().snapshot(System.nanoTime()))
                     .map(c -> c.stream().rateHz())
                     .orElse(Double.NaN);
             if (rateHz > 0) {
@@ -266,8 +266,8 @@ public final class CleanBench extends Bench {
     private void drawWaves(Snapshot snapshot, ChannelSnapshot channel, Color colour) {
         Times times = channel.stream().times();
         Series clean = channel.clean();
-        double to = Math.min(workspace.window().to(), channel.stream().lastSeconds());
-        double from = to - Math.min(STRETCH_SECONDS, workspace.window().span());
+        double to = Math.min(workspace.shown().window().to(), channel.stream().lastSeconds());
+        double from = to - Math.min(STRETCH_SECONDS, workspace.shown().window().span());
         long first = Math.max(times.firstAtOrAfter(from), clean.start());
         long last = Math.min(times.firstAtOrAfter(to), clean.end() - channel.lateSamples());
         int n = (int) Math.max(0, last - first);
@@ -297,9 +297,9 @@ public final class CleanBench extends Bench {
         }
         double low = cleanMean - span - 2 * most - 0.2 * span;
         String unit = channel.channel().scaling().unit();
-        waves.begin(workspace.night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
+        waves.begin(workspace.view().night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
         // How late the cleaned line comes is as wide as it is long.
-        double delay = workspace.isStored() ? 0 : Math.min(channel.delaySeconds(), to - from);
+        double delay = !workspace.shown().isLive() ? 0 : Math.min(channel.delaySeconds(), to - from);
         if (delay > 0) {
             double start = from - to;
             waves.upright(start, start + delay, colour.deriveColor(0, 1, 1, 0.18));
@@ -314,7 +314,7 @@ public final class CleanBench extends Bench {
         for (int i = 0; i < count; i++) {
             removed[i] += low + most;
         }
-        waves.line(x, removed, count, workspace.night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
+        waves.line(x, removed, count, workspace.view().night().get() ? Color.web("#B9C4BD") : Color.web("#6B756F"), 1);
     }
 
     /** The signal's spectrum before and after, what the filters let pass over it, and their corners as handles. */
@@ -340,7 +340,7 @@ public final class CleanBench extends Bench {
                 .max()
                 .orElse(0);
         double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
-        response.begin(workspace.night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
+        response.begin(workspace.view().night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
         double most = spectrum(channel, rate, false, 0, colour.deriveColor(0, 1, 1, 0.35));
         spectrum(channel, rate, true, most, colour.deriveColor(0, 1, 1, 0.8));
         DoubleUnaryOperator gain = hz -> {
@@ -350,7 +350,7 @@ public final class CleanBench extends Bench {
             }
             return product;
         };
-        Color line = workspace.night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
+        Color line = workspace.view().night().get() ? Color.web("#EEEADD") : Color.web("#22302A");
         response.curve(gain, line);
         int row = 0;
         for (Corners.Corner corner : Corners.of(shown)) {
@@ -363,9 +363,10 @@ public final class CleanBench extends Bench {
         Series series = cleaned ? channel.clean() : channel.raw();
         Times times = channel.stream().times();
         int late = cleaned ? channel.lateSamples() : 0;
-        long end = Math.min(times.firstAtOrAfter(workspace.window().to()), series.end() - late);
+        long end = Math.min(times.firstAtOrAfter(workspace.shown().window().to()), series.end() - late);
         long begin = Math.max(
-                Math.max(times.firstAtOrAfter(workspace.window().from()), end - SPECTRUM_SAMPLES), series.start());
+                Math.max(times.firstAtOrAfter(workspace.shown().window().from()), end - SPECTRUM_SAMPLES),
+                series.start());
         // A hole has no spectrum: what follows the newest one is enough.
         long first = end;
         while (first > begin && !Double.isNaN(series.value(first - 1 + late))) {

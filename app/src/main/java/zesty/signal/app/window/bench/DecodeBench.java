@@ -74,14 +74,14 @@ public final class DecodeBench extends Bench {
         readAs.setPrefWidth(170);
         readAs.setOnAction(event -> {
             if (!filling && readAs.getValue() != null) {
-                workspace.wire().reformat(readAs.getValue().format());
+                workspace.sourceActions().reformat(readAs.getValue().format());
             }
         });
         byHand.setId("by-hand");
         byHand.setTooltip(new Tooltip("edit names, units, roles and the format itself"));
         byHand.setMinWidth(Region.USE_PREF_SIZE);
         byHand.setOnAction(event -> {
-            editor.open(workspace.wire().format());
+            editor.open(workspace.sourceActions().format());
             arrange();
         });
         HBox top = new HBox(10, format, readAs, byHand);
@@ -93,7 +93,8 @@ public final class DecodeBench extends Bench {
         // As many rows as there is room for: they must not hold the room open when it shrinks.
         rows.minHeightProperty()
                 .bind(Bindings.createDoubleBinding(
-                        () -> workspace.textSize().get().of(ROW_HEIGHT * (FEWEST_ROWS + 1)), workspace.textSize()));
+                        () -> workspace.view().textSize().get().of(ROW_HEIGHT * (FEWEST_ROWS + 1)),
+                        workspace.view().textSize()));
         HBox.setHgrow(left, Priority.ALWAYS);
         HBox both = new HBox(14, left, tray());
         VBox.setVgrow(both, Priority.ALWAYS);
@@ -132,9 +133,11 @@ public final class DecodeBench extends Bench {
         Button columns = teach("It has columns", "teach-columns", "find a format that reads lines like this one too");
         columns.setOnAction(event -> chosen().ifPresent(this::teachColumns));
         Button known = teach("A banner", "teach-banner", "the board says this now and then: pass over lines like it");
-        known.setOnAction(event -> chosen().ifPresent(item -> workspace.wire().passOver(item.text())));
+        known.setOnAction(
+                event -> chosen().ifPresent(item -> workspace.sourceActions().passOver(item.text())));
         Button noise = teach("Noise", "teach-noise", "it means nothing: pass over lines like it");
-        noise.setOnAction(event -> chosen().ifPresent(item -> workspace.wire().passOver(item.text())));
+        noise.setOnAction(
+                event -> chosen().ifPresent(item -> workspace.sourceActions().passOver(item.text())));
         FlowPane teaching = new FlowPane(6, 6, columns, known, noise);
         VBox right = new VBox(6, trayTitle, tray, small("Choose a line above and say what it is:"), teaching);
         right.setMinWidth(330);
@@ -165,13 +168,13 @@ public final class DecodeBench extends Bench {
                 alike.append(other.text()).append('\n');
             }
         }
-        StreamFormat taught = workspace.wire().taught(alike.toString());
+        StreamFormat taught = workspace.sourceActions().taught(alike.toString());
         if (taught == null) {
             workspace.trouble("No format was found that reads such a line; write it by hand.");
-        } else if (taught.equals(workspace.wire().format())) {
+        } else if (taught.equals(workspace.sourceActions().format())) {
             workspace.trouble("The format in force is the best that was found; write another by hand.");
         } else {
-            workspace.wire().reformat(taught);
+            workspace.sourceActions().reformat(taught);
             workspace.say("Reading lines like this one too: " + taught.columns().size() + " columns. U undoes it.");
         }
     }
@@ -187,8 +190,8 @@ public final class DecodeBench extends Bench {
     @Override
     public void show(Snapshot snapshot) {
         head(snapshot);
-        StreamFormat known = workspace.wire().format();
-        byHand.setDisable(known == null || workspace.isStored());
+        StreamFormat known = workspace.sourceActions().format();
+        byHand.setDisable(known == null || !workspace.shown().isLive());
         if (known == null) {
             format.setText("No format yet. It is recognised as soon as numbers are received.");
             line.getChildren().clear();
@@ -221,8 +224,8 @@ public final class DecodeBench extends Bench {
     }
 
     private void proposals() {
-        List<Recogniser.Proposal> now = workspace.wire().proposals();
-        readAs.setVisible(!now.isEmpty() && !workspace.isStored());
+        List<Recogniser.Proposal> now = workspace.sourceActions().proposals();
+        readAs.setVisible(!now.isEmpty() && workspace.shown().isLive());
         readAs.setManaged(readAs.isVisible());
         if (!now.equals(readAs.getItems())) {
             filling = true;
@@ -233,7 +236,7 @@ public final class DecodeBench extends Bench {
     }
 
     private void tray(Snapshot snapshot) {
-        LinkHealth health = snapshot.health(workspace.wire().source());
+        LinkHealth health = snapshot.health(workspace.sourceActions().source());
         if (health.rejectedLines() != trayCount
                 || health.aside().size() != tray.getItems().size()) {
             trayCount = health.rejectedLines();
@@ -246,16 +249,16 @@ public final class DecodeBench extends Bench {
             }
         }
         trayTitle.setText(
-                workspace.isStored()
-                        ? "A stored take holds understood lines only"
-                        : "Rejected: " + trayCount
-                                + (trayCount > RejectedLines.KEPT ? ", the newest " + RejectedLines.KEPT : ""));
+                workspace.shown().isLive()
+                        ? "Rejected: " + trayCount
+                                + (trayCount > RejectedLines.KEPT ? ", the newest " + RejectedLines.KEPT : "")
+                        : "A stored take holds understood lines only");
     }
 
     private void pieces(Snapshot snapshot, StreamFormat known) {
-        List<LinePieces.Piece> pieces = workspace.isStored()
-                ? List.of()
-                : LinePieces.newest(known, workspace.wire().newest(1 << 14));
+        List<LinePieces.Piece> pieces = workspace.shown().isLive()
+                ? LinePieces.newest(known, workspace.sourceActions().newest(1 << 14))
+                : List.of();
         line.getChildren().clear();
         if (pieces.isEmpty()) {
             line.getChildren().add(small("no line at hand"));
@@ -267,7 +270,8 @@ public final class DecodeBench extends Bench {
             int column = piece.column();
             boolean channel = column >= 0 && known.columns().get(column).isChannel();
             String colour = channel
-                    ? Palette.css(Palette.channel(place++), workspace.night().get())
+                    ? Palette.css(
+                            Palette.channel(place++), workspace.view().night().get())
                     : "-muted";
             Label text = new Label(piece.bytes().isEmpty() ? piece.text() : piece.bytes());
             text.getStyleClass().add("piece");
@@ -287,7 +291,7 @@ public final class DecodeBench extends Bench {
     private void rows(Snapshot snapshot, StreamFormat known) {
         table.getChildren().clear();
         List<ChannelSnapshot> channels = snapshot.channels().stream()
-                .filter(c -> c.stream().source() == workspace.wire().source())
+                .filter(c -> c.stream().source() == workspace.sourceActions().source())
                 .toList();
         if (channels.isEmpty()) {
             return;
@@ -314,7 +318,7 @@ public final class DecodeBench extends Bench {
         long end = times.end();
         int most = Math.max(
                 FEWEST_ROWS,
-                (int) (rows.getHeight() / workspace.textSize().get().of(ROW_HEIGHT)) - 1);
+                (int) (rows.getHeight() / workspace.view().textSize().get().of(ROW_HEIGHT)) - 1);
         for (int row = 0; row < most && end - 1 - row >= times.start(); row++) {
             long index = end - 1 - row;
             table.add(mono(Digits.fixed(times.secondsAt(index), 3) + " s"), 0, row + 1);

@@ -41,7 +41,7 @@ final class DoctorLine extends VBox {
         act.getStyleClass().add("small-button");
         act.setMinWidth(USE_PREF_SIZE);
         act.managedProperty().bind(act.visibleProperty());
-        act.setOnAction(event -> workspace.rounds().take(column, shown.get(chosen)));
+        act.setOnAction(event -> workspace.doctor().take(column, shown.get(chosen)));
         others.setAlignment(Pos.CENTER_LEFT);
         others.setMinWidth(USE_PREF_SIZE);
         managedProperty().bind(visibleProperty());
@@ -54,7 +54,7 @@ final class DoctorLine extends VBox {
     }
 
     void show(String focused, Recipe recipe) {
-        List<Finding> found = workspace.rounds().of(focused);
+        List<Finding> found = workspace.doctor().of(focused);
         boolean same = focused.equals(column)
                 && found.stream()
                         .map(Finding::diagnosis)
@@ -68,7 +68,7 @@ final class DoctorLine extends VBox {
         if (found.isEmpty()) {
             name.setText("");
             words.setText(
-                    workspace.rounds().seen(focused)
+                    workspace.doctor().seen(focused)
                             ? "The signal doctor finds nothing wrong with it."
                             : "The signal doctor is looking at it.");
             others.getChildren().clear();

@@ -64,7 +64,7 @@ final class FormatEditor extends VBox {
         table.getStyleClass().add("rows");
         use.setId("format-use");
         use.setTooltip(new Tooltip("read the stream so from now on; U undoes it"));
-        use.setOnAction(event -> workspace.wire().reformat(written));
+        use.setOnAction(event -> workspace.sourceActions().reformat(written));
         Button save = new Button("Save…");
         save.setTooltip(new Tooltip("save the format in force as a small file to share"));
         save.setOnAction(event -> {
@@ -72,7 +72,7 @@ final class FormatEditor extends VBox {
             chooser.setInitialFileName("format.json");
             File file = chooser.showSaveDialog(getScene().getWindow());
             if (file != null) {
-                workspace.wire().saveFormat(file.toPath());
+                workspace.sourceActions().saveFormat(file.toPath());
             }
         });
         Button load = new Button("Load…");
@@ -80,7 +80,7 @@ final class FormatEditor extends VBox {
         load.setOnAction(event -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
-                workspace.wire().loadFormat(file.toPath());
+                workspace.sourceActions().loadFormat(file.toPath());
             }
         });
         FlowPane bar = new FlowPane(6, 6, use, save, load);
@@ -102,7 +102,7 @@ final class FormatEditor extends VBox {
 
     /** Follows the format in force when it changes, as by undo. */
     void show() {
-        StreamFormat now = workspace.wire().format();
+        StreamFormat now = workspace.sourceActions().format();
         if (now != null && !now.equals(inForce)) {
             open(now);
         }
@@ -209,7 +209,7 @@ final class FormatEditor extends VBox {
 
     private void judge(StreamFormat format) {
         written = format;
-        byte[] bytes = workspace.wire().sample();
+        byte[] bytes = workspace.sourceActions().sample();
         Recogniser.Proposal tried = Recogniser.propose(format, bytes, bytes.length);
         verdict.getStyleClass().setAll("hint");
         verdict.setText(

@@ -19,8 +19,9 @@ final class HistogramPicture {
 
     /** @return what it says in words */
     String draw(Plot plot, ChannelSnapshot channel, Color colour) {
-        Histogram histogram = Histogram.of(
-                RawValues.of(channel, workspace.window(), MOST_SAMPLES, false).values());
+        Histogram histogram =
+                Histogram.of(RawValues.of(channel, workspace.shown().window(), MOST_SAMPLES, false)
+                        .values());
         long most = 1;
         for (long count : histogram.counts()) {
             most = Math.max(most, count);
@@ -28,7 +29,13 @@ final class HistogramPicture {
         double half = histogram.width() / 2;
         double high = histogram.low() + Math.max(0, histogram.counts().length - 1) * histogram.width();
         plot.begin(
-                workspace.night().get(), histogram.low() - half, high + half, "raw value", 0, 1.08 * most, "samples");
+                workspace.view().night().get(),
+                histogram.low() - half,
+                high + half,
+                "raw value",
+                0,
+                1.08 * most,
+                "samples");
         for (int i = 0; i < histogram.counts().length; i++) {
             double middle = histogram.low() + i * histogram.width();
             plot.bar(

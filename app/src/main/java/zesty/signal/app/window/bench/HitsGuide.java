@@ -50,6 +50,7 @@ final class HitsGuide extends Guide {
         return channel == null
                 ? Double.NaN
                 : workspace
+                        .shown()
                         .snapshot(System.nanoTime())
                         .channel(channel.channel().column())
                         .map(now -> now.stream().lastSeconds())
@@ -74,17 +75,19 @@ final class HitsGuide extends Guide {
         }
         channel = now;
         setup = reader;
-        while (!workspace.isStored() && !taps.isEmpty() && now.stream().lastSeconds() - taps.first() > MOST_SECONDS) {
+        while (workspace.shown().isLive()
+                && !taps.isEmpty()
+                && now.stream().lastSeconds() - taps.first() > MOST_SECONDS) {
             taps.pollFirst();
         }
-        tap.setDisable(workspace.isStored());
+        tap.setDisable(!workspace.shown().isLive());
         tune.setDisable(taps.size() < FEWEST);
         clear.setDisable(taps.isEmpty());
         says.setText(!told.isEmpty() ? told : taps.isEmpty() ? nothing() : counted(hits, late));
     }
 
     private String nothing() {
-        return workspace.isStored()
+        return !workspace.shown().isLive()
                 ? "Point at each true hit on the right: then what was missed or invented is counted."
                 : "Tap along with the true hits: then what was missed or invented is counted.";
     }

@@ -38,7 +38,7 @@ record Laid(double before, double after, int most) {
         List<double[]> x = new ArrayList<>();
         List<double[]> y = new ArrayList<>();
         List<Event> drawn = new ArrayList<>();
-        double end = Math.min(workspace.window().to(), channel.stream().lastSeconds());
+        double end = Math.min(workspace.shown().window().to(), channel.stream().lastSeconds());
         for (int b = events.size() - 1; b >= 0 && drawn.size() < most; b--) {
             double at = events.get(b).startSeconds() + late;
             long first = channel.stream().times().firstAtOrAfter(at - before);
@@ -63,7 +63,7 @@ record Laid(double before, double after, int most) {
         }
         boolean some = high >= low;
         plot.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 -before,
                 after,
                 "s",

@@ -87,7 +87,7 @@ final class MotionGuide extends Guide {
         seen = snapshot;
         setup = reader;
         int axes = reader.columns().size();
-        boolean live = !workspace.isStored();
+        boolean live = workspace.shown().isLive();
         faces.setDisable(!live);
         rest.setDisable(!live || axes < 2 * AXES);
         eight.setDisable(!live || axes < 3 * AXES);

@@ -125,13 +125,13 @@ final class MotionPicture extends ReaderPicture {
         double[] x = new double[n];
         double low = -5;
         double high = 5;
-        double end = workspace.isStored() ? snapshot.lastSeconds() : 0;
+        double end = snapshot.lastSeconds() - workspace.shown().zero(snapshot);
         for (int i = 0; i < n; i++) {
             x[i] = end - (n - 1 - i) / channel.rateHz();
             low = Math.min(low, Math.min(orNone(rolls[i], low), orNone(pitches[i], low)));
             high = Math.max(high, Math.max(orNone(rolls[i], high), orNone(pitches[i], high)));
         }
-        plot.begin(workspace.night().get(), n == 0 ? end - 20 : x[0], end, "s", low - 2, high + 2, "°");
+        plot.begin(workspace.view().night().get(), n == 0 ? end - 20 : x[0], end, "s", low - 2, high + 2, "°");
         plot.line(x, pitches, n, colour.deriveColor(0, 1, 1, 0.45), 1.4);
         plot.line(x, rolls, n, colour, 2);
         StringBuilder said = new StringBuilder();

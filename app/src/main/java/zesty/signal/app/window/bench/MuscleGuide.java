@@ -10,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -102,8 +103,11 @@ final class MuscleGuide extends Guide {
         if (channel == null) {
             return;
         }
-        if (workspace.isStored()) {
-            keep(key, workspace.window().from(), workspace.window().to());
+        if (!workspace.shown().isLive()) {
+            keep(
+                    key,
+                    workspace.shown().window().from(),
+                    workspace.shown().window().to());
         } else if (capturing.equals(key)) {
             capturing = "";
             says.setText("Cancelled; nothing was changed.");
@@ -153,14 +157,14 @@ final class MuscleGuide extends Guide {
             place.requestFocus();
             return;
         }
-        if (!workspace.isStored() && Double.isNaN(trialFrom)) {
+        if (workspace.shown().isLive() && Double.isNaN(trialFrom)) {
             trialFrom = channel.stream().lastSeconds();
             return;
         }
-        double begin = workspace.isStored() ? workspace.window().from() : trialFrom;
-        double end = workspace.isStored()
-                ? workspace.window().to()
-                : channel.stream().lastSeconds();
+        boolean live = workspace.shown().isLive();
+        TimeWindow inSight = workspace.shown().window();
+        double begin = live ? trialFrom : inSight.from();
+        double end = live ? channel.stream().lastSeconds() : inSight.to();
         trialFrom = Double.NaN;
         try {
             tried.removeIf(one -> one.place().equals(name));

@@ -53,7 +53,7 @@ final class Orders extends VBox {
         keep.setTooltip(new Tooltip("keep this line with the rig, to send it by one press"));
         keep.setOnAction(event -> {
             if (!line.getText().isBlank()) {
-                workspace.wire().keepOrder(line.getText().strip(), true);
+                workspace.sourceActions().keepOrder(line.getText().strip(), true);
             }
         });
         HBox bar = new HBox(6, line, ending, keep);
@@ -69,14 +69,14 @@ final class Orders extends VBox {
 
     private void send() {
         if (!line.getText().isBlank()) {
-            workspace.wire().send(line.getText().strip(), ends);
+            workspace.sourceActions().send(line.getText().strip(), ends);
             line.selectAll();
         }
     }
 
     void show() {
-        List<String> kept = workspace.wire().setup().orders();
-        List<SentLine> sent = workspace.wire().sent();
+        List<String> kept = workspace.sourceActions().setup().orders();
+        List<SentLine> sent = workspace.sourceActions().sent();
         List<SentLine> newest = List.copyOf(sent.subList(Math.max(0, sent.size() - SHOWN), sent.size()));
         if (kept.equals(keptShown) && newest.equals(sentShown)) {
             return;
@@ -103,11 +103,11 @@ final class Orders extends VBox {
     private HBox button(String order) {
         Button button = new Button(order);
         button.getStyleClass().setAll("plug");
-        button.setOnAction(event -> workspace.wire().send(order, ends));
+        button.setOnAction(event -> workspace.sourceActions().send(order, ends));
         Button away = new Button("\u00d7");
         away.getStyleClass().setAll("small-button");
         away.setTooltip(new Tooltip("remove this command; U undoes it"));
-        away.setOnAction(event -> workspace.wire().keepOrder(order, false));
+        away.setOnAction(event -> workspace.sourceActions().keepOrder(order, false));
         return new HBox(2, button, away);
     }
 }

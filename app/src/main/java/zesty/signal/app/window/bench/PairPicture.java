@@ -46,14 +46,14 @@ final class PairPicture {
                 .findFirst()
                 .orElse(others.isEmpty() ? null : others.get(0));
         if (across == null) {
-            plot.begin(workspace.night().get(), 0, 1, "", 0, 1, "");
+            plot.begin(workspace.view().night().get(), 0, 1, "", 0, 1, "");
             return "There is no other channel to lay it against.";
         }
         chosen.setText("along " + across.channel().name());
-        double to = Math.min(workspace.window().to(), snapshot.lastSeconds());
+        double to = Math.min(workspace.shown().window().to(), snapshot.lastSeconds());
         // Of a long stretch the newest: all of it would have to be fetched.
         double from = Math.max(
-                Math.max(workspace.window().from(), snapshot.firstSeconds()),
+                Math.max(workspace.shown().window().from(), snapshot.firstSeconds()),
                 to - MOST_SAMPLES / channel.stream().rateHz());
         double step = Math.max(1 / channel.rateHz(), (to - from) / MOST_POINTS);
         int n = to > from ? (int) ((to - from) / step) : 0;
@@ -67,7 +67,7 @@ final class PairPicture {
         }
         Pair pair = Pair.of(x, y, count);
         plot.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 pair.lowX(),
                 pair.highX(),
                 across.channel().unit(),

@@ -27,10 +27,10 @@ final class PictureView extends Pane {
 
     /** @return whether the stream carries pictures and one is shown */
     boolean show(Snapshot snapshot, StreamFormat format, Workspace workspace) {
-        if (!(format instanceof PictureFormat picture) || workspace.isStored()) {
+        if (!(format instanceof PictureFormat picture) || !workspace.shown().isLive()) {
             return false;
         }
-        byte[] bytes = workspace.wire().newest(1 << 16).bytes();
+        byte[] bytes = workspace.sourceActions().newest(1 << 16).bytes();
         StreamDecoder decoder = format.decoder(new RejectedLines(1));
         decoder.restart(true);
         decoder.feed(bytes, 0, bytes.length);
@@ -38,7 +38,7 @@ final class PictureView extends Pane {
         if (rows.count() == 0) {
             return false;
         }
-        draw(picture, rows, workspace.night().get());
+        draw(picture, rows, workspace.view().night().get());
         return true;
     }
 

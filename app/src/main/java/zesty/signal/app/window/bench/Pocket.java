@@ -35,7 +35,7 @@ final class Pocket extends HBox {
         sort.getStyleClass().setAll("small-button");
         sort.setMinWidth(Region.USE_PREF_SIZE);
         sort.setTooltip(new Tooltip("opens Decode, where such lines are taught (2)"));
-        sort.setOnAction(event -> workspace.stop().set(Stop.DECODE));
+        sort.setOnAction(event -> workspace.view().stop().set(Stop.DECODE));
         getChildren().addAll(count, lines, sort);
         managedProperty().bind(visibleProperty());
     }

@@ -24,6 +24,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
+import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.prove.Check;
 import zesty.signal.core.prove.Fit;
@@ -148,12 +149,10 @@ final class ProvePanel extends VBox {
     static SteadyMean.Held held(ChannelSnapshot snapshot, Workspace workspace) {
         Series raw = snapshot.raw();
         Times times = snapshot.stream().times();
-        double from = workspace.isStored()
-                ? workspace.window().from()
-                : snapshot.stream().lastSeconds() - HELD_SECONDS;
-        long end = workspace.isStored()
-                ? Math.min(raw.end(), times.firstAtOrAfter(workspace.window().to()))
-                : raw.end();
+        boolean live = workspace.shown().isLive();
+        TimeWindow inSight = workspace.shown().window();
+        double from = live ? snapshot.stream().lastSeconds() - HELD_SECONDS : inSight.from();
+        long end = live ? raw.end() : Math.min(raw.end(), times.firstAtOrAfter(inSight.to()));
         long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), end - MOST));
         int n = (int) Math.max(0, end - first);
         double[] values = new double[n];
@@ -365,8 +364,9 @@ final class ProvePanel extends VBox {
         double most = Math.max(1e-9, fit.maxResidual() * 1.3);
         double[] x = points.stream().mapToDouble(ReferencePoint::reference).toArray();
         double margin = 0.05 * Math.max(1e-9, high - low);
-        left.begin(workspace.night().get(), low - margin, high + margin, "reference", -most, most, "residual");
-        left.dots(x, fit.residuals(), x.length, Color.web(workspace.night().get() ? "#F2B632" : "#2F4038"), 4);
+        left.begin(workspace.view().night().get(), low - margin, high + margin, "reference", -most, most, "residual");
+        left.dots(
+                x, fit.residuals(), x.length, Color.web(workspace.view().night().get() ? "#F2B632" : "#2F4038"), 4);
     }
 
     private void keep(boolean adopted) {

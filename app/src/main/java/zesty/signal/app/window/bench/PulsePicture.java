@@ -8,6 +8,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.HandEdit;
@@ -97,14 +98,14 @@ final class PulsePicture extends ReaderPicture {
         drawRates(snapshot, seen, colour);
         boolean some = !Double.isNaN(chosen);
         hand.setText(
-                !workspace.isStored()
+                workspace.shown().isLive()
                         ? "Beats can be taken out and put in once a take is open."
                         : some
                                 ? (onBeat ? "Beat at " : "No beat at ") + Digits.fixed(chosen, 2) + " s"
                                 : "Press on the run above to choose a beat or a moment.");
-        out.setVisible(workspace.isStored() && some && onBeat);
+        out.setVisible(!workspace.shown().isLive() && some && onBeat);
         out.setManaged(out.isVisible());
-        in.setVisible(workspace.isStored() && some && !onBeat);
+        in.setVisible(!workspace.shown().isLive() && some && !onBeat);
         in.setManaged(in.isVisible());
     }
 
@@ -125,8 +126,9 @@ final class PulsePicture extends ReaderPicture {
                 ? null
                 : seen.reading().trace("rate").orElse(null);
         // Of a take the stretch in sight: beats of ten minutes on one another can be chosen by nobody.
-        double first = workspace.isStored() ? workspace.window().from() : Double.NEGATIVE_INFINITY;
-        double last = workspace.isStored() ? workspace.window().to() : Double.POSITIVE_INFINITY;
+        Span pictured = workspace.shown().pictured(snapshot, Double.POSITIVE_INFINITY);
+        double first = pictured.from();
+        double last = pictured.to();
         int n = 0;
         int all = trace == null ? 0 : trace.seconds().length;
         double[] x = new double[all];
@@ -142,12 +144,13 @@ final class PulsePicture extends ReaderPicture {
                 n++;
             }
         }
-        double start = workspace.isStored() ? Math.max(first, 0) : n == 0 ? -20 : x[0];
+        boolean live = workspace.shown().isLive();
+        double start = !live ? Math.max(first, 0) : n == 0 ? -20 : x[0];
         double end = n == 0 ? start + 20 : Math.max(x[n - 1], start + 1) + 0.5;
         rates.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 start,
-                workspace.isStored() ? Math.min(last, snapshot.lastSeconds()) : end,
+                live ? end : Math.min(last, snapshot.lastSeconds()),
                 "s",
                 low,
                 high,

@@ -105,7 +105,7 @@ public final class ReadBench extends Bench {
     private void choosing(boolean on) {
         choosing = on;
         error.setText("");
-        show(workspace.snapshot(System.nanoTime()));
+        show(workspace.shown().snapshot(System.nanoTime()));
         if (on) {
             kinds.focusFirst();
         }
@@ -118,7 +118,8 @@ public final class ReadBench extends Bench {
         }
         List<String> ports = chosen.isEmpty()
                 ? List.of()
-                : Ports.guess(ReaderKinds.of(chosen), column, beside(workspace.snapshot(System.nanoTime())));
+                : Ports.guess(
+                        ReaderKinds.of(chosen), column, beside(workspace.shown().snapshot(System.nanoTime())));
         if (!chosen.isEmpty() && ports.isEmpty()) {
             error.setText(ReaderKinds.of(chosen).title() + " " + tooFew(ReaderKinds.of(chosen)) + ".");
             return;
@@ -146,6 +147,7 @@ public final class ReadBench extends Bench {
 
     private String unitOf(String of) {
         return workspace
+                .shown()
                 .snapshot(System.nanoTime())
                 .channel(of)
                 .map(one -> one.channel().unit())
@@ -209,13 +211,13 @@ public final class ReadBench extends Bench {
         columns.set(port, other);
         ReaderSetup changed = reader.onColumns(columns);
         workspace.change(rig -> rig.withoutReader(reader.id()).withReader(changed));
-        workspace.focus().set(columns.get(0));
+        workspace.view().focus().set(columns.get(0));
     }
 
     private void set(ReaderSetup reader, String key, String value) {
         try {
             // Another setting may have been changed since the boxes were made.
-            ReaderSetup now = workspace.rig().readers().stream()
+            ReaderSetup now = workspace.shown().rig().readers().stream()
                     .filter(one -> one.id().equals(reader.id()))
                     .findFirst()
                     .orElse(reader);
@@ -335,7 +337,7 @@ public final class ReadBench extends Bench {
         doctor.show(column, focused.get().channel().recipe());
         Color colour = Color.web(Palette.css(
                 Palette.channel(LaneStack.colourOf(snapshot, channel.channel())),
-                workspace.night().get()));
+                workspace.view().night().get()));
         if (ask) {
             tryKinds(focused.get());
             List<String> beside = beside(snapshot);
@@ -445,7 +447,7 @@ public final class ReadBench extends Bench {
 
     /** @return the reader of the column in focus, or one of several columns that this is one of; null for none */
     private ReaderSetup readerHere() {
-        Rig rig = workspace.rig();
+        Rig rig = workspace.shown().rig();
         return rig.readersOn(column).stream().findFirst().orElseGet(() -> rig.readers().stream()
                 .filter(r -> r.columns().contains(column))
                 .findFirst()

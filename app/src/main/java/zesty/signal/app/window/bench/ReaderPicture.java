@@ -45,7 +45,7 @@ abstract class ReaderPicture extends VBox {
 
     /** @return what times are shown against: now on a live trail, the beginning of a take */
     final double zero(Snapshot snapshot) {
-        return workspace.isStored() ? 0 : snapshot.lastSeconds();
+        return workspace.shown().zero(snapshot);
     }
 
     /** @return what is said over a picture, in as many lines as it needs */

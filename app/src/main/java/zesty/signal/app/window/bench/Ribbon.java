@@ -86,7 +86,7 @@ final class Ribbon extends VBox {
         beneath.setOnAction(event -> refresh());
         digits.setOnAction(event -> refresh());
         hold.setOnAction(event -> {
-            held = hold.isSelected() ? workspace.wire().newest(HELD_BYTES) : null;
+            held = hold.isSelected() ? workspace.sourceActions().newest(HELD_BYTES) : null;
             refresh();
         });
         search.setId("bytes-search");
@@ -168,7 +168,7 @@ final class Ribbon extends VBox {
     private void refresh() {
         shownUpTo = health.bytes();
         boolean still = held != null;
-        ByteTail.Newest bytes = still ? held : workspace.wire().newest(LIVE_BYTES);
+        ByteTail.Newest bytes = still ? held : workspace.sourceActions().newest(LIVE_BYTES);
         int most = still ? HELD_LINES : LIVE_LINES;
         List<RibbonPart> parts = RibbonPart.of(format, bytes, most, aside(), digits.isSelected());
         String wanted = search.getText();
@@ -219,8 +219,8 @@ final class Ribbon extends VBox {
                         characters[i], Math.max(bytes, Math.max(piece.text().length(), name)));
             }
         }
-        boolean night = workspace.night().get();
-        TextSize size = workspace.textSize().get();
+        boolean night = workspace.view().night().get();
+        TextSize size = workspace.view().textSize().get();
         return new RibbonRow.Setting(
                 characters, size.of(characterWidth), column -> colour(column, night), beneath.isSelected(), size);
     }
@@ -263,7 +263,7 @@ final class Ribbon extends VBox {
             Label name = new Label(number ? columnName(piece.column()) : piece.word());
             name.getStyleClass().add("ribbon-name");
             name.setStyle("-fx-text-fill: "
-                    + (number ? colour(piece.column(), workspace.night().get()) : "-muted") + ";");
+                    + (number ? colour(piece.column(), workspace.view().night().get()) : "-muted") + ";");
             name.setAlignment(number ? Pos.CENTER_RIGHT : Pos.CENTER_LEFT);
             name.setMinWidth(setting.width(i));
             name.setPrefWidth(setting.width(i));
@@ -303,12 +303,12 @@ final class Ribbon extends VBox {
     }
 
     private void save() {
-        byte[] bytes = (held != null ? held : workspace.wire().newest(HELD_BYTES)).bytes();
+        byte[] bytes = (held != null ? held : workspace.sourceActions().newest(HELD_BYTES)).bytes();
         FileChooser chooser = new FileChooser();
         chooser.setInitialFileName("bytes.bin");
         File file = chooser.showSaveDialog(getScene().getWindow());
         if (file != null) {
-            workspace.wire().save(file.toPath(), bytes);
+            workspace.sourceActions().save(file.toPath(), bytes);
         }
     }
 

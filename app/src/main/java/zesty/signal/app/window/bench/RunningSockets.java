@@ -62,19 +62,19 @@ final class RunningSockets extends VBox {
 
     void show(Snapshot live) {
         List<Source> sources = live.rig().sources();
-        setVisible(workspace.connected());
-        if (!workspace.connected()) {
+        setVisible(workspace.live().connected());
+        if (!workspace.live().connected()) {
             return;
         }
         List<String> now = sources.stream()
                 .map(source -> source.name() + " " + source.setup().address())
                 .toList();
-        int inHand = Math.min(workspace.wire().source(), sources.size() - 1);
+        int inHand = Math.min(workspace.sourceActions().source(), sources.size() - 1);
         if (!now.equals(shown)) {
             shown = now;
             build(sources);
         }
-        Color colour = Color.web(workspace.night().get() ? "#EEEADD" : "#22302A");
+        Color colour = Color.web(workspace.view().night().get() ? "#EEEADD" : "#22302A");
         for (int i = 0; i < ones.size(); i++) {
             LinkHealth link = live.health(i);
             One one = ones.get(i);
@@ -106,9 +106,9 @@ final class RunningSockets extends VBox {
             away.setTooltip(new Tooltip(index > 0 ? "its lanes go with it" : "unplug it here (L)"));
             away.setOnAction(event -> {
                 if (index > 0) {
-                    workspace.leave(index);
+                    workspace.live().leave(index);
                 } else {
-                    workspace.disconnect();
+                    workspace.live().disconnect();
                 }
             });
             all.getChildren().add(away);
@@ -132,7 +132,7 @@ final class RunningSockets extends VBox {
                     ? LinkAddress.parse(source.setup().address()).shortName()
                     : source.name();
             Socket socket = new Socket("source-" + i, name, "", heart, sign, state);
-            socket.onPressed(() -> workspace.sourceInHand().set(index));
+            socket.onPressed(() -> workspace.live().sourceInHand().set(index));
             ones.add(new One(socket, sign, heart, state));
             getChildren().add(socket);
         }
@@ -142,7 +142,7 @@ final class RunningSockets extends VBox {
         String text = stated.getText().strip();
         try {
             double hz = text.isEmpty() ? Double.NaN : ConversionForm.number(text);
-            workspace.wire().statedRate(hz);
+            workspace.sourceActions().statedRate(hz);
             workspace.say(
                     text.isEmpty()
                             ? "The rate is measured from the next opening on."
@@ -155,7 +155,7 @@ final class RunningSockets extends VBox {
     private void warmUp() {
         try {
             double seconds = Double.parseDouble(warmUp.getText().strip().replace(',', '.'));
-            workspace.wire().warmUp(seconds);
+            workspace.sourceActions().warmUp(seconds);
             workspace.say("Warm-up: " + Digits.of(seconds) + " s from the next opening on.");
         } catch (NumberFormatException e) {
             workspace.trouble("A warm-up is a number of seconds, was '" + warmUp.getText() + "'.");

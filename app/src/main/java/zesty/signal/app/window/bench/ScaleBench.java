@@ -218,7 +218,7 @@ public final class ScaleBench extends Bench {
     }
 
     private Optional<ChannelSnapshot> focusedNow() {
-        return focused(workspace.snapshot(System.nanoTime()));
+        return focused(workspace.shown().snapshot(System.nanoTime()));
     }
 
     @Override
@@ -243,8 +243,12 @@ public final class ScaleBench extends Bench {
         double raw = focused.get().latestRaw();
         strip.show(scaling, raw, allDigits.isSelected());
         worth.setText(ChainRemarks.worth(scaling, raw));
-        watch.setText(ChainRemarks.of(workspace.rig(), focused.get()));
-        curve.show(snapshot, focused.get(), panel.points(), workspace.night().get());
+        watch.setText(ChainRemarks.of(workspace.shown().rig(), focused.get()));
+        curve.show(
+                snapshot,
+                focused.get(),
+                panel.points(),
+                workspace.view().night().get());
         if (prove.isSelected()) {
             panel.show(focused.get());
         }
@@ -264,8 +268,8 @@ public final class ScaleBench extends Bench {
                 scaling.converter() != null && scaling.converter().divisor() == Divisor.HIGHEST_CODE ? TOP : STEPS);
         signed.setSelected(scaling.converter() != null && scaling.converter().signed());
         measured.getItems().setAll(TYPED);
-        if (workspace.rig().formatOf(channel.column()) != null) {
-            measured.getItems().addAll(ExtraInputs.offered(workspace.rig(), channel));
+        if (workspace.shown().rig().formatOf(channel.column()) != null) {
+            measured.getItems().addAll(ExtraInputs.offered(workspace.shown().rig(), channel));
         }
         String from = scaling.converter() == null ? "" : scaling.converter().referenceFrom();
         measured.setValue(from.isEmpty() ? TYPED : ExtraInputs.variable(from));
@@ -350,7 +354,7 @@ public final class ScaleBench extends Bench {
                         scaling.conversion(),
                         scaling.unit(),
                         channel.recipe().text(),
-                        workspace.rig().readersOn(channel.column()).stream()
+                        workspace.shown().rig().readersOn(channel.column()).stream()
                                 .filter(reader -> reader.columns().size() == 1)
                                 .map(reader -> reader.onColumns(List.of()))
                                 .findFirst()
@@ -364,7 +368,7 @@ public final class ScaleBench extends Bench {
 
     /** Fills the boxes from the rig in force, at once: what is seen of it comes a moment later, when somebody may type. */
     private void refill(Channel like) {
-        Channel now = workspace.rig().channels().stream()
+        Channel now = workspace.shown().rig().channels().stream()
                 .filter(channel -> channel.column().equals(like.column()))
                 .findFirst()
                 .orElse(like);
@@ -435,9 +439,9 @@ public final class ScaleBench extends Bench {
                     channel.scaling().conversion(),
                     numberFields.stream().map(TextField::getText).toList(),
                     unit.getText().strip(),
-                    workspace.rig().formatOf(channel.column()) == null
+                    workspace.shown().rig().formatOf(channel.column()) == null
                             ? List.of()
-                            : ExtraInputs.offered(workspace.rig(), channel));
+                            : ExtraInputs.offered(workspace.shown().rig(), channel));
             Scaling scaling = new Scaling(
                     converter,
                     conversion,
@@ -446,7 +450,7 @@ public final class ScaleBench extends Bench {
             Channel changed = channel.withScaling(scaling)
                     .withName(name.getText().strip())
                     .withLimits(new Limits(limit("lower limit", low), limit("upper limit", high)));
-            ExtraInputs.of(workspace.rig(), changed);
+            ExtraInputs.of(workspace.shown().rig(), changed);
             error.setText("");
             if (!changed.equals(channel)) {
                 filled = changed;

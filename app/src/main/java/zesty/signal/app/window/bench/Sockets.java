@@ -91,10 +91,10 @@ final class Sockets extends VBox {
             looked = now;
             workspace.tasks().fetch("the serial ports could not be listed", SerialPorts::list, this::showPorts);
         }
-        beside.setVisible(workspace.connected());
+        beside.setVisible(workspace.live().connected());
         running.show(live);
-        if (ran != workspace.connected()) {
-            ran = workspace.connected();
+        if (ran != workspace.live().connected()) {
+            ran = workspace.live().connected();
             openOnly(ran ? null : madeUp);
         }
         showRecent();
@@ -247,10 +247,10 @@ final class Sockets extends VBox {
 
     /** Plugs in: in the place of what runs, or beside it. */
     private void connect(String address) {
-        if (beside.isSelected() && workspace.connected()) {
-            workspace.join(address);
+        if (beside.isSelected() && workspace.live().connected()) {
+            workspace.live().join(address);
         } else {
-            workspace.connect(address);
+            workspace.live().connect(address);
         }
         // What was pressed goes away; a key pressed next is meant for the window, and for no box that comes after it.
         if (getScene() != null) {
@@ -259,10 +259,11 @@ final class Sockets extends VBox {
     }
 
     private void findSpeed(LinkAddress.Serial port) {
-        if (workspace.connected() && workspace.rig().source().startsWith("serial:" + port.path() + "@")) {
-            workspace.disconnect();
+        if (workspace.live().connected()
+                && workspace.shown().rig().source().startsWith("serial:" + port.path() + "@")) {
+            workspace.live().disconnect();
         }
-        workspace.wire().findSpeed(port, tried -> trials.show(port, tried, this::use));
+        workspace.sourceActions().findSpeed(port, tried -> trials.show(port, tried, this::use));
     }
 
     private void use(LinkAddress.Serial port, SpeedFinder.Trial trial) {
@@ -271,7 +272,7 @@ final class Sockets extends VBox {
     }
 
     private void showRecent() {
-        List<String> now = workspace.settings().recent();
+        List<String> now = workspace.view().settings().recent();
         if (now.equals(recentShown) && lately.isVisible() != now.isEmpty()) {
             return;
         }

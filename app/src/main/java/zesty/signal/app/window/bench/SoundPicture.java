@@ -6,6 +6,7 @@ import java.util.NavigableMap;
 import java.util.TreeMap;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
@@ -45,7 +46,7 @@ final class SoundPicture extends ReaderPicture {
     @Override
     void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
         Reading reading = reader == null ? null : reader.reading();
-        boolean stored = workspace.isStored();
+        boolean stored = !workspace.shown().isLive();
         String now = channel.channel().column() + stored;
         double late = reader == null ? 0 : reader.lateSeconds();
         if (stored || !now.equals(heard)) {
@@ -56,8 +57,9 @@ final class SoundPicture extends ReaderPicture {
         keep(reading, "pitch", pitches, late);
         keep(reading, "level", levels, late);
         double zero = zero(snapshot);
-        double to = stored ? workspace.window().to() : zero;
-        double from = stored ? workspace.window().from() : zero - SHOWN_SECONDS;
+        Span seen = workspace.shown().pictured(snapshot, SHOWN_SECONDS);
+        double from = seen.from();
+        double to = seen.to();
         ladder(from - zero, to - zero, zero, colour);
         Samples newest = Samples.of(channel, to - WAVE_SECONDS, to);
         wave(newest, to, channel, colour);
@@ -69,7 +71,7 @@ final class SoundPicture extends ReaderPicture {
         boolean some = newest.high() >= newest.low();
         double room = some ? Math.max(1e-9, 0.1 * (newest.high() - newest.low())) : 1;
         wave.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 -1000 * WAVE_SECONDS,
                 0,
                 "ms",
@@ -88,11 +90,11 @@ final class SoundPicture extends ReaderPicture {
             // Looks of a reading that moves on overlap those of the one before.
             double at = trace.seconds()[i] + late;
             Double before = into.isEmpty() ? null : into.lastKey();
-            if (workspace.isStored() || before == null || at > before + 0.1) {
+            if (!workspace.shown().isLive() || before == null || at > before + 0.1) {
                 into.put(at, trace.values()[i]);
             }
         }
-        while (!workspace.isStored() && into.lastKey() - into.firstKey() > SHOWN_SECONDS) {
+        while (workspace.shown().isLive() && into.lastKey() - into.firstKey() > SHOWN_SECONDS) {
             into.pollFirstEntry();
         }
     }
@@ -115,7 +117,7 @@ final class SoundPicture extends ReaderPicture {
         double half = Math.max(HALF_STEPS / 2, some ? Math.ceil((high - low) / 2 + 2) : 0);
         double step = half > HALF_STEPS ? 12 : half > HALF_STEPS / 2 + 1 ? 3 : 2;
         ladder.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 from,
                 to,
                 "s",
@@ -138,7 +140,7 @@ final class SoundPicture extends ReaderPicture {
                 .max()
                 .orElse(0);
         double top = 10 * Math.ceil((high + 3) / 10);
-        ribbon.begin(workspace.night().get(), from, to, "s", top - RIBBON_DB, top, "dB, 0 is an RMS of 1");
+        ribbon.begin(workspace.view().night().get(), from, to, "s", top - RIBBON_DB, top, "dB, 0 is an RMS of 1");
         double until = Double.NEGATIVE_INFINITY;
         for (Map.Entry<Double, Double> one : levels.entrySet()) {
             double at = one.getKey() - zero;

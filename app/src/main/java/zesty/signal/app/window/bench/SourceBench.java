@@ -65,9 +65,10 @@ public final class SourceBench extends Bench {
     @Override
     public void show(Snapshot snapshot) {
         head(snapshot);
-        Snapshot live = workspace.liveSnapshot(System.nanoTime());
+        Snapshot live = workspace.live().snapshot(System.nanoTime());
         // A stored take that is open over it may have more sources than run.
-        int source = Math.min(workspace.wire().source(), live.rig().sources().size() - 1);
+        int source = Math.min(
+                workspace.sourceActions().source(), live.rig().sources().size() - 1);
         LinkHealth link = live.health(source);
         boolean idle = link.state() == LinkState.IDLE && !trials.isVisible();
         sockets.show(live);

@@ -61,7 +61,7 @@ final class SpectrumPicture extends ReaderPicture {
 
     @Override
     void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
-        TimeWindow window = workspace.window();
+        TimeWindow window = workspace.shown().window();
         Times times = channel.stream().times();
         long end = Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
         long begin = Math.max(times.firstAtOrAfter(window.from()), end - MOST_SAMPLES);
@@ -85,7 +85,7 @@ final class SpectrumPicture extends ReaderPicture {
         boolean some = high > Double.NEGATIVE_INFINITY;
         String unit = channel.channel().unit();
         plot.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 0,
                 Math.max(1, rate / 2),
                 "Hz",
@@ -109,7 +109,7 @@ final class SpectrumPicture extends ReaderPicture {
         if (!(shown > 0)) {
             return;
         }
-        Color ink = Palette.ink(workspace.night().get());
+        Color ink = Palette.ink(workspace.view().night().get());
         for (int order = 1; order <= GHOSTS; order++) {
             double hz = order * shown;
             double folded = Math.abs(hz - rate * Math.rint(hz / rate));

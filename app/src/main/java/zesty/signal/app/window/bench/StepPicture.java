@@ -3,6 +3,7 @@ package zesty.signal.app.window.bench;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
@@ -27,9 +28,10 @@ final class StepPicture extends ReaderPicture {
     @Override
     void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
         double zero = zero(snapshot);
-        double from = workspace.isStored() ? workspace.window().from() : zero - windowSeconds(reader);
-        double to = workspace.isStored() ? workspace.window().to() : zero;
-        boolean night = workspace.night().get();
+        Span seen = workspace.shown().pictured(snapshot, windowSeconds(reader));
+        double from = seen.from();
+        double to = seen.to();
+        boolean night = workspace.view().night().get();
         Samples set = Samples.of(channel, from, to);
         set.draw(input, night, zero, channel.channel().unit(), colour.deriveColor(0, 0.6, 1, 1));
         ChannelSnapshot answer = reader == null

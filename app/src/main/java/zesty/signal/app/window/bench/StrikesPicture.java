@@ -8,6 +8,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Reading;
@@ -20,6 +21,7 @@ import zesty.signal.engine.Snapshot;
 
 /** Hits and pulls: laid over each other from the strike or the onset, and how strong each was, against what it had to pass. */
 final class StrikesPicture extends ReaderPicture {
+    private static final double SHOWN_SECONDS = 30;
     private static final Laid STRIKES = new Laid(0.01, 0.12, 40);
     private static final Laid PULLS = new Laid(0.4, 1.6, 24);
 
@@ -58,7 +60,7 @@ final class StrikesPicture extends ReaderPicture {
                 event -> strengths.setCursor(near(event.getY()).isEmpty() ? Cursor.DEFAULT : Cursor.V_RESIZE));
         strengths.setOnMousePressed(event -> {
             held = near(event.getY());
-            if (!pulls && held.isEmpty() && workspace.isStored()) {
+            if (!pulls && held.isEmpty() && !workspace.shown().isLive()) {
                 taps.tapped(strengths.valueX(event.getX()));
             }
         });
@@ -80,8 +82,9 @@ final class StrikesPicture extends ReaderPicture {
                         late,
                         (event, newest) -> colour.deriveColor(0, event.believed() ? 1 : 0.2, 1, newest ? 1 : 0.3));
         double zero = zero(snapshot);
-        double from = workspace.isStored() ? workspace.window().from() : zero - 30;
-        double to = workspace.isStored() ? workspace.window().to() : zero;
+        Span inSight = workspace.shown().pictured(snapshot, SHOWN_SECONDS);
+        double from = inSight.from();
+        double to = inSight.to();
         String unit = pulls ? "% of the hardest" : channel.channel().unit();
         caption.setText(
                 events.isEmpty() ? "Nothing yet" : pulls ? "Each pull against the hardest" : "How high each hit went");
@@ -92,7 +95,8 @@ final class StrikesPicture extends ReaderPicture {
             low = Math.min(low, strength(event));
             high = Math.max(high, strength(event) + 0.08 * Math.abs(strength(event) - rest));
         }
-        strengths.begin(workspace.night().get(), from - zero, to - zero, "s", low, high > low ? high : low + 1, unit);
+        strengths.begin(
+                workspace.view().night().get(), from - zero, to - zero, "s", low, high > low ? high : low + 1, unit);
         double base = rest;
         for (Event event : events) {
             double at = event.startSeconds() - zero;
@@ -114,7 +118,11 @@ final class StrikesPicture extends ReaderPicture {
                 feet[i] = low + 0.03 * (high - low);
             }
             strengths.dots(
-                    tapped, feet, tapped.length, Palette.ink(workspace.night().get()), 4);
+                    tapped,
+                    feet,
+                    tapped.length,
+                    Palette.ink(workspace.view().night().get()),
+                    4);
         }
     }
 

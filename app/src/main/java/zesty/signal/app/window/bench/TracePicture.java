@@ -41,7 +41,7 @@ final class TracePicture extends ReaderPicture {
             y = trace.values();
             unit = trace.unit();
         } else {
-            TimeWindow window = workspace.window();
+            TimeWindow window = workspace.shown().window();
             Samples samples = Samples.of(channel, window.from(), window.to());
             x = samples.seconds();
             y = samples.values();
@@ -57,7 +57,7 @@ final class TracePicture extends ReaderPicture {
         boolean some = high >= low;
         double room = some ? Math.max(1e-9, 0.08 * (high - low)) : 0;
         plot.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 x.length == 0 ? -20 : x[0],
                 x.length == 0 ? 0 : x[x.length - 1],
                 "s",

@@ -24,11 +24,11 @@ final class WaterfallPicture {
     /** @return what it says in words */
     String draw(Plot plot, ChannelSnapshot channel, Color colour) {
         double rate = channel.rateHz();
-        RawValues raw = RawValues.of(channel, workspace.window(), MOST_SAMPLES, true);
+        RawValues raw = RawValues.of(channel, workspace.shown().window(), MOST_SAMPLES, true);
         Waterfall fall = Waterfall.of(raw.values(), rate, ROWS);
         double length = fall.density().length * fall.stepSeconds();
         plot.begin(
-                workspace.night().get(),
+                workspace.view().night().get(),
                 0,
                 Math.max(1, rate / 2),
                 "Hz",

@@ -38,7 +38,7 @@ final class Welcome extends VBox {
         Button dinghy = new Button("No board at hand? Use the simulated dinghy");
         dinghy.setId("take-dinghy");
         dinghy.getStyleClass().setAll("plug");
-        dinghy.setOnAction(event -> workspace.connect("sim:deck"));
+        dinghy.setOnAction(event -> workspace.live().connect("sim:deck"));
         getChildren().addAll(title, steps, dinghy);
         managedProperty().bind(visibleProperty());
     }

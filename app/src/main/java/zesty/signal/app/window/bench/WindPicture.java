@@ -58,7 +58,7 @@ final class WindPicture extends ReaderPicture {
                         .map(item -> ((Item.Records) item).records())
                         .findFirst()
                         .orElse(List.of());
-        rose.show(directions, mean, colour, workspace.night().get());
+        rose.show(directions, mean, colour, workspace.view().night().get());
         boolean vane = reader != null && reader.setup().columns().size() > 1;
         from.setText(
                 mean == mean

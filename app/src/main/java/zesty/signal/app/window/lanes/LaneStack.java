@@ -20,6 +20,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.drawing.Drawn;
+import zesty.signal.app.window.workspace.Shown;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
@@ -101,7 +102,7 @@ public final class LaneStack extends VBox implements Drawn {
         scroll.setMinHeight(0);
         room.setMinSize(0, 0);
         VBox.setVgrow(room, Priority.ALWAYS);
-        workspace.textSize().addListener((property, was, is) -> resized());
+        workspace.view().textSize().addListener((property, was, is) -> resized());
         room.heightProperty().addListener((property, was, is) -> resized());
         spanBar = new SpanBar(workspace);
         lens.setVisible(false);
@@ -150,16 +151,17 @@ public final class LaneStack extends VBox implements Drawn {
             return;
         }
         width = narrowest;
-        TimeWindow window = workspace.window();
+        Shown what = workspace.shown();
+        TimeWindow window = what.window();
         double pixel = window.span() / width;
         // On a grid of whole pixels a sample stays in its column while the picture moves.
-        from = workspace.isStored() ? window.from() : Math.floor(window.from() / pixel) * pixel;
+        from = what.isLive() ? Math.floor(window.from() / pixel) * pixel : window.from();
         for (StreamSnapshot stream : snapshot.streams()) {
             edgesOf.computeIfAbsent(stream.key(), key -> new ColumnEdges())
                     .compute(stream.times(), from, from + window.span(), width);
         }
-        zero = workspace.isStored() ? 0 : workspace.window().following() ? window.to() : snapshot.nowSeconds(nanoTime);
-        ticks.compute(from, from + window.span(), width, zero, !workspace.isStored());
+        zero = what.isLive() ? window.following() ? window.to() : snapshot.nowSeconds(nanoTime) : 0;
+        ticks.compute(from, from + window.span(), width, zero, what.isLive());
         paintLanes(snapshot, now, describe);
         if (describe) {
             describedAt = now;
@@ -170,12 +172,12 @@ public final class LaneStack extends VBox implements Drawn {
     }
 
     private double pixel(double seconds, int width) {
-        return (seconds - from) / workspace.window().span() * width;
+        return (seconds - from) / workspace.shown().window().span() * width;
     }
 
     private void paintLanes(Snapshot snapshot, double now, boolean describe) {
-        boolean night = workspace.night().get();
-        String focus = focused(snapshot, workspace.focus().get())
+        boolean night = workspace.view().night().get();
+        String focus = focused(snapshot, workspace.view().focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
         for (int i = 0; i < snapshot.channels().size(); i++) {
@@ -192,20 +194,35 @@ public final class LaneStack extends VBox implements Drawn {
                         colour,
                         night,
                         channel.channel().column().equals(focus),
-                        workspace.rounds().of(channel.channel().column()).stream()
+                        workspace.doctor().of(channel.channel().column()).stream()
                                 .findFirst()
                                 .map(finding -> finding.diagnosis().words())
                                 .orElse(""));
             }
             ColumnEdges edges = edgesOf.get(channel.stream().key());
-            lane.paint(snapshot, channel, edges, ticks, colour, workspace.look().get(), now, over(snapshot, channel));
-            Span span = workspace.span().get();
+            lane.paint(
+                    snapshot,
+                    channel,
+                    edges,
+                    ticks,
+                    colour,
+                    workspace.view().look().get(),
+                    now,
+                    over(snapshot, channel));
+            Span span = workspace.view().span().get();
             lane.span(pixel(span.first(), edges.width()), pixel(span.second(), edges.width()));
             if (lane == hovered) {
-                double pixel = workspace.window().span() / edges.width();
+                double pixel = workspace.shown().window().span() / edges.width();
                 lane.readOut(snapshot, channel, edges, hoverX, zero, pixel);
                 if (closer) {
-                    lens.show(snapshot, channel, colour, workspace.look().get(), from + hoverX * pixel, pixel, zero);
+                    lens.show(
+                            snapshot,
+                            channel,
+                            colour,
+                            workspace.view().look().get(),
+                            from + hoverX * pixel,
+                            pixel,
+                            zero);
                     placeLens(lane);
                 }
             }
@@ -219,7 +236,7 @@ public final class LaneStack extends VBox implements Drawn {
 
     @Override
     public void nextDrawing(Consumer<String> taker) {
-        Snapshot snapshot = workspace.snapshot(System.nanoTime());
+        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
         List<LanesDrawing.Drawn> drawn = new ArrayList<>();
         for (String column : shown) {
             LaneView lane = lanes.get(column);
@@ -230,11 +247,11 @@ public final class LaneStack extends VBox implements Drawn {
                             lane.scale(),
                             Color.web(Palette.css(
                                     Palette.channel(colourOf(snapshot, channel.channel())),
-                                    workspace.night().get())),
+                                    workspace.view().night().get())),
                             (int) lane.plot().getHeight())));
         }
         if (width > 1 && !drawn.isEmpty()) {
-            taker.accept(LanesDrawing.of(workspace.night().get(), width, ticks, drawn));
+            taker.accept(LanesDrawing.of(workspace.view().night().get(), width, ticks, drawn));
         }
     }
 
@@ -272,7 +289,7 @@ public final class LaneStack extends VBox implements Drawn {
     /** Lays the next of the other channels over the lane in focus; after the last one none. */
     public void nextOver() {
         String column = inFocus();
-        List<String> others = workspace.snapshot(System.nanoTime()).channels().stream()
+        List<String> others = workspace.shown().snapshot(System.nanoTime()).channels().stream()
                 .map(c -> c.channel().column())
                 .filter(c -> !c.equals(column))
                 .toList();
@@ -297,7 +314,7 @@ public final class LaneStack extends VBox implements Drawn {
                         edgesOf.get(laid.stream().key()),
                         Palette.lane(
                                 colourOf(snapshot, laid.channel()),
-                                workspace.look().get()),
+                                workspace.view().look().get()),
                         overScales.get(column)))
                 .orElse(null);
     }
@@ -325,8 +342,8 @@ public final class LaneStack extends VBox implements Drawn {
 
     private void moveWindow(Snapshot snapshot, long nanoTime) {
         double oldest = snapshot.firstSeconds();
-        double newest = workspace.isStored() ? snapshot.lastSeconds() : snapshot.nowSeconds(nanoTime);
-        workspace.window().extent(oldest, newest);
+        double newest = workspace.shown().newest(snapshot, nanoTime);
+        workspace.shown().window().extent(oldest, newest);
     }
 
     /** Each empty state has its own words and one thing to do. */
@@ -355,12 +372,12 @@ public final class LaneStack extends VBox implements Drawn {
     }
 
     private void pickSource() {
-        workspace.stop().set(Stop.SOURCE);
+        workspace.view().stop().set(Stop.SOURCE);
     }
 
     private void arrange(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = focused(snapshot, workspace.focus().get())
+        String focus = focused(snapshot, workspace.view().focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
         for (ChannelSnapshot channel : snapshot.channels()) {
@@ -397,7 +414,7 @@ public final class LaneStack extends VBox implements Drawn {
     private void resized() {
         double total =
                 shown.stream().mapToDouble(c -> weights.getOrDefault(c, 1.0)).sum();
-        TextSize size = workspace.textSize().get();
+        TextSize size = workspace.view().textSize().get();
         double between = stack.getSpacing() * Math.max(0, shown.size() - 1);
         scrolled(size.of(LaneView.LOWEST) * shown.size() + between > room.getHeight());
         double high = room.getHeight() - between;
@@ -410,8 +427,8 @@ public final class LaneStack extends VBox implements Drawn {
 
     /** @return the column of the lane in focus: the one chosen, else the first one shown */
     private String inFocus() {
-        return shown.contains(workspace.focus().get()) || shown.isEmpty()
-                ? workspace.focus().get()
+        return shown.contains(workspace.view().focus().get()) || shown.isEmpty()
+                ? workspace.view().focus().get()
                 : shown.get(0);
     }
 
@@ -442,7 +459,7 @@ public final class LaneStack extends VBox implements Drawn {
     private LaneView newLane(String column) {
         LaneView lane = new LaneView(column);
         lane.setOnMousePressed(event -> {
-            workspace.focus().set(column);
+            workspace.view().focus().set(column);
             lane.requestFocus();
             describedAt = Double.NEGATIVE_INFINITY;
         });
@@ -450,7 +467,7 @@ public final class LaneStack extends VBox implements Drawn {
         lane.unit().setOnMouseClicked(event -> workspace.nextUnit(column));
         lane.focusedProperty().addListener((p, was, is) -> {
             if (is) {
-                workspace.focus().set(column);
+                workspace.view().focus().set(column);
             }
         });
         lane.hide().setOnAction(event -> workspace.change(rig -> rig.withChannel(column, c -> c.withShown(false))));
@@ -509,31 +526,32 @@ public final class LaneStack extends VBox implements Drawn {
 
     /** Goes back to now, or to all of a take. */
     public void home() {
-        if (workspace.isStored()) {
-            workspace.window().showAll();
-        } else {
-            workspace.window().follow(20);
-        }
+        workspace.shown().home();
     }
 
     private void scrolled(LaneView lane, ScrollEvent event) {
         double width = Math.max(1, lane.plotWidth());
         if (event.isShiftDown() || Math.abs(event.getDeltaX()) > Math.abs(event.getDeltaY())) {
             double delta = event.getDeltaX() != 0 ? event.getDeltaX() : event.getDeltaY();
-            workspace.window().scroll(-delta / 400, !workspace.isStored());
+            workspace.shown().window().scroll(-delta / 400, workspace.shown().isLive());
         } else if (event.getDeltaY() != 0) {
-            workspace.window().zoom(Math.pow(1.25, -Math.signum(event.getDeltaY())), event.getX() / width);
+            workspace.shown().window().zoom(Math.pow(1.25, -Math.signum(event.getDeltaY())), event.getX() / width);
         }
         event.consume();
     }
 
     private void dragged(LaneView lane, MouseEvent event) {
         if (!Double.isNaN(measureFrom)) {
-            workspace.span().set(new Span(measureFrom, snapped(lane, event.getX())));
+            workspace.view().span().set(new Span(measureFrom, snapped(lane, event.getX())));
             return;
         }
         if (!Double.isNaN(dragX)) {
-            workspace.window().scroll((dragX - event.getX()) / Math.max(1, lane.plotWidth()), !workspace.isStored());
+            workspace
+                    .shown()
+                    .window()
+                    .scroll(
+                            (dragX - event.getX()) / Math.max(1, lane.plotWidth()),
+                            workspace.shown().isLive());
             dragX = event.getX();
         }
     }
@@ -541,20 +559,21 @@ public final class LaneStack extends VBox implements Drawn {
     /** Sets one end of the stretch that is measured to where the pointer is, or the middle of what is in sight. */
     public void measure() {
         LaneView lane = hovered;
-        double at =
-                lane == null ? workspace.window().from() + workspace.window().span() / 2 : snapped(lane, hoverX);
-        workspace.span().set(workspace.span().get().with(at));
+        double at = lane == null
+                ? workspace.shown().window().from() + workspace.shown().window().span() / 2
+                : snapped(lane, hoverX);
+        workspace.view().span().set(workspace.view().span().get().with(at));
     }
 
     /** @return the time under a pixel, or that of an event of the lane, a mark, a peak or a crossing close by, in this order */
     private double snapped(LaneView lane, double x) {
-        double pixel = workspace.window().span() / Math.max(1, width);
+        double pixel = workspace.shown().window().span() / Math.max(1, width);
         double at = from + x * pixel;
         double nearest = SNAP_PIXELS * pixel;
-        Snapshot snapshot = workspace.snapshot(System.nanoTime());
+        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
         ChannelSnapshot channel = snapshot.channel(lane.column()).orElse(null);
         List<Double> moments = new ArrayList<>();
-        workspace.marks().forEach(mark -> moments.add(mark.seconds()));
+        workspace.shown().marks().forEach(mark -> moments.add(mark.seconds()));
         if (channel != null) {
             channel.readers().forEach(reader -> reader.events().forEach(event -> {
                 moments.add(event.startSeconds());

@@ -60,7 +60,7 @@ final class SpanBar extends HBox {
         away.getStyleClass().setAll("tile-off");
         away.setMinWidth(USE_PREF_SIZE);
         away.setTooltip(new Tooltip("stop measuring (Shift+X)"));
-        away.setOnAction(event -> workspace.span().set(Span.NONE));
+        away.setOnAction(event -> workspace.view().span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
         getChildren().addAll(words, closer, copy, away);
@@ -69,13 +69,13 @@ final class SpanBar extends HBox {
     /** @param zero what times are shown against */
     void show(Snapshot snapshot, double zero) {
         seen = snapshot;
-        Span span = workspace.span().get();
+        Span span = workspace.view().span().get();
         setVisible(span.begun());
         if (!span.begun()) {
             return;
         }
         Optional<ChannelSnapshot> focused =
-                LaneStack.focused(snapshot, workspace.focus().get());
+                LaneStack.focused(snapshot, workspace.view().focus().get());
         if (!span.whole()) {
             words.setText("Measuring from here: press X at the other end, or drag with the right button.");
             shownFor = null;
@@ -87,7 +87,7 @@ final class SpanBar extends HBox {
             return;
         }
         shownFor = now;
-        double from = workspace.isStored() ? 0 : Double.NaN;
+        double from = workspace.shown().isLive() ? Double.NaN : 0;
         ChannelSnapshot channel = focused.get();
         long[] rows = rows(channel, span);
         if (rows[1] - rows[0] <= MOST_AT_ONCE) {
@@ -191,14 +191,14 @@ final class SpanBar extends HBox {
     }
 
     private void closer() {
-        Span span = workspace.span().get();
+        Span span = workspace.view().span().get();
         if (span.whole()) {
-            workspace.window().show(span.from(), span.to());
+            workspace.shown().window().show(span.from(), span.to());
         }
     }
 
     private void copy() {
-        Span span = workspace.span().get();
+        Span span = workspace.view().span().get();
         if (!span.whole() || seen == null) {
             return;
         }

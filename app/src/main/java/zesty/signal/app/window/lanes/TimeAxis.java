@@ -36,7 +36,9 @@ final class TimeAxis extends Pane {
      * @param alone whether lanes are left out only for now
      */
     void show(TimeTicks ticks, double left, int width, double from, boolean alone) {
-        long out = workspace.rig().channels().stream().filter(c -> !c.shown()).count();
+        long out = workspace.shown().rig().channels().stream()
+                .filter(c -> !c.shown())
+                .count();
         hidden.setVisible(out > 0 && !alone);
         hidden.setText(out + " hidden: show");
         hidden.autosize();
@@ -54,13 +56,14 @@ final class TimeAxis extends Pane {
     }
 
     private void placeMarks(double left, int width, double from) {
-        double high = workspace.textSize().get().of(workspace.marks().isEmpty() ? HEIGHT : HEIGHT + MARKS_TOP);
+        double high =
+                workspace.view().textSize().get().of(workspace.shown().marks().isEmpty() ? HEIGHT : HEIGHT + MARKS_TOP);
         setMinHeight(high);
         setPrefHeight(high);
         int used = 0;
         double free = Double.NEGATIVE_INFINITY;
-        for (Mark mark : workspace.marks()) {
-            double x = (mark.seconds() - from) / workspace.window().span() * width;
+        for (Mark mark : workspace.shown().marks()) {
+            double x = (mark.seconds() - from) / workspace.shown().window().span() * width;
             if (x < 0 || x > width || used == MOST_MARKS) {
                 continue;
             }
@@ -69,7 +72,7 @@ final class TimeAxis extends Pane {
             double at = Math.max(left + x, free);
             label.relocate(
                     Math.min(at, left + width - label.getWidth()),
-                    workspace.textSize().get().of(MARKS_TOP));
+                    workspace.view().textSize().get().of(MARKS_TOP));
             free = at + label.getWidth() + 4;
         }
         hideFrom(marks, used);

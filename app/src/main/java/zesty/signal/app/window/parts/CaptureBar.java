@@ -68,7 +68,7 @@ public final class CaptureBar extends HBox {
         mark.setTooltip(new Tooltip("a mark in the recording (M)"));
         mark.setOnAction(event -> {
             if (!mark.getText().isBlank()) {
-                workspace.mark(mark.getText().strip());
+                workspace.recordings().mark(mark.getText().strip());
                 mark.clear();
             }
         });
@@ -92,8 +92,8 @@ public final class CaptureBar extends HBox {
 
     /** Starts or ends a recording. */
     public void toggle() {
-        if (workspace.liveSnapshot(System.nanoTime()).recording().running()) {
-            workspace.stopRecording();
+        if (workspace.live().snapshot(System.nanoTime()).recording().running()) {
+            workspace.recordings().stop();
             return;
         }
         RecordingLimit limit = RecordingLimit.NONE;
@@ -111,7 +111,7 @@ public final class CaptureBar extends HBox {
                     ? RecordingLimit.ofSamples((long) number)
                     : RecordingLimit.ofSeconds(number * 60);
         }
-        workspace.record(limit);
+        workspace.recordings().start(limit);
     }
 
     private static double number(String text) {
@@ -149,15 +149,18 @@ public final class CaptureBar extends HBox {
         if (running) {
             String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
             words = share + Wording.size(recording.bytes()) + " · " + words + " · " + left(recording);
-        } else if (workspace.connected()) {
+        } else if (workspace.live().connected()) {
             words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;
         } else {
             words = "";
         }
         // Where it needs two lines, it parts between its facts.
         room.setText(words.replace(' ', UNPARTED).replace("" + UNPARTED + '·' + UNPARTED, " · "));
-        if (wasRunning && !running && recording.file() != null && workspace.connected()) {
-            workspace.recorded(recording);
+        if (wasRunning
+                && !running
+                && recording.file() != null
+                && workspace.live().connected()) {
+            workspace.recordings().ended(recording);
         }
         wasRunning = running;
     }

@@ -76,10 +76,10 @@ public final class ReadingCards extends ScrollPane {
             why.setWrapText(true);
             Region space = new Region();
             HBox.setHgrow(space, Priority.ALWAYS);
-            pin.setOnAction(
-                    event -> workspace.cards().set(workspace.cards().get().turned(column)));
-            away.setOnAction(
-                    event -> workspace.cards().set(workspace.cards().get().without(column)));
+            pin.setOnAction(event ->
+                    workspace.view().cards().set(workspace.view().cards().get().turned(column)));
+            away.setOnAction(event ->
+                    workspace.view().cards().set(workspace.view().cards().get().without(column)));
             for (Button button : new Button[] {pin, away}) {
                 button.getStyleClass().setAll("lane-hide");
                 button.setFocusTraversable(false);
@@ -94,11 +94,11 @@ public final class ReadingCards extends ScrollPane {
             getChildren().addAll(head, number, detail, why);
             open(false);
             setOnMouseClicked(event -> {
-                workspace.focus().set(column);
+                workspace.view().focus().set(column);
                 open(!open);
             });
             setOnKeyPressed(event -> {
-                Cards now = workspace.cards().get();
+                Cards now = workspace.view().cards().get();
                 Cards then =
                         switch (event.getCode()) {
                             case P -> now.turned(column);
@@ -111,7 +111,7 @@ public final class ReadingCards extends ScrollPane {
                     open(!open);
                     event.consume();
                 } else if (then != null) {
-                    workspace.cards().set(then);
+                    workspace.view().cards().set(then);
                     event.consume();
                 }
             });
@@ -130,7 +130,8 @@ public final class ReadingCards extends ScrollPane {
         back.setId("cards-back");
         back.getStyleClass().setAll("small-button");
         back.setTooltip(new Tooltip("shows the hidden cards"));
-        back.setOnAction(event -> workspace.cards().set(workspace.cards().get().all()));
+        back.setOnAction(event ->
+                workspace.view().cards().set(workspace.view().cards().get().all()));
         back.managedProperty().bind(back.visibleProperty());
         setContent(new VBox(9, cards, back));
         setFitToWidth(true);
@@ -146,7 +147,7 @@ public final class ReadingCards extends ScrollPane {
     /** Shows what is so now; a few times a second is enough. */
     public void show(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = LaneStack.focused(snapshot, workspace.focus().get())
+        String focus = LaneStack.focused(snapshot, workspace.view().focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
         for (ChannelSnapshot channel : snapshot.channels()) {
@@ -158,7 +159,7 @@ public final class ReadingCards extends ScrollPane {
             }
         }
         asked = List.copyOf(wanted);
-        Cards order = workspace.cards().get();
+        Cards order = workspace.view().cards().get();
         if (!onlyFocus) {
             wanted = order.arranged(asked);
         }
@@ -182,8 +183,12 @@ public final class ReadingCards extends ScrollPane {
     }
 
     private void fill(Card card, Snapshot snapshot, ChannelSnapshot channel) {
-        boolean pinned =
-                workspace.cards().get().pinned().contains(channel.channel().column());
+        boolean pinned = workspace
+                .view()
+                .cards()
+                .get()
+                .pinned()
+                .contains(channel.channel().column());
         card.pin.setText(pinned ? "unpin" : "pin");
         card.pin.setTooltip(
                 new Tooltip((pinned ? "unpin" : "pin at the top") + " (P on the card; Ctrl with the arrows moves it)"));
@@ -192,8 +197,8 @@ public final class ReadingCards extends ScrollPane {
         boolean stale = lost || state == LinkState.HELD;
         card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), stale);
         int index = LaneStack.colourOf(snapshot, channel.channel());
-        Color colour =
-                Color.web(Palette.css(Palette.channel(index), workspace.night().get()));
+        Color colour = Color.web(
+                Palette.css(Palette.channel(index), workspace.view().night().get()));
         Optional<ReaderSnapshot> reader = channel.reader();
         if (reader.isPresent()) {
             reader(card, channel, reader.get(), colour, lost);
@@ -305,8 +310,8 @@ public final class ReadingCards extends ScrollPane {
         card.detail.setText(
                 some
                         ? Wording.number(channel, level.lowest()) + " to " + Wording.number(channel, level.highest())
-                                + " " + unit + (workspace.isStored() ? " in all" : " in 10 s")
-                        : workspace.isStored() ? "not read yet: the take is long" : "no samples yet");
+                                + " " + unit + " in " + workspace.shown().levelsOver()
+                        : workspace.shown().unread());
         if (card.open && some) {
             card.why.setText(
                     "Mean of " + level.samples() + " cleaned samples.\nFrom one sample to the next they differ "

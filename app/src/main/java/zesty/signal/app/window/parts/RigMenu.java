@@ -35,7 +35,7 @@ final class RigMenu extends StackPane {
                         item("Name it …", "rig-rename", () -> write(workspace.rigs()::rename)),
                         item("Save", "rig-keep", () -> workspace
                                 .rigs()
-                                .keep(workspace.rig().name())),
+                                .keep(workspace.shown().rig().name())),
                         item("Save as …", "rig-copy", () -> write(workspace.rigs()::keep)),
                         new SeparatorMenuItem(),
                         others,
@@ -111,7 +111,7 @@ final class RigMenu extends StackPane {
 
     private void write(Consumer<String> what) {
         named = what;
-        field.setText(workspace.rig().name());
+        field.setText(workspace.shown().rig().name());
         field.setVisible(true);
         field.requestFocus();
         field.selectAll();

@@ -73,8 +73,8 @@ public final class TakesView extends ScrollPane {
         Card(Shelf.Entry entry) {
             this.entry = entry;
             setMinSize(
-                    workspace.textSize().get().of(CARD_WIDTH),
-                    workspace.textSize().get().of(CARD_HEIGHT));
+                    workspace.view().textSize().get().of(CARD_WIDTH),
+                    workspace.view().textSize().get().of(CARD_HEIGHT));
         }
 
         void make() {
@@ -98,9 +98,9 @@ public final class TakesView extends ScrollPane {
         setFitToWidth(true);
         setMinHeight(0);
         days.setRowValignment(VPos.TOP);
-        workspace.textSize().addListener((p, was, is) -> fillAnew());
+        workspace.view().textSize().addListener((p, was, is) -> fillAnew());
         workspace.takes().all().addListener((p, was, is) -> fill(is));
-        workspace.night().addListener((p, was, is) -> fillAnew());
+        workspace.view().night().addListener((p, was, is) -> fillAnew());
         widthProperty().addListener((p, was, is) -> share());
         vvalueProperty().addListener((p, was, is) -> look());
         viewportBoundsProperty().addListener((p, was, is) -> look());
@@ -235,7 +235,7 @@ public final class TakesView extends ScrollPane {
 
     /** Makes each day as wide as its takes side by side, and none wider than the shelf. */
     private void share() {
-        double card = workspace.textSize().get().of(CARD_WIDTH) + 12;
+        double card = workspace.view().textSize().get().of(CARD_WIDTH) + 12;
         for (Node day : days.getChildren()) {
             if (day instanceof VBox box && box.getChildren().get(1) instanceof FlowPane takes) {
                 takes.setPrefWrapLength(Math.min(takes.getChildren().size() * card, getWidth() - BESIDE));
@@ -246,7 +246,7 @@ public final class TakesView extends ScrollPane {
     private Node card(Shelf.Entry entry) {
         Label title = new Label(entry.title());
         title.getStyleClass().add("take-title");
-        title.setMaxWidth(workspace.textSize().get().of(DRAWING_WIDTH));
+        title.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
         String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
         String words = entry.trouble().isEmpty()
                 ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
@@ -255,7 +255,7 @@ public final class TakesView extends ScrollPane {
         Label about = new Label(words);
         about.getStyleClass().add("hint");
         about.setWrapText(true);
-        about.setMaxWidth(workspace.textSize().get().of(DRAWING_WIDTH));
+        about.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
         VBox head = new VBox(1, title, about);
         VBox card = new VBox(7);
         Button open = button("Open", "show it in the lanes (Enter)", () -> workspace.open(entry.file()));
@@ -386,8 +386,8 @@ public final class TakesView extends ScrollPane {
         int count = Math.min(MOST_LANES, lanes.size());
         for (int lane = 0; lane < count; lane++) {
             Shelf.Drawing one = lanes.get(lane);
-            g.setFill(Color.web(
-                    Palette.css(Palette.channel(one.place()), workspace.night().get())));
+            g.setFill(Color.web(Palette.css(
+                    Palette.channel(one.place()), workspace.view().night().get())));
             draw(g, one.extremes(), lane * DRAWING_HEIGHT / count, DRAWING_HEIGHT / count - 3);
         }
         return canvas;

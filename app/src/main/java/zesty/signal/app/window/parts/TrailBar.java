@@ -90,7 +90,7 @@ public final class TrailBar extends VBox {
             boolean source = stop == Stop.SOURCE;
             how.setWrapText(stacked);
             // Its height must not hang on its width: the row of stops would grow with what one of them says.
-            double twoLines = stacked ? workspace.textSize().get().of(TWO_LINES) : Region.USE_COMPUTED_SIZE;
+            double twoLines = stacked ? workspace.view().textSize().get().of(TWO_LINES) : Region.USE_COMPUTED_SIZE;
             how.setMinHeight(twoLines);
             how.setPrefHeight(twoLines);
             how.setGraphic(source && !on ? sign : null);
@@ -137,17 +137,19 @@ public final class TrailBar extends VBox {
         takes.getStyleClass().setAll("link-button");
         takes.setId("takes");
         takes.setTooltip(new Tooltip("the recorded takes (T)"));
-        takes.selectedProperty().bindBidirectional(workspace.takesOpen());
+        takes.selectedProperty().bindBidirectional(workspace.view().takesOpen());
         Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
         look.setId("look");
         look.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
-                        () -> workspace.look().get().next().words(), workspace.look()));
-        Button text = linkButton("", "how large all words are: 100, 125, 150 % (Z)", workspace::nextTextSize);
+                        () -> workspace.view().look().get().next().words(),
+                        workspace.view().look()));
+        Button text = linkButton("", "how large all words are: 100, 125, 150 % (Z)", workspace.view()::nextTextSize);
         text.setId("text-size");
         text.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
-                        () -> workspace.textSize().get().words(), workspace.textSize()));
+                        () -> workspace.view().textSize().get().words(),
+                        workspace.view().textSize()));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
         HBox head = new HBox(12, logo, product, rigs, back, space, takes, look, text, commands);
@@ -158,21 +160,21 @@ public final class TrailBar extends VBox {
             Face face = new Face(stop);
             faces.put(stop, face);
             face.button.setToggleGroup(group);
-            face.button.setOnAction(event -> workspace.stop().set(face.button.isSelected() ? stop : null));
+            face.button.setOnAction(event -> workspace.view().stop().set(face.button.isSelected() ? stop : null));
             HBox.setHgrow(face.button, Priority.ALWAYS);
             stops.getChildren().add(face.button);
         }
-        Runnable choose = () -> faces.forEach(
-                (stop, face) -> face.button.setSelected(stop == workspace.stop().get()));
+        Runnable choose = () -> faces.forEach((stop, face) ->
+                face.button.setSelected(stop == workspace.view().stop().get()));
         choose.run();
-        workspace.stop().addListener((p, was, is) -> choose.run());
+        workspace.view().stop().addListener((p, was, is) -> choose.run());
         getChildren().addAll(head, stops);
     }
 
     /** Makes itself low while a bench has the room, and high again. */
     public void low(boolean on) {
         product.setVisible(!on);
-        boolean stacked = workspace.textSize().get() != TextSize.USUAL;
+        boolean stacked = workspace.view().textSize().get() != TextSize.USUAL;
         faces.values().forEach(face -> face.low(on, stacked));
         pseudoClassStateChanged(LOW, on);
     }
@@ -192,13 +194,14 @@ public final class TrailBar extends VBox {
 
     /** Shows what is so now; a few times a second is enough. */
     public void show(Snapshot snapshot) {
-        rigs.show(workspace.title(), workspace.isStored());
-        back.setVisible(workspace.isStored());
-        back.setManaged(workspace.isStored());
+        boolean take = !workspace.shown().isLive();
+        rigs.show(workspace.shown().title(), take);
+        back.setVisible(take);
+        back.setManaged(take);
         int count = workspace.takes().all().get().size();
         takes.setText("Takes  " + count);
         Optional<ChannelSnapshot> focused =
-                LaneStack.focused(snapshot, workspace.focus().get());
+                LaneStack.focused(snapshot, workspace.view().focus().get());
         int inHand = focused.map(c -> c.stream().source()).orElse(0);
         source(snapshot, inHand, focused);
         decode(snapshot, focused);
@@ -307,7 +310,7 @@ public final class TrailBar extends VBox {
             return;
         }
         if (channel.level().samples() == 0) {
-            face.say("—", workspace.isStored() ? "not read yet" : "no samples yet");
+            face.say("—", workspace.shown().unread());
             return;
         }
         face.say(
@@ -315,7 +318,7 @@ public final class TrailBar extends VBox {
                         ? "—"
                         : Wording.number(channel, channel.level().mean()) + " "
                                 + channel.channel().unit(),
-                workspace.isStored() ? "level · mean of all" : "level · mean of 10 s");
+                "level · mean of " + workspace.shown().levelsOver());
     }
 
     private void act(Snapshot snapshot, ChannelSnapshot channel, boolean lost) {

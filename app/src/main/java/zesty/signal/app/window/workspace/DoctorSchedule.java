@@ -42,7 +42,7 @@ public final class DoctorSchedule implements AutoCloseable {
     private double nextSeconds = Double.NEGATIVE_INFINITY;
     private boolean under;
     private int turn;
-    private boolean stored;
+    private Shown of;
 
     DoctorSchedule(Workspace workspace) {
         this.workspace = workspace;
@@ -60,8 +60,8 @@ public final class DoctorSchedule implements AutoCloseable {
 
     /** Goes on with the rounds, when it is time. @param now in s, of the window's own clock */
     public void go(Snapshot snapshot, double now) {
-        if (stored != workspace.isStored()) {
-            stored = workspace.isStored();
+        if (of != workspace.shown()) {
+            of = workspace.shown();
             newest.clear();
             told.clear();
         }
@@ -73,12 +73,12 @@ public final class DoctorSchedule implements AutoCloseable {
         nextSeconds = now + EVERY_SECONDS;
         // Whoever looks at a channel is told of that one soonest.
         ChannelSnapshot next = turn % 2 == 0
-                ? snapshot.channel(workspace.focus().get()).orElse(shown.get(turn % shown.size()))
+                ? snapshot.channel(workspace.view().focus().get()).orElse(shown.get(turn % shown.size()))
                 : shown.get(turn / 2 % shown.size());
         turn++;
         under = true;
-        double to = Math.min(workspace.window().to(), next.stream().lastSeconds());
-        boolean once = stored;
+        double to = Math.min(workspace.shown().window().to(), next.stream().lastSeconds());
+        Shown once = of;
         doctor.execute(() -> {
             List<Finding> found = List.of();
             try {
@@ -90,14 +90,14 @@ public final class DoctorSchedule implements AutoCloseable {
         });
     }
 
-    private void keep(String column, List<Finding> found, boolean once) {
+    private void keep(String column, List<Finding> found, Shown once) {
         under = false;
-        if (once != stored) {
+        if (once != of) {
             return;
         }
         List<Finding> before = newest.put(column, found);
         List<Finding> kept = new ArrayList<>(found);
-        if (!once) {
+        if (once.isLive()) {
             kept.removeIf(
                     one -> before == null || before.stream().noneMatch(other -> other.diagnosis() == one.diagnosis()));
         }

@@ -26,7 +26,7 @@ public final class LimitAlerts {
                         + channel.limits()
                                 .words(snapshot.beyond(), channel.scaling().unit());
                 workspace.trouble(words + ".");
-                workspace.markQuietly(words);
+                workspace.recordings().markQuietly(words);
             }
         }
     }

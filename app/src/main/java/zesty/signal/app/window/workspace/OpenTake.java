@@ -14,13 +14,14 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.StoredTake;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
 
 /**
  * The stored take that is open over the live trail, or none: in the form that is shown, with the changes that are still being
  * worked out. A long one is shown at once and gone through beside what is pressed. JavaFX thread only.
  */
-final class OpenTake {
+final class OpenTake implements Shown {
     private final BackgroundTasks tasks;
     /** Hears, in words, of what of the take does not check. */
     private final Consumer<String> trouble;
@@ -49,20 +50,69 @@ final class OpenTake {
         return shown != null;
     }
 
-    StoredTake shown() {
-        return shown;
-    }
-
-    Snapshot snapshot() {
+    @Override
+    public Snapshot snapshot(long nanoTime) {
         return shown.snapshot();
     }
 
-    Rig rig() {
+    @Override
+    public Rig rig() {
         return rig;
     }
 
-    TimeWindow window() {
+    @Override
+    public String title() {
+        return shown.title();
+    }
+
+    @Override
+    public String mended() {
+        return shown.mended();
+    }
+
+    @Override
+    public List<Mark> marks() {
+        return shown.marks();
+    }
+
+    @Override
+    public TimeWindow window() {
         return window;
+    }
+
+    @Override
+    public boolean isLive() {
+        return false;
+    }
+
+    @Override
+    public double zero(Snapshot snapshot) {
+        return 0;
+    }
+
+    @Override
+    public double newest(Snapshot snapshot, long nanoTime) {
+        return snapshot.lastSeconds();
+    }
+
+    @Override
+    public Span pictured(Snapshot snapshot, double seconds) {
+        return new Span(window.from(), window.to());
+    }
+
+    @Override
+    public void home() {
+        window.showAll();
+    }
+
+    @Override
+    public String levelsOver() {
+        return "all";
+    }
+
+    @Override
+    public String unread() {
+        return "not read yet";
     }
 
     /** Opens a take; {@code after} comes when it can be seen. */
@@ -126,8 +176,9 @@ final class OpenTake {
                 });
     }
 
-    /** Works it out again with a changed rig. */
-    void change(RigChange change) {
+    /** Works it out again. */
+    @Override
+    public void apply(RigChange change) {
         rig = change.onto(rig);
         Rig wanted = rig;
         workOut(() -> {}, take -> take.with(wanted));

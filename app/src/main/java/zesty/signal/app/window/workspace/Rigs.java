@@ -78,7 +78,7 @@ public final class Rigs {
             return;
         }
         rename(name);
-        Rig now = workspace.decided().withName(name.strip());
+        Rig now = workspace.live().decided().withName(name.strip());
         Path file = fileOf(name.strip());
         String[] before = new String[1];
         workspace
@@ -110,19 +110,19 @@ public final class Rigs {
     /** Works with a rig from a file: one that was kept, or one that somebody shared. {@link Workspace#undo()} takes it back. */
     public void use(Path file) {
         workspace.tasks().fetch("the rig could not be read", () -> read(file), rig -> {
-            workspace.take(rig);
+            workspace.live().take(rig);
             workspace.say("Working with " + rig.name() + ". U goes back to the one before.");
         });
     }
 
     /** Begins with nothing in it. {@link Workspace#undo()} takes it back. */
     public void begin() {
-        workspace.take(Rig.blank("My rig", ""));
+        workspace.live().take(Rig.blank("My rig", ""));
     }
 
     /** Writes the rig to a file to share. */
     public void share(Path file) {
-        Rig now = workspace.decided();
+        Rig now = workspace.live().decided();
         workspace
                 .tasks()
                 .later(

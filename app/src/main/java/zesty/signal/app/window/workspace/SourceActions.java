@@ -43,17 +43,18 @@ public final class SourceActions {
     /** @return where in the rig the source in hand is: the one that looking, sending and reading otherwise are meant for */
     public int source() {
         return Math.min(
-                workspace.sourceInHand().get(), workspace.rig().sources().size() - 1);
+                workspace.live().sourceInHand().get(),
+                workspace.shown().rig().sources().size() - 1);
     }
 
     /** @return the setup of the source in hand */
     public SourceSetup setup() {
-        return workspace.rig().sources().get(source()).setup();
+        return workspace.shown().rig().sources().get(source()).setup();
     }
 
     /** @return the format of the source in hand; null while it is not known */
     public StreamFormat format() {
-        return workspace.rig().sources().get(source()).format();
+        return workspace.shown().rig().sources().get(source()).format();
     }
 
     /** @return the newest bytes of the source in hand; empty when there is none */
@@ -157,11 +158,11 @@ public final class SourceActions {
 
     /** Reads the stream with another format; channels go with their columns. {@link Workspace#undo()} takes it back. */
     public void reformat(StreamFormat format) {
-        if (workspace.isStored()) {
+        if (!workspace.shown().isLive()) {
             workspace.trouble("A stored take keeps the format it was recorded with.");
             return;
         }
-        if (workspace.liveSnapshot(System.nanoTime()).recording().running()) {
+        if (workspace.live().snapshot(System.nanoTime()).recording().running()) {
             workspace.trouble("A recording is running with this format; stop it first.");
             return;
         }

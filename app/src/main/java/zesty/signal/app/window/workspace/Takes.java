@@ -45,7 +45,8 @@ public final class Takes {
 
     /** Reads the shelf anew. */
     public void list() {
-        RecordingSnapshot recording = workspace.liveSnapshot(System.nanoTime()).recording();
+        RecordingSnapshot recording =
+                workspace.live().snapshot(System.nanoTime()).recording();
         Path running = recording.running() ? recording.file() : null;
         workspace.tasks().fetch("the takes could not be listed", () -> shelf.list(running), list -> {
             takes.set(list);

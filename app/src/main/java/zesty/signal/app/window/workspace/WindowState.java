@@ -1,0 +1,90 @@
+package zesty.signal.app.window.workspace;
+
+import javafx.beans.binding.Bindings;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+
+/** How the window stands: which stop is open, what has the focus, how it looks. JavaFX thread only. */
+public final class WindowState {
+    private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
+    private final BooleanProperty takesOpen = new SimpleBooleanProperty();
+    private final StringProperty focus = new SimpleStringProperty("");
+    private final ObjectProperty<Span> span = new SimpleObjectProperty<>(Span.NONE);
+    private final ObjectProperty<Cards> cards = new SimpleObjectProperty<>(Cards.FIRST);
+    private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.DAY);
+    private final ObjectProperty<TextSize> textSize = new SimpleObjectProperty<>(TextSize.USUAL);
+    private final BooleanProperty night = new SimpleBooleanProperty();
+    private Settings settings;
+
+    WindowState(Settings settings) {
+        this.settings = settings;
+        look.set(settings.look());
+        textSize.set(settings.text());
+        cards.set(settings.view().cards());
+        night.bind(Bindings.createBooleanBinding(() -> look.get().dark(), look));
+    }
+
+    /** @return the stop whose bench is open; null for none */
+    public ObjectProperty<Stop> stop() {
+        return stop;
+    }
+
+    public BooleanProperty takesOpen() {
+        return takesOpen;
+    }
+
+    /** @return the column of the channel in focus; empty for the first one */
+    public StringProperty focus() {
+        return focus;
+    }
+
+    /** @return the segment that is being measured in the lanes */
+    public ObjectProperty<Span> span() {
+        return span;
+    }
+
+    /** @return how the cards of readings stand */
+    public ObjectProperty<Cards> cards() {
+        return cards;
+    }
+
+    /** @return the set of colours that the window wears */
+    public ObjectProperty<Look> look() {
+        return look;
+    }
+
+    /** @return whether that is one of light on dark; it follows {@link #look()} */
+    public ReadOnlyBooleanProperty night() {
+        return night;
+    }
+
+    /** Puts on the next set of colours. */
+    public void nextLook() {
+        look.set(look.get().next());
+    }
+
+    /** @return how large all words are */
+    public ObjectProperty<TextSize> textSize() {
+        return textSize;
+    }
+
+    /** Makes all words larger by a step; after the largest come the usual ones. */
+    public void nextTextSize() {
+        textSize.set(textSize.get().next());
+    }
+
+    /** @return what was kept of the last session, with what has changed since */
+    public Settings settings() {
+        return settings;
+    }
+
+    /** Remembers how the window stands. */
+    public void remember(Settings changed) {
+        settings = changed;
+    }
+}
