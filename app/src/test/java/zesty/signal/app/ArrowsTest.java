@@ -87,6 +87,27 @@ class ArrowsTest {
             slices().matching("zesty.signal.core.(*)..").should().beFreeOfCycles();
 
     @ArchTest
+    static final ArchRule nothingKnowsTheWindowThatHoldsIt = noClasses()
+            .that()
+            .resideInAPackage("zesty.signal.app.window.*..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("zesty.signal.app.window");
+
+    /** A stop's bench knows what all benches share, and no other stop's. */
+    @ArchTest
+    static final ArchRule benchesKnowNoOtherBench =
+            slices().matching("zesty.signal.app.window.bench.(*)..").should().notDependOnEachOther();
+
+    @ArchTest
+    static final ArchRule whatBenchesShareKnowsNoBench = noClasses()
+            .that()
+            .resideInAPackage("zesty.signal.app.window.bench")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("zesty.signal.app.window.bench.*..");
+
+    @ArchTest
     static final ArchRule appPackagesHaveNoCycles =
             slices().matching("zesty.signal.app.window.(*)..").should().beFreeOfCycles();
 }

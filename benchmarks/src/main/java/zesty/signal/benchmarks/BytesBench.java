@@ -8,7 +8,7 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
-import zesty.signal.app.window.bench.SourceBench;
+import zesty.signal.app.window.bench.source.SourceBench;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Settings;

@@ -51,6 +51,12 @@ public record Snapshot(
                 .findFirst();
     }
 
+    /** @return the channel in focus: the one chosen, else the first one shown */
+    public Optional<ChannelSnapshot> focused(String column) {
+        return channel(column)
+                .or(() -> channels.stream().filter(c -> c.channel().shown()).findFirst());
+    }
+
     private StreamSnapshot first() {
         return streams.isEmpty() ? StreamSnapshot.NONE : streams.get(0);
     }

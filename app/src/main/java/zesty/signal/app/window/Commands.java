@@ -13,7 +13,6 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
-import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
@@ -192,7 +191,7 @@ final class Commands {
     }
 
     private Optional<Channel> focused() {
-        return LaneStack.focused(snapshot(), workspace.view().focus().get()).map(c -> c.channel());
+        return snapshot().focused(workspace.view().focus().get()).map(c -> c.channel());
     }
 
     private void moveFocus(int by) {

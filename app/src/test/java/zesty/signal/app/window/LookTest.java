@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
+import zesty.signal.app.window.drawing.Palette;
 
 /** Contrast of the style sheet's own roles, by the formula of the Web Content Accessibility Guidelines 2.1. */
 class LookTest {

@@ -10,7 +10,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
@@ -19,13 +18,13 @@ import zesty.signal.engine.Snapshot;
 
 /** What all benches have in common: a title, and a sight to show a few times a second. */
 public abstract class Bench extends VBox {
-    final Workspace workspace;
+    protected final Workspace workspace;
     private final Label title = new Label();
     private final Label about = new Label();
     private final Stop stop;
     private final HBox head = new HBox(10);
 
-    Bench(Workspace workspace, Stop stop) {
+    public Bench(Workspace workspace, Stop stop) {
         this.workspace = workspace;
         this.stop = stop;
         getStyleClass().add("bench");
@@ -39,7 +38,7 @@ public abstract class Bench extends VBox {
     }
 
     /** Puts what is done with the whole bench at the end of its title line. */
-    final void atHead(Node... nodes) {
+    public final void atHead(Node... nodes) {
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         about.setMinWidth(0);
@@ -58,7 +57,7 @@ public abstract class Bench extends VBox {
     /** Shows what is so now. */
     public abstract void show(Snapshot snapshot);
 
-    final void head(Snapshot snapshot) {
+    public final void head(Snapshot snapshot) {
         Optional<ChannelSnapshot> channel = focused(snapshot);
         title.setText(
                 stop == Stop.SOURCE || channel.isEmpty()
@@ -67,17 +66,17 @@ public abstract class Bench extends VBox {
         about.setText(stop.about());
     }
 
-    final Optional<ChannelSnapshot> focused(Snapshot snapshot) {
-        return LaneStack.focused(snapshot, workspace.view().focus().get());
+    public final Optional<ChannelSnapshot> focused(Snapshot snapshot) {
+        return snapshot.focused(workspace.view().focus().get());
     }
 
-    static Label small(String text) {
+    public static Label small(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("hint");
         return label;
     }
 
-    static Button button(String id, String text, String tip) {
+    public static Button button(String id, String text, String tip) {
         Button button = new Button(text);
         button.setId(id);
         button.getStyleClass().add("small-button");
@@ -86,13 +85,13 @@ public abstract class Bench extends VBox {
         return button;
     }
 
-    static Label mono(String text) {
+    public static Label mono(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("mono");
         return label;
     }
 
-    static VBox labelled(String text, Node field) {
+    public static VBox labelled(String text, Node field) {
         VBox box = new VBox(3, small(text), field);
         box.setAlignment(Pos.TOP_LEFT);
         return box;

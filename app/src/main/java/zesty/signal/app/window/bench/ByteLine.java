@@ -13,13 +13,13 @@ import zesty.signal.engine.ByteTail;
  * @param nanoTime when its first byte came, by the computer's steady clock; 0 when that is forgotten
  * @param why why it was set aside; empty when it was not
  */
-record ByteLine(long nanoTime, String text, String why) {
+public record ByteLine(long nanoTime, String text, String why) {
     private static final int HEX_WIDTH = 16;
     private static final int TEXT_LIMIT = 300;
     private static final HexFormat HEX = HexFormat.ofDelimiter(" ").withUpperCase();
 
     /** @param aside lines that were set aside, by their text, with the reason */
-    static List<ByteLine> ofText(ByteTail.Newest newest, int most, Map<String, String> aside) {
+    public static List<ByteLine> ofText(ByteTail.Newest newest, int most, Map<String, String> aside) {
         byte[] bytes = newest.bytes();
         List<ByteLine> lines = new ArrayList<>();
         int end = bytes.length;
@@ -39,7 +39,7 @@ record ByteLine(long nanoTime, String text, String why) {
         return lines;
     }
 
-    static List<ByteLine> ofHex(ByteTail.Newest newest, int most) {
+    public static List<ByteLine> ofHex(ByteTail.Newest newest, int most) {
         byte[] bytes = newest.bytes();
         List<ByteLine> lines = new ArrayList<>();
         // Rows begin at whole multiples of their width, so that they stand still while bytes come.
@@ -57,7 +57,7 @@ record ByteLine(long nanoTime, String text, String why) {
     }
 
     /** Control characters become dots, so that rubbish looks like rubbish. */
-    static String readable(byte[] bytes, int from, int to) {
+    public static String readable(byte[] bytes, int from, int to) {
         int end = to;
         while (end > from && (bytes[end - 1] == '\n' || bytes[end - 1] == '\r') && to - from > HEX_WIDTH / 4) {
             end--;

@@ -25,17 +25,17 @@ import zesty.signal.core.scale.ThermocoupleType;
 import zesty.signal.core.scale.ValueTable;
 
 /** A conversion as boxes to write in, and back. */
-final class ConversionForm {
+public final class ConversionForm {
     private ConversionForm() {}
 
     /** A box: its label, what stands in it, and how wide it is in signs. */
-    record Box(String label, String text, int width) {
+    public record Box(String label, String text, int width) {
         Box(String label, double value) {
             this(label, Digits.exact(value), 7);
         }
     }
 
-    static List<Box> boxes(Conversion conversion) {
+    public static List<Box> boxes(Conversion conversion) {
         if (conversion instanceof Line line) {
             return List.of(new Box("Slope", line.slope()), new Box("Offset", line.offset()));
         }
@@ -103,7 +103,7 @@ final class ConversionForm {
      * @param offered the other columns that a formula may take in
      * @throws IllegalArgumentException when what is written makes none, saying why
      */
-    static Conversion make(Conversion like, List<String> texts, String unit, List<String> offered) {
+    public static Conversion make(Conversion like, List<String> texts, String unit, List<String> offered) {
         if (like instanceof Line) {
             return new Line(number(texts.get(0)), number(texts.get(1)));
         }
@@ -191,7 +191,7 @@ final class ConversionForm {
         return constants;
     }
 
-    static double number(String text) {
+    public static double number(String text) {
         try {
             return Double.parseDouble(text.strip().replace(',', '.').replace('\u2212', '-'));
         } catch (NumberFormatException e) {

@@ -14,7 +14,7 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.doctor.Finding;
 
 /** What the signal doctor says of the channel in focus: one finding in full, the others by name, and what does something about it. */
-final class DoctorLine extends VBox {
+public final class DoctorLine extends VBox {
     private final Workspace workspace;
     private final boolean alsoWell;
     private final Label name = new Label();
@@ -26,7 +26,7 @@ final class DoctorLine extends VBox {
     private int chosen;
 
     /** @param alsoWell whether it also says that nothing was found; else it is not there then */
-    DoctorLine(Workspace workspace, boolean alsoWell) {
+    public DoctorLine(Workspace workspace, boolean alsoWell) {
         super(2);
         this.workspace = workspace;
         this.alsoWell = alsoWell;
@@ -53,7 +53,7 @@ final class DoctorLine extends VBox {
         getChildren().addAll(head, words);
     }
 
-    void show(String focused, Recipe recipe) {
+    public void show(String focused, Recipe recipe) {
         List<Finding> found = workspace.doctor().of(focused);
         boolean same = focused.equals(column)
                 && found.stream()

@@ -3,16 +3,16 @@ package zesty.signal.app.window.bench;
 import javafx.scene.control.Label;
 
 /** What pictures write with: a label that says nothing and wears the style sheet's font, at the size of text of the window. */
-final class Letters extends Label {
+public final class Letters extends Label {
     private static final double USUAL = 11.5;
 
-    Letters() {
+    public Letters() {
         getStyleClass().add("plot-words");
         setManaged(false);
     }
 
     /** @return a length in pixels that goes with the letters */
-    double of(double pixels) {
+    public double of(double pixels) {
         return pixels * getFont().getSize() / USUAL;
     }
 }

@@ -13,7 +13,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ByteTail;
 
 /** Takes the newest line or packet apart, for looking at. */
-final class LinePieces {
+public final class LinePieces {
     private static final HexFormat HEX = HexFormat.ofDelimiter(" ").withUpperCase();
 
     private LinePieces() {}
@@ -25,8 +25,8 @@ final class LinePieces {
      * @param word what stands under a piece of no column
      * @param bytes of a packet's piece, in hexadecimal digits; empty in a line of text
      */
-    record Piece(String text, int column, String word, String bytes) {
-        Piece(String text, int column, String word) {
+    public record Piece(String text, int column, String word, String bytes) {
+        public Piece(String text, int column, String word) {
             this(text, column, word, "");
         }
 
@@ -41,10 +41,10 @@ final class LinePieces {
      *
      * @param at where it begins among the bytes
      */
-    record Packet(int at, List<Piece> pieces) {}
+    public record Packet(int at, List<Piece> pieces) {}
 
     /** @return the pieces of the newest whole line or packet; empty when there is none */
-    static List<Piece> newest(StreamFormat format, ByteTail.Newest newest) {
+    public static List<Piece> newest(StreamFormat format, ByteTail.Newest newest) {
         List<Packet> packets = packets(format, newest.bytes(), 1);
         if (!packets.isEmpty() || inPackets(format)) {
             return packets.isEmpty() ? List.of() : packets.get(0).pieces();
@@ -64,7 +64,7 @@ final class LinePieces {
     }
 
     /** @return the newest whole packets, oldest first; none where the format has lines */
-    static List<Packet> packets(StreamFormat format, byte[] bytes, int most) {
+    public static List<Packet> packets(StreamFormat format, byte[] bytes, int most) {
         if (!inPackets(format)) {
             return List.of();
         }
@@ -76,7 +76,7 @@ final class LinePieces {
     }
 
     /** @return the pieces of a line; empty when the format does not read it */
-    static List<Piece> line(StreamFormat format, String line) {
+    public static List<Piece> line(StreamFormat format, String line) {
         List<Piece> pieces = new ArrayList<>();
         if (format instanceof DelimitedFormat delimited) {
             String[] fields =

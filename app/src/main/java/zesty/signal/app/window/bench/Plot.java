@@ -11,15 +11,15 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.drawing.BothPens;
 import zesty.signal.app.window.drawing.CanvasPen;
 import zesty.signal.app.window.drawing.Drawn;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Pen;
 import zesty.signal.app.window.drawing.SvgPen;
 
 /** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
-final class Plot extends Pane implements Drawn {
+public final class Plot extends Pane implements Drawn {
     private static final double LEFT = 52;
     private static final double BOTTOM = 22;
     private static final double TOP = 18;
@@ -60,20 +60,21 @@ final class Plot extends Pane implements Drawn {
     /** A label where it stands, in pixels. */
     private record Placed(String words, double left, double top, double width, double height) {}
 
-    Plot() {
+    public Plot() {
         getChildren().addAll(canvas, letters);
         setMinSize(120, 80);
         getStyleClass().add("plot");
     }
 
     /** Begins a picture: axes, grid and their words. */
-    void begin(boolean night, double lowX, double highX, String wordsX, double lowY, double highY, String wordsY) {
+    public void begin(
+            boolean night, double lowX, double highX, String wordsX, double lowY, double highY, String wordsY) {
         double step = step((highY - lowY) / Math.max(2, getHeight() / letters.of(40)));
         begin(night, lowX, highX, wordsX, lowY, highY, wordsY, step, y -> words(y, step));
     }
 
     /** The same with words of the owner's at every step up the side. */
-    void begin(
+    public void begin(
             boolean night,
             double lowX,
             double highX,
@@ -175,32 +176,32 @@ final class Plot extends Pane implements Drawn {
         return Math.floor(pixel) + 0.5;
     }
 
-    double pixelX(double x) {
+    public double pixelX(double x) {
         return atLeft + (x - fromX) / (toX - fromX) * (canvas.getWidth() - atLeft - atRight);
     }
 
-    double pixelY(double y) {
+    public double pixelY(double y) {
         return canvas.getHeight() - atBottom - (y - fromY) / (toY - fromY) * (canvas.getHeight() - atBottom - atTop);
     }
 
     /** @return the value at the left end of the foot */
-    double lowX() {
+    public double lowX() {
         return fromX;
     }
 
     /** @return the value at the right end of the foot */
-    double highX() {
+    public double highX() {
         return toX;
     }
 
     /** @return the value that stands at a height */
-    double valueY(double pixel) {
+    public double valueY(double pixel) {
         return fromY
                 + (canvas.getHeight() - atBottom - pixel) / (canvas.getHeight() - atBottom - atTop) * (toY - fromY);
     }
 
     /** Draws a line through points; NaN parts it. */
-    void line(double[] x, double[] y, int length, Color colour, double width) {
+    public void line(double[] x, double[] y, int length, Color colour, double width) {
         if (lineX.length < length) {
             lineX = new double[length];
             lineY = new double[length];
@@ -215,7 +216,7 @@ final class Plot extends Pane implements Drawn {
     }
 
     /** Draws a function over the whole width. */
-    void curve(DoubleUnaryOperator function, Color colour) {
+    public void curve(DoubleUnaryOperator function, Color colour) {
         int n = (int) Math.max(2, canvas.getWidth() - atLeft - atRight);
         double[] x = new double[n];
         double[] y = new double[n];
@@ -226,7 +227,7 @@ final class Plot extends Pane implements Drawn {
         line(x, y, n, colour, 2);
     }
 
-    void dots(double[] x, double[] y, int length, Color colour, double radius) {
+    public void dots(double[] x, double[] y, int length, Color colour, double radius) {
         clip();
         for (int i = 0; i < length; i++) {
             pen.dot(pixelX(x[i]), pixelY(y[i]), radius, colour);
@@ -235,12 +236,12 @@ final class Plot extends Pane implements Drawn {
     }
 
     /** @return the value that stands at a distance from the left */
-    double valueX(double pixel) {
+    public double valueX(double pixel) {
         return fromX + (pixel - atLeft) / (canvas.getWidth() - atLeft - atRight) * (toX - fromX);
     }
 
     /** Lays a wash over a stretch, or draws an upright line where it is none. */
-    void upright(double from, double to, Color colour) {
+    public void upright(double from, double to, Color colour) {
         double left = pixelX(from);
         area(left, atTop, Math.max(1.5, pixelX(to) - left), canvas.getHeight() - atTop - atBottom, colour);
     }
@@ -250,7 +251,7 @@ final class Plot extends Pane implements Drawn {
      *
      * @param row 0 for the highest line of words; others stand lower, so that neighbours do not lie over each other
      */
-    void named(double x, String words, int row, Color colour) {
+    public void named(double x, String words, int row, Color colour) {
         upright(x, x, colour);
         double left = pixelX(x) + 4;
         double width = letters.of(2 * HALF_LETTER) * words.length();
@@ -289,14 +290,14 @@ final class Plot extends Pane implements Drawn {
     }
 
     /** Draws an upright bar; a thin one where it takes no time. */
-    void bar(double from, double to, double low, double high, Color colour) {
+    public void bar(double from, double to, double low, double high, Color colour) {
         double left = pixelX(from);
         double top = Math.min(pixelY(low), pixelY(high));
         area(left, top, Math.max(2.5, pixelX(to) - left), Math.max(1, Math.abs(pixelY(low) - pixelY(high))), colour);
     }
 
     /** A cell of a picture, without a seam to its neighbours. */
-    void cell(double fromX, double toX, double fromY, double toY, Color colour) {
+    public void cell(double fromX, double toX, double fromY, double toY, Color colour) {
         double left = Math.floor(pixelX(fromX));
         double top = Math.floor(pixelY(toY));
         area(
@@ -308,7 +309,7 @@ final class Plot extends Pane implements Drawn {
     }
 
     /** Lays a wash over a range of heights. */
-    void wash(double low, double high, Color colour) {
+    public void wash(double low, double high, Color colour) {
         area(atLeft, pixelY(high), canvas.getWidth() - atLeft - atRight, pixelY(low) - pixelY(high), colour);
     }
 
@@ -319,12 +320,12 @@ final class Plot extends Pane implements Drawn {
     }
 
     /** Draws a dashed line at a height, with words at its right end. */
-    void limit(double y, String words, Color colour) {
+    public void limit(double y, String words, Color colour) {
         limit(y, words, colour, false);
     }
 
     /** The same, with the words at its left end. */
-    void limit(double y, String words, Color colour, boolean left) {
+    public void limit(double y, String words, Color colour, boolean left) {
         clip();
         pen.line(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)), colour, 1, 6, 4);
         pen.words(

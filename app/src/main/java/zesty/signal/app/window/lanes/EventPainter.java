@@ -1,6 +1,7 @@
 package zesty.signal.app.window.lanes;
 
 import java.util.List;
+import zesty.signal.app.window.drawing.LaneColours;
 import zesty.signal.core.read.Event;
 import zesty.signal.engine.ReaderSnapshot;
 

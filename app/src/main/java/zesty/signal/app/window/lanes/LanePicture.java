@@ -3,6 +3,7 @@ package zesty.signal.app.window.lanes;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.app.window.drawing.LaneColours;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.ChannelSnapshot;

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.geometry.Bounds;
 import javafx.scene.Cursor;
@@ -18,18 +17,14 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.Palette;
 import zesty.signal.app.window.drawing.Drawn;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Shown;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.decode.Stations;
-import zesty.signal.core.decode.StreamFormat;
-import zesty.signal.core.rig.Channel;
-import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.StreamSnapshot;
@@ -117,14 +112,6 @@ public final class LaneStack extends VBox implements Drawn {
         describedAt = Double.NEGATIVE_INFINITY;
     }
 
-    /** @return the channel in focus: the one chosen, else the first one shown */
-    public static Optional<ChannelSnapshot> focused(Snapshot snapshot, String focus) {
-        Optional<ChannelSnapshot> chosen = snapshot.channel(focus);
-        return chosen.isPresent()
-                ? chosen
-                : snapshot.channels().stream().filter(c -> c.channel().shown()).findFirst();
-    }
-
     /** Paints a frame. @param now seconds on any steady clock */
     public void frame(Snapshot snapshot, long nanoTime) {
         double now = nanoTime * 1e-9;
@@ -177,7 +164,7 @@ public final class LaneStack extends VBox implements Drawn {
 
     private void paintLanes(Snapshot snapshot, double now, boolean describe) {
         boolean night = workspace.view().night().get();
-        String focus = focused(snapshot, workspace.view().focus().get())
+        String focus = snapshot.focused(workspace.view().focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
         for (int i = 0; i < snapshot.channels().size(); i++) {
@@ -186,7 +173,7 @@ public final class LaneStack extends VBox implements Drawn {
             if (lane == null || lane.getParent() == null) {
                 continue;
             }
-            int colour = colourOf(snapshot, channel.channel());
+            int colour = Palette.placeOf(snapshot.rig(), channel.channel().column());
             if (describe) {
                 lane.describe(
                         snapshot,
@@ -246,7 +233,8 @@ public final class LaneStack extends VBox implements Drawn {
                             edgesOf.get(channel.stream().key()),
                             lane.scale(),
                             Color.web(Palette.css(
-                                    Palette.channel(colourOf(snapshot, channel.channel())),
+                                    Palette.channel(Palette.placeOf(
+                                            snapshot.rig(), channel.channel().column())),
                                     workspace.view().night().get())),
                             (int) lane.plot().getHeight())));
         }
@@ -313,31 +301,10 @@ public final class LaneStack extends VBox implements Drawn {
                         laid,
                         edgesOf.get(laid.stream().key()),
                         Palette.lane(
-                                colourOf(snapshot, laid.channel()),
+                                Palette.placeOf(snapshot.rig(), laid.channel().column()),
                                 workspace.view().look().get()),
                         overScales.get(column)))
                 .orElse(null);
-    }
-
-    /** A channel keeps its colour when lanes change places: it goes by its column's place in the stream. */
-    public static int colourOf(Snapshot snapshot, Channel channel) {
-        Rig rig = snapshot.rig();
-        int source = rig.sourceOf(channel.column());
-        StreamFormat format = rig.sources().get(source).format();
-        if (format == null) {
-            return 0;
-        }
-        String column = rig.ownName(channel.column());
-        int own = Stations.indexOf(format, column);
-        int place = 0;
-        for (int s = 0; s <= source; s++) {
-            StreamFormat one = rig.sources().get(s).format();
-            for (int c = 0; one != null && c < (s < source ? one.columns().size() : own); c++) {
-                place += one.columns().get(c).isChannel() ? 1 : 0;
-            }
-        }
-        double station = Stations.stationOf(format, column);
-        return Double.isNaN(station) ? place : place + (int) Math.abs(station);
     }
 
     private void moveWindow(Snapshot snapshot, long nanoTime) {
@@ -377,7 +344,7 @@ public final class LaneStack extends VBox implements Drawn {
 
     private void arrange(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = focused(snapshot, workspace.view().focus().get())
+        String focus = snapshot.focused(workspace.view().focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
         for (ChannelSnapshot channel : snapshot.channels()) {

@@ -15,8 +15,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
-import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.core.read.muscle.Muscle;
@@ -236,7 +235,7 @@ final class LaneView extends HBox {
         boolean ill = !diagnosis.isEmpty() && trust.getText().equals(diagnosis);
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("ill"), ill);
         trust.setGraphic(ill ? null : sign);
-        sign.show(state, night ? Color.web("#1F2925") : Color.web("#FFFDF8"));
+        sign.show(state, Palette.card(night));
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), held || lost);

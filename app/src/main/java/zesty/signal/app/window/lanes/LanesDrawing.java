@@ -4,7 +4,7 @@ import java.util.List;
 import javafx.geometry.VPos;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.SvgPen;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;

@@ -7,7 +7,7 @@ import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;

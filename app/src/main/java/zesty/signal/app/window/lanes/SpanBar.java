@@ -75,7 +75,7 @@ final class SpanBar extends HBox {
             return;
         }
         Optional<ChannelSnapshot> focused =
-                LaneStack.focused(snapshot, workspace.view().focus().get());
+                snapshot.focused(workspace.view().focus().get());
         if (!span.whole()) {
             words.setText("Measuring from here: press X at the other end, or drag with the right button.");
             shownFor = null;

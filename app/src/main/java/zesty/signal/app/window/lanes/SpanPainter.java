@@ -1,5 +1,6 @@
 package zesty.signal.app.window.lanes;
 
+import zesty.signal.app.window.drawing.LaneColours;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
 

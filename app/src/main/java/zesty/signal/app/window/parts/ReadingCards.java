@@ -17,8 +17,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.Palette;
-import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Cards;
 import zesty.signal.app.window.workspace.Workspace;
@@ -147,7 +146,7 @@ public final class ReadingCards extends ScrollPane {
     /** Shows what is so now; a few times a second is enough. */
     public void show(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = LaneStack.focused(snapshot, workspace.view().focus().get())
+        String focus = snapshot.focused(workspace.view().focus().get())
                 .map(c -> c.channel().column())
                 .orElse("");
         for (ChannelSnapshot channel : snapshot.channels()) {
@@ -196,7 +195,7 @@ public final class ReadingCards extends ScrollPane {
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean stale = lost || state == LinkState.HELD;
         card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), stale);
-        int index = LaneStack.colourOf(snapshot, channel.channel());
+        int index = Palette.placeOf(snapshot.rig(), channel.channel().column());
         Color colour = Color.web(
                 Palette.css(Palette.channel(index), workspace.view().night().get()));
         Optional<ReaderSnapshot> reader = channel.reader();

@@ -7,6 +7,7 @@ import javafx.scene.paint.Color;
 import javafx.scene.shape.Arc;
 import javafx.scene.shape.ArcType;
 import javafx.scene.shape.Circle;
+import zesty.signal.app.window.drawing.Palette;
 
 /** A citrus wheel of eight segments: as many are filled as the reading deserves trust. */
 public final class Slice extends Pane {
@@ -45,7 +46,7 @@ public final class Slice extends Pane {
     /** @return the product's sign as a picture, for the window's frame */
     public static Image icon(int size) {
         Slice slice = new Slice(size);
-        slice.show(SEGMENTS, Color.web("#F2B632"));
+        slice.show(SEGMENTS, Palette.LEMON);
         SnapshotParameters clear = new SnapshotParameters();
         clear.setFill(Color.TRANSPARENT);
         return slice.snapshot(clear, null);

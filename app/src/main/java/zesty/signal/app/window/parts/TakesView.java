@@ -35,7 +35,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
-import zesty.signal.app.window.Palette;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.takes.Shelf;

@@ -15,8 +15,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
-import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Stop;
@@ -39,8 +38,6 @@ import zesty.signal.engine.Snapshot;
 
 /** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. */
 public final class TrailBar extends VBox {
-    private static final Color ON_RIND = Color.web("#F7F3EA");
-    private static final Color ON_LEMON = Color.web("#22302A");
     /** Two lines of how a value came about, in pixels at the usual size of text. */
     private static final double TWO_LINES = 30;
 
@@ -124,7 +121,7 @@ public final class TrailBar extends VBox {
         this.workspace = workspace;
         getStyleClass().add("trail");
         Slice logo = new Slice(24);
-        logo.show(8, Color.web("#F2B632"));
+        logo.show(8, Palette.LEMON);
         rigs = new RigMenu(workspace);
         product.getStyleClass().add("product");
         product.setMinWidth(Region.USE_PREF_SIZE);
@@ -201,7 +198,7 @@ public final class TrailBar extends VBox {
         int count = workspace.takes().all().get().size();
         takes.setText("Takes  " + count);
         Optional<ChannelSnapshot> focused =
-                LaneStack.focused(snapshot, workspace.view().focus().get());
+                snapshot.focused(workspace.view().focus().get());
         int inHand = focused.map(c -> c.stream().source()).orElse(0);
         source(snapshot, inHand, focused);
         decode(snapshot, focused);
@@ -226,7 +223,7 @@ public final class TrailBar extends VBox {
         // Of stations that share a link, one may be silent while the others go on.
         LinkState state =
                 focused.map(c -> snapshot.state(c.stream(), System.nanoTime())).orElse(health.state());
-        face.sign.show(state, face.button.isSelected() ? ON_LEMON : ON_RIND);
+        face.sign.show(state, face.button.isSelected() ? Palette.ON_LEMON : Palette.ON_RIND);
         if (health.state() == LinkState.STORED) {
             face.say("stored", Digits.of(snapshot.rateHz()) + " samples/s");
             return;

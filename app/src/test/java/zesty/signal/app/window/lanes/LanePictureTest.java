@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import zesty.signal.app.window.drawing.LaneColours;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.rig.Channel;

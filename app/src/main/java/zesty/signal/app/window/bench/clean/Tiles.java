@@ -1,0 +1,131 @@
+package zesty.signal.app.window.bench.clean;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.Step;
+
+/**
+ * A recipe as a row of tiles, one a step. Pressing one switches it off to compare and on again; it keeps its place meanwhile, though the
+ * recipe does not have it. Dragging one onto another, or Alt with an arrow, moves it; its cross takes it out.
+ */
+final class Tiles extends FlowPane {
+    /** A step in the row; off: its place is kept, and the recipe runs without it. */
+    private record Tile(Step step, boolean on) {}
+
+    private final Consumer<Recipe> changed;
+    private List<Tile> row = new ArrayList<>();
+    private int dragged = -1;
+
+    /** @param changed is told the recipe of the tiles that are on */
+    Tiles(Consumer<Recipe> changed) {
+        super(8, 8);
+        this.changed = changed;
+        setId("tiles");
+    }
+
+    /** Shows a recipe: what is switched off stays where it is as long as the rest is that recipe. */
+    void show(Recipe recipe) {
+        if (!recipe().equals(recipe)) {
+            row = new ArrayList<>();
+            recipe.steps().forEach(step -> row.add(new Tile(step, true)));
+            fill();
+        }
+    }
+
+    /** Shows another channel's recipe: nothing is kept of what was off. */
+    void begin(Recipe recipe) {
+        row = new ArrayList<>();
+        fill();
+        show(recipe);
+    }
+
+    private Recipe recipe() {
+        return new Recipe(row.stream().filter(Tile::on).map(Tile::step).toList());
+    }
+
+    private void fill() {
+        getChildren().clear();
+        // Without a step the line below says so.
+        setManaged(!row.isEmpty());
+        for (int i = 0; i < row.size(); i++) {
+            getChildren().add(tile(i));
+        }
+    }
+
+    private HBox tile(int index) {
+        Tile one = row.get(index);
+        Button words = new Button((index + 1) + "  " + one.step().words() + (one.on() ? "" : ", off"));
+        words.setId("tile-" + (index + 1));
+        words.getStyleClass().setAll("tile-words");
+        words.setTooltip(new Tooltip(one.step().text() + ": " + one.step().about() + ". Press to "
+                + (one.on() ? "compare without it" : "put it back") + "; drag, or Alt with an arrow, to move it"));
+        words.setOnAction(event -> put(index, new Tile(one.step(), !one.on())));
+        words.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
+            if (event.isAltDown() && (event.getCode() == KeyCode.LEFT || event.getCode() == KeyCode.RIGHT)) {
+                move(index, index + (event.getCode() == KeyCode.LEFT ? -1 : 1));
+                event.consume();
+            }
+        });
+        Button out = new Button("×");
+        out.getStyleClass().setAll("tile-off");
+        out.setTooltip(new Tooltip("take this step out; U undoes it"));
+        out.setOnAction(event -> {
+            row.remove(index);
+            tell();
+        });
+        HBox tile = new HBox(8, words, out);
+        tile.setAlignment(Pos.CENTER_LEFT);
+        tile.getStyleClass().add("tile");
+        tile.setOpacity(one.on() ? 1 : 0.55);
+        tile.addEventFilter(MouseEvent.MOUSE_DRAGGED, event -> dragged = event.isPrimaryButtonDown() ? index : -1);
+        tile.addEventFilter(MouseEvent.MOUSE_RELEASED, event -> {
+            int from = dragged;
+            dragged = -1;
+            int to = event.getButton() == MouseButton.PRIMARY ? under(event.getSceneX(), event.getSceneY()) : -1;
+            if (from >= 0 && to >= 0 && from != to) {
+                event.consume();
+                move(from, to);
+            }
+        });
+        return tile;
+    }
+
+    private int under(double sceneX, double sceneY) {
+        for (int i = 0; i < getChildren().size(); i++) {
+            var node = getChildren().get(i);
+            if (node.localToScene(node.getBoundsInLocal()).contains(sceneX, sceneY)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private void put(int index, Tile tile) {
+        row.set(index, tile);
+        tell();
+    }
+
+    private void move(int from, int to) {
+        if (to >= 0 && to < row.size()) {
+            row.add(to, row.remove(from));
+            tell();
+            getChildren().get(to).lookup(".tile-words").requestFocus();
+        }
+    }
+
+    private void tell() {
+        fill();
+        changed.accept(recipe());
+    }
+}

@@ -1,0 +1,86 @@
+package zesty.signal.app.window.bench.source;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.decode.RejectedLines;
+import zesty.signal.engine.LinkHealth;
+
+/** Below the ribbon: what was set aside last, and why. */
+final class Pocket extends HBox {
+    private static final int SHOWN = 2;
+
+    private final Label count = new Label();
+    private final VBox lines = new VBox(2);
+    private final Button sort;
+
+    Pocket(Workspace workspace) {
+        super(12);
+        setId("pocket");
+        getStyleClass().add("pocket");
+        setAlignment(Pos.CENTER_LEFT);
+        count.getStyleClass().add("socket-name");
+        count.setMinWidth(Region.USE_PREF_SIZE);
+        lines.setMinWidth(0);
+        HBox.setHgrow(lines, Priority.ALWAYS);
+        sort = new Button("teach");
+        sort.getStyleClass().setAll("small-button");
+        sort.setMinWidth(Region.USE_PREF_SIZE);
+        sort.setTooltip(new Tooltip("opens Decode, where such lines are taught (2)"));
+        sort.setOnAction(event -> workspace.view().stop().set(Stop.DECODE));
+        getChildren().addAll(count, lines, sort);
+        managedProperty().bind(visibleProperty());
+    }
+
+    void show(LinkHealth link) {
+        setVisible(link.rejectedLines() + link.wrongStamps() + link.lateRows() + link.turnedAway() > 0);
+        // There is something to teach where lines were not understood.
+        sort.setVisible(link.rejectedLines() > 0);
+        count.setText("Rejected: " + (link.rejectedLines() + link.wrongStamps()));
+        List<RejectedLines.Item> aside = link.aside();
+        List<RejectedLines.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
+        lines.getChildren().clear();
+        if (link.wrongStamps() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.wrongStamps() + (link.wrongStamps() == 1 ? " time stamp" : " time stamps"),
+                            "the rows around contradict it; the row is kept in its place"));
+        }
+        if (link.lateRows() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.lateRows() + (link.lateRows() == 1 ? " row" : " rows") + " late",
+                            "received after later ones; put in order, none is lost"));
+        }
+        if (link.turnedAway() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.turnedAway() + (link.turnedAway() == 1 ? " caller" : " callers") + " turned away",
+                            "another board is connected here; give each board a port of its own"));
+        }
+        for (RejectedLines.Item item : newest) {
+            lines.getChildren().add(line(item.text().strip(), item.why()));
+        }
+    }
+
+    private static HBox line(String what, String reason) {
+        Label text = Bench.mono(what);
+        text.setMinWidth(60);
+        Label why = Bench.small(reason);
+        why.setMinWidth(0);
+        why.getStyleClass().add("pocket-why");
+        HBox.setHgrow(why, Priority.ALWAYS);
+        HBox line = new HBox(12, text, why);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+}
