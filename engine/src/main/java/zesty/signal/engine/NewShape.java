@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.decode.Recogniser;
@@ -29,6 +30,8 @@ final class NewShape {
     private static final long FEW_NANOS = 5_000_000_000L;
     private static final double SURE = 0.8;
     private static final int RECENT = 1 << 16;
+    /** More columns than these are not told by name. */
+    private static final int NAMED = 8;
 
     private final byte[] recent = new byte[2 * RECENT];
     private int length;
@@ -118,5 +121,12 @@ final class NewShape {
         }
         return new DelimitedFormat(
                 fresh.delimiter(), fresh.decimalComma(), fresh.trailingDelimiter(), "", columns, old.clock());
+    }
+
+    /** @return what its columns are called, the first of them */
+    static String names(StreamFormat format) {
+        List<Column> columns = format.columns();
+        return columns.stream().limit(NAMED).map(Column::name).collect(Collectors.joining(", "))
+                + (columns.size() > NAMED ? " and " + (columns.size() - NAMED) + " more" : "");
     }
 }

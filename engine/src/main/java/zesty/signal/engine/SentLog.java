@@ -3,6 +3,7 @@ package zesty.signal.engine;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.decode.RejectedLines;
 
 /** The lines sent to a board lately, with its answers. Any thread. */
 final class SentLog {
@@ -26,7 +27,7 @@ final class SentLog {
     }
 
     /** What the board says that is no row answers the oldest line that waits for an answer. */
-    synchronized void said(String text, long now) {
+    private synchronized void said(String text, long now) {
         List<SentLine> all = new ArrayList<>(lines);
         for (int i = 0; i < all.size(); i++) {
             SentLine line = all.get(i);
@@ -39,7 +40,16 @@ final class SentLog {
         }
     }
 
-    synchronized boolean waits(long now) {
+    /** What was rejected since that count is what the board says. */
+    void rejected(RejectedLines lines, long before, long now) {
+        if (lines.count() > before && waits(now)) {
+            List<RejectedLines.Item> items = lines.items();
+            int fresh = (int) Math.min(items.size(), lines.count() - before);
+            items.subList(items.size() - fresh, items.size()).forEach(item -> said(item.text(), now));
+        }
+    }
+
+    private synchronized boolean waits(long now) {
         return lines.stream().anyMatch(l -> l.answer().isEmpty() && now - l.nanoTime() < ANSWER_NANOS);
     }
 

@@ -77,6 +77,11 @@ final class StoredLine {
         return new long[][] {{0, LOOKED_AT}, {middle, middle + LOOKED_AT}, {n - LOOKED_AT, n}};
     }
 
+    /** @return the channels of a rig that this line carries */
+    List<Channel> channels(Rig rig) {
+        return rig.channels().stream().filter(channel -> has(rig, channel)).toList();
+    }
+
     private static double rateHz(Rows rows) {
         double[] seconds = Arrays.stream(lookedAt(rows))
                 .flatMapToDouble(part -> Arrays.stream(rows.seconds(part[0], part[1])))

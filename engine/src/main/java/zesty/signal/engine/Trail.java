@@ -70,7 +70,7 @@ public final class Trail implements AutoCloseable {
     }
 
     /** One source's way into the trail: called on its reader's thread. */
-    private final class Inlet implements SourceReader.Receiver {
+    private final class Inlet implements RowReceiver {
         private final AtomicReference<Feed> feed = new AtomicReference<>();
 
         @Override

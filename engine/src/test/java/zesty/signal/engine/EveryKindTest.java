@@ -245,7 +245,7 @@ class EveryKindTest {
                     .orElseThrow();
             assertThat(stored.setup()).isEqualTo(setup);
             same(stored.reading(), live);
-            same(StoredTake.read(take, stretch.kind(), columns, stretch.settings()), live);
+            same(TakeReading.read(take, stretch.kind(), columns, stretch.settings()), live);
         }
     }
 

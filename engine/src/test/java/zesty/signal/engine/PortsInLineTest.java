@@ -83,7 +83,7 @@ class PortsInLineTest {
     @CsvSource({"'',''", "'',mean:25", "mean:25,''", "mean:15,mean:45", "'',lowpass:1.5@2", "median:5,exp:0.2"})
     void theDeadTimeIsThatOfTheThingAndNotOfItsCleaning(String drive, String warm) throws Exception {
         try (Take take = Take.open(record(capture(), drive, warm))) {
-            Reading step = StoredTake.read(take, "step", List.of("Drive", "Warmth"), Map.of());
+            Reading step = TakeReading.read(take, "step", List.of("Drive", "Warmth"), Map.of());
             // A mean of 45 samples lasts 0.9 s and makes both edges softer; its middle is what is taken off.
             assertThat(step.scalar("dead_s")).isCloseTo(DEAD, within(0.35));
             assertThat(step.scalar("tau_s")).isCloseTo(TAU, within(0.4));
@@ -94,10 +94,10 @@ class PortsInLineTest {
     @Test
     void columnsThatComeAtDifferentRatesAreNoBody() throws Exception {
         try (Take take = Take.open(record(capture(), "", ""))) {
-            assertThatThrownBy(() -> StoredTake.read(take, "step", List.of("drive", "slow"), Map.of()))
+            assertThatThrownBy(() -> TakeReading.read(take, "step", List.of("drive", "slow"), Map.of()))
                     .isInstanceOf(ReaderException.class)
                     .hasMessageContaining("drive and slow come at different rates");
-            assertThatThrownBy(() -> StoredTake.read(take, "step", List.of("drive", "nothing"), Map.of()))
+            assertThatThrownBy(() -> TakeReading.read(take, "step", List.of("drive", "nothing"), Map.of()))
                     .isInstanceOf(ReaderException.class)
                     .hasMessageContaining("has no column 'nothing'; it has drive, warm, slow");
         }

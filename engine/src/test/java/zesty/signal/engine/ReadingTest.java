@@ -176,7 +176,7 @@ class ReadingTest {
                     .contains(Band.Side.ABOVE, Band.Side.BELOW);
             // The command line's way gives the same as the window's.
             double[] extracted =
-                    StoredTake.read(take, "pulse", List.of("Pulse"), Map.of()).times("beats");
+                    TakeReading.read(take, "pulse", List.of("Pulse"), Map.of()).times("beats");
             assertThat(extracted).containsExactly(pulse.reading().times("beats"));
         }
     }
@@ -208,6 +208,10 @@ class ReadingTest {
             // No interval runs over the beat that is gone: the longest stays that of two neighbours.
             assertThat(reader(edited.snapshot(), PULSE).reading().scalar("rate_bpm.min"))
                     .isEqualTo(reader(stored.snapshot(), PULSE).reading().scalar("rate_bpm.min"));
+            // The form that it was made of stays as it was, whatever is asked of it afterwards.
+            StoredTake renamed = stored.with(stored.snapshot().rig().withName("Another"));
+            assertThat(reader(renamed.snapshot(), PULSE).reading().times("beats"))
+                    .containsExactly(before);
             assertThat(edited.snapshot().channel("temp").orElseThrow().clean())
                     .isSameAs(stored.snapshot().channel("temp").orElseThrow().clean());
         }
@@ -216,7 +220,7 @@ class ReadingTest {
             double[] after =
                     reader(StoredTake.load(again).snapshot(), PULSE).reading().times("beats");
             assertThat(Arrays.stream(after)).hasSize(before.length).doesNotContain(gone);
-            assertThat(StoredTake.read(again, "pulse", List.of("pulse"), Map.of(Pulse.SOURCE, "optical"))
+            assertThat(TakeReading.read(again, "pulse", List.of("pulse"), Map.of(Pulse.SOURCE, "optical"))
                             .times("beats"))
                     .hasSize(before.length);
             again.edit(PULSE, List.of());

@@ -19,8 +19,8 @@ import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.TableReading;
+import zesty.signal.engine.TakeReading;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -110,7 +110,7 @@ final class ExtractCommand implements Callable<Integer> {
         }
         countColumns(kind, wanted.size());
         try (Take take = Inputs.take(file)) {
-            Reading read = StoredTake.read(take, kind.name(), wanted, given);
+            Reading read = TakeReading.read(take, kind.name(), wanted, given);
             damage = take.damage();
             return read;
         }

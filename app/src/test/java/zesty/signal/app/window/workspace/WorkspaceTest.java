@@ -19,6 +19,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.engine.StoredTake;
+import zesty.signal.engine.TakeReading;
 import zesty.signal.takes.Take;
 
 class WorkspaceTest {
@@ -110,7 +111,7 @@ class WorkspaceTest {
     /** What the forearm's takes were planned to be: one pull of each force, and the same pulls at ever worse places. */
     private void theForearmsTakesHoldTheirPlan() throws Exception {
         try (Take take = Take.open(folder.resolve("Sheet hand, rest to tired.zest"))) {
-            Reading muscle = StoredTake.read(take, "muscle", List.of("muscle"), Map.of("rest", "1..5"));
+            Reading muscle = TakeReading.read(take, "muscle", List.of("muscle"), Map.of("rest", "1..5"));
             List<Event> pulls = muscle.events("bursts");
             assertThat(pulls).hasSize(5);
             assertThat(muscle.times("bursts")).containsExactly(new double[] {7, 14, 19, 24, 32}, within(0.05));
@@ -121,7 +122,7 @@ class WorkspaceTest {
             assertThat(muscle.scalar("fatigue_hz_per_s")).isBetween(-2.5, -0.4);
         }
         try (Take take = Take.open(folder.resolve("Sheet hand, three places.zest"))) {
-            Reading all = StoredTake.read(take, "muscle", List.of("muscle"), Map.of());
+            Reading all = TakeReading.read(take, "muscle", List.of("muscle"), Map.of());
             assertThat(take.marks())
                     .extracting(mark -> mark.text())
                     .containsExactly("on the belly", "near the elbow", "near the wrist");

@@ -1,0 +1,152 @@
+package zesty.signal.engine;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.Recogniser;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.decode.TextForm;
+
+/** Gathers a stream's first bytes until they tell its format. The source's thread, unless said otherwise. */
+final class FormatSearch {
+    /** A stream is looked at for so long at the most before the best guess is taken. */
+    private static final long RECOGNISE_NANOS = 5_000_000_000L;
+    /** So many rows tell a format, however soon they came. */
+    private static final int RECOGNISE_ROWS = 24;
+    /** Where they come slowly, fewer have to do, once they were waited for. */
+    private static final int FEW_ROWS = 4;
+
+    private static final long FEW_ROWS_NANOS = 900_000_000L;
+    /** For a recording a slow board's first rows are taken as they are: what is not on disk can be lost. */
+    private static final int EAGER_ROWS = 2;
+
+    private static final long EAGER_NANOS = 1_000_000_000L;
+    private static final double SURE = 0.6;
+    /** The rig's own format is taken where it makes sense of so much: a maker's own word goes before any guess. */
+    private static final double OWN_SURE = 0.5;
+
+    private static final int OWN_ROWS = 2;
+    private static final int WIDE = 12;
+    private static final long WIDE_NANOS = 2_000_000_000L;
+    /** So many bytes that make no sense are worth a word. */
+    private static final int PUZZLING_BYTES = 4096;
+
+    /** A stream is looked at anew only so often. */
+    private static final long TRY_NANOS = 100_000_000;
+
+    private final StreamFormat own;
+    private boolean eager;
+    private byte[] gathered = new byte[0];
+    /** The same as UTF-8 with line feeds. */
+    private byte[] plain = new byte[0];
+
+    private TextForm form = TextForm.of(gathered, 0);
+    private long firstByteNanos;
+    private long triedNanos;
+    private volatile byte[] sample = {};
+    private volatile List<Recogniser.Proposal> proposals = List.of();
+
+    /** @param own the format that the rig states; null for none */
+    FormatSearch(StreamFormat own) {
+        this.own = own;
+    }
+
+    /** A slow board's first rows are not waited with; before the first byte. */
+    void eager() {
+        eager = true;
+    }
+
+    /** @return the format, once it is known */
+    Optional<StreamFormat> saw(byte[] buffer, int count, long now) {
+        if (gathered.length == 0) {
+            firstByteNanos = now;
+        }
+        int before = gathered.length;
+        gathered = Arrays.copyOf(gathered, before + count);
+        System.arraycopy(buffer, 0, gathered, before, count);
+        return now - triedNanos < TRY_NANOS ? Optional.empty() : look(now, false);
+    }
+
+    /** @return the best guess there is, now that no more comes */
+    Optional<StreamFormat> last(long now) {
+        return gathered.length == 0 ? Optional.empty() : look(now, true);
+    }
+
+    private Optional<StreamFormat> look(long now, boolean over) {
+        triedNanos = now;
+        form = TextForm.of(gathered, gathered.length);
+        plain = form.plain(gathered, gathered.length);
+        Optional<StreamFormat> found = known().or(() -> guess(now, over));
+        if (found.isPresent()) {
+            sample = Arrays.copyOf(plain, Math.min(plain.length, Recogniser.LOOK));
+        } else if (gathered.length >= Recogniser.LOOK) {
+            // Keep looking at what comes, not at what came: a board may start up late.
+            gathered = Arrays.copyOfRange(gathered, gathered.length / 2, gathered.length);
+        }
+        return found;
+    }
+
+    private Optional<StreamFormat> known() {
+        if (own == null) {
+            return Optional.empty();
+        }
+        Recogniser.Proposal tried = Recogniser.propose(own, plain, plain.length);
+        return tried.rows() >= OWN_ROWS && tried.confidence() >= OWN_SURE ? Optional.of(own) : Optional.empty();
+    }
+
+    private Optional<StreamFormat> guess(long now, boolean over) {
+        long waited = now - firstByteNanos;
+        proposals = Recogniser.recognise(plain, plain.length);
+        if (proposals.isEmpty()) {
+            return Optional.empty();
+        }
+        Recogniser.Proposal best = proposals.get(0);
+        boolean enough = best.rows() >= RECOGNISE_ROWS
+                || eager && best.rows() >= EAGER_ROWS && waited >= EAGER_NANOS
+                || best.rows() >= FEW_ROWS && waited >= FEW_ROWS_NANOS
+                || waited >= RECOGNISE_NANOS
+                || over;
+        if (best.format() instanceof DelimitedFormat wide
+                && wide.columns().size() >= WIDE
+                && wide.header().isEmpty()
+                && waited < WIDE_NANOS) {
+            // Many numbers a line and no names: it takes some blocks of lines to tell a picture from columns.
+            enough = over;
+        }
+        boolean sure = best.confidence() >= SURE || waited >= RECOGNISE_NANOS / 2 || over;
+        return enough && sure ? Optional.of(best.format()) : Optional.empty();
+    }
+
+    /** @return whether much has come that makes no sense */
+    boolean puzzled() {
+        return gathered.length >= PUZZLING_BYTES && proposals.isEmpty();
+    }
+
+    /** @return what was gathered, as UTF-8 with line feeds; it is let go */
+    byte[] takePlain() {
+        byte[] taken = plain;
+        plain = new byte[0];
+        gathered = new byte[0];
+        return taken;
+    }
+
+    /** @return how the stream's bytes become that */
+    TextForm form() {
+        return form;
+    }
+
+    long firstByteNanos() {
+        return firstByteNanos;
+    }
+
+    /** Any thread. @return the bytes from which the format was recognised; empty before that */
+    byte[] sample() {
+        return sample;
+    }
+
+    /** Any thread. @return what the recogniser made of them, best first; empty when the rig's own format was taken */
+    List<Recogniser.Proposal> proposals() {
+        return proposals;
+    }
+}

@@ -1,0 +1,110 @@
+package zesty.signal.engine;
+
+import java.util.Objects;
+import zesty.signal.core.decode.ArrivalClockFit;
+import zesty.signal.core.decode.StreamDecoder;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.decode.Timestamper;
+import zesty.signal.core.sample.Block;
+
+/**
+ * Dates the rows of one source once it is known how fast they come: by their clock, by the rate that the maker states, or, where
+ * neither tells, by their arrival, once there was enough of it. The source's thread.
+ */
+final class RowDating {
+    /** Slower than this a board's rows are not kept waiting until their rate is known well. */
+    private static final double SLOW_HZ = 2.2;
+    /** While a rate is measured no more rows than these wait: what comes so fast has told enough. */
+    private static final int MOST_WAITING = 100_000;
+    /** What a file without a clock is read at, unless the rig states a rate. */
+    private static final double ASSUMED_RATE_HZ = 100;
+
+    private final double statedRateHz;
+    private final boolean unpaced;
+    private boolean eager;
+    private boolean assumedRate;
+    private ArrivalClockFit arrivals;
+    private Timestamper timestamper;
+
+    /** @param unpaced whether the link gives as fast as it is read, so that arrival tells nothing */
+    RowDating(double statedRateHz, boolean unpaced) {
+        this.statedRateHz = statedRateHz;
+        this.unpaced = unpaced;
+    }
+
+    /** Rows are dated as soon as can be, also before their rate is known well. */
+    void eager() {
+        eager = true;
+    }
+
+    void begin(StreamFormat format) {
+        assumedRate = unpaced && format.clock() == null && Double.isNaN(statedRateHz);
+        arrivals = new ArrivalClockFit();
+    }
+
+    /** @return whether times count at a rate that nobody told */
+    boolean assumesRate() {
+        return assumedRate;
+    }
+
+    /** @return null until the rate is known */
+    Timestamper timestamper() {
+        return timestamper;
+    }
+
+    void relink() {
+        if (timestamper != null) {
+            timestamper.relink();
+        }
+    }
+
+    /**
+     * @param ending whether no more rows follow, so that what is known must do
+     * @return whether rows can be dated from now on
+     */
+    boolean known(StreamDecoder decoder, long firstByteNanos, long lastByteNanos, long now, boolean ending) {
+        if (timestamper != null) {
+            return true;
+        }
+        StreamFormat format = decoder.format();
+        double stated = assumedRate ? ASSUMED_RATE_HZ : statedRateHz;
+        boolean told = format.clock() != null || !Double.isNaN(stated) || unpaced;
+        arrivals.saw(decoder.waiting(), now * 1e-9);
+        double since = (now - firstByteNanos) * 1e-9;
+        boolean slow = eager && decoder.waiting() > 1 && decoder.waiting() < SLOW_HZ * since;
+        boolean flood = decoder.waiting() > MOST_WAITING;
+        if (!told && !slow && !flood && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
+            return false;
+        }
+        double byArrival = slow || flood && Double.isNaN(arrivals.periodSeconds())
+                ? (decoder.waiting() - 1) / ((lastByteNanos - firstByteNanos) * 1e-9)
+                : 1 / arrivals.periodSeconds();
+        timestamper = new Timestamper(
+                format.clock(),
+                format.sequence(),
+                stated,
+                byArrival > 0 ? Timestamper.nominal(byArrival, arrivals.uncertainty()) : ASSUMED_RATE_HZ);
+        timestamper.goOn(arrivals);
+        return true;
+    }
+
+    /** @param silenceSeconds how long nothing came before these rows */
+    Block date(StreamDecoder decoder, long now, double silenceSeconds) {
+        return timestamper.date(decoder.takeRows(), now * 1e-9, silenceSeconds);
+    }
+
+    /** Goes on with another format. @param rateHz what it has been so far */
+    void switchTo(StreamFormat format, double rateHz) {
+        timestamper =
+                new Timestamper(format.clock(), format.sequence(), statedRateHz, rateHz > 0 ? rateHz : ASSUMED_RATE_HZ);
+    }
+
+    /** The stream goes on in another shape: with the clock it had, where that is the same. */
+    void reshape(StreamFormat was, StreamFormat is, double rateHz) {
+        Timestamper goesOn = timestamper;
+        switchTo(is, rateHz);
+        if (Objects.equals(was.clock(), is.clock()) && Objects.equals(was.sequence(), is.sequence())) {
+            timestamper = goesOn;
+        }
+    }
+}

@@ -1,0 +1,68 @@
+package zesty.signal.engine;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
+
+/** One answer out of a take, without all else that is in it. */
+public final class TakeReading {
+    private TakeReading() {}
+
+    /**
+     * Reads one answer out of a take, of channels scaled and cleaned as its rig says.
+     *
+     * @param columns of the channels to read, or the names that the maker gave these
+     * @throws ReaderException when that cannot be read, saying what would do
+     */
+    public static Reading read(Take take, String kind, List<String> columns, Map<String, String> settings)
+            throws TakeException {
+        Rig rig = take.rigOrPlain();
+        for (int s = 0; s < rig.sources().size(); s++) {
+            rig = take.rows(s) > 1 ? rig.fittedTo(s, rig.sources().get(s).format()) : rig;
+        }
+        int source = -1;
+        List<String> own = new ArrayList<>();
+        for (String column : columns) {
+            String found = columnOf(take, rig, column);
+            if (source >= 0 && rig.sourceOf(found) != source) {
+                throw new ReaderException("the columns of one reader come from one board; "
+                        + String.join(" and ", columns) + " come from several");
+            }
+            source = rig.sourceOf(found);
+            own.add(found);
+        }
+        ReaderSetup setup = new ReaderSetup(kind, own, settings);
+        TakeLines lines = TakeLines.of(take, source, rig, TakeLines.Pages.upTo(TakeLines.MOST_HELD), Progress.untold());
+        for (StoredLine line : lines.lines()) {
+            StoredReaders readers = StoredReaders.NONE.reading(lines.rig(), line, setup);
+            if (readers.has(setup)) {
+                ReaderSnapshot seen = readers.seen(setup, take.edits().getOrDefault(setup.id(), List.of()));
+                String trouble = readers.cleaningTrouble(setup);
+                if (!trouble.isEmpty() || seen.reading() == null) {
+                    throw new ReaderException(trouble.isEmpty() ? seen.trouble() : trouble);
+                }
+                return seen.reading();
+            }
+        }
+        throw new ReaderException(
+                "the columns of one reader come with the same rows; " + String.join(" and ", columns) + " do not");
+    }
+
+    private static String columnOf(Take take, Rig rig, String asked) {
+        return rig.channels().stream()
+                .filter(c -> c.column().equals(asked) || c.name().equals(asked))
+                .map(Channel::column)
+                .findFirst()
+                .orElseThrow(() -> new ReaderException(take.file() + " has no column '" + asked + "'; it has "
+                        + String.join(
+                                ", ",
+                                rig.channels().stream().map(Channel::column).toList())));
+    }
+}
