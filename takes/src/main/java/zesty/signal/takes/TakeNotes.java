@@ -1,0 +1,148 @@
+package zesty.signal.takes;
+
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import zesty.signal.core.read.HandEdit;
+import zesty.signal.core.rig.Rig;
+
+/** What is told of a take beside its samples: title, notes, rig, marks, changes made by hand. One thread. */
+final class TakeNotes {
+    private final TakeFile file;
+    private final Map<String, String> facts = new HashMap<>();
+
+    TakeNotes(TakeFile file) {
+        this.file = file;
+        load();
+    }
+
+    /** Reads what it says of itself anew. */
+    void load() {
+        facts.clear();
+        file.each("take", "key, value", "", (row, check) -> {
+            String key = row.getString(1);
+            String value = row.getString(2);
+            if (file.right(check, key, value)) {
+                facts.put(key, value);
+            } else {
+                file.damage().tell("its " + key + " does not check");
+            }
+        });
+    }
+
+    /** @return what it says of itself under a key; empty for nothing */
+    String fact(String key) {
+        return facts.getOrDefault(key, "");
+    }
+
+    /** @return when the recording began, by the calendar of the computer that made it */
+    Instant started() {
+        try {
+            return Instant.parse(fact("started"));
+        } catch (DateTimeParseException e) {
+            return Instant.EPOCH;
+        }
+    }
+
+    /** @return the rig in force when it was recorded. @throws TakeException when it does not read */
+    Rig rig() throws TakeException {
+        if (!facts.containsKey("rig")) {
+            throw new TakeException(file.path() + ": its rig cannot be read, so only the raw numbers are here");
+        }
+        return RigJson.read(fact("rig"), file.path() + ", its rig");
+    }
+
+    List<Mark> marks() {
+        List<Mark> marks = new ArrayList<>();
+        file.each("mark", "seconds, text", " ORDER BY seconds, id", (row, check) -> {
+            if (file.right(check, row.getDouble(1), row.getString(2)) && row.getString(2) != null) {
+                marks.add(new Mark(row.getDouble(1), row.getString(2)));
+            } else {
+                file.damage().tell("a mark does not check and is left out");
+            }
+        });
+        return marks;
+    }
+
+    /** @return the changes made by hand to the events of its readers, by the reader, in the order they were made */
+    Map<String, List<HandEdit>> edits() {
+        Map<String, List<HandEdit>> edits = new HashMap<>();
+        try (Statement statement = file.connection().createStatement()) {
+            if (!TakeSchema.hasTable(statement, TakeSchema.EDITS)) {
+                return edits;
+            }
+            Tally.Count there = new Tally.Count(0, 0);
+            try (ResultSet result =
+                    statement.executeQuery("SELECT reader, put_in, seconds FROM hand_edit ORDER BY id")) {
+                while (result.next()) {
+                    there = there.plus(Checks.of(result.getString(1), result.getInt(2), result.getDouble(3)));
+                    edits.computeIfAbsent(result.getString(1), key -> new ArrayList<>())
+                            .add(new HandEdit(result.getInt(2) != 0, result.getDouble(3)));
+                }
+            }
+            Tally.Count due = file.counted()
+                    ? Tally.read(file.connection(), file.damage()).get(TakeSchema.EDITS)
+                    : null;
+            if (due != null && !due.equals(there)) {
+                file.damage()
+                        .tell("of " + due.rows() + " changes made by hand " + there.rows()
+                                + " are there as they were made");
+            }
+            return edits;
+        } catch (SQLException | IllegalArgumentException e) {
+            file.damage().tell("a part of the changes made by hand cannot be read");
+            return edits;
+        }
+    }
+
+    /** Keeps the changes made by hand to the events of a reader, in the place of those before. */
+    void edit(String reader, List<HandEdit> edits) throws TakeException {
+        file.change("a change made by hand", () -> {
+            try (Statement statement = file.connection().createStatement()) {
+                statement.execute(TakeSchema.CREATE_EDITS);
+                put(reader, edits);
+            }
+        });
+    }
+
+    private void put(String reader, List<HandEdit> edits) throws SQLException {
+        try (PreparedStatement delete = file.connection().prepareStatement("DELETE FROM hand_edit WHERE reader = ?");
+                PreparedStatement insert = file.connection()
+                        .prepareStatement("INSERT INTO hand_edit (reader, put_in, seconds) VALUES (?, ?, ?)")) {
+            delete.setString(1, reader);
+            delete.executeUpdate();
+            for (HandEdit edit : edits) {
+                insert.setString(1, reader);
+                insert.setInt(2, edit.in() ? 1 : 0);
+                insert.setDouble(3, edit.seconds());
+                insert.executeUpdate();
+            }
+        }
+        if (!file.counted()) {
+            return;
+        }
+        Tally.Count all = new Tally.Count(0, 0);
+        try (Statement statement = file.connection().createStatement();
+                ResultSet result = statement.executeQuery("SELECT reader, put_in, seconds FROM hand_edit")) {
+            while (result.next()) {
+                all = all.plus(Checks.of(result.getString(1), result.getInt(2), result.getDouble(3)));
+            }
+        }
+        Tally.put(file.connection(), TakeSchema.EDITS, all);
+    }
+
+    void rename(String title) throws TakeException {
+        if (title.isBlank()) {
+            throw new TakeException("a take needs a name");
+        }
+        file.change("a new name", () -> TakeFacts.put(file.connection(), file.checked(), "title", title.strip()));
+        facts.put("title", title.strip());
+    }
+}
