@@ -1,12 +1,9 @@
 package zesty.signal.core.read.pulse;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedList;
 import java.util.List;
 import java.util.function.DoubleConsumer;
-import zesty.signal.core.sample.Order;
 
 /**
  * Decides which of the chosen candidates are beats. At first, and again after it lost them, it waits for a run that is
@@ -33,40 +30,15 @@ final class BeatJudge {
     private static final double LOOK_BACK = 0.8;
 
     private static final double HOLE = 1.4;
-    /** An electrical bump of this share of the usual height is a beat … */
-    private static final double STANDS_OUT = 0.38;
-    /** … and stands this much above nearly all bumps that were passed over lately, which are noise and T waves … */
-    private static final double OVER_BYSTANDERS = 1.5;
-
-    private static final double NEARLY_ALL = 0.9;
-    private static final int BYSTANDERS = 64;
-    /** … unless it comes so soon, in s, and has less than this share of the slope before it: then it is a T wave. */
-    private static final double T_SECONDS = 0.38;
-
-    private static final double T_SHARE = 0.65;
     /** An optical bump of this share of the usual height and as alike is a beat that came early … */
     private static final double EARLY_HEIGHT = 0.7;
 
-    private static final double EARLY_LIKENESS = 0.75;
-    /** … this share of the usual interval after one and before the next, so that no second hump is taken for one … */
-    private static final double EARLY_ROOM = 0.45;
-    /** … where few beats of late have such a bump beside them: humps come with each beat. */
-    private static final int EARLY_MEMORY = 10;
-
-    private static final int MOST_EARLY = 5;
-    /** Both only of a clean signal, whose beats are as alike as this on average: of a poor one anything may hide. */
-    private static final double CLEAN = 0.96;
     /** Bumps of middling height, neither noise nor beats, come beside few of the beats of a clean signal. */
+    /** Bumps of middling height, neither noise nor beats, are below this share of the usual one and above the next. */
     private static final double MIDDLING_HEIGHT = 0.65;
 
     private static final double NOISE_HEIGHT = 0.12;
 
-    private static final int MIDDLING_MEMORY = 12;
-    private static final int MOST_MIDDLING = 1;
-    /** And only of a heart of whose newest intervals half are off their median by this share: an even one is told from its gaps better. */
-    private static final double IRREGULAR = 0.07;
-
-    private static final int FEWEST_INTERVALS = 5;
     /** A pause in which nothing of this share of the usual height stands is one of the heart, up to so many intervals. */
     private static final double NOTHING_THERE = 0.25;
 
@@ -94,6 +66,9 @@ final class BeatJudge {
 
     private final PulseSource source;
     private final DoubleConsumer usualHeight;
+    private final BeatLooks looks;
+    private final FreeRhythm rhythm = new FreeRhythm();
+    private final SearchBack search;
     private final BeatPath path;
     private final BeatLog log = new BeatLog();
     private final ArrayDeque<Candidate> seen = new ArrayDeque<>();
@@ -104,35 +79,23 @@ final class BeatJudge {
     private double weighedBy;
 
     private boolean locked;
-    private double[] template;
-    private double usual;
-    private final double[] heights = new double[MEMORY];
-    private int heightCount;
     private double lastBeat = Double.NaN;
     private double lastHeight;
     private int secondHumps;
-    private final boolean[] besides = new boolean[EARLY_MEMORY];
-    private int chosen;
-    private final boolean[] middling = new boolean[MIDDLING_MEMORY];
-    private int looked;
-    private final double[] intervals = new double[MEMORY];
-    private int intervalCount;
-    private final double[] bystanders = new double[BYSTANDERS];
-    private int passedOver;
     /** Whether nothing stands between the last beat and the one at hand. */
     private boolean cleanPause;
 
-    private double usualLikeness;
     private boolean lastSure;
     private boolean disturbed;
-    private final boolean[] shaky = new boolean[MEMORY];
-    private int judged;
+    private final Flags shaky = new Flags(MEMORY);
 
     /** @param usualHeight told how high a beat usually is whenever that changes, 0 when it is not known */
     BeatJudge(PulseSource source, DoubleConsumer usualHeight) {
         this.source = source;
         this.usualHeight = usualHeight;
-        path = new BeatPath(this::worth, this::chosen);
+        looks = new BeatLooks(source, usualHeight);
+        search = new SearchBack(source, looks, rhythm, this);
+        path = new BeatPath(candidate -> looks.worth(candidate, locked, weighedBy), this::chosen);
     }
 
     BeatLog log() {
@@ -193,7 +156,7 @@ final class BeatJudge {
         }
         double last = lastBeat;
         for (Candidate one : waiting) {
-            last = one.height() > 0.5 * usual ? Math.max(last, one.seconds()) : last;
+            last = one.height() > 0.5 * looks.usual() ? Math.max(last, one.seconds()) : last;
         }
         return (nowSeconds - last) / path.intervalSeconds();
     }
@@ -224,29 +187,19 @@ final class BeatJudge {
 
     private void lose() {
         locked = false;
-        intervalCount = 0;
+        rhythm.lose();
         path.free();
         weighedBy = 0;
         usualHeight.accept(0);
         tested = null;
         lastBeat = Double.NaN;
-        Arrays.fill(shaky, false);
+        shaky.clear();
     }
 
     private void turnAway(Candidate candidate) {
-        if (candidate.height() >= WORTH_TELLING * (locked ? usual : scale())) {
+        if (candidate.height() >= WORTH_TELLING * (locked ? looks.usual() : scale())) {
             log.reject(candidate.seconds());
         }
-    }
-
-    private double worth(Candidate candidate) {
-        double h = candidate.height() / (locked ? usual : weighedBy);
-        if (source == PulseSource.ELECTRICAL) {
-            double alike = locked ? 0.75 + 0.25 * Math.max(0, candidate.likeness(template)) : 1;
-            return Math.min(h, 1) * alike - 0.35 - 0.3 * Math.max(0, h - 2.5);
-        }
-        double alike = locked ? 0.4 + 0.6 * Math.max(0, candidate.likeness(template)) : 1;
-        return Math.min(h, 1) * alike - 0.45 - 0.3 * Math.max(0, h - 1.8);
     }
 
     private double scale() {
@@ -266,16 +219,16 @@ final class BeatJudge {
             judge(first);
             path.restart(first, path.intervalSeconds());
         } else {
-            searchBack(candidate, passed);
-            middling[looked++ % MIDDLING_MEMORY] = passed.stream()
+            search.fill(candidate, passed);
+            rhythm.beat(passed.stream()
                     .anyMatch(one -> one.seconds() > lastBeat + OWN_SECONDS
-                            && one.height() > NOISE_HEIGHT * usual
-                            && one.height() < MIDDLING_HEIGHT * usual);
+                            && one.height() > NOISE_HEIGHT * looks.usual()
+                            && one.height() < MIDDLING_HEIGHT * looks.usual()));
             cleanPause = false
-                    && freelyBeating()
+                    && rhythm.is(looks.usualLikeness())
                     && passed.stream()
-                            .noneMatch(one ->
-                                    one.seconds() > lastBeat + OWN_SECONDS && one.height() > NOTHING_THERE * usual);
+                            .noneMatch(one -> one.seconds() > lastBeat + OWN_SECONDS
+                                    && one.height() > NOTHING_THERE * looks.usual());
             judge(candidate);
             cleanPause = false;
         }
@@ -288,8 +241,8 @@ final class BeatJudge {
     private Candidate firstHump(Candidate candidate, List<Candidate> passed) {
         Candidate hump = null;
         for (Candidate one : passed) {
-            boolean like = one.height() > 0.65 * usual
-                    && one.likeness(template) > 0.75
+            boolean like = one.height() > 0.65 * looks.usual()
+                    && looks.likeness(one) > 0.75
                     && one.seconds() - lastBeat > 0.53 * (candidate.seconds() - lastBeat);
             hump = like ? one : hump;
         }
@@ -313,20 +266,14 @@ final class BeatJudge {
             return;
         }
         tested = run.get(run.size() - 1);
-        List<Candidate> believed = Run.believable(source, run, path::between, template, usual);
+        List<Candidate> believed = Run.believable(source, run, path::between, looks.template(), looks.usual());
         if (believed.isEmpty()) {
             return;
         }
         if (source == PulseSource.OPTICAL) {
             believed = Run.firstHumps(believed, path::between);
         }
-        template = Run.mean(believed);
-        usualLikeness = believed.stream()
-                .mapToDouble(one -> one.likeness(template))
-                .average()
-                .orElse(1);
-        heightCount = 0;
-        believed.forEach(this::remember);
+        looks.learnAnew(believed);
         locked = true;
         lastBeat = Double.NaN;
         disturbed = false;
@@ -347,13 +294,13 @@ final class BeatJudge {
         Candidate before = null;
         for (Candidate one : early) {
             if (before != null) {
-                searchBack(one, between(kept, before, one));
+                search.fill(one, between(kept, before, one));
             }
             judge(one);
             before = one;
         }
         if (before != null) {
-            searchBack(believed.get(0), between(kept, before, believed.get(0)));
+            search.fill(believed.get(0), between(kept, before, believed.get(0)));
         }
         believed.forEach(this::judge);
         path.settle(last);
@@ -378,11 +325,11 @@ final class BeatJudge {
                 boolean fits = apart > Math.max(BeatPath.SHORTEST_SECONDS, 0.6 * interval) && apart < 2.4 * interval;
                 boolean missed = apart > 1.5 * interval;
                 double off = Math.log(apart / (missed ? 2 * interval : interval));
-                double fit = merit(one) - off * off - (missed ? 0.4 : 0);
+                double fit = looks.merit(one) - off * off - (missed ? 0.4 : 0);
                 if (fits
-                        && plausible(one)
-                        && one.height() < 1.7 * usual
-                        && one.likeness(template) > LOOK_BACK
+                        && looks.plausible(one)
+                        && one.height() < 1.7 * looks.usual()
+                        && looks.likeness(one) > LOOK_BACK
                         && fit > most) {
                     most = fit;
                     best = one;
@@ -398,130 +345,30 @@ final class BeatJudge {
         }
     }
 
-    /** A hole in the rhythm: the best of those passed over in it is a beat after all, if it looks like one. */
-    private void searchBack(Candidate next, List<Candidate> passed) {
-        if (source == PulseSource.ELECTRICAL) {
-            takeAllThatStandOut(next, passed);
-        } else {
-            takeEarlyOnes(next, passed);
-        }
-        double interval = path.intervalSeconds();
-        List<Candidate> rest = new ArrayList<>(passed);
-        rest.removeIf(one -> one.seconds() <= lastBeat);
-        double from = lastBeat;
-        while (next.seconds() - from > HOLE * interval) {
-            Candidate best = null;
-            for (Candidate one : rest) {
-                boolean room = one.seconds() - from > Math.max(BeatPath.SHORTEST_SECONDS, 0.45 * interval)
-                        && next.seconds() - one.seconds() > Math.max(BeatPath.SHORTEST_SECONDS, 0.35 * interval);
-                if (room && plausible(one) && (best == null || merit(one) > merit(best))) {
-                    best = one;
-                }
-            }
-            if (best == null) {
-                break;
-            }
-            judge(best);
-            from = best.seconds();
-            double since = from;
-            rest.removeIf(one -> one.seconds() <= since);
-        }
-        for (Candidate one : rest) {
-            if (one.height() > 1.1 * usual && one.seconds() > lastBeat) {
-                log.reject(one.seconds());
-                disturbed = true;
-            }
-        }
+    /** @return when the last beat was, in s; NaN before the first */
+    double lastBeat() {
+        return lastBeat;
     }
 
-    /** An optical beat may come early, too: one that is as high and as alike as beats are, where humps are not. */
-    private void takeEarlyOnes(Candidate next, List<Candidate> passed) {
-        double room = Math.max(BeatPath.SHORTEST_SECONDS, EARLY_ROOM * path.intervalSeconds());
-        Candidate early = null;
-        for (Candidate one : passed) {
-            double h = one.height() / usual;
-            boolean like = h > EARLY_HEIGHT && h < 1.5 && one.likeness(template) > EARLY_LIKENESS;
-            if (like && one.seconds() - lastBeat > room && next.seconds() - one.seconds() > room) {
-                early = early == null || merit(one) > merit(early) ? one : early;
-            }
-        }
-        int often = 0;
-        for (boolean beside : besides) {
-            often += beside ? 1 : 0;
-        }
-        besides[chosen++ % EARLY_MEMORY] = early != null;
-        if (early != null && often < MOST_EARLY && freelyBeating()) {
-            judge(early);
-        }
+    /** @return its height, in usual ones */
+    double lastHeight() {
+        return lastHeight;
     }
 
-    /** Whether the signal is clean and the heart beats as it likes, so that early beats and pauses are what they seem. */
-    private boolean freelyBeating() {
-        int middlings = 0;
-        for (boolean one : middling) {
-            middlings += one ? 1 : 0;
-        }
-        int n = Math.min(intervalCount, MEMORY);
-        if (usualLikeness <= CLEAN || middlings > MOST_MIDDLING || n < FEWEST_INTERVALS) {
-            return false;
-        }
-        double[] newest = Arrays.copyOf(intervals, n);
-        double median = Order.median(newest);
-        // Half of them further off than this: a beat missed now and then makes one interval twice as long, not half of
-        // all.
-        double off = Order.median(
-                Arrays.stream(newest).map(one -> Math.abs(one - median)).toArray());
-        return off > IRREGULAR * median;
+    /** Something stands in the way that is no beat: the intervals about it are in doubt. */
+    void disturbedBy(Candidate candidate) {
+        log.reject(candidate.seconds());
+        disturbed = true;
     }
 
-    /** @return what nearly all bumps that were passed over lately stay below, in usual heights */
-    private double bystanding() {
-        int n = Math.min(passedOver, BYSTANDERS);
-        double[] sorted = Arrays.copyOf(bystanders, n);
-        Arrays.sort(sorted);
-        return n == 0 ? 0 : sorted[(int) (NEARLY_ALL * (n - 1))];
-    }
-
-    /** An electrical beat stands out by itself, whatever the rhythm: early ones are beats. */
-    private void takeAllThatStandOut(Candidate next, List<Candidate> passed) {
-        double least = passed.isEmpty() ? 0 : Math.max(STANDS_OUT, OVER_BYSTANDERS * bystanding());
-        for (Candidate one : passed) {
-            double apart = one.seconds() - lastBeat;
-            double h = one.height() / usual;
-            boolean wave = apart < T_SECONDS && h < T_SHARE * lastHeight;
-            if (apart > BeatPath.SHORTEST_SECONDS
-                    && next.seconds() - one.seconds() > BeatPath.SHORTEST_SECONDS
-                    && h > least
-                    && (h < 1.1 || h < 1.7 && one.likeness(template) > 0.85)
-                    && one.floor() < 0.45
-                    && Math.abs(one.upright()) > NO_STEP
-                    && !wave) {
-                judge(one);
-            } else {
-                bystanders[passedOver++ % BYSTANDERS] = h;
-            }
-        }
-    }
-
-    private double merit(Candidate candidate) {
-        return Math.min(candidate.height() / usual, 1.2)
-                * (source == PulseSource.OPTICAL ? Math.max(0, candidate.likeness(template)) : 1);
-    }
-
-    private boolean plausible(Candidate candidate) {
-        double h = candidate.height() / usual;
-        return source == PulseSource.OPTICAL
-                ? h > 0.35 && h < 2.5 && candidate.likeness(template) > 0.6
-                : h > 0.3 && h < 3 && candidate.floor() < 0.5;
-    }
-
-    private void judge(Candidate candidate) {
-        double alike = candidate.likeness(template);
-        double h = candidate.height() / usual;
+    /** Decides on a candidate that the rhythm wants. */
+    void judge(Candidate candidate) {
+        double alike = looks.likeness(candidate);
+        double h = candidate.height() / looks.usual();
         boolean beat;
         boolean sure;
         // A beat that is far less like the others than they are is not sure, and its intervals do not count.
-        boolean usualShape = alike > usualLikeness - 0.3;
+        boolean usualShape = alike > looks.usualLikeness() - 0.3;
         if (source == PulseSource.OPTICAL) {
             beat = alike > 0.5 && h > 0.33 && h < 2.2;
             sure = beat && alike > 0.65 && usualShape && h > 0.5 && h < 1.6;
@@ -531,61 +378,35 @@ final class BeatJudge {
             boolean clear = h < 1.3 && candidate.floor() < 0.3 && Math.abs(candidate.upright()) > NO_STEP;
             sure = beat && h < 1.6 && (usualShape && candidate.floor() < 0.5 || clear);
         }
-        shaky[judged++ % MEMORY] = !sure;
+        shaky.add(!sure);
         if (!beat) {
-            log.reject(candidate.seconds());
-            disturbed = true;
+            disturbedBy(candidate);
         } else {
             double apart = candidate.seconds() - lastBeat;
             double longest = cleanPause && h > EARLY_HEIGHT ? LONGEST_PAUSE : 1.75;
             boolean follows = !disturbed && sure && lastSure && apart < longest * path.intervalSeconds();
             log.add(candidate, Math.max(0, alike), follows);
             if (apart < LONGEST_PAUSE * path.intervalSeconds()) {
-                intervals[intervalCount++ % MEMORY] = apart;
+                rhythm.interval(apart);
             }
             lastBeat = candidate.seconds();
             lastHeight = h;
-            usualLikeness += 0.1 * (alike - usualLikeness);
+            looks.alike(alike);
             // After a disturbance the first beat ends it; intervals count from the next one on.
             lastSure = sure && !disturbed;
             disturbed = false;
             if (sure && alike > 0.6) {
-                remember(candidate);
+                looks.remember(candidate);
             }
         }
-        if (countShaky() >= MOST_SHAKY) {
+        if (shaky.count() >= MOST_SHAKY) {
             giveUp();
         }
     }
 
-    private int countShaky() {
-        int n = 0;
-        for (boolean one : shaky) {
-            n += one ? 1 : 0;
-        }
-        return n;
-    }
-
     /** What was taken for beats lately is none: the newest ones that were not sure are withdrawn. */
     private void giveUp() {
-        int newest = 0;
-        while (newest < MEMORY && newest < judged && shaky[(judged - 1 - newest) % MEMORY] && newest < log.count()) {
-            newest++;
-        }
-        log.withdraw(newest);
+        log.withdraw(Math.min(shaky.run(), log.count()));
         lose();
-    }
-
-    private void remember(Candidate candidate) {
-        heights[heightCount++ % MEMORY] = candidate.height();
-        double[] sorted = Arrays.copyOf(heights, Math.min(heightCount, MEMORY));
-        Arrays.sort(sorted);
-        usual = sorted[sorted.length / 2];
-        usualHeight.accept(usual);
-        double[] shape = candidate.fitted(template);
-        for (int i = 0; i < template.length; i++) {
-            template[i] += 0.1 * (shape[i] - template[i]);
-        }
-        Candidate.normalise(template);
     }
 }
