@@ -1,5 +1,7 @@
 package zesty.signal.core.decode;
 
+import java.util.Arrays;
+
 /**
  * Decoded rows, by column: {@code columns[c][row]}, of which the first {@code count} rows hold. The receiver owns it.
  *
@@ -20,5 +22,25 @@ public record Rows(double[][] columns, int count, int[] restarts) {
             }
         }
         return false;
+    }
+
+    /** @return these rows, and those behind them */
+    Rows joined(Rows second) {
+        double[][] both = new double[columns.length][];
+        for (int c = 0; c < both.length; c++) {
+            both[c] = Arrays.copyOf(columns[c], count + second.count);
+            System.arraycopy(second.columns[c], 0, both[c], count, second.count);
+        }
+        int[] later = Arrays.stream(second.restarts).map(row -> row + count).toArray();
+        return new Rows(both, count + second.count, later);
+    }
+
+    /** @return the rows from that one on */
+    Rows from(int row) {
+        double[][] rest = new double[columns.length][];
+        for (int c = 0; c < rest.length; c++) {
+            rest[c] = Arrays.copyOfRange(columns[c], row, count);
+        }
+        return new Rows(rest, count - row);
     }
 }

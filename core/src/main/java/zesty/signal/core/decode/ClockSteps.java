@@ -1,0 +1,99 @@
+package zesty.signal.core.decode;
+
+import java.util.Arrays;
+import java.util.List;
+import zesty.signal.core.sample.Gap;
+
+/** The steps of a board's clock from row to row: what is usual, and what is a gap. One thread. */
+final class ClockSteps {
+    /** Steps of an even clock differ by less than this share of the period. */
+    private static final double EVEN = 0.05;
+    /** Over more periods than these the rate is not known well enough to tell whether a gap is a whole number of them. */
+    private static final double MOST_COUNTED = 40;
+    /** A gap further than this from a whole number of periods, as a share of one, is none of lost rows. */
+    private static final double OFF_GRID = 0.2;
+    /** So many steps give a first pace by which a stamp is doubted. */
+    private static final int PACE_STEPS = 4;
+
+    private final Losses losses;
+    private final double[] recent = new double[15];
+    private int count;
+    /** Of all steps that are no gap: over many of them jitter averages out, which counts a long gap exactly. */
+    private double sum;
+
+    private double usual = Double.NaN;
+
+    ClockSteps(Losses losses) {
+        this.losses = losses;
+    }
+
+    /** @return the median of the newest steps, in s; NaN until known */
+    double usualSeconds() {
+        return usual;
+    }
+
+    double usualOr(double other) {
+        return Double.isNaN(usual) ? other : usual;
+    }
+
+    /** @return whether there were enough of them to doubt a stamp by */
+    boolean tellAPace() {
+        return count >= PACE_STEPS;
+    }
+
+    /** What the rows between two stamps were. @param numbered rows lost as the sequence has it; −1 where there is none */
+    record Between(long numbered, boolean bridged, boolean restarted, boolean unseen) {}
+
+    /** Takes up a step. @param gaps takes up the gap that it is, if it is one */
+    void saw(double before, double after, Between what, List<Gap> gaps) {
+        double step = after - before;
+        boolean known = count >= recent.length;
+        boolean bridged = what.bridged();
+        if (known && step > Gap.PERIODS * usual || bridged && step > 0 && !(step < Gap.PERIODS * usual)) {
+            long missing = Double.isNaN(usual) ? 0 : Math.max(0, Math.round(step * count / sum) - 1);
+            if (what.numbered() >= 0 && !bridged) {
+                missing = what.numbered();
+            } else if (what.restarted() && what.unseen() || known && !bridged && paused(step)) {
+                missing = 0;
+            }
+            losses.gap(before, after, missing, gaps);
+            return;
+        }
+        sum += step;
+        recent[count++ % recent.length] = step;
+        if (count <= recent.length || count % 256 == 0) {
+            double[] sorted = Arrays.copyOf(recent, Math.min(count, recent.length));
+            Arrays.sort(sorted);
+            double median = sorted[sorted.length / 2];
+            usual = median > 0 ? median : Double.NaN;
+            if (count == recent.length) {
+                countEarlyLosses();
+            }
+        }
+    }
+
+    /**
+     * Whether the board itself paused: rows lost on the way leave a whole number of periods of an even clock, a pause of
+     * the board does not.
+     */
+    private boolean paused(double step) {
+        double periods = step * count / sum;
+        int even = 0;
+        for (double one : recent) {
+            even += Math.abs(one - usual) < EVEN * usual ? 1 : 0;
+        }
+        return even * 10 >= recent.length * 9
+                && periods < MOST_COUNTED
+                && Math.abs(periods - Math.rint(periods)) > OFF_GRID;
+    }
+
+    /** The first steps were taken before the period was known: what was a gap among them is counted now. */
+    private void countEarlyLosses() {
+        for (double step : recent) {
+            if (step > Gap.PERIODS * usual) {
+                losses.uncertainGap(Math.round(step / usual) - 1);
+                sum -= step - usual;
+            }
+        }
+    }
+}

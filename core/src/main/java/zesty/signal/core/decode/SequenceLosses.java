@@ -1,0 +1,60 @@
+package zesty.signal.core.decode;
+
+/** Counts by the number that rows carry how many were lost between them. One thread. */
+final class SequenceLosses {
+    /** A row so many numbers behind another one is late, not the first of a board that restarted. */
+    static final double LATE_NUMBERS = 64;
+
+    private final BoardSequence sequence;
+    private final Losses losses;
+    private double lastNumber = Double.NaN;
+
+    /** @param sequence null where rows carry none */
+    SequenceLosses(BoardSequence sequence, Losses losses) {
+        this.sequence = sequence;
+        this.losses = losses;
+    }
+
+    boolean none() {
+        return sequence == null;
+    }
+
+    BoardSequence sequence() {
+        return sequence;
+    }
+
+    /** @return the newest number that was read; NaN before the first */
+    double lastNumber() {
+        return lastNumber;
+    }
+
+    /**
+     * @param relinked whether the link was opened anew before the first of these
+     * @return rows that the sequence says were lost before each row; null when it says none was
+     */
+    long[] missing(Rows rows, boolean relinked) {
+        if (sequence == null) {
+            return null;
+        }
+        double[] numbers = rows.columns()[sequence.column()];
+        long[] missing = null;
+        for (int row = 0; row < rows.count(); row++) {
+            if (Double.isNaN(numbers[row])) {
+                continue;
+            }
+            boolean known = !Double.isNaN(lastNumber) && !rows.restartsAt(row) && !(relinked && row == 0);
+            double behind = lastNumber - numbers[row];
+            if (known && behind > 0 && behind <= LATE_NUMBERS && behind * 2 < lastNumber) {
+                losses.lateAfterAll(sequence.rowsEach());
+                continue;
+            }
+            long lost = known ? sequence.missingBetween(lastNumber, numbers[row]) : 0;
+            if (lost > 0) {
+                missing = missing == null ? new long[rows.count()] : missing;
+                missing[row] = lost;
+            }
+            lastNumber = numbers[row];
+        }
+        return missing;
+    }
+}
