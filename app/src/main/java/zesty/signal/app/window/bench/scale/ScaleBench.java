@@ -7,7 +7,6 @@ import java.util.Map;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -20,20 +19,15 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.ConversionForm;
+import zesty.signal.app.window.bench.TypedText;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Limits;
-import zesty.signal.core.rig.Rig;
-import zesty.signal.core.rig.Sensor;
-import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.scale.Conversion;
-import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.FormulaException;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
@@ -45,24 +39,15 @@ import zesty.signal.engine.Snapshot;
  * curve; and beside it, when asked for, proving against reference points.
  */
 public final class ScaleBench extends Bench {
-    private static final String NONE = "raw";
-    private static final String STEPS = "steps (2^bits)";
-    private static final String TOP = "highest code (2^bits − 1)";
-    private static final String TYPED = "typed";
-
     private static final double SIDE_WIDTH = 330;
 
     private final ArithmeticStrip strip = new ArithmeticStrip(this::open, this::dropCorrection);
     private final Label worth = new Label();
     private final Label watch = new Label();
     private final Label error = new Label();
-    private final ComboBox<SensorKind> kind = new ComboBox<>();
+    private final KindChooser kind;
     private final TextField name = field(12, "what you call this channel");
-    private final ComboBox<String> bits = new ComboBox<>();
-    private final TextField reference = field(4, "the converter's reference, in V, as you measured it");
-    private final ComboBox<String> measured = new ComboBox<>();
-    private final CheckBox signed = new CheckBox("signed");
-    private final ComboBox<String> divisor = new ComboBox<>();
+    private final ConverterForm converter = new ConverterForm(this::adopt);
     private final FlowPane numbers = new FlowPane(12, 8);
     private final List<TextField> numberFields = new ArrayList<>();
     private final TextField unit = field(5, "the unit of the result");
@@ -71,7 +56,6 @@ public final class ScaleBench extends Bench {
             field(5, "in the unit: below it the lane and a notice say so at once; empty for none");
     private final TextField high =
             field(5, "in the unit: above it the lane and a notice say so at once; empty for none");
-    private final Button keepKind = new Button("Keep as a kind");
     private final TransferCurve curve = new TransferCurve(this::pulled);
     private final ToggleButton allDigits = new ToggleButton("All digits");
     private final ToggleButton prove = new ToggleButton("Calibrate");
@@ -82,54 +66,23 @@ public final class ScaleBench extends Bench {
 
     private final VBox side = new VBox(10);
     private Channel filled;
+    private String column = "";
+    /** Of which conversion the number boxes are. */
+    private Class<?> numbersOf = Void.class;
+
     private boolean filling;
 
     public ScaleBench(Workspace workspace) {
         super(workspace, Stop.SCALE);
         panel = new ProvePanel(workspace, this::focusedNow);
-        bits.getItems().add(NONE);
-        for (int b = 8; b <= 24; b++) {
-            bits.getItems().add(b + " bit");
-        }
-        bits.setId("bits");
-        bits.setTooltip(new Tooltip("how many bits the board's converter has"));
-        divisor.getItems().setAll(STEPS, TOP);
-        divisor.setTooltip(new Tooltip("makers disagree; the full-scale code is one count below the reference"));
-        bits.setOnAction(event -> adopt());
-        divisor.setOnAction(event -> adopt());
-        measured.setId("measured");
-        measured.setTooltip(new Tooltip("typed and steady, or measured all the time by another column that gives V"));
-        measured.setOnAction(event -> adopt());
-        signed.setId("signed");
-        signed.setTooltip(new Tooltip("codes below 0 stand for voltages below 0"));
-        signed.setOnAction(event -> adopt());
-        kind.setId("kind");
-        kind.getItems().setAll(workspace.kinds().all().get());
-        workspace.kinds().all().addListener((p, was, is) -> {
-            SensorKind chosen = kind.getValue();
-            filling = true;
-            kind.getItems().setAll(is);
-            kind.setValue(chosen);
-            filling = false;
-        });
-        kind.setPromptText("kind of sensor …");
-        kind.getStyleClass().add("sensor-kind");
-        kind.setConverter(new KindWords());
-        kind.setTooltip(new Tooltip("a generic kind of sensor fills the chain, the recipe and the notes; U undoes it"));
-        kind.setOnAction(event -> chooseKind());
+        kind = new KindChooser(workspace, () -> filled, this::refill);
         shownIn.setId("shown-in");
         shownIn.setTooltip(new Tooltip("the unit in which lanes and cards show it; the data stays as it is"));
         shownIn.setOnAction(event -> showIn());
         low.setId("limit-low");
         high.setId("limit-high");
-        keepKind.setId("keep-kind");
-        keepKind.setMinWidth(Region.USE_PREF_SIZE);
-        keepKind.setTooltip(
-                new Tooltip("keep this chain, recipe and range under the channel's name, as a file to share"));
-        keepKind.setOnAction(event -> keepKind());
-        reference.setId("reference");
         unit.setId("unit");
-        for (TextField text : new TextField[] {name, reference, unit, low, high}) {
+        for (TextField text : new TextField[] {name, unit, low, high}) {
             listen(text);
         }
         Button tare = new Button("Tare");
@@ -155,11 +108,7 @@ public final class ScaleBench extends Bench {
         watch.getStyleClass().add("remark");
         error.getStyleClass().addAll("error", "mono");
         numbers.setPrefWrapLength(SIDE_WIDTH - 40);
-        group(
-                ArithmeticStrip.Op.CONVERTER,
-                new HBox(10, labelled("Converter", bits), labelled("Codes", signed)),
-                new HBox(10, labelled("Reference, V", reference), labelled("Reference is", measured)),
-                labelled("Divided by", divisor));
+        group(ArithmeticStrip.Op.CONVERTER, converter.rows());
         group(ArithmeticStrip.Op.LAW, numbers);
         group(
                 ArithmeticStrip.Op.SHOWN,
@@ -169,7 +118,7 @@ public final class ScaleBench extends Bench {
         side.setMinWidth(SIDE_WIDTH);
         side.setPrefWidth(SIDE_WIDTH);
         side.setMaxWidth(SIDE_WIDTH);
-        atHead(kind, allDigits, keepKind, tare, prove);
+        atHead(kind, allDigits, kind.keep(), tare, prove);
         VBox.setVgrow(lower, Priority.ALWAYS);
         getChildren().addAll(strip, lower);
         arrange();
@@ -212,7 +161,7 @@ public final class ScaleBench extends Bench {
         lower.getChildren().setAll(prove.isSelected() ? panel : side, pictures);
     }
 
-    private static TextField field(int columns, String tip) {
+    static TextField field(int columns, String tip) {
         TextField text = new TextField();
         text.setPrefColumnCount(columns);
         text.setTooltip(new Tooltip(tip));
@@ -256,80 +205,64 @@ public final class ScaleBench extends Bench {
         }
     }
 
+    private static void say(TextField box, String text, boolean same) {
+        if (same) {
+            TypedText.say(box, text);
+        } else {
+            TypedText.sayAnew(box, text);
+        }
+    }
+
     private void fill(Channel channel) {
+        boolean same = column.equals(channel.column());
+        column = channel.column();
         filled = null;
         filling = true;
         Scaling scaling = channel.scaling();
-        name.setText(channel.name());
-        bits.setValue(scaling.converter() == null ? NONE : scaling.converter().bits() + " bit");
-        reference.setText(
-                scaling.converter() == null
-                        ? "5"
-                        : Digits.exact(scaling.converter().referenceVolts()));
-        divisor.setValue(
-                scaling.converter() != null && scaling.converter().divisor() == Divisor.HIGHEST_CODE ? TOP : STEPS);
-        signed.setSelected(scaling.converter() != null && scaling.converter().signed());
-        measured.getItems().setAll(TYPED);
-        if (workspace.shown().rig().formatOf(channel.column()) != null) {
-            measured.getItems().addAll(ExtraInputs.offered(workspace.shown().rig(), channel));
-        }
-        String from = scaling.converter() == null ? "" : scaling.converter().referenceFrom();
-        measured.setValue(from.isEmpty() ? TYPED : ExtraInputs.variable(from));
-        unit.setText(scaling.unit());
-        low.setText(limit(channel.limits().low()));
-        high.setText(limit(channel.limits().high()));
-        kind.setValue(kind.getItems().stream()
-                .filter(k -> k.name().equals(channel.sensor().kind()))
-                .findFirst()
-                .orElse(null));
+        say(name, channel.name(), same);
+        converter.fill(
+                scaling.converter(),
+                workspace.shown().rig().formatOf(channel.column()) == null
+                        ? List.of()
+                        : ExtraInputs.offered(workspace.shown().rig(), channel),
+                same);
+        say(unit, scaling.unit(), same);
+        say(low, limit(channel.limits().low()), same);
+        say(high, limit(channel.limits().high()), same);
+        kind.show(channel);
         shownIn.getItems().setAll(UnitBook.alternatives(scaling.unit()));
         shownIn.setValue(channel.unit());
         shownIn.setDisable(shownIn.getItems().size() < 2);
-        numbers.getChildren().clear();
-        numberFields.clear();
-        for (ConversionForm.Box box : ConversionForm.boxes(scaling.conversion())) {
-            TextField text = field(box.width(), scaling.conversion().words());
-            text.setId(
-                    switch (box.label()) {
-                        case "Slope" -> "slope";
-                        case "Offset" -> "offset";
-                        default -> "number-" + (numberFields.size() + 1);
-                    });
-            text.setText(box.text());
-            listen(text);
-            numberFields.add(text);
-            numbers.getChildren().add(labelled(box.label(), text));
-        }
+        fillNumbers(scaling.conversion(), same);
         filling = false;
         filled = channel;
-        able();
     }
 
-    private void able() {
-        boolean through = !NONE.equals(bits.getValue());
-        reference.setDisable(!through);
-        divisor.setDisable(!through);
-        measured.setDisable(!through);
-        signed.setDisable(!through);
-    }
-
-    private void chooseKind() {
-        SensorKind chosen = kind.getValue();
-        Channel channel = filled;
-        if (chosen == null || channel == null || filling) {
-            return;
+    /** The boxes stay while they are those of the same law: somebody may be typing in one. */
+    private void fillNumbers(Conversion conversion, boolean same) {
+        List<ConversionForm.Box> boxes = ConversionForm.boxes(conversion);
+        boolean stay = same && numbersOf == conversion.getClass() && boxes.size() == numberFields.size();
+        numbersOf = conversion.getClass();
+        if (!stay) {
+            numbers.getChildren().clear();
+            numberFields.clear();
         }
-        String column = channel.column();
-        workspace.change(rig -> {
-            Rig with = rig.withChannel(column, c -> {
-                Channel scaled = c.withScaling(chosen.on(c.scaling())).withSensor(chosen.sensor());
-                return chosen.recipe().isEmpty() ? scaled : scaled.withRecipe(Recipe.parse(chosen.recipe()));
-            });
-            return chosen.reader() == null || !rig.readersOn(column).isEmpty()
-                    ? with
-                    : with.withReader(chosen.reader().onColumns(List.of(column)));
-        });
-        refill(channel);
+        for (int i = 0; i < boxes.size(); i++) {
+            ConversionForm.Box box = boxes.get(i);
+            if (!stay) {
+                TextField text = field(box.width(), conversion.words());
+                text.setId(
+                        switch (box.label()) {
+                            case "Slope" -> "slope";
+                            case "Offset" -> "offset";
+                            default -> "number-" + (i + 1);
+                        });
+                listen(text);
+                numberFields.add(text);
+                numbers.getChildren().add(labelled(box.label(), text));
+            }
+            say(numberFields.get(i), box.text(), stay);
+        }
     }
 
     private static String limit(double value) {
@@ -337,30 +270,7 @@ public final class ScaleBench extends Bench {
     }
 
     private static double limit(String what, TextField text) {
-        return text.getText().isBlank() ? Double.NaN : number(what, text.getText());
-    }
-
-    private void keepKind() {
-        Channel channel = filled;
-        if (channel == null) {
-            return;
-        }
-        Sensor known = channel.sensor();
-        Sensor named = new Sensor(channel.name(), known.low(), known.high(), known.trap(), known.caution());
-        Scaling scaling = channel.scaling();
-        workspace
-                .kinds()
-                .keep(new SensorKind(
-                        named,
-                        scaling.converter() != null,
-                        scaling.conversion(),
-                        scaling.unit(),
-                        channel.recipe().text(),
-                        workspace.shown().rig().readersOn(channel.column()).stream()
-                                .filter(reader -> reader.columns().size() == 1)
-                                .map(reader -> reader.onColumns(List.of()))
-                                .findFirst()
-                                .orElse(null)));
+        return text.getText().isBlank() ? Double.NaN : ConverterForm.number(what, text.getText());
     }
 
     private void change(Channel channel, java.util.function.UnaryOperator<Channel> change) {
@@ -425,18 +335,7 @@ public final class ScaleBench extends Bench {
         if (channel == null || filling) {
             return;
         }
-        able();
         try {
-            Converter converter = NONE.equals(bits.getValue())
-                    ? null
-                    : new Converter(
-                            Integer.parseInt(bits.getValue().replace(" bit", "")),
-                            number("reference", reference.getText()),
-                            TOP.equals(divisor.getValue()) ? Divisor.HIGHEST_CODE : Divisor.STEPS,
-                            signed.isSelected(),
-                            measured.getValue() == null || TYPED.equals(measured.getValue())
-                                    ? ""
-                                    : measured.getValue());
             Conversion conversion = ConversionForm.make(
                     channel.scaling().conversion(),
                     numberFields.stream().map(TextField::getText).toList(),
@@ -445,7 +344,7 @@ public final class ScaleBench extends Bench {
                             ? List.of()
                             : ExtraInputs.offered(workspace.shown().rig(), channel));
             Scaling scaling = new Scaling(
-                    converter,
+                    converter.value(),
                     conversion,
                     channel.scaling().corrections(),
                     unit.getText().strip());
@@ -462,26 +361,6 @@ public final class ScaleBench extends Bench {
             error.setText(e.pointed() + "\n" + e.getMessage() + ". The old scaling stays in force.");
         } catch (IllegalArgumentException e) {
             error.setText(e.getMessage() + ". The old scaling stays in force.");
-        }
-    }
-
-    private static double number(String what, String text) {
-        try {
-            return ConversionForm.number(text);
-        } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("the " + what + " must be a number such as 0.5, was '" + text + "'", e);
-        }
-    }
-
-    private static final class KindWords extends javafx.util.StringConverter<SensorKind> {
-        @Override
-        public String toString(SensorKind kind) {
-            return kind == null ? "" : kind.name();
-        }
-
-        @Override
-        public SensorKind fromString(String text) {
-            return null;
         }
     }
 }

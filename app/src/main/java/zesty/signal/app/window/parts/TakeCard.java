@@ -1,0 +1,203 @@
+package zesty.signal.app.window.parts;
+
+import java.io.File;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import javafx.stage.FileChooser;
+import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.takes.Shelf;
+
+/** A take on the shelf: a small drawing of its lanes, its name, and what can be done with it. */
+final class TakeCard extends VBox {
+    private static final double DRAWING_WIDTH = 266;
+    private static final double DRAWING_HEIGHT = 84;
+    private static final int MOST_LANES = 5;
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
+
+    private final Workspace workspace;
+    private final CardWriting writing;
+    private final Shelf.Entry entry;
+    private final Label title = new Label();
+    private final VBox head;
+
+    TakeCard(Workspace workspace, CardWriting writing, Shelf.Entry entry) {
+        super(7);
+        this.workspace = workspace;
+        this.writing = writing;
+        this.entry = entry;
+
+        title.setText(entry.title());
+        title.getStyleClass().add("take-title");
+        title.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
+        String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
+        String words = entry.trouble().isEmpty()
+                ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
+                        + (entry.mended().isEmpty() ? "" : " · repaired")
+                : entry.trouble();
+        Label about = new Label(words);
+        about.getStyleClass().add("hint");
+        about.setWrapText(true);
+        about.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
+        head = new VBox(1, title, about);
+        Button open = button("Open", "show it in the lanes (Enter)", () -> workspace.open(entry.file()));
+        open.setDisable(!entry.trouble().isEmpty());
+        Button rename = button("Rename", "give it another name (F2)", this::rename);
+        Button export = button("Export", "write it as CSV (X)", this::export);
+        Button remove = button("Remove", "take it off the shelf; Undo restores it (Delete)", () -> workspace
+                .takes()
+                .remove(entry));
+        HBox buttons = new HBox(6, open, rename, export, remove);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(drawing(entry), head, buttons);
+        getStyleClass().add("take");
+        setFocusTraversable(true);
+        setMaxWidth(USE_PREF_SIZE);
+        setOnMouseClicked(event -> {
+            requestFocus();
+            if (event.getClickCount() == 2 && entry.trouble().isEmpty()) {
+                workspace.open(entry.file());
+            }
+        });
+        setOnKeyPressed(event -> {
+            if (event.getTarget() != this) {
+                return;
+            }
+            if (event.getCode() == KeyCode.ENTER && entry.trouble().isEmpty()) {
+                workspace.open(entry.file());
+            } else if (event.getCode() == KeyCode.F2) {
+                rename();
+            } else if (event.getCode() == KeyCode.DELETE) {
+                workspace.takes().remove(entry);
+            } else if (event.getCode() == KeyCode.X) {
+                export();
+            } else {
+                return;
+            }
+            event.consume();
+        });
+    }
+
+    private static Button button(String text, String tip, Runnable action) {
+        Button button = new Button(text);
+        button.getStyleClass().setAll("small-button");
+        button.setTooltip(new Tooltip(tip));
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    private void rename() {
+        writing.end();
+        TextField field = new TextField(entry.title());
+        field.setId("rename");
+        head.getChildren().set(0, field);
+        field.requestFocus();
+        field.selectAll();
+        writing.begins(field::equals, () -> head.getChildren().set(0, title));
+        field.setOnAction(event -> {
+            String name = field.getText().strip();
+            writing.leaveFor(entry.file());
+            if (!name.isEmpty() && !name.equals(entry.title())) {
+                workspace.takes().rename(entry, name);
+            }
+        });
+    }
+
+    /** Asks where to, in the card itself: a path to write over, or the system's own chooser. */
+    private void export() {
+        String name = entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv";
+        TextField path =
+                new TextField(Path.of(System.getProperty("user.home"), name).toString());
+        path.setId("export-path");
+        path.setTooltip(new Tooltip("where the CSV goes; Enter writes it, Escape gives up"));
+        HBox.setHgrow(path, Priority.ALWAYS);
+        writing.end();
+        HBox row = new HBox(6, path);
+        Button browse = button("…", "choose with the system's own dialog", () -> {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("Export as CSV");
+            chooser.setInitialFileName(name);
+            File file = chooser.showSaveDialog(getScene().getWindow());
+            if (file != null) {
+                path.setText(file.getPath());
+            }
+        });
+        Runnable go = () -> {
+            writing.leaveFor(entry.file());
+            exportTo(path.getText().strip());
+        };
+        Button write = button("Write", "write the CSV (Enter)", go);
+        write.setId("export-write");
+        row.getChildren().addAll(browse, write);
+        path.setOnAction(event -> go.run());
+        getChildren().add(row);
+        path.requestFocus();
+        path.selectAll();
+        writing.begins(row.getChildren()::contains, () -> getChildren().remove(row));
+    }
+
+    private void exportTo(String path) {
+        try {
+            if (path.isEmpty()) {
+                throw new InvalidPathException(path, "empty");
+            }
+            workspace.takes().export(entry.file(), Path.of(path));
+        } catch (InvalidPathException e) {
+            workspace.trouble("'" + path + "' is no file name; write for example sail.csv.");
+        }
+    }
+
+    private Node drawing(Shelf.Entry entry) {
+        Canvas canvas = new Canvas(DRAWING_WIDTH, DRAWING_HEIGHT);
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        List<Shelf.Drawing> lanes = entry.drawing();
+        int count = Math.min(MOST_LANES, lanes.size());
+        for (int lane = 0; lane < count; lane++) {
+            Shelf.Drawing one = lanes.get(lane);
+            g.setFill(Color.web(Palette.css(
+                    Palette.channel(one.place()), workspace.view().night().get())));
+            draw(g, one.extremes(), lane * DRAWING_HEIGHT / count, DRAWING_HEIGHT / count - 3);
+        }
+        return canvas;
+    }
+
+    /** One lane as a band from lowest to highest, without a break from cell to cell. */
+    private static void draw(GraphicsContext g, double[] extremes, double top, double height) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i + 1 < extremes.length; i += 2) {
+            low = Math.min(low, extremes[i]);
+            high = Math.max(high, extremes[i + 1]);
+        }
+        double gain = height / Math.max(high - low, 1e-12);
+        int cells = extremes.length / 2;
+        double width = DRAWING_WIDTH / cells;
+        double before = Double.NaN;
+        for (int cell = 0; cell < cells; cell++) {
+            double a = (high - extremes[2 * cell + 1]) * gain;
+            double b = (high - extremes[2 * cell]) * gain;
+            // A cell begins where the one before it ended.
+            double from = before < a ? before : a;
+            double to = before > b ? before : b;
+            g.fillRect(cell * width, top + from, width + 0.5, Math.max(1.2, to - from));
+            before = a == a ? (a + b) / 2 : before;
+        }
+    }
+}
