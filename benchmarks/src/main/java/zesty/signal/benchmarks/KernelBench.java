@@ -1,5 +1,6 @@
 package zesty.signal.benchmarks;
 
+import zesty.signal.core.read.Nature;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
@@ -81,7 +82,7 @@ public class KernelBench {
         double[] seconds = new double[20_000];
         java.util.Arrays.setAll(seconds, i -> i * 1e-3);
         examined = new Examined(
-                java.util.Arrays.copyOf(muscle, 20_000), seconds, Double.NaN, Double.NaN, "muscle", Map.of());
+                java.util.Arrays.copyOf(muscle, 20_000), seconds, Double.NaN, Double.NaN, Nature.NOISE_THAT_LEAPS, Map.of());
         band = Recipe.parse("bandpass:0.5..8@4").stage(200, Start.FROM_REST);
     }
 

@@ -15,6 +15,8 @@ import zesty.signal.core.doctor.Diagnosis;
 import zesty.signal.core.doctor.Doctor;
 import zesty.signal.core.doctor.Examined;
 import zesty.signal.core.doctor.Finding;
+import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.kinds.ReaderKinds;
 
 /** The doctor on the simulated boards: silent on what is well, and naming what was done to a signal first. */
 class DoctorOnBoardsTest {
@@ -50,7 +52,13 @@ class DoctorOnBoardsTest {
         double[] x = others.remove(column);
         double[] t = new double[x.length];
         Arrays.setAll(t, i -> i / board.framesPerSecond());
-        return Doctor.examine(new Examined(x, t, Double.NaN, Double.NaN, reader, others));
+        return Doctor.examine(new Examined(
+                x,
+                t,
+                Double.NaN,
+                Double.NaN,
+                reader.isEmpty() ? Nature.LEVEL : ReaderKinds.of(reader).nature(),
+                others));
     }
 
     @ParameterizedTest

@@ -1,6 +1,7 @@
 package zesty.signal.core.doctor;
 
 import java.util.Map;
+import zesty.signal.core.read.Nature;
 
 /**
  * A stretch of a channel as the doctor looks at it.
@@ -9,11 +10,11 @@ import java.util.Map;
  * @param seconds when each was; rising. Those of a rate that was found are even by themselves
  * @param low the least number its converter can give; NaN when it is not known
  * @param high the greatest
- * @param reader the kind of reader that works on it; empty for a level
+ * @param nature what it is by the kind of reader that works on it
  * @param others the other columns of the same rows, by name
  */
 public record Examined(
-        double[] values, double[] seconds, double low, double high, String reader, Map<String, double[]> others) {
+        double[] values, double[] seconds, double low, double high, Nature nature, Map<String, double[]> others) {
     public Examined {
         if (values.length != seconds.length) {
             throw new IllegalArgumentException(values.length + " values, but " + seconds.length + " times");

@@ -182,9 +182,8 @@ final class Jumps {
             return List.of();
         }
         boolean beyond = steps.size() > 1 && steps.stream().allMatch(one -> Math.abs(one[1]) > FAR * m.spread);
-        // The envelope of a muscle leaps with each pull.
-        boolean muscle = examined.reader().equals("muscle");
-        if (beyond || steps.size() >= LOOSE && !muscle) {
+        boolean leaps = examined.nature().leaps();
+        if (beyond || steps.size() >= LOOSE && !leaps) {
             return List.of(new Finding(
                     Diagnosis.LOOSE,
                     "the level leaps " + steps.size() + " times in " + Digits.fixed(m.span(), 0) + " s",
@@ -193,7 +192,7 @@ final class Jumps {
                     ""));
         }
         double[] last = steps.get(steps.size() - 1);
-        if (muscle || !knocked(m, last)) {
+        if (leaps || !knocked(m, last)) {
             return List.of();
         }
         return List.of(new Finding(

@@ -3,7 +3,6 @@ package zesty.signal.core.doctor;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Set;
 import zesty.signal.core.scale.Digits;
 
 /** What lies below and above what the channel is read for: wander, drift and noise. */
@@ -19,10 +18,6 @@ final class Slow {
     private static final double CONVERTER_STEPS = 2;
 
     private static final double QUICK_RATE = 20;
-    /** Beats stand on a level that should not move. */
-    private static final String BEATS = "pulse";
-    /** These are noise by their nature, or sound. */
-    private static final Set<String> NOISE_BY_NATURE = Set.of("muscle", "vibration", "hits", "tone", "motion", "wind");
 
     private Slow() {}
 
@@ -41,7 +36,7 @@ final class Slow {
         double about = line[2];
         double fine = deviation(quick);
         boolean drifts = rise > DRIFTS * Math.max(fine, about) && rise > 12 * m.step;
-        if (drifts && examined.reader().equals(BEATS)) {
+        if (drifts && examined.nature().steadyLevel()) {
             found.add(new Finding(
                     Diagnosis.DRIFT,
                     "the level moves by " + Digits.about(line[1] * 60, 2) + " a minute, " + Digits.fixed(rise / fine, 0)
@@ -49,7 +44,7 @@ final class Slow {
                     "warming up, light or supply that changes, an electrode that dries",
                     "wait until it is warm, fasten it; a high-pass takes it off",
                     "highpass:0.3@2"));
-        } else if (examined.reader().equals(BEATS) && about > WANDERS * fine && about > 6 * m.step) {
+        } else if (examined.nature().steadyLevel() && about > WANDERS * fine && about > 6 * m.step) {
             found.add(new Finding(
                     Diagnosis.WANDER,
                     "the level wanders " + Digits.fixed(about / fine, 1) + " times as far as the beats move it",
@@ -58,7 +53,7 @@ final class Slow {
                     "highpass:0.5@2"));
         }
         boolean noisy = m.noise > NOISY * m.spread && m.noise > CONVERTER_STEPS * m.step;
-        if (noisy && !NOISE_BY_NATURE.contains(examined.reader())) {
+        if (noisy && !examined.nature().noise()) {
             found.add(new Finding(
                     Diagnosis.NOISE,
                     "of one sample it is " + Digits.about(m.noise, 2) + ", " + Digits.fixed(100 * m.noise / m.spread, 0)

@@ -3,7 +3,6 @@ package zesty.signal.core.doctor;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Set;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
@@ -29,7 +28,6 @@ final class Tones {
     /** A tone above this share of the rate may well be the image of one above half the rate. */
     private static final double NEAR_HALF = 0.36;
 
-    private static final Set<String> MEASURE_TONES = Set.of("vibration", "tone", "wind", "hits");
     private static final double LEAST_RATE = 20;
 
     private Tones() {}
@@ -81,7 +79,7 @@ final class Tones {
         if (power > 0
                 && share / power > HUM_SHARE
                 && highest > HUM_STEPS * m.step
-                && !MEASURE_TONES.contains(examined.reader())) {
+                && !examined.nature().tones()) {
             found.add(hum(m, mains, share / power, at, bin));
         }
         for (Lines.Line line : lines) {

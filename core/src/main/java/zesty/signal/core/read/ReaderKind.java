@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.Suggestion;
 
 /**
  * A kind of reader describes itself once; the command line, the rig's JSON, the controls, tooltips, cards, exports and
@@ -33,6 +34,16 @@ public interface ReaderKind {
      */
     default Optional<String> looksLike(Reading reading) {
         return Optional.empty();
+    }
+
+    /** @return what a signal of it is by its nature */
+    default Nature nature() {
+        return Nature.LEVEL;
+    }
+
+    /** @return recipes that usually do for a signal of it, the best first */
+    default List<Suggestion> suggestions() {
+        return Suggestion.LEVEL;
     }
 
     /** @return the signals it takes, in order; the last ones may be left away down to {@link #fewestPorts()} */

@@ -11,6 +11,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.kinds.ReaderKinds;
 
 class StreamingTest {
     private static double[] noise(long seed, int n) {
@@ -187,14 +189,17 @@ class StreamingTest {
 
     @Test
     void everySuggestionRunsAtTheRateItIsMadeFor() {
-        for (String kind : List.of("pulse", "muscle", "vibration", "tone", "motion", "level", "")) {
-            assertThat(Suggestion.of(kind, 1000)).isNotEmpty().allSatisfy(one -> {
+        for (ReaderKind kind : ReaderKinds.all()) {
+            assertThat(kind.suggestions()).allSatisfy(one -> {
+                assertThat(one.runsAt(1000)).isTrue();
                 assertThat(Remarks.of(Recipe.parse(one.recipe()), 1000)).isEmpty();
                 assertThat(one.reason()).hasSizeGreaterThan(10);
             });
         }
         // At 39 a second a muscle is not to be had, at 60 mains is not.
-        assertThat(Suggestion.of("muscle", 39)).isEmpty();
-        assertThat(Suggestion.of("pulse", 60)).hasSize(1);
+        assertThat(ReaderKinds.of("muscle").suggestions()).noneMatch(one -> one.runsAt(39));
+        assertThat(ReaderKinds.of("pulse").suggestions())
+                .filteredOn(one -> one.runsAt(60))
+                .hasSize(1);
     }
 }

@@ -10,6 +10,8 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.kinds.ReaderKinds;
 
 /** Signals as sensors give them, well and ill, made here from their shapes; what ails them is known because it was put in. */
 class DoctorTest {
@@ -98,7 +100,7 @@ class DoctorTest {
 
     private static List<Finding> examine(Well well) {
         return Doctor.examine(
-                new Examined(well.x(), times(well.x().length, well.rate()), 0, 4095, well.reader(), Map.of()));
+                new Examined(well.x(), times(well.x().length, well.rate()), 0, 4095, nature(well.reader()), Map.of()));
     }
 
     @Test
@@ -239,7 +241,7 @@ class DoctorTest {
                 Arrays.setAll(x, i -> Math.rint(x[i] / grain));
             }
         }
-        return Doctor.examine(new Examined(x, t, 0, 4095, well.reader(), others));
+        return Doctor.examine(new Examined(x, t, 0, 4095, nature(well.reader()), others));
     }
 
     private static double deviation(double[] x) {
@@ -295,19 +297,23 @@ class DoctorTest {
 
     @Test
     void nothingMuchSaysNothing() {
-        assertThat(Doctor.examine(new Examined(new double[0], new double[0], 0, 1023, "", Map.of())))
+        assertThat(Doctor.examine(new Examined(new double[0], new double[0], 0, 1023, Nature.LEVEL, Map.of())))
                 .isEmpty();
-        assertThat(Doctor.examine(new Examined(new double[] {5}, new double[] {0}, 0, 1023, "pulse", Map.of())))
+        assertThat(Doctor.examine(new Examined(new double[] {5}, new double[] {0}, 0, 1023, nature("pulse"), Map.of())))
                 .isEmpty();
         double[] none = new double[300];
         Arrays.fill(none, Double.NaN);
-        assertThat(Doctor.examine(new Examined(none, times(300, 100), 0, 1023, "", Map.of())))
+        assertThat(Doctor.examine(new Examined(none, times(300, 100), 0, 1023, Nature.LEVEL, Map.of())))
                 .isEmpty();
         double[] huge = new double[1000];
         Random random = new Random(1);
         Arrays.setAll(huge, i -> (i < 500 ? 0 : 1e12) + random.nextInt(7));
         // A leap without a knock may be what is measured, however large.
-        assertThat(Doctor.examine(new Examined(huge, times(1000, 100), Double.NaN, Double.NaN, "", Map.of())))
+        assertThat(Doctor.examine(new Examined(huge, times(1000, 100), Double.NaN, Double.NaN, Nature.LEVEL, Map.of())))
                 .isEmpty();
+    }
+
+    private static Nature nature(String reader) {
+        return reader.isEmpty() ? Nature.LEVEL : ReaderKinds.of(reader).nature();
     }
 }

@@ -14,6 +14,7 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.doctor.Doctor;
 import zesty.signal.core.doctor.Examined;
 import zesty.signal.core.doctor.Finding;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.engine.ChannelSnapshot;
@@ -127,7 +128,7 @@ public final class DoctorSchedule implements AutoCloseable {
                 seconds,
                 converter == null ? Double.NaN : converter.lowestCode(),
                 converter == null ? Double.NaN : converter.highestCode(),
-                channel.reader().map(r -> r.setup().kind()).orElse(""),
+                channel.reader().map(r -> r.setup().readerKind().nature()).orElse(Nature.LEVEL),
                 others);
     }
 

@@ -2,6 +2,8 @@ package zesty.signal.core.read.hits;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -41,6 +43,16 @@ public final class Hits implements ReaderKind {
         return reading.quality().segments() >= LIKE_SEGMENTS && hits > 2
                 ? Optional.of("Looks like it: " + hits + " knocks.")
                 : Optional.empty();
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.TONES;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of(new Suggestion("highpass:2@2", "gravity and the drift of the sensor go"));
     }
 
     @Override

@@ -2,6 +2,8 @@ package zesty.signal.core.read.motion;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -35,6 +37,16 @@ public final class Motion implements ReaderKind {
     @Override
     public String gives() {
         return "tilt, heading, steps";
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.NOISE;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of(new Suggestion("lowpass:10@2", "what shakes and is no leaning goes"));
     }
 
     @Override

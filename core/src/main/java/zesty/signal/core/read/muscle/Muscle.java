@@ -3,6 +3,8 @@ package zesty.signal.core.read.muscle;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -62,6 +64,20 @@ public final class Muscle implements ReaderKind {
                         && 2 * pulls > reading.events("bursts").size()
                 ? Optional.of("Looks like one: " + pulls + " contractions.")
                 : Optional.empty();
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.NOISE_THAT_LEAPS;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of(
+                new Suggestion(
+                        "highpass:20@2 | hum:50@1",
+                        "movement lies below 20 Hz, mains is followed; the muscle is what is left"),
+                new Suggestion("highpass:20@2 | envelope:6", "the strength alone, as a line"));
     }
 
     @Override

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -50,6 +52,20 @@ public final class Pulse implements ReaderKind {
         return reading.quality().segments() >= LIKE_SEGMENTS && rate > 0
                 ? Optional.of("Looks like one: " + Digits.fixed(rate, 0) + " a minute.")
                 : Optional.empty();
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.ON_A_LEVEL;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of(
+                new Suggestion("bandpass:0.5..8@2", "an optical pulse lies between half a beat and a few harmonics"),
+                new Suggestion(
+                        "baseline:0.6 | hum:50@1",
+                        "a heart by electrodes: wander and mains go, the beat keeps its shape"));
     }
 
     @Override

@@ -2,6 +2,8 @@ package zesty.signal.core.read.tone;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -34,6 +36,16 @@ public final class Tone implements ReaderKind {
     @Override
     public String gives() {
         return "pitch and level";
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.TONES;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of(new Suggestion("highpass:60@2", "rumble and the hum of the mains go"));
     }
 
     @Override

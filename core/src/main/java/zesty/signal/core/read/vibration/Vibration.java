@@ -3,6 +3,8 @@ package zesty.signal.core.read.vibration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -40,6 +42,16 @@ public final class Vibration implements ReaderKind {
     @Override
     public String gives() {
         return "RMS, peaks, spectrum lines";
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.TONES;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of(new Suggestion("highpass:2@2", "gravity and the drift of the sensor go"));
     }
 
     @Override

@@ -2,6 +2,8 @@ package zesty.signal.core.read.wind;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -35,6 +37,16 @@ public final class Wind implements ReaderKind {
     @Override
     public String gives() {
         return "speed, gust, direction";
+    }
+
+    @Override
+    public Nature nature() {
+        return Nature.TONES;
+    }
+
+    @Override
+    public List<Suggestion> suggestions() {
+        return List.of();
     }
 
     @Override

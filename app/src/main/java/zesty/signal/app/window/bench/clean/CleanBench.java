@@ -207,7 +207,7 @@ public final class CleanBench extends Bench {
                         : "Live, the cleaned signal has a delay of about "
                                 + Digits.fixed(channel.delaySeconds() * 1000, 0)
                                 + " ms. A take has no delay: it is filtered forward and back.");
-        List<String> remarks = Remarks.of(recipe, channel.stream().rateHz());
+        List<String> remarks = Remarks.of(recipe, channel.rateHz());
         if (!remarks.isEmpty()) {
             late.setText(String.join(" ", remarks));
         }
@@ -231,9 +231,13 @@ public final class CleanBench extends Bench {
     }
 
     private void fillSuggestions(ChannelSnapshot channel) {
-        String kind = channel.reader().map(r -> r.setup().kind()).orElse("");
+        List<Suggestion> usual =
+                channel.reader().map(r -> r.setup().readerKind().suggestions()).orElse(Suggestion.LEVEL);
         suggested.getItems().clear();
-        for (Suggestion one : Suggestion.of(kind, channel.stream().rateHz())) {
+        for (Suggestion one : usual) {
+            if (!one.runsAt(channel.rateHz())) {
+                continue;
+            }
             Label words = new Label(one.recipe() + " \u2013 " + one.reason());
             CustomMenuItem item = new CustomMenuItem(words);
             Recipe shown = Recipe.parse(one.recipe());
@@ -322,7 +326,7 @@ public final class CleanBench extends Bench {
 
     /** The signal's spectrum before and after, what the filters let pass over it, and their corners as handles. */
     private void drawResponse(ChannelSnapshot channel, Recipe recipe, Color colour) {
-        double rate = channel.stream().rateHz();
+        double rate = channel.rateHz();
         if (!(rate > 0)) {
             return;
         }
