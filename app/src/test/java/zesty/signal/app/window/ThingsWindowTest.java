@@ -250,12 +250,19 @@ class ThingsWindowTest extends RealWindow {
         until(s -> recipe("ay").endsWith("median:5"));
         click("#tile-2");
         until(s -> recipe("ay").equals("highpass:2@2 | median:5"));
-        // The bench looks five times a second; until it has, the tiles may still be put anew.
-        TimeUnit.MILLISECONDS.sleep(500);
-        assertThat(fx(() -> robot.lookup("#tile-2").queryButton().getText())).endsWith("below 200 Hz, off");
+        awaitText("#tile-2", "below 200 Hz, off");
         click("#tile-2");
         until(s -> recipe("ay").equals("highpass:2@2 | lowpass:200@2 | median:5"));
-        TimeUnit.MILLISECONDS.sleep(500);
+        // Its numbers open in boxes: what cannot be is refused, what can is put in.
+        press("#tile-numbers-1");
+        write("#step-number-1", "fast");
+        awaitText(".error", "'fast' is not a number");
+        write("#step-number-1", "3");
+        until(s -> recipe("ay").equals("highpass:3@2 | lowpass:200@2 | median:5"));
+        write("#step-number-1", "2");
+        until(s -> recipe("ay").equals("highpass:2@2 | lowpass:200@2 | median:5"));
+        press("#tile-numbers-1");
+        still("#tile-3");
         robot.drag("#tile-3").dropTo("#tile-1");
         until(s -> recipe("ay").equals("median:5 | highpass:2@2 | lowpass:200@2"));
         robot.interact(() -> {

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** A Butterworth band-pass; the order is that of the low-pass it is made from, so that it has twice as many poles. */
@@ -12,6 +13,11 @@ public record BandPass(double lowHz, double highHz, int order) implements Step.F
     @Override
     public String words() {
         return "band " + Digits.of(lowHz) + "–" + Digits.of(highHz) + " Hz";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("from, Hz", "to, Hz", "order");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** What wanders below is taken off without bending what is quicker. */
@@ -12,6 +13,11 @@ public record BaselineRemoval(double seconds) implements Step {
     @Override
     public String words() {
         return "baseline wander removed";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("window, s");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** A notch at a frequency and at each of its multiples below half the rate, all equally wide. */
@@ -14,6 +15,11 @@ public record Comb(double hz, double q) implements Step.Filter {
     @Override
     public String words() {
         return "comb of " + Digits.of(hz) + " Hz";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("frequency, Hz", "Q");
     }
 
     @Override

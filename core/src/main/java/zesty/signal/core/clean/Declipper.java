@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** What was cut off at the end of the range is drawn on, up to a limit. */
@@ -12,6 +13,11 @@ public record Declipper(double seconds) implements Step {
     @Override
     public String words() {
         return "clipped tops restored";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("up to, s");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Replaces what stands out from half samples either way by k spreads or more. */
@@ -12,6 +13,11 @@ public record Despike(int half, double k) implements Step {
     @Override
     public String words() {
         return "without spikes";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("to either side, samples", "threshold, SD");
     }
 
     @Override

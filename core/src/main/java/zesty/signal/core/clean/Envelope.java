@@ -16,6 +16,11 @@ public record Envelope(double hz) implements Step {
     }
 
     @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("smoothed below, Hz");
+    }
+
+    @Override
     public String about() {
         return "how strong it is, as a line";
     }

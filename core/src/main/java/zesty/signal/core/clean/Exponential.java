@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** A mean in which the newest sample has the weight alpha, 0 … 1, and older ones fade. */
@@ -12,6 +13,11 @@ public record Exponential(double alpha) implements Step {
     @Override
     public String words() {
         return "weight " + Digits.of(alpha) + " for the newest";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("weight of the newest");
     }
 
     @Override

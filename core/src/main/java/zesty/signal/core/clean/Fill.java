@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Missing values are filled, up to a limit. */
@@ -12,6 +13,11 @@ public record Fill(double seconds) implements Step {
     @Override
     public String words() {
         return "filled up to " + Digits.of(seconds) + " s";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("up to, s");
     }
 
     @Override

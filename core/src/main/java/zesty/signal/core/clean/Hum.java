@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Mains and its harmonics, followed as they drift. */
@@ -15,6 +16,11 @@ public record Hum(double hz, double widthHz) implements Step {
     @Override
     public String words() {
         return "hum of " + Digits.of(hz) + " Hz, followed";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("frequency, Hz", "width, Hz");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** The integral over time by trapezoids, of what is quicker than a corner: slower would run away. */
@@ -12,6 +13,11 @@ public record Integrate(double hz) implements Step {
     @Override
     public String words() {
         return "integral above " + Digits.of(hz) + " Hz";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("above, Hz");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** A Butterworth low-pass of that order; its corner is −3 dB. */
@@ -12,6 +13,11 @@ public record LowPass(double hz, int order) implements Step.Filter {
     @Override
     public String words() {
         return "below " + Digits.of(hz) + " Hz";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("corner, Hz", "order");
     }
 
     @Override

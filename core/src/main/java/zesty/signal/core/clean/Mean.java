@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
+
 /** The mean of so many samples, looking back. */
 public record Mean(int samples) implements Step {
     @Override
@@ -10,6 +12,11 @@ public record Mean(int samples) implements Step {
     @Override
     public String words() {
         return "mean of " + samples;
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("window, samples");
     }
 
     @Override

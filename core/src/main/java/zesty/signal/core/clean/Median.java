@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
+
 /** The median of so many samples, an odd number, about each. */
 public record Median(int samples) implements Step {
     @Override
@@ -10,6 +12,11 @@ public record Median(int samples) implements Step {
     @Override
     public String words() {
         return "median of " + samples;
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("window, samples");
     }
 
     @Override

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Takes one frequency out, −3 dB wide by hz / q. */
@@ -12,6 +13,11 @@ public record Notch(double hz, double q) implements Step.Filter {
     @Override
     public String words() {
         return "notch " + Digits.of(hz) + " Hz";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("frequency, Hz", "Q");
     }
 
     @Override

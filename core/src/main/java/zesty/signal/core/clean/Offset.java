@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Adds a number, in the unit of the signal. */
@@ -12,6 +13,11 @@ public record Offset(double x) implements Step {
     @Override
     public String words() {
         return Digits.of(Math.abs(x)) + (x < 0 ? " less" : " more");
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("added");
     }
 
     @Override

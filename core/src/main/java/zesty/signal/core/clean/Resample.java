@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Another, steady rate: rows come and go, so that a record can be brought to it but no channel of a stream. */
@@ -12,6 +13,11 @@ public record Resample(double hz) implements Step {
     @Override
     public String words() {
         return Digits.of(hz) + " a second";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("rate, Hz");
     }
 
     @Override

@@ -16,6 +16,11 @@ public record Rms(double seconds) implements Step {
     }
 
     @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("window, s");
+    }
+
+    @Override
     public String about() {
         return "how strong it is, whichever way it swings";
     }

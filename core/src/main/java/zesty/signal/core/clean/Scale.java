@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Multiplies by a number. */
@@ -12,6 +13,11 @@ public record Scale(double x) implements Step {
     @Override
     public String words() {
         return "times " + Digits.of(x);
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("factor");
     }
 
     @Override

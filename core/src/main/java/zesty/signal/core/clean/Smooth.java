@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
+
 /** The polynomial of that degree fitted to so many samples about each, an odd number. */
 public record Smooth(int samples, int degree) implements Step {
     @Override
@@ -10,6 +12,11 @@ public record Smooth(int samples, int degree) implements Step {
     @Override
     public String words() {
         return "smooth over " + samples;
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("window, samples", "degree");
     }
 
     @Override

@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
+
 /** One step of a recipe, as the maker writes it. */
 public sealed interface Step
         permits Step.Filter,
@@ -29,6 +31,11 @@ public sealed interface Step
 
     /** @return the step in a few words, for its tile */
     String words();
+
+    /** @return the numbers that it is given, in the order that a recipe writes them */
+    default List<StepArgument> arguments() {
+        return List.of();
+    }
 
     /** @return what it does to a signal, in a sentence that goes on from its name */
     String about();

@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** A window that is told in seconds: as many samples as the rate gives. */
@@ -12,6 +13,11 @@ public record Timed(boolean median, double seconds) implements Step {
     @Override
     public String words() {
         return (median ? "median of " : "mean of ") + Digits.of(seconds) + " s";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("window");
     }
 
     @Override

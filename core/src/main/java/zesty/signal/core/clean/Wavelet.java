@@ -1,5 +1,6 @@
 package zesty.signal.core.clean;
 
+import java.util.List;
 import zesty.signal.core.scale.Digits;
 
 /** Details that do not stand out of the noise at their own scale are taken off. */
@@ -14,6 +15,11 @@ public record Wavelet(int levels, double k) implements Step {
     @Override
     public String words() {
         return "details above " + Digits.of(k) + " × noise";
+    }
+
+    @Override
+    public List<StepArgument> arguments() {
+        return StepArgument.named("levels", "threshold, noise");
     }
 
     @Override

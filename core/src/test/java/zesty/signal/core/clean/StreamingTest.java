@@ -73,10 +73,26 @@ class StreamingTest {
         for (Step step : Recipe.examples()) {
             assertThat(Recipe.parse(step.text()).steps()).containsExactly(step);
             assertThat(step.words()).isNotBlank().isNotEqualTo(step.about());
+            // Each number it has is named, and can be put in by itself.
+            List<String> values = StepArgument.values(step);
+            assertThat(step.arguments()).as(step.text()).hasSameSizeAs(values);
+            for (int i = 0; i < values.size(); i++) {
+                int at = i;
+                assertThat(StepArgument.with(step, i, values.get(i))).isEqualTo(step);
+                assertThatThrownBy(() -> StepArgument.with(step, at, "many")).isInstanceOf(RecipeException.class);
+            }
             // So many samples either way are enough for any part of a record, and more than it is late.
             assertThat(step.context(200)).as(step.text()).isGreaterThanOrEqualTo((long) step.delaySamples(200));
         }
         assertThat(Recipe.parse("lowpass:8@2 | detrend | mean:5").context(200)).isEqualTo(Long.MAX_VALUE);
+    }
+
+    @Test
+    void oneNumberOfAStepIsChangedAndTheOthersStay() {
+        Step band = Recipe.parse("bandpass:0.5..8@2").steps().get(0);
+        assertThat(StepArgument.with(band, 1, " 12 ").text()).isEqualTo("bandpass:0.5..12@2");
+        assertThat(StepArgument.with(band, 2, "4").text()).isEqualTo("bandpass:0.5..8@4");
+        assertThatThrownBy(() -> StepArgument.with(band, 0, "9")).hasMessageContaining("below the high one");
     }
 
     @Test

@@ -92,7 +92,7 @@ public final class CleanBench extends Bench {
     public CleanBench(Workspace workspace) {
         super(workspace, Stop.CLEAN);
         doctor = new DoctorLine(workspace, true);
-        tiles = new Tiles(recipe -> adopt(recipe.text()));
+        tiles = new Tiles(recipe -> adopt(recipe.text()), error::setText);
         histogram = new HistogramPicture(workspace);
         waterfall = new WaterfallPicture(workspace);
         pair = new PairPicture(workspace);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -12,12 +13,15 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import zesty.signal.app.window.bench.Bench;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Step;
+import zesty.signal.core.clean.StepArgument;
 
 /**
  * A recipe as a row of tiles, one a step. Pressing one switches it off to compare and on again; it keeps its place meanwhile, though the
- * recipe does not have it. Dragging one onto another, or Alt with an arrow, moves it; its cross takes it out.
+ * recipe does not have it. Its numbers open by three dots. Dragging one onto another, or Alt with an arrow, moves it; its cross takes it out.
  */
 final class Tiles extends FlowPane {
     /** A step in the row; off: its place is kept, and the recipe runs without it. */
@@ -25,12 +29,19 @@ final class Tiles extends FlowPane {
 
     private final Consumer<Recipe> changed;
     private List<Tile> row = new ArrayList<>();
+    private final Consumer<String> refused;
     private int dragged = -1;
+    /** The step whose numbers are open; -1 for none. */
+    private int open = -1;
 
-    /** @param changed is told the recipe of the tiles that are on */
-    Tiles(Consumer<Recipe> changed) {
+    /**
+     * @param changed is told the recipe of the tiles that are on
+     * @param refused is told why a number cannot be; empty once it can
+     */
+    Tiles(Consumer<Recipe> changed, Consumer<String> refused) {
         super(8, 8);
         this.changed = changed;
+        this.refused = refused;
         setId("tiles");
     }
 
@@ -45,6 +56,7 @@ final class Tiles extends FlowPane {
 
     /** Shows another channel's recipe: nothing is kept of what was off. */
     void begin(Recipe recipe) {
+        open = -1;
         row = new ArrayList<>();
         fill();
         show(recipe);
@@ -61,6 +73,43 @@ final class Tiles extends FlowPane {
         for (int i = 0; i < row.size(); i++) {
             getChildren().add(tile(i));
         }
+        if (open >= row.size()) {
+            open = -1;
+        }
+        if (open >= 0) {
+            getChildren().add(numbers(open));
+        }
+    }
+
+    /** One box for each number of a step, with its name. */
+    private HBox numbers(int index) {
+        Step step = row.get(index).step();
+        List<StepArgument> arguments = step.arguments();
+        List<String> values = StepArgument.values(step);
+        HBox boxes = new HBox(10);
+        boxes.setAlignment(Pos.CENTER_LEFT);
+        boxes.getStyleClass().add("tile-numbers");
+        boxes.getChildren().add(Bench.small("Step " + (index + 1)));
+        for (int i = 0; i < arguments.size(); i++) {
+            TextField box = new TextField(values.get(i));
+            box.setId("step-number-" + (i + 1));
+            box.setPrefColumnCount(5);
+            int at = i;
+            box.setOnAction(event -> {
+                try {
+                    put(
+                            index,
+                            new Tile(
+                                    StepArgument.with(step, at, box.getText()),
+                                    row.get(index).on()));
+                    lookup("#" + box.getId()).requestFocus();
+                } catch (RecipeException e) {
+                    refused.accept(e.getMessage());
+                }
+            });
+            boxes.getChildren().addAll(Bench.small(arguments.get(i).words()), box);
+        }
+        return boxes;
     }
 
     private HBox tile(int index) {
@@ -84,7 +133,19 @@ final class Tiles extends FlowPane {
             row.remove(index);
             tell();
         });
-        HBox tile = new HBox(8, words, out);
+        Button numbers = new Button("…");
+        numbers.setId("tile-numbers-" + (index + 1));
+        numbers.getStyleClass().setAll("tile-off");
+        numbers.setTooltip(new Tooltip("change its numbers"));
+        numbers.setOnAction(event -> {
+            open = open == index ? -1 : index;
+            fill();
+        });
+        HBox tile = new HBox(8, words);
+        if (!one.step().arguments().isEmpty()) {
+            tile.getChildren().add(numbers);
+        }
+        tile.getChildren().add(out);
         tile.setAlignment(Pos.CENTER_LEFT);
         tile.getStyleClass().add("tile");
         tile.setOpacity(one.on() ? 1 : 0.55);
@@ -113,6 +174,7 @@ final class Tiles extends FlowPane {
 
     private void put(int index, Tile tile) {
         row.set(index, tile);
+        refused.accept("");
         tell();
     }
 
