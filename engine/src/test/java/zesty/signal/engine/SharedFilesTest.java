@@ -155,8 +155,12 @@ class SharedFilesTest {
                  "read": [{"column": "pulse", "reader": "pulse", "kind": "optical"}],
                  "act": [{"column": "pulse", "reading": "pulse", "low": 60.0, "high": 100.0, "slack": 3.0}]}
                 """;
-        keepsTo("rig", old);
         Rig rig = RigJson.read(old, "old");
+        String today = RigJson.write(rig);
+        keepsTo("rig", today);
+        assertThat(RigJson.read(today, "today")).isEqualTo(rig);
+        assertThat(rig.readers()).containsExactly(ReaderSetup.on("pulse", "pulse", Map.of("kind", "optical")));
+        assertThat(rig.bands()).containsExactly(new BandSetup("pulse(pulse)", "rate_bpm.mean", new Band(60, 100, 3)));
         assertThat(rig.sources()).hasSize(1);
         Channel pulse = rig.channels().get(0);
         assertThat(pulse.scaling())

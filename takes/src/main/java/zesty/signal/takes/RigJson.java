@@ -15,7 +15,6 @@ import java.util.TreeMap;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.prove.Proof;
-import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
@@ -29,12 +28,12 @@ import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Divisor;
-import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 
 /** A rig as JSON; its sections are the stops of the trail. */
 public final class RigJson {
     private static final String VERSION = "zesty_rig";
+    private static final int CURRENT = 3;
     private static final String OTHERS = "other_sources";
     private static final ObjectMapper JSON = Nodes.strict();
     private static final KnownKeys KEYS = new KnownKeys("/rig.schema.json");
@@ -44,9 +43,7 @@ public final class RigJson {
     /** @return the rig as JSON text, indented */
     public static String write(Rig rig) throws TakeException {
         ObjectNode root = JSON.createObjectNode();
-        boolean early = rig.readers().stream().allMatch(reader -> reader.kind().equals(Pulse.NAME));
-        // What an earlier version can read stays one that it reads.
-        root.put(VERSION, early ? 1 : 2);
+        root.put(VERSION, CURRENT);
         root.put("name", rig.name());
         source(root, rig.sources().get(0));
         for (Source other : rig.sources().subList(1, rig.sources().size())) {
@@ -65,14 +62,9 @@ public final class RigJson {
         ArrayNode read = root.putArray("read");
         ArrayNode act = root.putArray("act");
         for (ReaderSetup reader : rig.readers()) {
-            ObjectNode node =
-                    read.addObject().put("column", reader.columns().get(0)).put("reader", reader.kind());
-            if (reader.columns().size() > 1) {
-                reader.columns().forEach(node.putArray("columns")::add);
-            }
-            if (reader.kind().equals(Pulse.NAME)) {
-                node.put(Pulse.SOURCE, reader.checked().text(Pulse.SOURCE));
-            } else if (!reader.settings().isEmpty()) {
+            ObjectNode node = read.addObject().put("reader", reader.kind());
+            reader.columns().forEach(node.putArray("columns")::add);
+            if (!reader.settings().isEmpty()) {
                 ObjectNode settings = node.putObject("settings");
                 new TreeMap<>(reader.settings()).forEach(settings::put);
             }
@@ -80,18 +72,12 @@ public final class RigJson {
         for (BandSetup band : rig.bands()) {
             for (ReaderSetup reader : rig.readers()) {
                 if (reader.id().equals(band.reader())) {
-                    ObjectNode node = act.addObject()
-                            .put("column", reader.columns().get(0))
-                            .put("reading", reader.kind());
-                    if (reader.columns().size() > 1) {
-                        reader.columns().forEach(node.putArray("columns")::add);
-                    }
-                    if (!band.scalar().equals(Pulse.RATE)) {
-                        node.put("scalar", band.scalar());
-                    }
-                    node.put("low", band.band().low())
+                    ObjectNode node = act.addObject().put("reader", reader.kind());
+                    reader.columns().forEach(node.putArray("columns")::add);
+                    node.put("scalar", band.scalar())
+                            .put("low", band.band().low())
                             .put("high", band.band().high())
-                            .put("slack", band.band().slack());
+                            .put("hysteresis", band.band().hysteresis());
                 }
             }
         }
@@ -140,12 +126,7 @@ public final class RigJson {
                 through.put("reference_from", converter.referenceFrom());
             }
         });
-        if (scaling.conversion() instanceof Line line) {
-            node.put("slope", line.slope());
-            node.put("offset", line.offset());
-        } else {
-            ConversionJson.put(node.putObject("conversion"), scaling.conversion());
-        }
+        ConversionJson.put(node.putObject("conversion"), scaling.conversion());
         for (Correction correction : scaling.corrections()) {
             node.withArray("corrections")
                     .addObject()
@@ -178,8 +159,12 @@ public final class RigJson {
             if (root == null || !root.isObject() || root.path(VERSION).asInt(0) < 1) {
                 throw new TakeException(where + " is no rig: it has no \"" + VERSION + "\"");
             }
-            if (root.path(VERSION).asInt() > 2) {
+            int version = root.path(VERSION).asInt();
+            if (version > CURRENT) {
                 throw new TakeException(where + " is a rig of a later version");
+            }
+            if (version < CURRENT) {
+                OldRigs.bringUp((ObjectNode) root);
             }
             KEYS.keys(root);
             Rig read = rig(root);
@@ -219,15 +204,15 @@ public final class RigJson {
         });
         List<ReaderSetup> readers = new ArrayList<>();
         for (JsonNode node : root.path("read")) {
-            readers.add(new ReaderSetup(readerName(node, "reader"), columns(node), settings(node)));
+            readers.add(new ReaderSetup(Nodes.text(node, "reader"), columns(node), settings(node)));
         }
         List<BandSetup> bands = new ArrayList<>();
         for (JsonNode node : root.path("act")) {
-            String id = new ReaderSetup(readerName(node, "reading"), columns(node), Map.of()).id();
+            String id = new ReaderSetup(Nodes.text(node, "reader"), columns(node), Map.of()).id();
             bands.add(new BandSetup(
                     id,
-                    node.path("scalar").asText(Pulse.RATE),
-                    new Band(Nodes.number(node, "low"), Nodes.number(node, "high"), Nodes.number(node, "slack"))));
+                    Nodes.text(node, "scalar"),
+                    new Band(Nodes.number(node, "low"), Nodes.number(node, "high"), Nodes.number(node, "hysteresis"))));
         }
         List<Source> sources = new ArrayList<>();
         sources.add(source("", root));
@@ -239,13 +224,12 @@ public final class RigJson {
         return new Rig(Nodes.text(root, "name"), sources, channels, readers, bands, acknowledged);
     }
 
-    private static String readerName(JsonNode node, String field) {
-        return node.path(field).asText(Pulse.NAME);
-    }
-
     private static List<String> columns(JsonNode node) {
-        List<String> several = Nodes.texts(node, "columns");
-        return several.isEmpty() ? List.of(Nodes.text(node, "column")) : several;
+        List<String> columns = Nodes.texts(node, "columns");
+        if (columns.isEmpty()) {
+            throw new IllegalArgumentException("a reader has no \"columns\"");
+        }
+        return columns;
     }
 
     private static Map<String, String> settings(JsonNode node) {
@@ -253,9 +237,6 @@ public final class RigJson {
         node.path("settings")
                 .properties()
                 .forEach(field -> settings.put(field.getKey(), field.getValue().asText()));
-        if (node.has(Pulse.SOURCE)) {
-            settings.put(Pulse.SOURCE, Nodes.text(node, Pulse.SOURCE));
-        }
         return settings;
     }
 
@@ -289,9 +270,7 @@ public final class RigJson {
                         Nodes.choice(Divisor.class, Nodes.text(converter, "divisor")),
                         converter.path("signed").asBoolean(false),
                         converter.path("reference_from").asText(""));
-        Conversion conversion = node.path("conversion").isObject()
-                ? ConversionJson.get(node.path("conversion"))
-                : new Line(Nodes.number(node, "slope"), Nodes.number(node, "offset"));
+        Conversion conversion = ConversionJson.get(node.path("conversion"));
         List<Correction> corrections = new ArrayList<>();
         for (JsonNode each : node.path("corrections")) {
             corrections.add(new Correction(

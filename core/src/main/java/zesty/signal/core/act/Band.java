@@ -5,13 +5,13 @@ import java.util.Objects;
 /**
  * A range a reading is meant to stay in.
  *
- * @param slack how far the value must come back inside before an alarm ends, in its unit, at least 0
+ * @param hysteresis how far the value must come back inside before an alarm ends, in its unit, at least 0
  */
-public record Band(double low, double high, double slack) {
+public record Band(double low, double high, double hysteresis) {
     public Band {
-        if (!(low < high) || !(slack >= 0) || slack * 2 >= high - low) {
+        if (!(low < high) || !(hysteresis >= 0) || hysteresis * 2 >= high - low) {
             throw new IllegalArgumentException("a band needs low < high and 0 ≤ hysteresis < half its width, were "
-                    + low + ", " + high + ", " + slack);
+                    + low + ", " + high + ", " + hysteresis);
         }
     }
 
@@ -32,8 +32,8 @@ public record Band(double low, double high, double slack) {
         if (Double.isNaN(value)) {
             return Side.UNKNOWN;
         }
-        double lowEdge = before == Side.BELOW ? low + slack : low;
-        double highEdge = before == Side.ABOVE ? high - slack : high;
+        double lowEdge = before == Side.BELOW ? low + hysteresis : low;
+        double highEdge = before == Side.ABOVE ? high - hysteresis : high;
         return value < lowEdge ? Side.BELOW : value > highEdge ? Side.ABOVE : Side.INSIDE;
     }
 }

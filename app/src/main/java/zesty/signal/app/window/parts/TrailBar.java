@@ -336,6 +336,6 @@ public final class TrailBar extends VBox {
         face.say(
                 lost ? "—" : Wording.side(band.get().side()),
                 scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · hysteresis "
-                        + Digits.of(edges.slack()));
+                        + Digits.of(edges.hysteresis()));
     }
 }

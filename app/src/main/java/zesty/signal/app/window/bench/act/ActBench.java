@@ -40,7 +40,7 @@ public final class ActBench extends Bench {
     private final ComboBox<Choice> number = new ComboBox<>();
     private final TextField low = field("lowest value that is all right");
     private final TextField high = field("highest value that is all right");
-    private final TextField slack = field("how far it must come back inside before the alarm ends");
+    private final TextField hysteresis = field("how far it must come back inside before the alarm ends");
     private final Button none = new Button("No band");
     private final Plot plot = new Plot();
     private final HBox fields;
@@ -86,7 +86,7 @@ public final class ActBench extends Bench {
                 labelled("Number", number),
                 labelled("Low edge", low),
                 labelled("High edge", high),
-                labelled("Hysteresis", slack),
+                labelled("Hysteresis", hysteresis),
                 none,
                 error);
         fields.setAlignment(Pos.BOTTOM_LEFT);
@@ -110,9 +110,9 @@ public final class ActBench extends Bench {
             change(new Band(
                     Double.parseDouble(low.getText().strip()),
                     Double.parseDouble(high.getText().strip()),
-                    slack.getText().isBlank()
+                    hysteresis.getText().isBlank()
                             ? 0
-                            : Double.parseDouble(slack.getText().strip())));
+                            : Double.parseDouble(hysteresis.getText().strip())));
             error.setText("");
         } catch (NumberFormatException e) {
             error.setText("Edges and hysteresis are numbers such as 60. The old band stays.");
@@ -147,10 +147,10 @@ public final class ActBench extends Bench {
         }
         double grain = Math.pow(10, Math.floor(Math.log10(filled.high() - filled.low())) - 1);
         double value = Math.rint(plot.valueY(event.getY()) / grain) * grain;
-        double room = 2 * filled.slack() + 2 * grain;
+        double room = 2 * filled.hysteresis() + 2 * grain;
         Band band = dragged < 0
-                ? new Band(Math.min(value, filled.high() - room), filled.high(), filled.slack())
-                : new Band(filled.low(), Math.max(value, filled.low() + room), filled.slack());
+                ? new Band(Math.min(value, filled.high() - room), filled.high(), filled.hysteresis())
+                : new Band(filled.low(), Math.max(value, filled.low() + room), filled.hysteresis());
         if (!band.equals(filled)) {
             change(band);
         }
@@ -239,7 +239,7 @@ public final class ActBench extends Bench {
             filled = band;
             low.setText(band == null ? "" : Digits.exact(band.low()));
             high.setText(band == null ? "" : Digits.exact(band.high()));
-            slack.setText(band == null ? "" : Digits.exact(band.slack()));
+            hysteresis.setText(band == null ? "" : Digits.exact(band.hysteresis()));
         }
     }
 
@@ -253,12 +253,12 @@ public final class ActBench extends Bench {
         return switch (seen.side()) {
             case UNKNOWN -> "No value, so no decision." + changes;
             case BELOW ->
-                "Too low: " + now + ". It counts as inside again from " + Digits.of(band.low() + band.slack()) + " on."
-                        + changes;
+                "Too low: " + now + ". It counts as inside again from " + Digits.of(band.low() + band.hysteresis())
+                        + " on." + changes;
             case INSIDE -> "Inside: " + now + "." + changes;
             case ABOVE ->
-                "Too high: " + now + ". It counts as inside again below " + Digits.of(band.high() - band.slack()) + "."
-                        + changes;
+                "Too high: " + now + ". It counts as inside again below " + Digits.of(band.high() - band.hysteresis())
+                        + "." + changes;
         };
     }
 
