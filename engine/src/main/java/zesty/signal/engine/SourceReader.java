@@ -176,17 +176,13 @@ final class SourceReader implements Runnable {
         } catch (Throwable fault) {
             // Whatever it is: what is at hand is handed on if it can be, and who waits for this source must hear of it.
             atEnd = true;
-            handOn();
+            try {
+                complete(System.nanoTime());
+            } catch (Throwable again) {
+                LOG.error("{}: what was at hand is lost", address.text(), again);
+            }
             LOG.error("{}: reading ended", address.text(), fault);
             meter.is(LinkState.REFUSED, address.words() + ": " + Faults.words(fault));
-        }
-    }
-
-    private void handOn() {
-        try {
-            complete(System.nanoTime());
-        } catch (Throwable again) {
-            LOG.error("{}: what was at hand is lost", address.text(), again);
         }
     }
 
@@ -208,11 +204,11 @@ final class SourceReader implements Runnable {
                 linkBroke = true;
                 flush(System.nanoTime());
                 linkBroke = false;
-                if (stopping || !link.listens()) {
-                    link.close();
-                }
                 if (stopping) {
                     break;
+                }
+                if (!link.listens()) {
+                    link.close();
                 }
                 meter.is(e.hopeless() ? LinkState.REFUSED : LinkState.LOST, e.getMessage());
                 if (e.hopeless()) {

@@ -6,10 +6,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -24,8 +21,8 @@ import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
+import zesty.signal.engine.TrailQueue.Order;
 import zesty.signal.takes.TakeException;
-import zesty.signal.takes.TakeWriter;
 
 /**
  * One running trail: the sources of a rig and all that is made of them. Its methods may be called from any thread; the
@@ -33,26 +30,13 @@ import zesty.signal.takes.TakeWriter;
  */
 public final class Trail implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Trail.class);
-    private static final int QUEUE = 4096;
     private static final long READINGS_NANOS = 200_000_000;
 
-    private sealed interface Order {
-        record Format(Feed feed, StreamFormat format) implements Order {}
-
-        record Data(Feed feed, Feed.Data data) implements Order {}
-
-        record Change(Rig rig) implements Order {}
-
-        record Over(Feed feed) implements Order {}
-    }
-
-    private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
-    private final QueueBudget room = new QueueBudget();
+    private final TrailQueue queue = new TrailQueue(this::goesOn);
     private final List<Feed> feeds = new CopyOnWriteArrayList<>();
     private final CommonTime time = new CommonTime();
     private final Thread thread;
-    private final AtomicReference<Recorder> recorder = new AtomicReference<>();
-    private volatile RecordingSnapshot lastRecording = RecordingSnapshot.NONE;
+    private final RunningRecording recording = new RunningRecording();
     private final RigInForce rig;
     private volatile Snapshot snapshot;
     private volatile boolean stopping;
@@ -77,11 +61,8 @@ public final class Trail implements AutoCloseable {
         public void format(StreamFormat found) {
             Feed own = feed.get();
             rig.found(own.name(), found);
-            Recorder running = recorder.get();
-            if (running != null) {
-                running.reshape(own.indexIn(rig.get()), found);
-            }
-            put(new Order.Format(own, found));
+            recording.reshape(own.indexIn(rig.get()), found);
+            queue.put(new Order.Format(own, found));
             recordFromStart();
         }
 
@@ -89,27 +70,21 @@ public final class Trail implements AutoCloseable {
         public void block(Block block, double rate, long arrivalNanos) {
             Feed own = feed.get();
             Block placed = own.reader().unpaced() ? block : time.place(own, block, arrivalNanos * 1e-9);
-            Recorder running = recorder.get();
-            if (running != null) {
-                running.offer(own.indexIn(rig.get()), placed, own.reader().holdsUp());
-            }
+            recording.offer(own.indexIn(rig.get()), placed, own.reader().holdsUp());
             if (fromStart != null && fromStart.only()) {
                 return;
             }
-            hand(own, new Feed.Data(placed, rate, arrivalNanos));
+            queue.hand(own, new Feed.Data(placed, rate, arrivalNanos));
         }
 
         @Override
         public void words(String legend) {
-            Recorder running = recorder.get();
-            if (running != null) {
-                running.mark(running.snapshot().seconds(), "words as numbers: " + legend);
-            }
+            recording.markNow("words as numbers: " + legend);
         }
 
         @Override
         public void over() {
-            put(new Order.Over(feed.get()));
+            queue.put(new Order.Over(feed.get()));
         }
     }
 
@@ -137,7 +112,7 @@ public final class Trail implements AutoCloseable {
 
     /**
      * Starts a trail that records from the first row on, or, of several sources, from when all of them have sent one;
-     * {@link #sight} tells when it is over and why.
+     * {@link #snapshot} tells when it is over and why.
      */
     public static Trail startRecording(Rig rig, LinkAddress address, Link link, FromStart order) {
         Trail trail = new Trail(rig);
@@ -163,7 +138,7 @@ public final class Trail implements AutoCloseable {
             try {
                 record(order.file(), order.title(), order.limit(), order.started());
             } catch (TakeException e) {
-                lastRecording = new RecordingSnapshot(false, order.file(), 0, 0, 0, 0, -1, Double.NaN, e.getMessage());
+                recording.failed(order.file(), e.getMessage());
             }
         }
     }
@@ -194,7 +169,7 @@ public final class Trail implements AutoCloseable {
         Rig joined = rig.joined(name, setup);
         Feed feed = feed(joined.sources().get(joined.sources().size() - 1), address, address.link());
         feeds.add(feed);
-        put(new Order.Change(joined));
+        queue.put(new Order.Change(joined));
         feed.reader().start();
     }
 
@@ -204,7 +179,7 @@ public final class Trail implements AutoCloseable {
         rig.left(gone.name());
         feeds.remove(gone);
         gone.reader().stop();
-        put(new Order.Change(rig.get()));
+        queue.put(new Order.Change(rig.get()));
     }
 
     private Feed feedOf(int source) {
@@ -215,42 +190,13 @@ public final class Trail implements AutoCloseable {
                 .orElse(feeds.get(0));
     }
 
-    private void hand(Feed feed, Feed.Data data) {
-        Order order = new Order.Data(feed, data);
-        int size = QueueBudget.of(data.block());
-        boolean mayWait = feed.reader().holdsUp();
-        try {
-            if (room.take(size, mayWait, () -> !stopping && failure.isEmpty())) {
-                if (queue.offer(order)) {
-                    return;
-                }
-                if (mayWait) {
-                    put(order);
-                    return;
-                }
-                room.release(size);
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-        feed.reader().overran(data.block().rows());
+    private boolean goesOn() {
+        return !stopping && failure.isEmpty();
     }
 
-    private void put(Order order) {
-        try {
-            while (!stopping && failure.isEmpty() && !queue.offer(order, 100, TimeUnit.MILLISECONDS)) {
-                Thread.onSpinWait();
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
-    /** @return the newest sight; links and recording are of this very moment */
+    /** @return the newest snapshot; links and recording are of this very moment */
     public Snapshot snapshot(long nanoTime) {
         Snapshot seen = snapshot;
-        Recorder running = recorder.get();
-        RecordingSnapshot recording = running == null ? lastRecording : running.snapshot();
         List<LinkHealth> links = new ArrayList<>();
         for (int i = 0; i < seen.rig().sources().size(); i++) {
             Feed feed = feedOf(i);
@@ -260,7 +206,7 @@ public final class Trail implements AutoCloseable {
                             ? link
                             : link.withState(LinkState.REFUSED, "lanes and readings stopped: " + failure));
         }
-        return new Snapshot(links, seen.rig(), seen.streams(), seen.channels(), recording);
+        return new Snapshot(links, seen.rig(), seen.streams(), seen.channels(), recording.snapshot());
     }
 
     /** @return the newest bytes of a source as they came */
@@ -299,7 +245,7 @@ public final class Trail implements AutoCloseable {
             Source is = after.sources().get(i);
             feedOf(i).reader().passOver(is.setup().passOver());
         }
-        put(new Order.Change(after));
+        queue.put(new Order.Change(after));
         for (int i = 0; i < before.sources().size(); i++) {
             StreamFormat was = before.sources().get(i).format();
             StreamFormat is = rig.wanted(before.sources().get(i).name(), change);
@@ -315,45 +261,17 @@ public final class Trail implements AutoCloseable {
      * @throws TakeException when one is running, the format is not known yet, or the file cannot be made
      */
     public void record(Path file, String title, RecordingLimit limit, Instant started) throws TakeException {
-        if (recording()) {
-            throw new TakeException("a recording is running already; stop it first");
-        }
-        Rig now = rig.get();
-        if (now.sources().stream().allMatch(source -> source.format() == null)) {
-            throw new TakeException("nothing to record yet: no line of numbers has come");
-        }
-        TakeWriter writer = TakeWriter.create(file, title, now, started);
-        Recorder fresh = new Recorder(
-                writer,
-                now,
-                limit,
-                feeds.stream().allMatch(feed -> feed.reader().unpaced()),
-                () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
-        for (Source source : now.sources()) {
-            if (source.format() == null) {
-                String called = source.name().isEmpty() ? source.setup().address() : source.name();
-                fresh.mark(0, "not in this take: " + called + ", of which nothing had come when it began");
-            }
-        }
-        for (Feed feed : feeds) {
-            if (!feed.reader().legend().isEmpty()) {
-                fresh.mark(0, "words as numbers: " + feed.reader().legend());
-            }
-        }
-        fresh.start();
-        recorder.set(fresh);
+        recording.begin(rig.get(), feeds, file, title, limit, started);
     }
 
     /** @return whether a recording runs */
     public boolean recording() {
-        Recorder running = recorder.get();
-        return running != null && running.snapshot().running();
+        return recording.runs();
     }
 
     /** Marks this moment in the recording. @return false when none runs */
     public boolean mark(String text, long nanoTime) {
-        Recorder running = recorder.get();
-        return running != null && running.mark(snapshot.nowSeconds(nanoTime), text);
+        return recording.mark(snapshot.nowSeconds(nanoTime), text);
     }
 
     /**
@@ -363,10 +281,7 @@ public final class Trail implements AutoCloseable {
      */
     public void send(int source, String line, LineEnding ending, long nanoTime) throws LinkException {
         feedOf(source).reader().send(line, ending);
-        Recorder running = recorder.get();
-        if (running != null) {
-            running.mark(snapshot.nowSeconds(nanoTime), "sent: " + line);
-        }
+        recording.mark(snapshot.nowSeconds(nanoTime), "sent: " + line);
     }
 
     /** @return what was sent lately to a source, oldest first, each with the board's answer once there is one */
@@ -376,13 +291,7 @@ public final class Trail implements AutoCloseable {
 
     /** Ends the recording and waits until the take is whole. @return the last state of it */
     public RecordingSnapshot stopRecording() {
-        Recorder running = recorder.get();
-        if (running != null) {
-            running.stop();
-            lastRecording = running.snapshot();
-            recorder.compareAndSet(running, null);
-        }
-        return lastRecording;
+        return recording.stop();
     }
 
     /** Ends everything; a recording is completed first. Waits. */
@@ -413,7 +322,7 @@ public final class Trail implements AutoCloseable {
     private void work() {
         try {
             while (!stopping) {
-                Order order = queue.poll(50, TimeUnit.MILLISECONDS);
+                Order order = queue.next();
                 if (order instanceof Order.Format found) {
                     found.feed().format(found.format());
                 } else if (order instanceof Order.Change change) {
@@ -421,7 +330,6 @@ public final class Trail implements AutoCloseable {
                 } else if (order instanceof Order.Over over) {
                     over.feed().streams().forEach(SampleStream::over);
                 } else if (order instanceof Order.Data data) {
-                    room.release(QueueBudget.of(data.data().block()));
                     data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));
                 }
                 unsettled |= order != null;

@@ -19,6 +19,7 @@ import zesty.signal.core.act.Band;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.sample.Gap;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.Snapshot;
 
@@ -167,9 +168,14 @@ class ReadersWindowTest extends RealWindow {
         Snapshot seen =
                 until(s -> reading(s, "knock") != null && reading(s, "knock").scalar("count") > 8);
         double[] hits = reading(seen, "knock").times("hits");
+        List<Gap> gaps = seen.streams().get(0).gaps();
         for (int i = 1; i < hits.length; i++) {
-            // The model slaps every 0.25 to 0.75 s.
-            assertThat(hits[i] - hits[i - 1]).isBetween(0.24, 0.77);
+            double from = hits[i - 1];
+            double to = hits[i];
+            // The model slaps every 0.25 to 0.75 s. On a machine that stalls nobody knows how long a gap was.
+            if (gaps.stream().noneMatch(gap -> gap.startSeconds() < to && gap.endSeconds() > from)) {
+                assertThat(to - from).as("after " + from + ", gaps " + gaps).isBetween(0.24, 0.77);
+            }
         }
         awaitNode("#laid");
         assertThat(fx(() -> robot.lookup("#strengths").query().isVisible())).isTrue();

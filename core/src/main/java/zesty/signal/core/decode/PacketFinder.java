@@ -5,19 +5,16 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Pattern;
 
 /** Recognises packets of bytes: their framing, their checksum and their fields. */
 final class PacketFinder {
-    private static final int FEWEST = 6;
-    private static final int CHECKED = 64;
-    private static final int LONGEST_FRAME = 600;
+    /** Fewer packets tell nothing. */
+    static final int FEWEST = 6;
 
     private static final String NAME = "[A-Za-z_][A-Za-z0-9_ ./%\\[\\]()]*";
     private static final Pattern NAMES = Pattern.compile(NAME + "(," + NAME + ")*");
@@ -67,7 +64,7 @@ final class PacketFinder {
     private static Optional<StreamFormat> parted(byte[] bytes, int length, Framing framing) {
         byte end = Unpacking.end(framing);
         Map<Integer, List<byte[]>> byLength = new HashMap<>();
-        byte[] packet = new byte[LONGEST_FRAME * 4];
+        byte[] packet = new byte[Rhythm.LONGEST * 4];
         int all = 0;
         int start = 0;
         for (int i = 0; i < length; i++) {
@@ -91,7 +88,7 @@ final class PacketFinder {
     }
 
     private static PacketFormat format(Framing framing, byte[] start, List<byte[]> packets, List<String> headers) {
-        Checked checked = check(packets, start.length);
+        Checked checked = Checked.of(packets, start.length);
         List<byte[]> payloads = new ArrayList<>();
         int end = packets.get(0).length - checked.check().bytes();
         for (byte[] packet : packets) {
@@ -230,54 +227,8 @@ final class PacketFinder {
         return headers;
     }
 
-    /** A checksum found at the end of packets. @param from the first byte it covers */
-    private record Checked(Check check, boolean little, int from) {
-        boolean fromStart() {
-            return from == 0;
-        }
-
-        boolean agrees(byte[] packet) {
-            int at = packet.length - check.bytes();
-            long written = 0;
-            for (int i = 0; i < check.bytes(); i++) {
-                written = written << 8 | packet[little ? packet.length - 1 - i : at + i] & 0xff;
-            }
-            return written == check.of(packet, from, at);
-        }
-    }
-
-    private static Checked check(List<byte[]> packets, int startLength) {
-        List<byte[]> some = packets.subList(0, Math.min(CHECKED, packets.size()));
-        int length = some.get(0).length;
-        Set<List<Byte>> ends = new HashSet<>();
-        for (byte[] packet : some) {
-            ends.add(List.of(packet[length - 1], packet[Math.max(0, length - 2)]));
-        }
-        if (ends.size() < Math.min(4, some.size())) {
-            // A checksum that stands still proves nothing.
-            return new Checked(Check.NONE, false, 0);
-        }
-        Check[] checks = Check.values();
-        for (int c = checks.length - 1; c > 0; c--) {
-            Check check = checks[c];
-            if (length - startLength - check.bytes() < 1) {
-                continue;
-            }
-            for (boolean little : check.bytes() == 1 ? new boolean[] {false} : new boolean[] {true, false}) {
-                for (int from = startLength; from >= 0; from -= Math.max(1, startLength)) {
-                    Checked candidate = new Checked(check, little, from);
-                    long agreeing = some.stream().filter(candidate::agrees).count();
-                    if (agreeing * 10 >= some.size() * 7L) {
-                        return candidate;
-                    }
-                }
-            }
-        }
-        return new Checked(Check.NONE, false, 0);
-    }
-
     private static Optional<StreamFormat> frames(byte[] bytes, int length) {
-        Rhythm rhythm = rhythm(bytes, length);
+        Rhythm rhythm = Rhythm.of(bytes, length);
         if (rhythm == null) {
             return Optional.empty();
         }
@@ -324,7 +275,7 @@ final class PacketFinder {
             start = Arrays.copyOf(start, run);
             boolean checked = false;
             for (int n = run; n >= 1 && !checked; n--) {
-                if (check(packets, n).check() != Check.NONE) {
+                if (Checked.of(packets, n).check() != Check.NONE) {
                     checked = true;
                     byte[] fewer = Arrays.copyOf(start, n);
                     // Of two places that both check, the longer start is the whole of it.
@@ -400,115 +351,5 @@ final class PacketFinder {
             }
         }
         return true;
-    }
-
-    /**
-     * Bytes that come again after a steady number of others.
-     *
-     * @param share of the stream that lies between them
-     * @param purity how much of their coming is this
-     */
-    private record Rhythm(int period, List<Integer> places, double share, double purity) {}
-
-    /** The byte, or pair of bytes, whose coming again after one and the same distance covers most of the stream. */
-    private static Rhythm rhythm(byte[] bytes, int length) {
-        Rhythm best = null;
-        int bestRank = 0;
-        for (int width = 2; width >= 1; width--) {
-            for (int pattern : frequent(bytes, length, width)) {
-                Rhythm rhythm = rhythm(bytes, length, pattern, width);
-                if (rhythm != null && (best == null || better(rhythm, rank(pattern, width), best, bestRank))) {
-                    best = rhythm;
-                    bestRank = rank(pattern, width);
-                }
-            }
-        }
-        return best;
-    }
-
-    /**
-     * A start comes once a packet: what comes more often is a byte of the numbers. Of periods that hold each other the
-     * shorter one is the packet's, whose every other byte may be as regular. Of others the one that leaves fewer bytes
-     * unexplained: a start of two equal bytes is also one byte and a shorter way.
-     */
-    private static boolean better(Rhythm one, int rank, Rhythm best, int bestRank) {
-        boolean zeros = (rank == 0) != (bestRank == 0);
-        if (Math.abs(one.share() - best.share()) > (zeros ? 0.25 : 0.1)) {
-            return one.share() > best.share();
-        }
-        if (zeros) {
-            return rank > bestRank;
-        }
-        if (one.period() == best.period()) {
-            return rank > bestRank || rank == bestRank && one.purity() > best.purity() + 0.1;
-        }
-        boolean related = one.period() % best.period() == 0 || best.period() % one.period() == 0;
-        return related ? one.period() < best.period() : one.share() * one.purity() > best.share() * best.purity();
-    }
-
-    /** Zeros are the upper bytes of small numbers, and move as these grow; a start is chosen to be unlike numbers. */
-    private static int rank(int pattern, int width) {
-        boolean zero = (pattern & 0xff) == 0 || width == 2 && pattern >> 8 == 0;
-        int first = width == 2 ? pattern >> 8 : pattern;
-        return zero ? 0 : first >= 0x80 ? 2 : 1;
-    }
-
-    private static List<Integer> frequent(byte[] bytes, int length, int width) {
-        int[] counts = new int[width == 2 ? 65536 : 256];
-        for (int i = 0; i + width <= length; i++) {
-            counts[pattern(bytes, i, width)]++;
-        }
-        List<Integer> patterns = new ArrayList<>();
-        int fewest = Math.max(FEWEST, length / LONGEST_FRAME / 2);
-        for (int p = 0; p < counts.length; p++) {
-            if (counts[p] >= fewest) {
-                patterns.add(p);
-            }
-        }
-        patterns.sort(Comparator.comparingInt(p -> -counts[p]));
-        return patterns.subList(0, Math.min(patterns.size(), 80));
-    }
-
-    private static int pattern(byte[] bytes, int at, int width) {
-        return width == 2 ? (bytes[at] & 0xff) << 8 | bytes[at + 1] & 0xff : bytes[at] & 0xff;
-    }
-
-    private static Rhythm rhythm(byte[] bytes, int length, int pattern, int width) {
-        int[] distances = new int[LONGEST_FRAME + 1];
-        int before = -1;
-        int came = 0;
-        for (int i = 0; i + width <= length; i++) {
-            if (pattern(bytes, i, width) == pattern) {
-                came++;
-                if (before >= 0 && i - before <= LONGEST_FRAME) {
-                    distances[i - before]++;
-                }
-                before = i;
-            }
-        }
-        int period = 0;
-        for (int d = 4; d <= LONGEST_FRAME; d++) {
-            if (distances[d] * d > distances[period] * period) {
-                period = d;
-            }
-        }
-        if (period == 0) {
-            return null;
-        }
-        List<Integer> places = new ArrayList<>();
-        int i = 0;
-        while (i + period + width <= length) {
-            boolean here = pattern(bytes, i, width) == pattern;
-            if (here && pattern(bytes, i + period, width) == pattern) {
-                places.add(i);
-                i += period;
-            } else {
-                i++;
-            }
-        }
-        double share = (double) places.size() * period / length;
-        return share < 0.5 || places.size() < FEWEST
-                ? null
-                : new Rhythm(period, places, share, Math.min(1, (double) places.size() / came));
     }
 }

@@ -15,7 +15,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.scale.Scaling;
 
 /**
- * A saved setup.
+ * A saved setup. Longer than others: a value with its checks and one small method for each thing that a maker changes.
  *
  * @param name what the maker calls it
  * @param sources where the bytes come from; the first has no name, each of the others one of its own

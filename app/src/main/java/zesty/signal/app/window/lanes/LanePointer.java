@@ -76,7 +76,7 @@ final class LanePointer {
         if (lane != hovered) {
             return;
         }
-        lane.readOut(snapshot, channel, time.edges(channel.stream()), hoverX, time.zero(), time.pixel());
+        lane.readOut(channel, time.edges(channel.stream()), hoverX, time.zero(), time.pixel());
         if (closer) {
             lens.show(
                     snapshot,

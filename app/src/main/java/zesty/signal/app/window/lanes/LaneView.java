@@ -18,9 +18,6 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.TextSize;
-import zesty.signal.core.read.muscle.Muscle;
-import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
@@ -51,7 +48,7 @@ final class LaneView extends HBox {
     private final Label top = new Label();
     private final Label bottom = new Label();
     private final Label trouble = new Label();
-    private final Label readOut = new Label();
+    private final ReadOut readOut = new ReadOut();
     private final Label rate = new Label();
     private final Label range = new Label();
     private final Label overWords = new Label();
@@ -128,11 +125,9 @@ final class LaneView extends HBox {
         sayRange();
         image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
-        readOut.getStyleClass().add("lane-read-out");
         rate.getStyleClass().add("lane-rate");
         overWords.getStyleClass().add("lane-rate");
         overWords.setId("over-" + column);
-        readOut.setVisible(false);
         how.managedProperty().bind(how.visibleProperty());
         getChildren().addAll(bar, tag, plot, side);
     }
@@ -375,38 +370,8 @@ final class LaneView extends HBox {
     }
 
     /** Shows time and value under the pointer. */
-    void readOut(Snapshot snapshot, ChannelSnapshot channel, ColumnEdges edges, double x, double zero, double step) {
-        double seconds = edges.secondsAt((int) Math.round(x));
-        Times times = channel.stream().times();
-        long row = times.firstAtOrAfter(seconds);
-        long sample = row + channel.lateSamples();
-        boolean there = row < times.end()
-                && sample < channel.clean().end()
-                && Math.abs(times.secondsAt(row) - seconds) < Math.max(Gap.PERIODS / channel.rateHz(), 3 * step);
-        String time = TimeTicks.text(times.secondsAt(Math.min(row, times.end() - 1)) - zero, step);
-        String unitText = channel.channel().unit();
-        readOut.setText(
-                there
-                        ? time + "   " + shown(channel, row, sample) + (unitText.isEmpty() ? "" : " " + unitText)
-                                + pull(channel, seconds)
-                        : "no sample here");
-        readOut.setVisible(true);
-        readOut.autosize();
-        double left = x + 14 + readOut.getWidth() > pixelWidth ? x - 14 - readOut.getWidth() : x + 14;
-        readOut.relocate(left, pixelHeight / 2.0 - 10);
-    }
-
-    /** @return the value in words; of a long take one that is still being fetched is told when it has come */
-    private String shown(ChannelSnapshot channel, long row, long sample) {
-        if (cameOf(channel)) {
-            return channel.raw().atHand(row, row + 1)
-                    ? Wording.number(
-                            channel, channel.scalingNow().apply(channel.raw().value(row)))
-                    : "…";
-        }
-        return channel.clean().atHand(sample, sample + 1)
-                ? Wording.number(channel, channel.clean().value(sample))
-                : "…";
+    void readOut(ChannelSnapshot channel, ColumnEdges edges, double x, double zero, double step) {
+        readOut.show(channel, cameOf(channel), edges, x, zero, step, pixelWidth, pixelHeight);
     }
 
     /** Shows the measured stretch. @param from and to pixels of its ends; NaN for one that is not there */
@@ -427,17 +392,6 @@ final class LaneView extends HBox {
         if (edge.isVisible()) {
             edge.resizeRelocate(Math.round(x), 0, 1.5, pixelHeight);
         }
-    }
-
-    /** @return of a pull under the pointer, its percent of the hardest */
-    private static String pull(ChannelSnapshot channel, double seconds) {
-        return channel.readers().stream()
-                .filter(reader -> reader.setup().kind().equals(Muscle.NAME) && reader.reading() != null)
-                .flatMap(reader -> reader.reading().events(Muscle.BURSTS).stream())
-                .filter(pull -> seconds >= pull.startSeconds() && seconds <= pull.endSeconds())
-                .map(pull -> "   pull of " + Digits.fixed(pull.values()[Muscle.PERCENT_FIELD], 0) + " %")
-                .findFirst()
-                .orElse("");
     }
 
     void hideReadOut() {

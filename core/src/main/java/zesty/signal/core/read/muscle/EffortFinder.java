@@ -19,6 +19,8 @@ import zesty.signal.core.spectrum.Window;
  * double threshold), both counted in spreads of the envelope at rest. The ends may be looked for on the energy operator
  * x²[n] − x[n−1]·x[n+1] instead, which counts quick changes for more (X. Li, P. Zhou and A. Aruin 2007, "Teager–Kaiser
  * energy operation of surface EMG improves muscle activity onset detection").
+ *
+ * <p>Longer than others: rest, bursts and ends are found in turns, each from what the other two were a moment ago.
  */
 final class EffortFinder {
     /** The envelope of a raw signal: RMS over this, in s; the shorter one finds the ends. */

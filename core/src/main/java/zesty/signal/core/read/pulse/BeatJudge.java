@@ -1,7 +1,6 @@
 package zesty.signal.core.read.pulse;
 
 import java.util.ArrayDeque;
-import java.util.LinkedList;
 import java.util.List;
 import java.util.function.DoubleConsumer;
 
@@ -25,9 +24,6 @@ final class BeatJudge {
 
     /** So long a candidate waits for a run that it may belong to, in s. */
     private static final double WAITING_SECONDS = 30;
-
-    /** What came before a run is a beat if it is so much like it. */
-    private static final double LOOK_BACK = 0.8;
 
     private static final double HOLE = 1.4;
     /** An optical bump of this share of the usual height and as alike is a beat that came early … */
@@ -279,7 +275,7 @@ final class BeatJudge {
         disturbed = false;
         lastSure = false;
         log.newStretch();
-        List<Candidate> early = before(believed);
+        List<Candidate> early = search.before(believed, waiting);
         double last = believed.get(believed.size() - 1).seconds();
         for (Candidate one : waiting) {
             boolean taken =
@@ -310,39 +306,6 @@ final class BeatJudge {
         return all.stream()
                 .filter(c -> c.seconds() > from.seconds() && c.seconds() < to.seconds())
                 .toList();
-    }
-
-    /** What came before the run is looked at again with what the run has taught, from its first beat back. */
-    private List<Candidate> before(List<Candidate> run) {
-        LinkedList<Candidate> found = new LinkedList<>();
-        double interval = (run.get(run.size() - 1).seconds() - run.get(0).seconds()) / (run.size() - 1);
-        Candidate next = run.get(0);
-        while (true) {
-            Candidate best = null;
-            double most = 0;
-            for (Candidate one : waiting) {
-                double apart = next.seconds() - one.seconds();
-                boolean fits = apart > Math.max(BeatPath.SHORTEST_SECONDS, 0.6 * interval) && apart < 2.4 * interval;
-                boolean missed = apart > 1.5 * interval;
-                double off = Math.log(apart / (missed ? 2 * interval : interval));
-                double fit = looks.merit(one) - off * off - (missed ? 0.4 : 0);
-                if (fits
-                        && looks.plausible(one)
-                        && one.height() < 1.7 * looks.usual()
-                        && looks.likeness(one) > LOOK_BACK
-                        && fit > most) {
-                    most = fit;
-                    best = one;
-                }
-            }
-            if (best == null) {
-                return found;
-            }
-            double apart = next.seconds() - best.seconds();
-            interval += apart < 1.5 * interval ? 0.3 * (apart - interval) : 0;
-            found.addFirst(best);
-            next = best;
-        }
     }
 
     /** @return when the last beat was, in s; NaN before the first */

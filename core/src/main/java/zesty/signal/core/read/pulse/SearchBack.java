@@ -2,6 +2,7 @@ package zesty.signal.core.read.pulse;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedList;
 import java.util.List;
 
 /**
@@ -9,6 +10,9 @@ import java.util.List;
  * W. J. Tompkins 1985, "A real-time QRS detection algorithm"). One thread.
  */
 final class SearchBack {
+    /** What came before a run is a beat if it is so much like it. */
+    private static final double LOOK_BACK = 0.8;
+
     private static final double HOLE = 1.4;
     /** An electrical bump of this share of the usual height is a beat … */
     private static final double STANDS_OUT = 0.38;
@@ -50,6 +54,43 @@ final class SearchBack {
         this.looks = looks;
         this.rhythm = rhythm;
         this.judge = judge;
+    }
+
+    /**
+     * What came before a run is looked at again with what the run has taught, from its first beat back.
+     *
+     * @param waiting candidates that were not decided on, those of the run among them
+     */
+    List<Candidate> before(List<Candidate> run, Iterable<Candidate> waiting) {
+        LinkedList<Candidate> found = new LinkedList<>();
+        double interval = (run.get(run.size() - 1).seconds() - run.get(0).seconds()) / (run.size() - 1);
+        Candidate next = run.get(0);
+        while (true) {
+            Candidate best = null;
+            double most = 0;
+            for (Candidate one : waiting) {
+                double apart = next.seconds() - one.seconds();
+                boolean fits = apart > Math.max(BeatPath.SHORTEST_SECONDS, 0.6 * interval) && apart < 2.4 * interval;
+                boolean missed = apart > 1.5 * interval;
+                double off = Math.log(apart / (missed ? 2 * interval : interval));
+                double fit = looks.merit(one) - off * off - (missed ? 0.4 : 0);
+                if (fits
+                        && looks.plausible(one)
+                        && one.height() < 1.7 * looks.usual()
+                        && looks.likeness(one) > LOOK_BACK
+                        && fit > most) {
+                    most = fit;
+                    best = one;
+                }
+            }
+            if (best == null) {
+                return found;
+            }
+            double apart = next.seconds() - best.seconds();
+            interval += apart < 1.5 * interval ? 0.3 * (apart - interval) : 0;
+            found.addFirst(best);
+            next = best;
+        }
     }
 
     /** A hole in the rhythm: the best of those passed over in it is a beat after all, if it looks like one. */

@@ -218,8 +218,7 @@ final class WindReader extends Recorded {
             }
             for (int i = run[0]; i < run[1]; i++) {
                 if (pulses[i] > 0) {
-                    boolean stood = seconds[i] - usual - last >= STANDS_SECONDS && i > run[0];
-                    if (stood) {
+                    if (i > run[0] && seconds[i] - usual - last >= STANDS_SECONDS) {
                         speeds.add(last, seconds[i] - usual, 0);
                         last = seconds[i] - usual;
                     }

@@ -1,9 +1,7 @@
 package zesty.signal.app.window.bench.clean;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
@@ -27,32 +25,21 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Remarks;
-import zesty.signal.core.clean.Sections;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.clean.Suggestion;
-import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
-import zesty.signal.core.spectrum.Welch;
-import zesty.signal.core.spectrum.Window;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
 /** Clean: the steps as tiles in a row and as text; raw, cleaned and removed over each other; what the filters pass. */
 public final class CleanBench extends Bench {
-    private static final int POINTS = 1200;
-    private static final double STRETCH_SECONDS = 6;
-
-    private static final int SPECTRUM_SAMPLES = 1 << 14;
-    private static final int SEGMENT = 512;
-    private static final double GRIP_PIXELS = 9;
-
     private final Tiles tiles;
     private final MenuButton suggested = new MenuButton("Suggested");
     private final TextField text = new TextField();
     private final Label error = new Label();
     private final Plot waves = new Plot();
     private final Plot response = new Plot();
+    private final ResponsePicture passes;
     private final Label late = small("");
     private final DoctorLine doctor;
     private final ToggleGroup viewed = new ToggleGroup();
@@ -80,24 +67,21 @@ public final class CleanBench extends Bench {
     }
 
     private Recipe filled = Recipe.NONE;
-    private Corners.Corner held;
     /** The recipe as it would be if the corner were let go here. */
-    private Recipe pulled;
     /** A suggestion that the pointer is on. */
-    private Recipe previewed;
-
-    private double rateHz;
     private String column = "";
 
     public CleanBench(Workspace workspace) {
         super(workspace, Stop.CLEAN);
         doctor = new DoctorLine(workspace, true);
+        passes = new ResponsePicture(
+                response, workspace, () -> viewed.getSelectedToggle().getUserData() == View.SPECTRUM, this::adopt);
         tiles = new Tiles(recipe -> adopt(recipe.text()), error::setText);
         histogram = new HistogramPicture(workspace);
         waterfall = new WaterfallPicture(workspace);
         pair = new PairPicture(workspace);
         suggested.setId("suggested");
-        suggested.setOnHidden(event -> previewed = null);
+        suggested.setOnHidden(event -> passes.preview(null));
         suggested.setTooltip(new Tooltip("what usually does for a signal like this; takes the place of the recipe"));
         MenuButton add = new MenuButton("Add a step");
         add.setId("add-step");
@@ -153,9 +137,6 @@ public final class CleanBench extends Bench {
             HBox.setHgrow(box, Priority.ALWAYS);
         }
         response.setId("response");
-        response.setOnMousePressed(event -> grip(event.getX()));
-        response.setOnMouseDragged(event -> drag(event.getX()));
-        response.setOnMouseReleased(event -> letGo());
         left.setPrefWidth(420);
         right.setPrefWidth(300);
         VBox.setVgrow(waves, Priority.ALWAYS);
@@ -218,14 +199,14 @@ public final class CleanBench extends Bench {
                 snapshot.rig(),
                 channel.channel().column(),
                 workspace.view().night().get());
-        drawWaves(snapshot, channel, colour);
+        WavesPicture.draw(waves, workspace, channel, colour);
         switch ((View) viewed.getSelectedToggle().getUserData()) {
             case HISTOGRAM -> viewWords.setText(histogram.draw(response, channel, colour));
             case WATERFALL -> viewWords.setText(waterfall.draw(response, channel, colour));
             case PAIR -> viewWords.setText(pair.draw(response, snapshot, channel, colour));
             case SPECTRUM -> {
                 viewWords.setText("Over the spectrum before (pale) and after; pull a corner.");
-                drawResponse(channel, recipe, colour);
+                passes.draw(channel, recipe, colour);
             }
         }
     }
@@ -242,10 +223,10 @@ public final class CleanBench extends Bench {
             CustomMenuItem item = new CustomMenuItem(words);
             Recipe shown = Recipe.parse(one.recipe());
             // Looked at before it is taken: what it would let pass lies over the spectrum meanwhile.
-            words.setOnMouseEntered(event -> previewed = shown);
-            words.setOnMouseExited(event -> previewed = null);
+            words.setOnMouseEntered(event -> passes.preview(shown));
+            words.setOnMouseExited(event -> passes.preview(null));
             item.setOnAction(event -> {
-                previewed = null;
+                passes.preview(null);
                 adopt(one.recipe());
             });
             suggested.getItems().add(item);
@@ -257,7 +238,7 @@ public final class CleanBench extends Bench {
         try {
             Recipe recipe = Recipe.parse(words);
             double rateHz = focused(workspace.shown().snapshot(System.nanoTime()))
-                    .map(c -> c.stream().rateHz())
+                    .map(ChannelSnapshot::rateHz)
                     .orElse(Double.NaN);
             if (rateHz > 0) {
                 recipe.stage(rateHz, zesty.signal.core.clean.Start.SETTLED);
@@ -267,174 +248,6 @@ public final class CleanBench extends Bench {
             workspace.change(rig -> rig.withChannel(target, c -> c.withRecipe(recipe)));
         } catch (RecipeException e) {
             error.setText(e.getMessage() + ". The old recipe stays in force.");
-        }
-    }
-
-    private void drawWaves(Snapshot snapshot, ChannelSnapshot channel, Color colour) {
-        Times times = channel.stream().times();
-        Series clean = channel.clean();
-        double to = Math.min(workspace.shown().window().to(), channel.stream().lastSeconds());
-        double from = to - Math.min(STRETCH_SECONDS, workspace.shown().window().span());
-        long first = Math.max(times.firstAtOrAfter(from), clean.start());
-        long last = Math.min(times.firstAtOrAfter(to), clean.end() - channel.lateSamples());
-        int n = (int) Math.max(0, last - first);
-        int step = Math.max(1, n / POINTS);
-        int count = n / step;
-        double[] x = new double[count];
-        double[] raw = new double[count];
-        double[] cleaned = new double[count];
-        double[] removed = new double[count];
-        double rawMean = 0;
-        double cleanMean = 0;
-        for (int i = 0; i < count; i++) {
-            long row = first + (long) i * step;
-            x[i] = times.secondsAt(row) - to;
-            raw[i] = channel.scalingNow().apply(channel.raw().value(row));
-            cleaned[i] = clean.value(row + channel.lateSamples());
-            rawMean += raw[i] / count;
-            cleanMean += cleaned[i] / count;
-        }
-        double span = 1e-9;
-        double most = 1e-9;
-        for (int i = 0; i < count; i++) {
-            raw[i] += cleanMean - rawMean;
-            removed[i] = raw[i] - cleaned[i];
-            span = Math.max(span, Math.max(Math.abs(raw[i] - cleanMean), Math.abs(cleaned[i] - cleanMean)));
-            most = Math.max(most, Math.abs(removed[i]));
-        }
-        double low = cleanMean - span - 2 * most - 0.2 * span;
-        String unit = channel.channel().scaling().unit();
-        waves.begin(workspace.view().night().get(), from - to, 0, "s", low, cleanMean + span * 1.05, unit);
-        // How late the cleaned line comes is as wide as it is long.
-        double delay = !workspace.shown().isLive() ? 0 : Math.min(channel.delaySeconds(), to - from);
-        if (delay > 0) {
-            double start = from - to;
-            waves.upright(start, start + delay, colour.deriveColor(0, 1, 1, 0.18));
-            waves.named(
-                    start + delay,
-                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms delay",
-                    0,
-                    colour.deriveColor(0, 1, 1, 0.5));
-        }
-        waves.line(x, raw, count, colour.deriveColor(0, 1, 1, 0.35), 1);
-        waves.line(x, cleaned, count, colour, 1.8);
-        for (int i = 0; i < count; i++) {
-            removed[i] += low + most;
-        }
-        waves.line(x, removed, count, Palette.rest(workspace.view().night().get()), 1);
-    }
-
-    /** The signal's spectrum before and after, what the filters let pass over it, and their corners as handles. */
-    private void drawResponse(ChannelSnapshot channel, Recipe recipe, Color colour) {
-        double rate = channel.rateHz();
-        if (!(rate > 0)) {
-            return;
-        }
-        rateHz = rate;
-        Recipe shown = previewed != null ? previewed : pulled != null ? pulled : recipe;
-        List<Sections> filters = new ArrayList<>();
-        for (Step step : shown.steps()) {
-            if (step instanceof Step.Filter filter) {
-                try {
-                    filters.add(filter.sections(rate));
-                } catch (RecipeException e) {
-                    continue;
-                }
-            }
-        }
-        double highest = Corners.of(recipe).stream()
-                .mapToDouble(Corners.Corner::hz)
-                .max()
-                .orElse(0);
-        double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
-        response.begin(workspace.view().night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
-        double most = spectrum(channel, rate, false, 0, colour.deriveColor(0, 1, 1, 0.35));
-        spectrum(channel, rate, true, most, colour.deriveColor(0, 1, 1, 0.8));
-        DoubleUnaryOperator gain = hz -> {
-            double product = 1;
-            for (Sections sections : filters) {
-                product *= sections.gain(hz / rate);
-            }
-            return product;
-        };
-        Color line = Palette.ink(workspace.view().night().get());
-        response.curve(gain, line);
-        int row = 0;
-        for (Corners.Corner corner : Corners.of(shown)) {
-            response.named(corner.hz(), Digits.of(corner.hz()) + " Hz", row++ % 3, line);
-        }
-    }
-
-    /** @return the highest root of the density, to which both are drawn */
-    private double spectrum(ChannelSnapshot channel, double rate, boolean cleaned, double most, Color colour) {
-        Series series = cleaned ? channel.clean() : channel.raw();
-        Times times = channel.stream().times();
-        int late = cleaned ? channel.lateSamples() : 0;
-        long end = Math.min(times.firstAtOrAfter(workspace.shown().window().to()), series.end() - late);
-        long begin = Math.max(
-                Math.max(times.firstAtOrAfter(workspace.shown().window().from()), end - SPECTRUM_SAMPLES),
-                series.start());
-        // A hole has no spectrum: what follows the newest one is enough.
-        long first = end;
-        while (first > begin && !Double.isNaN(series.value(first - 1 + late))) {
-            first--;
-        }
-        int n = (int) (end - first);
-        double[] x = new double[n];
-        for (int i = 0; i < n; i++) {
-            double value = series.value(first + i + late);
-            x[i] = cleaned ? value : channel.scalingNow().apply(value);
-        }
-        int segment = Math.min(SEGMENT, n);
-        if (segment < 16) {
-            return most;
-        }
-        double[] density = Welch.of(x, List.of(new int[] {0, n}), rate, Window.HANN, segment, 0.5)
-                .density();
-        double[] hz = new double[density.length];
-        double[] height = new double[density.length];
-        double top = most;
-        for (int k = 0; k < density.length; k++) {
-            hz[k] = k * rate / segment;
-            height[k] = Math.sqrt(density[k]);
-            // The level lies in the first bins and says nothing here.
-            top = most == 0 && k > 1 ? Math.max(top, height[k]) : top;
-        }
-        for (int k = 0; k < height.length; k++) {
-            height[k] = top > 0 ? Math.min(1.1, height[k] / top) : 0;
-        }
-        response.line(hz, height, hz.length, colour, 1.4);
-        return top;
-    }
-
-    private void grip(double pixel) {
-        held = null;
-        double best = GRIP_PIXELS;
-        if (viewed.getSelectedToggle().getUserData() != View.SPECTRUM) {
-            return;
-        }
-        for (Corners.Corner corner : Corners.of(filled)) {
-            double apart = Math.abs(response.pixelX(corner.hz()) - pixel);
-            if (apart < best) {
-                best = apart;
-                held = corner;
-            }
-        }
-    }
-
-    private void drag(double pixel) {
-        if (held != null) {
-            pulled = Corners.moved(filled, held, response.valueX(pixel), rateHz);
-        }
-    }
-
-    /** One gesture is one change, however far the way. */
-    private void letGo() {
-        Recipe after = pulled;
-        held = null;
-        pulled = null;
-        if (after != null) {
-            adopt(after.text());
         }
     }
 }

@@ -27,7 +27,6 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.ConversionForm;
 import zesty.signal.app.window.bench.Plot;
 import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.prove.Check;
 import zesty.signal.core.prove.Fit;
@@ -38,8 +37,6 @@ import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.prove.SteadyMean;
 import zesty.signal.core.prove.Uncertainty;
 import zesty.signal.core.rig.Channel;
-import zesty.signal.core.sample.Series;
-import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Chained;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
@@ -48,9 +45,6 @@ import zesty.signal.takes.Table;
 
 /** Proving a channel: hold it at known states, say what the meter says, look at what is left over, adopt or keep. */
 final class ProvePanel extends VBox {
-    private static final double HELD_SECONDS = 2;
-    private static final int MOST = 4000;
-
     private final Workspace workspace;
     private final Supplier<Optional<ChannelSnapshot>> focused;
     private final Label needle = new Label();
@@ -148,35 +142,13 @@ final class ProvePanel extends VBox {
         return points;
     }
 
-    /** @return the steady mean of what the chain gives: of the last seconds, or of what is in sight of a stored take */
-    static SteadyMean.Held held(ChannelSnapshot snapshot, Workspace workspace) {
-        Series raw = snapshot.raw();
-        Times times = snapshot.stream().times();
-        boolean live = workspace.shown().isLive();
-        TimeWindow inSight = workspace.shown().window();
-        double from = live ? snapshot.stream().lastSeconds() - HELD_SECONDS : inSight.from();
-        long end = live ? raw.end() : Math.min(raw.end(), times.firstAtOrAfter(inSight.to()));
-        long first = Math.max(times.firstAtOrAfter(from), Math.max(raw.start(), end - MOST));
-        int n = (int) Math.max(0, end - first);
-        double[] values = new double[n];
-        boolean alone = snapshot.channel().scaling().columns().isEmpty();
-        for (int i = 0; i < n; i++) {
-            // What other columns were at each row is in the cleaned signal only.
-            values[i] = alone
-                    ? snapshot.channel().scaling().apply(raw.value(first + i))
-                    : snapshot.clean()
-                            .value(Math.min(first + i, snapshot.clean().end() - 1));
-        }
-        return SteadyMean.of(values, n, snapshot.scalingNow().stepSize());
-    }
-
     void show(ChannelSnapshot snapshot) {
         if (!column.equals(snapshot.channel().column())) {
             column = snapshot.channel().column();
             points.clear();
             judge();
         }
-        SteadyMean.Held held = held(snapshot, workspace);
+        SteadyMean.Held held = SteadyReading.of(snapshot, workspace);
         String unit = snapshot.channel().scaling().unit();
         needle.setText(
                 held.samples() < 8
@@ -248,7 +220,7 @@ final class ProvePanel extends VBox {
         if (snapshot.isEmpty()) {
             return;
         }
-        SteadyMean.Held held = held(snapshot.get(), workspace);
+        SteadyMean.Held held = SteadyReading.of(snapshot.get(), workspace);
         if (Double.isNaN(held.mean())) {
             workspace.trouble("There are too few samples to hold yet.");
             return;

@@ -299,7 +299,7 @@ public final class ScaleBench extends Bench {
 
     private void tare() {
         focusedNow().ifPresent(snapshot -> {
-            double now = ProvePanel.held(snapshot, workspace).mean();
+            double now = SteadyReading.of(snapshot, workspace).mean();
             if (Double.isNaN(now)) {
                 workspace.trouble("There is no reading to tare yet.");
                 return;

@@ -1,0 +1,110 @@
+package zesty.signal.engine;
+
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
+import zesty.signal.core.sample.Block;
+import zesty.signal.takes.TakeException;
+import zesty.signal.takes.TakeWriter;
+
+/** The recording of a trail: the one that runs, else how the last one ended. Any thread. */
+final class RunningRecording {
+    private final AtomicReference<Recorder> recorder = new AtomicReference<>();
+    private volatile RecordingSnapshot last = RecordingSnapshot.NONE;
+
+    /**
+     * Begins a recording with the next block. Waits for the disk.
+     *
+     * @param now the rig in force
+     * @throws TakeException when one is running, the format is not known yet, or the file cannot be made
+     */
+    void begin(Rig now, List<Feed> feeds, Path file, String title, RecordingLimit limit, Instant started)
+            throws TakeException {
+        if (runs()) {
+            throw new TakeException("a recording is running already; stop it first");
+        }
+        if (now.sources().stream().allMatch(source -> source.format() == null)) {
+            throw new TakeException("nothing to record yet: no line of numbers has come");
+        }
+        TakeWriter writer = TakeWriter.create(file, title, now, started);
+        Recorder fresh = new Recorder(
+                writer,
+                now,
+                limit,
+                feeds.stream().allMatch(feed -> feed.reader().unpaced()),
+                () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
+        for (Source source : now.sources()) {
+            if (source.format() == null) {
+                String called = source.name().isEmpty() ? source.setup().address() : source.name();
+                fresh.mark(0, "not in this take: " + called + ", of which nothing had come when it began");
+            }
+        }
+        for (Feed feed : feeds) {
+            if (!feed.reader().legend().isEmpty()) {
+                fresh.mark(0, "words as numbers: " + feed.reader().legend());
+            }
+        }
+        fresh.start();
+        recorder.set(fresh);
+    }
+
+    /** A recording that was to begin could not. */
+    void failed(Path file, String why) {
+        last = new RecordingSnapshot(false, file, 0, 0, 0, 0, -1, Double.NaN, why);
+    }
+
+    boolean runs() {
+        Recorder running = recorder.get();
+        return running != null && running.snapshot().running();
+    }
+
+    /** @return of the one that runs, or of the last one */
+    RecordingSnapshot snapshot() {
+        Recorder running = recorder.get();
+        return running == null ? last : running.snapshot();
+    }
+
+    /** A source's format is known from here on, or another one. */
+    void reshape(int source, StreamFormat format) {
+        Recorder running = recorder.get();
+        if (running != null) {
+            running.reshape(source, format);
+        }
+    }
+
+    void offer(int source, Block block, boolean mayWait) {
+        Recorder running = recorder.get();
+        if (running != null) {
+            running.offer(source, block, mayWait);
+        }
+    }
+
+    /** @return whether one runs, which now has the mark */
+    boolean mark(double seconds, String text) {
+        Recorder running = recorder.get();
+        return running != null && running.mark(seconds, text);
+    }
+
+    /** Marks where the recording is by now. */
+    void markNow(String text) {
+        Recorder running = recorder.get();
+        if (running != null) {
+            running.mark(running.snapshot().seconds(), text);
+        }
+    }
+
+    /** Ends it and waits until the take is whole. @return the last state of it */
+    RecordingSnapshot stop() {
+        Recorder running = recorder.get();
+        if (running != null) {
+            running.stop();
+            last = running.snapshot();
+            recorder.compareAndSet(running, null);
+        }
+        return last;
+    }
+}
