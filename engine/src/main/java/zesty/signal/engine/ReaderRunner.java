@@ -47,6 +47,10 @@ final class ReaderRunner {
     private final List<Watched> bands = new ArrayList<>();
     private double nextTick = Double.NaN;
     private double lastSeconds = Double.NaN;
+    /** What of the stream the reader gets; its channels are cleaned from the beginning. */
+    private double firstSeconds = Double.NEGATIVE_INFINITY;
+
+    private double lastToRead = Double.POSITIVE_INFINITY;
 
     private static final class Watched {
         final BandSetup setup;
@@ -115,6 +119,12 @@ final class ReaderRunner {
         trouble = wrong;
         longestHoleSeconds = bridged;
         watch.forEach(band -> bands.add(new Watched(band)));
+    }
+
+    /** Reads only what lies between two moments, both held, in s; before the first part. */
+    void readOnly(double from, double to) {
+        firstSeconds = from;
+        lastToRead = to;
     }
 
     ReaderSetup setup() {
@@ -233,7 +243,15 @@ final class ReaderRunner {
         hand(ports, seconds, made, begin, to);
     }
 
-    private void hand(double[][] ports, double[] seconds, boolean[] made, int from, int to) {
+    private void hand(double[][] ports, double[] seconds, boolean[] made, int begin, int end) {
+        int from = begin;
+        int to = end;
+        while (from < to && seconds[from] < firstSeconds) {
+            from++;
+        }
+        while (to > from && seconds[to - 1] > lastToRead) {
+            to--;
+        }
         if (to <= from) {
             return;
         }

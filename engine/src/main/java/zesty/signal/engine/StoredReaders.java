@@ -43,6 +43,11 @@ final class StoredReaders {
         }
     }
 
+    /** What of the time is read, in s, both ends held. */
+    private record Extent(double from, double to) {
+        static final Extent ALL = new Extent(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+    }
+
     private static List<ReaderSetup> levels(List<Channel> own) {
         return own.stream()
                 .map(channel -> ReaderSetup.on(channel.column(), Level.NAME, Map.of()))
@@ -88,22 +93,31 @@ final class StoredReaders {
         Map<String, Work> done = new HashMap<>(all);
         for (StoredLine line : lines) {
             List<Channel> own = line.channels(rig);
-            read(rig, line, rig.readers(), "", done, progress);
-            read(rig, line, levels(own), LEVELS, done, progress);
+            read(rig, line, rig.readers(), "", done, Extent.ALL, progress);
+            read(rig, line, levels(own), LEVELS, done, Extent.ALL, progress);
         }
         return new StoredReaders(done);
     }
 
-    /** @return with one reader that has read a line, where that carries all its columns */
-    StoredReaders reading(Rig rig, StoredLine line, ReaderSetup setup) {
+    /**
+     * @param from begin and {@code to} end of what it reads, in s, both held
+     * @return with one reader that has read a line, where that carries all its columns
+     */
+    StoredReaders reading(Rig rig, StoredLine line, ReaderSetup setup, double from, double to) {
         Map<String, Work> done = new HashMap<>(all);
-        read(rig, line, List.of(setup), "", done, Progress.untold());
+        read(rig, line, List.of(setup), "", done, new Extent(from, to), Progress.untold());
         return new StoredReaders(done);
     }
 
     /** Runs the readers of a line that have not read it yet, each over channels that begin with it. */
     private static void read(
-            Rig rig, StoredLine line, List<ReaderSetup> wanted, String of, Map<String, Work> done, Progress progress) {
+            Rig rig,
+            StoredLine line,
+            List<ReaderSetup> wanted,
+            String of,
+            Map<String, Work> done,
+            Extent extent,
+            Progress progress) {
         List<Channel> own = line.channels(rig);
         Map<Channel, ChannelChain> chains = new IdentityHashMap<>();
         List<ReaderRunner> fresh = new ArrayList<>();
@@ -116,6 +130,7 @@ final class StoredReaders {
                     .map(c -> chains.computeIfAbsent(c, key -> line.chain(rig, key)))
                     .toList();
             ReaderRunner runner = new ReaderRunner(setup, rig.bandsOn(setup.id()), through);
+            runner.readOnly(extent.from(), extent.to());
             fresh.add(runner);
             done.put(of + setup.id(), new Work(runner, ports));
         }

@@ -23,6 +23,13 @@ public final class TakeReading {
      */
     public static Reading read(Take take, String kind, List<String> columns, Map<String, String> settings)
             throws TakeException {
+        return read(take, kind, columns, settings, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+    }
+
+    /** @param from begin and {@code to} end of what it is to speak of, in s from the take's first sample, both held */
+    public static Reading read(
+            Take take, String kind, List<String> columns, Map<String, String> settings, double from, double to)
+            throws TakeException {
         Rig rig = take.rigOrPlain();
         for (int s = 0; s < rig.sources().size(); s++) {
             rig = take.rows(s) > 1 ? rig.fittedTo(s, rig.sources().get(s).format()) : rig;
@@ -41,7 +48,7 @@ public final class TakeReading {
         ReaderSetup setup = new ReaderSetup(kind, own, settings);
         TakeLines lines = TakeLines.of(take, source, rig, TakeLines.Pages.upTo(TakeLines.MOST_HELD), Progress.untold());
         for (StoredLine line : lines.lines()) {
-            StoredReaders readers = StoredReaders.NONE.reading(lines.rig(), line, setup);
+            StoredReaders readers = StoredReaders.NONE.reading(lines.rig(), line, setup, from, to);
             if (readers.has(setup)) {
                 ReaderSnapshot seen = readers.seen(setup, take.edits().getOrDefault(setup.id(), List.of()));
                 String trouble = readers.cleaningTrouble(setup);

@@ -164,9 +164,23 @@ public final class Take implements AutoCloseable {
         notes.edit(reader, edits);
     }
 
+    /** @return its tags, in the order they were put on */
+    public List<String> tags() {
+        return notes.tags();
+    }
+
+    /**
+     * Writes into its logbook, all of it or nothing; samples are never touched.
+     *
+     * @throws TakeException when something of it makes no sense, saying what would, or cannot be written
+     */
+    public void write(LogEntry entry) throws TakeException {
+        notes.write(entry, seconds());
+    }
+
     /** Changes the title. */
     public void rename(String title) throws TakeException {
-        notes.rename(title);
+        notes.write(LogEntry.titled(title), seconds());
     }
 
     /** @return index of the source that a column is of */

@@ -8,13 +8,19 @@ import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
 
 /** What is told of a take beside its samples: title, notes, rig, marks, changes made by hand. One thread. */
 final class TakeNotes {
+    private static final String TAGS = "tags";
+
     private final TakeFile file;
     private final Map<String, String> facts = new HashMap<>();
 
@@ -138,11 +144,89 @@ final class TakeNotes {
         Tally.put(file.connection(), TakeSchema.EDITS, all);
     }
 
-    void rename(String title) throws TakeException {
-        if (title.isBlank()) {
+    /** @return its tags, in the order they were put on */
+    List<String> tags() {
+        String tags = fact(TAGS);
+        return tags.isEmpty() ? List.of() : List.of(tags.split("\n"));
+    }
+
+    /**
+     * Writes into the logbook, in one transaction.
+     *
+     * @param seconds how long the take is: marks lie within
+     * @throws TakeException when something of it makes no sense, saying what would, or cannot be written
+     */
+    void write(LogEntry entry, double seconds) throws TakeException {
+        if (entry.isNothing()) {
+            throw new TakeException("there is nothing to write; give a title, a note, a tag or a mark");
+        }
+        if (entry.title() != null && entry.title().isBlank()) {
             throw new TakeException("a take needs a name");
         }
-        file.change("a new name", () -> TakeFacts.put(file.connection(), file.checked(), "title", title.strip()));
-        facts.put("title", title.strip());
+        for (Mark mark : entry.marks()) {
+            if (!(mark.seconds() >= 0 && mark.seconds() <= seconds)) {
+                throw new TakeException("a mark at " + Digits.of(mark.seconds()) + " s is not within " + file.path()
+                        + ", which has 0 to " + Digits.fixed(seconds, 3) + " s");
+            }
+            if (mark.text().isBlank()) {
+                throw new TakeException("a mark needs words");
+            }
+        }
+        Set<String> tags = new LinkedHashSet<>(tags());
+        for (String tag : entry.tags()) {
+            if (tag.isEmpty() || tag.indexOf('\n') >= 0) {
+                throw new TakeException("a tag is a word or a few, in one line; was '" + tag + "'");
+            }
+            tags.add(tag);
+        }
+        for (String tag : entry.untags()) {
+            if (!tags.remove(tag)) {
+                throw new TakeException(file.path() + " has no tag '" + tag + "'; it has " + tags());
+            }
+        }
+        Map<String, String> changed = new LinkedHashMap<>();
+        if (entry.title() != null) {
+            changed.put("title", entry.title().strip());
+        }
+        if (entry.note() != null) {
+            String before = fact("notes");
+            changed.put(
+                    "notes",
+                    before.isEmpty()
+                            ? entry.note().strip()
+                            : before + "\n" + entry.note().strip());
+        }
+        if (!List.copyOf(tags).equals(tags())) {
+            changed.put(TAGS, String.join("\n", tags));
+        }
+        file.change("what is written into its logbook", () -> {
+            for (Map.Entry<String, String> one : changed.entrySet()) {
+                TakeFacts.put(file.connection(), file.checked(), one.getKey(), one.getValue());
+            }
+            addMarks(entry.marks());
+        });
+        facts.putAll(changed);
+    }
+
+    private void addMarks(List<Mark> marks) throws SQLException {
+        if (marks.isEmpty()) {
+            return;
+        }
+        boolean checked = file.checked();
+        try (PreparedStatement insert = file.connection()
+                .prepareStatement(
+                        checked
+                                ? "INSERT INTO mark (seconds, text, check_sum) VALUES (?, ?, ?)"
+                                : "INSERT INTO mark (seconds, text) VALUES (?, ?)")) {
+            for (Mark mark : marks) {
+                insert.setDouble(1, mark.seconds());
+                insert.setString(2, mark.text().strip());
+                if (checked) {
+                    insert.setLong(3, Checks.of(mark.seconds(), mark.text().strip()));
+                }
+                insert.executeUpdate();
+            }
+        }
+        Tally.renew(file.connection(), "mark");
     }
 }

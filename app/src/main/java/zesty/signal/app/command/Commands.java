@@ -29,7 +29,10 @@ import zesty.signal.takes.TakeException;
             CalibrateCommand.class,
             ConvertCommand.class,
             ExportCommand.class,
-            InfoCommand.class
+            InfoCommand.class,
+            NoteCommand.class,
+            TakesCommand.class,
+            CompareCommand.class
         })
 public final class Commands extends WindowCommand {
     static final int DONE = 0;

@@ -18,6 +18,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.TableReading;
 import zesty.signal.engine.TakeReading;
@@ -51,14 +52,15 @@ final class ExtractCommand implements Callable<Integer> {
     private boolean json;
 
     private List<String> damage = List.of();
+    /** Of the first channel of a take; empty where it is not known. */
+    private String unit = "";
 
     @Override
     public Integer call() throws TakeException {
-        ReaderKind kind = kind();
+        ReaderKind kind = kind(name);
         Map<String, String> given = Inputs.settings(
                 settings, kind.settings().stream().map(Setting::key).toList());
         Reading reading;
-        String unit = "";
         try {
             Settings.of(kind, given);
             boolean take =
@@ -77,13 +79,13 @@ final class ExtractCommand implements Callable<Integer> {
         if (json) {
             Json.print(ReadingJson.of(reading));
         } else {
-            print(kind, reading, unit);
+            print(kind, reading);
         }
         Inputs.complain(file, damage);
         return Commands.DONE;
     }
 
-    private ReaderKind kind() {
+    static ReaderKind kind(String name) {
         try {
             return ReaderKinds.of(name);
         } catch (ReaderException e) {
@@ -112,8 +114,18 @@ final class ExtractCommand implements Callable<Integer> {
         try (Take take = Inputs.take(file)) {
             Reading read = TakeReading.read(take, kind.name(), wanted, given);
             damage = take.damage();
+            unit = unit(take, wanted.get(0));
             return read;
         }
+    }
+
+    private static String unit(Take take, String column) {
+        return take.rigOrPlain().channels().stream()
+                .filter(channel ->
+                        channel.column().equals(column) || channel.name().equals(column))
+                .map(Channel::unit)
+                .findFirst()
+                .orElse("");
     }
 
     private Reading ofTable(ReaderKind kind, Map<String, String> given) {
@@ -142,7 +154,7 @@ final class ExtractCommand implements Callable<Integer> {
         return TableReading.of(kind.name(), given, ports, seconds, first.rateHz());
     }
 
-    private void print(ReaderKind kind, Reading reading, String unit) {
+    private void print(ReaderKind kind, Reading reading) {
         var out = spec.commandLine().getOut();
         for (ScalarInfo scalar : kind.scalars()) {
             double value = reading.scalar(scalar.key());

@@ -102,17 +102,22 @@ final class InfoCommand implements Callable<Integer> {
             Json.put(node, "end_s", gap.endSeconds());
             node.put("missing", gap.missing());
         }
+        putMarks(root, take);
+        root.put("notes", take.notes());
+        take.tags().forEach(root.putArray("tags")::add);
+        root.put("mended", take.mended());
+        ArrayNode damage = root.putArray("damage");
+        take.damage().forEach(damage::add);
+        Json.print(root);
+    }
+
+    static void putMarks(ObjectNode root, Take take) {
         ArrayNode marks = root.putArray("marks");
         for (Mark mark : take.marks()) {
             ObjectNode node = marks.addObject();
             Json.put(node, "t_s", mark.seconds());
             node.put("text", mark.text());
         }
-        root.put("notes", take.notes());
-        root.put("mended", take.mended());
-        ArrayNode damage = root.putArray("damage");
-        take.damage().forEach(damage::add);
-        Json.print(root);
     }
 
     private void printText(Take take, double[] rates) throws TakeException {
@@ -137,6 +142,9 @@ final class InfoCommand implements Callable<Integer> {
         }
         if (!take.notes().isEmpty()) {
             out.println("notes: " + Commands.plain(take.notes()));
+        }
+        if (!take.tags().isEmpty()) {
+            out.println("tags: " + Commands.plain(String.join(", ", take.tags())));
         }
         if (!take.mended().isEmpty()) {
             out.println(Commands.plain(take.mended()));

@@ -1,12 +1,13 @@
 package zesty.signal.app.command;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.charset.StandardCharsets;
 
-/** JSON for standard output: one object, no NaN and no infinity. */
+/** JSON for standard output: one value, no NaN and no infinity. */
 final class Json {
     private static final ObjectMapper MAPPER = new ObjectMapper();
 
@@ -14,6 +15,10 @@ final class Json {
 
     static ObjectNode object() {
         return MAPPER.createObjectNode();
+    }
+
+    static ArrayNode list() {
+        return MAPPER.createArrayNode();
     }
 
     /** Puts the number, or null where it is none. */
@@ -40,8 +45,8 @@ final class Json {
         }
     }
 
-    /** Prints the object as one line in UTF-8, whatever the computer's own encoding is. */
-    static void print(ObjectNode node) {
+    /** Prints a value as one line in UTF-8, whatever the computer's own encoding is. */
+    static void print(JsonNode node) {
         try {
             byte[] line = (MAPPER.writeValueAsString(node) + "\n").getBytes(StandardCharsets.UTF_8);
             System.out.write(line, 0, line.length);

@@ -1,0 +1,239 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeWriter;
+
+/** The logbook and comparing, as the command line has them, on takes of levels that are known. */
+@Timeout(60)
+class LogbookTest {
+    /** Of these numbers a scientific library's unequal-variance t test gave what is asked for below. */
+    private static final double[] BEFORE = {71.2, 69.8, 73.1, 70.5, 72.2};
+
+    private static final double[] AFTER = {75.9, 74.1, 78.8, 73.6, 77.0, 76.1};
+
+    @TempDir
+    Path folder;
+
+    /** A take of 10 s at 50/s of a level that swings by one about it, half a unit lower after its mark at 6 s. */
+    private Path take(String name, double level, int day) throws Exception {
+        int rows = 500;
+        double[] x = new double[rows];
+        for (int i = 0; i < rows; i++) {
+            x[i] = level + (i % 2 == 0 ? 1 : -1) - (i < 300 ? 0 : 0.5);
+        }
+        Path file = folder.resolve(name + ".zest");
+        Rig rig = Rig.blank("Wren, mooring line", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null))
+                .withChannels(List.of(new Channel("pull", "Pull", Scaling.asItCame("N"), Recipe.NONE, true)));
+        try (TakeWriter writer = TakeWriter.create(file, name, rig, Instant.parse("2026-09-0" + day + "T10:00:00Z"))) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.02), new double[][] {x}, rows, List.of()));
+            writer.mark(6, "slack water");
+            writer.finish();
+        }
+        return file;
+    }
+
+    private String at(String name) {
+        return folder.resolve(name).toString();
+    }
+
+    @Test
+    void whatIsWrittenIntoTheLogbookIsFoundAgainAndTheSamplesStay() throws Exception {
+        take("first", 10, 1);
+        take("second", 20, 2);
+        Path third = take("third", 30, 3);
+        double[] samples;
+        try (Take open = Take.open(third)) {
+            samples = open.column(0);
+        }
+        assertThat(Said.zesty(
+                        "note",
+                        third.toString(),
+                        "--title",
+                        "Spring tide",
+                        "--note",
+                        "the new cleat held",
+                        "--tag",
+                        "cleat",
+                        "--tag",
+                        "tide",
+                        "--mark",
+                        "2.5=Gust"))
+                .isEqualTo(new Said(0, "", ""));
+        assertThat(Said.zesty("note", third.toString(), "--note", "and no chafe", "--untag", "tide", "--tag", "cleat")
+                        .status())
+                .isZero();
+        JsonNode info = Said.zesty("info", third.toString(), "--json").json();
+        assertThat(info.path("title").asText()).isEqualTo("Spring tide");
+        assertThat(info.path("notes").asText()).isEqualTo("the new cleat held\nand no chafe");
+        assertThat(info.path("tags"))
+                .hasSize(1)
+                .first()
+                .extracting(JsonNode::asText)
+                .isEqualTo("cleat");
+        assertThat(info.path("marks")).hasSize(2);
+        assertThat(info.path("marks").get(0).path("t_s").asDouble()).isEqualTo(2.5);
+        assertThat(info.path("damage")).isEmpty();
+        try (Take open = Take.open(third)) {
+            assertThat(open.column(0)).containsExactly(samples);
+        }
+
+        JsonNode all = Said.zesty("takes", folder.toString(), "--json").json();
+        assertThat(all).extracting(one -> one.path("title").asText()).containsExactly("Spring tide", "second", "first");
+        assertThat(all.get(0).path("rig").asText()).isEqualTo("Wren, mooring line");
+        assertThat(all.get(0).path("rows").asInt()).isEqualTo(500);
+        // Words in any case, each anywhere: one in the notes, one a mark.
+        assertThat(Said.zesty("takes", folder.toString(), "--search", "CLEAT gust", "--json")
+                        .json())
+                .hasSize(1);
+        assertThat(Said.zesty("takes", folder.toString(), "--search", "cleat calm", "--json")
+                        .json())
+                .isEmpty();
+        assertThat(Said.zesty("takes", folder.toString(), "--tag", "cleat", "--json")
+                        .json())
+                .hasSize(1);
+        // A file that is none hides no other, and is told.
+        Files.writeString(folder.resolve("torn.zest"), "rubbish");
+        Said told = Said.zesty("takes", folder.toString(), "--json");
+        assertThat(told.json()).hasSize(3);
+        assertThat(told.err()).contains("torn.zest");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "--mark,12=late,is not within",
+        "--mark,gust,--mark is SECONDS=TEXT",
+        "--untag,storm,has no tag 'storm'",
+        "--title,' ',a take needs a name"
+    })
+    void whatMakesNoSenseIsRefusedWholeAndWritesNothing(String option, String value, String said) throws Exception {
+        Path file = take("first", 10, 1);
+        Said refused = Said.zesty("note", file.toString(), "--tag", "kept out", option, value);
+        assertThat(refused.status()).isEqualTo(2);
+        assertThat(refused.err()).contains(said);
+        try (Take open = Take.open(file)) {
+            assertThat(open.tags()).isEmpty();
+            assertThat(open.title()).isEqualTo("first");
+        }
+    }
+
+    private List<String> group(String name, double[] levels) throws Exception {
+        List<String> files = new ArrayList<>();
+        for (int i = 0; i < levels.length; i++) {
+            files.add(take(name + i, levels[i], 1 + i).toString());
+        }
+        return files;
+    }
+
+    @Test
+    void twoGroupsAreHeldAgainstEachOtherAndPoorOnesAreLeftOut() throws Exception {
+        String before = String.join(",", group("before", BEFORE));
+        String after = String.join(",", group("after", AFTER));
+        Path stub = folder.resolve("unmarked.zest");
+        Files.copy(Path.of(after.split(",")[0]), stub);
+        String[] words = {
+            "compare",
+            stub.toString(),
+            "--reader",
+            "level",
+            "--column",
+            "Pull",
+            "--span",
+            "0..5.98",
+            "--group",
+            "before=" + before,
+            "--group",
+            "after=" + after,
+            "--json"
+        };
+        JsonNode found = Said.zesty(words).json();
+        JsonNode test = found.path("test").path("mean");
+        assertThat(test.path("kind").asText()).isEqualTo("welch");
+        assertThat(test.path("difference").asDouble()).isCloseTo(4.556666666666672, within(1e-9));
+        assertThat(test.path("low").asDouble()).isCloseTo(2.339540378056507, within(1e-6));
+        assertThat(test.path("high").asDouble()).isCloseTo(6.7737929552768374, within(1e-6));
+        assertThat(test.path("p").asDouble()).isCloseTo(0.0012566889530583089, within(1e-9));
+        assertThat(test.path("n").asInt()).isEqualTo(11);
+        assertThat(found.path("groups").path("before").path("mean").path("mean").asDouble())
+                .isCloseTo(71.36, within(1e-9));
+        assertThat(found.path("numbers").path("mean").path("n").asInt()).isEqualTo(12);
+
+        // About the mark: a second before and two after it, of which two thirds lie half a unit lower.
+        JsonNode about = Said.zesty(
+                        "compare",
+                        at("before0.zest"),
+                        "--reader",
+                        "level",
+                        "--column",
+                        "pull",
+                        "--around",
+                        "slack water=0,2",
+                        "--json")
+                .json();
+        assertThat(about.path("rows").get(0).path("from_s").asDouble()).isEqualTo(6);
+        assertThat(about.path("rows").get(0).path("numbers").path("mean").asDouble())
+                .isCloseTo(70.7, within(0.02));
+        assertThat(about.has("test")).isFalse();
+        Said lacks = Said.zesty(
+                "compare",
+                at("before0.zest"),
+                "--reader",
+                "level",
+                "--column",
+                "pull",
+                "--around",
+                "tack=1,1",
+                "--json");
+        assertThat(lacks.json().path("left_out").get(0).path("why").asText()).contains("no mark 'tack'");
+        assertThat(lacks.json().path("numbers")).isEmpty();
+        assertThat(lacks.err()).contains("is left out");
+        Said few = Said.zesty(
+                "compare",
+                "--reader",
+                "level",
+                "--column",
+                "pull",
+                "--group",
+                "a=" + at("before0.zest"),
+                "--group",
+                "b=" + at("before1.zest"),
+                "--json");
+        assertThat(few.json().path("test").path("mean").isNull()).isTrue();
+        assertThat(few.err()).contains("cannot be told");
+        Said unequal = Said.zesty(
+                "compare",
+                "--reader",
+                "level",
+                "--column",
+                "pull",
+                "--group",
+                "a=" + before,
+                "--group",
+                "b=" + after,
+                "--paired");
+        assertThat(unequal.status()).isEqualTo(2);
+        assertThat(unequal.err()).contains("--paired needs two groups");
+    }
+}
