@@ -9,9 +9,9 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 import zesty.signal.app.window.bench.source.SourceBench;
-import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Settings;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.Snapshot;
 
@@ -28,7 +28,8 @@ public final class BytesBench extends Application {
     @Override
     public void start(Stage stage) throws Exception {
         board = new TextBoard(LINES_PER_SECOND, Long.MAX_VALUE, i -> "123,456,789,321,654,987\n");
-        workspace = new Workspace(new Places(Files.createTempDirectory("zesty-bytes")), Rig.blank("bytes", ""), Settings.FIRST);
+        workspace = new Workspace(
+                new Places(Files.createTempDirectory("zesty-bytes")), Rig.blank("bytes", ""), Settings.FIRST);
         SourceBench bench = new SourceBench(workspace);
         bench.getStyleClass().add("window");
         Scene scene = new Scene(bench, 1000, 430);

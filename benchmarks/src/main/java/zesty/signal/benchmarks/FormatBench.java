@@ -17,8 +17,8 @@ import org.openjdk.jmh.annotations.Warmup;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.decode.Recogniser;
-import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.RejectedLines;
+import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.StreamDecoder;
 
 /** Formats on one thread: recognising 256 KiB, and decoding 4 MiB of a board's bytes, in milliseconds. */

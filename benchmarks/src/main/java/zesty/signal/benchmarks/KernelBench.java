@@ -1,6 +1,5 @@
 package zesty.signal.benchmarks;
 
-import zesty.signal.core.read.Nature;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
@@ -23,10 +22,11 @@ import zesty.signal.core.clean.Start;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedDecoder;
 import zesty.signal.core.decode.DelimitedFormat;
-import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.RejectedLines;
+import zesty.signal.core.decode.Rows;
 import zesty.signal.core.doctor.Doctor;
 import zesty.signal.core.doctor.Examined;
+import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Settings;
@@ -82,7 +82,12 @@ public class KernelBench {
         double[] seconds = new double[20_000];
         java.util.Arrays.setAll(seconds, i -> i * 1e-3);
         examined = new Examined(
-                java.util.Arrays.copyOf(muscle, 20_000), seconds, Double.NaN, Double.NaN, Nature.NOISE_THAT_LEAPS, Map.of());
+                java.util.Arrays.copyOf(muscle, 20_000),
+                seconds,
+                Double.NaN,
+                Double.NaN,
+                Nature.NOISE_THAT_LEAPS,
+                Map.of());
         band = Recipe.parse("bandpass:0.5..8@4").stage(200, Start.FROM_REST);
     }
 

@@ -10,10 +10,10 @@ import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
-import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Settings;
-import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
 
 /** Eight live lanes of 20 s in a real window, 1000×760 pixels: frames a second, 99th percentile, bytes a frame. */
@@ -27,7 +27,8 @@ public final class LanesBench extends Application {
     @Override
     public void start(Stage stage) throws Exception {
         board = new TextBoard(1600, Long.MAX_VALUE, LanesBench::line);
-        workspace = new Workspace(new Places(Files.createTempDirectory("zesty-lanes")), Rig.blank("lanes", ""), Settings.FIRST);
+        workspace = new Workspace(
+                new Places(Files.createTempDirectory("zesty-lanes")), Rig.blank("lanes", ""), Settings.FIRST);
         LaneStack lanes = new LaneStack(workspace);
         lanes.getStyleClass().add("window");
         Scene scene = new Scene(lanes, 1000, 760);

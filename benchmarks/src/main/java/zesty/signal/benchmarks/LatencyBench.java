@@ -14,10 +14,10 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 import javafx.scene.robot.Robot;
 import javafx.stage.Stage;
-import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Settings;
-import zesty.signal.app.window.lanes.LaneStack;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
 
 /**

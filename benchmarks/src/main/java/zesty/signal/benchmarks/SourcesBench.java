@@ -83,7 +83,9 @@ public final class SourcesBench {
                     sources == 1 ? "" : "s",
                     expected,
                     snapshot.links().stream().mapToLong(LinkHealth::rows).sum(),
-                    snapshot.links().stream().mapToLong(LinkHealth::rejectedLines).sum(),
+                    snapshot.links().stream()
+                            .mapToLong(LinkHealth::rejectedLines)
+                            .sum(),
                     snapshot.links().stream().mapToLong(LinkHealth::lostRows).sum(),
                     cpu);
             return cpu;
