@@ -35,6 +35,9 @@ final class FormatSearch {
     /** A stream is looked at anew only so often. */
     private static final long TRY_NANOS = 100_000_000;
 
+    /** … and while nothing comes only so often. */
+    private static final long IDLE_NANOS = 500_000_000;
+
     private final StreamFormat own;
     private boolean eager;
     private byte[] gathered = new byte[0];
@@ -66,6 +69,12 @@ final class FormatSearch {
         gathered = Arrays.copyOf(gathered, before + count);
         System.arraycopy(buffer, 0, gathered, before, count);
         return now - triedNanos < TRY_NANOS ? Optional.empty() : look(now, false);
+    }
+
+    /** Nothing came just now: what was not looked at yet, or was too little a moment ago, is looked at again. */
+    Optional<StreamFormat> idle(long now) {
+        boolean waits = gathered.length > 0 && now - firstByteNanos < RECOGNISE_NANOS + 2 * IDLE_NANOS;
+        return waits && now - triedNanos >= IDLE_NANOS ? look(now, false) : Optional.empty();
     }
 
     /** @return the best guess there is, now that no more comes */

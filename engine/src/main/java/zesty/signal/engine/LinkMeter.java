@@ -103,10 +103,6 @@ final class LinkMeter {
         return arrivalPeriod;
     }
 
-    long lastByteNanos() {
-        return lastByteNanos;
-    }
-
     void received(long now) {
         lastByteNanos = now;
     }

@@ -62,7 +62,7 @@ final class RowDating {
      * @param ending whether no more rows follow, so that what is known must do
      * @return whether rows can be dated from now on
      */
-    boolean known(StreamDecoder decoder, long firstByteNanos, long lastByteNanos, long now, boolean ending) {
+    boolean known(StreamDecoder decoder, long firstByteNanos, long now, boolean ending) {
         if (timestamper != null) {
             return true;
         }
@@ -76,14 +76,17 @@ final class RowDating {
         if (!told && !slow && !flood && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
             return false;
         }
+        // Not from the first row to the last: rows that came at once, and then none, tell no rate.
         double byArrival = slow || flood && Double.isNaN(arrivals.periodSeconds())
-                ? (decoder.waiting() - 1) / ((lastByteNanos - firstByteNanos) * 1e-9)
+                ? (decoder.waiting() - 1) / since
                 : 1 / arrivals.periodSeconds();
         timestamper = new Timestamper(
                 format.clock(),
                 format.sequence(),
                 stated,
-                byArrival > 0 ? Timestamper.nominal(byArrival, arrivals.uncertainty()) : ASSUMED_RATE_HZ);
+                byArrival > 0 && byArrival < Double.POSITIVE_INFINITY
+                        ? Timestamper.nominal(byArrival, arrivals.uncertainty())
+                        : ASSUMED_RATE_HZ);
         timestamper.goOn(arrivals);
         return true;
     }

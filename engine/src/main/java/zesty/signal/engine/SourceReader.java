@@ -260,6 +260,8 @@ final class SourceReader implements Runnable {
             }
             if (count > 0) {
                 received(buffer, count, now);
+            } else if (decoder == null) {
+                search.idle(now).ifPresent(found -> begin(found, now));
             }
             meter.measureSpeed(now);
             boolean due = dating.timestamper() == null || now - handedOnNanos >= HAND_ON_NANOS || count == Link.NOTHING;
@@ -347,7 +349,7 @@ final class SourceReader implements Runnable {
             return true;
         }
         boolean ending = atEnd || linkBroke || stopping;
-        if (!dating.known(decoder, search.firstByteNanos(), meter.lastByteNanos(), now, ending)) {
+        if (!dating.known(decoder, search.firstByteNanos(), now, ending)) {
             meter.because("measuring the rate");
             return false;
         }

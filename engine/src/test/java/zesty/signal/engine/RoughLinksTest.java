@@ -17,6 +17,8 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
@@ -167,6 +169,33 @@ class RoughLinksTest {
             Snapshot known =
                     until(trail, s -> s.rig().format() != null && s.health().rows() > 3000);
             assertThat(known.rig().format().columns()).hasSize(6);
+        }
+    }
+
+    /** A reader that was busy finds all at once: what came within a moment is looked at though nothing follows. */
+    @ParameterizedTest
+    @ValueSource(ints = {6, 100})
+    void rowsThatAllComeAtOnceAndThenSilenceAreRecorded(int lines) throws Exception {
+        StringBuilder rest = new StringBuilder();
+        for (int i = 1; i < lines; i++) {
+            rest.append(i % 7)
+                    .append(',')
+                    .append(20 + i % 5)
+                    .append(",x=")
+                    .append(i % 3)
+                    .append('\n');
+        }
+        Scripted link = new Scripted(false);
+        link.give("0,20,x=0\n").give(rest.toString()).silence(60_000);
+        Path file = folder.resolve("burst.zest");
+        try (Trail trail = Trail.startRecording(
+                blank(), ADDRESS, link, new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+            Snapshot read = until(trail, s -> s.health().rows() == lines);
+            assertThat(read.health().lostRows()).isZero();
+            assertThat(read.health().rejectedLines()).isZero();
+        }
+        try (Take take = Take.open(file)) {
+            assertThat(take.rows()).isEqualTo(lines);
         }
     }
 

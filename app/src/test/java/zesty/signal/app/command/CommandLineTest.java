@@ -184,7 +184,14 @@ class CommandLineTest {
                     .redirectErrorStream(true)
                     .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                     .start();
-            while (sent.get() < 1000) {
+            // Under way is what has rows on the disk; a busy machine takes its time to begin.
+            Path log = folder.resolve("killed.zest-wal");
+            while (!Files.exists(log) || Files.size(log) < 200_000) {
+                assertThat(recording.isAlive()).isTrue();
+                TimeUnit.MILLISECONDS.sleep(20);
+            }
+            long begun = sent.get();
+            while (sent.get() < Math.max(1000, begun + 400)) {
                 TimeUnit.MILLISECONDS.sleep(20);
             }
             recording.destroyForcibly().waitFor();
