@@ -104,5 +104,13 @@ class LevelAndBandTest {
             assertThat(side).as("rate " + rates[i]).isEqualTo(expected[i]);
         }
         assertThatThrownBy(() -> new Band(60, 50, 0)).hasMessageContaining("low < high");
+        assertThatThrownBy(() -> new Band(60, 60, 0)).hasMessageContaining("low < high");
+        assertThatThrownBy(() -> new Band(60, 100, 20)).hasMessageContaining("half its width");
+        assertThatThrownBy(() -> new Band(60, 100, -1)).hasMessageContaining("0 ≤ hysteresis");
+        // On an edge is inside, and where it comes back to just as far as it must.
+        assertThat(band.next(Band.Side.INSIDE, 60)).isEqualTo(Band.Side.INSIDE);
+        assertThat(band.next(Band.Side.INSIDE, 100)).isEqualTo(Band.Side.INSIDE);
+        assertThat(band.next(Band.Side.ABOVE, 97)).isEqualTo(Band.Side.INSIDE);
+        assertThat(band.next(Band.Side.BELOW, 63)).isEqualTo(Band.Side.INSIDE);
     }
 }
