@@ -22,6 +22,8 @@ import zesty.signal.core.sample.Block;
 /**
  * The thread of one source: opens the link, reads, recognises the format, decodes and dates. When the link breaks it is
  * opened again after growing pauses, and the silence becomes a gap.
+ *
+ * <p>Longer than others: the life of a link from opening to end, which is one story, with its parts in classes of their own.
  */
 final class SourceReader implements Runnable {
     private static final Logger LOG = LoggerFactory.getLogger(SourceReader.class);

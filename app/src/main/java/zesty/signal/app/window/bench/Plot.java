@@ -17,6 +17,7 @@ import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Pen;
 import zesty.signal.app.window.drawing.SvgPen;
+import zesty.signal.core.scale.Digits;
 
 /** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
 public final class Plot extends Pane implements Drawn {
@@ -28,7 +29,6 @@ public final class Plot extends Pane implements Drawn {
     /** From one line of labels to the next. */
     private static final double ROW = 15;
 
-    private static final int MOST_ROWS = 12;
     private static final double HALO = 0.85;
 
     private final Canvas canvas = new Canvas(100, 100);
@@ -53,6 +53,7 @@ public final class Plot extends Pane implements Drawn {
     private double fromY = 0;
     private double toY = 1;
     private final List<Placed> labels = new ArrayList<>();
+    private final Inked inked = new Inked();
     private Color ground = Color.WHITE;
     private Color ink = Color.BLACK;
     private Color grid = Color.LIGHTGRAY;
@@ -98,6 +99,7 @@ public final class Plot extends Pane implements Drawn {
         grid = Palette.grid(night);
         takeUp(night);
         labels.clear();
+        inked.clear(canvas.getWidth(), canvas.getHeight());
         ground = Palette.card(night).deriveColor(0, 1, 1, HALO);
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.clearRect(0, 0, canvas.getWidth(), canvas.getHeight());
@@ -169,7 +171,7 @@ public final class Plot extends Pane implements Drawn {
     }
 
     private static String words(double value, double step) {
-        return zesty.signal.core.scale.Digits.fixed(value, zesty.signal.core.scale.Digits.decimalsFor(step));
+        return Digits.fixed(value, Digits.decimalsFor(step));
     }
 
     private static double snap(double pixel) {
@@ -210,6 +212,7 @@ public final class Plot extends Pane implements Drawn {
             lineX[i] = pixelX(x[i]);
             lineY[i] = pixelY(y[i]);
         }
+        inked.line(lineX, lineY, length);
         clip();
         pen.path(lineX, lineY, length, colour, width);
         pen.unclip();
@@ -249,24 +252,34 @@ public final class Plot extends Pane implements Drawn {
     /**
      * Draws an upright line with words at its head.
      *
-     * @param row 0 for the highest line of words; others stand lower, so that neighbours do not lie over each other
+     * @param row 0 for the highest line of words, where there is room; lines are drawn before they are named
      */
     public void named(double x, String words, int row, Color colour) {
         upright(x, x, colour);
         double left = pixelX(x) + 4;
         double width = letters.of(2 * HALF_LETTER) * words.length();
         double height = letters.of(ROW);
-        double top = atTop + 8 + height * row;
-        // A free place: below what is there already, as long as there is room.
-        for (int tries = 0; tries < MOST_ROWS && isTaken(left, top, width, height); tries++) {
-            top += height;
-            if (top + height > canvas.getHeight() - atBottom) {
-                top = atTop + 8;
-            }
-        }
+        double top = freeTop(left, width, height, row);
         labels.add(new Placed(words, left, top, width, height));
         // Again at each line, so that no line lies on a label.
         paintLabels(window);
+    }
+
+    /** @return where words stand on no other words, and on as little of the lines drawn so far as can be */
+    private double freeTop(double left, double width, double height, int row) {
+        double highest = atTop + 8;
+        int places = (int) Math.max(1, Math.floor((canvas.getHeight() - atBottom - highest) / height));
+        double best = highest + height * Math.min(row, places - 1);
+        int least = Integer.MAX_VALUE;
+        for (int i = 0; i < places && least > 0; i++) {
+            double top = highest + height * ((row + i) % places);
+            int ink = isTaken(left, top, width, height) ? Integer.MAX_VALUE : inked.within(left, top, width, height);
+            if (ink < least) {
+                least = ink;
+                best = top;
+            }
+        }
+        return best;
     }
 
     private boolean isTaken(double left, double top, double width, double height) {

@@ -31,6 +31,9 @@ final class LaneView extends HBox {
     static final double LOWEST = 48;
 
     private static final double WITH_HOW = 64;
+    /** The same where a diagnosis stands below them. */
+    private static final double WITH_DIAGNOSIS = 102;
+
     private static final int SCALE_LETTERS = 8;
 
     private final String column;
@@ -65,6 +68,8 @@ final class LaneView extends HBox {
     private int pixelHeight;
     private ChannelSnapshot painted;
     private boolean inFocus;
+    private boolean roomForHow;
+    private boolean roomForAll;
     private boolean asItCame;
     private final float[] extremes = new float[2];
 
@@ -186,7 +191,9 @@ final class LaneView extends HBox {
         setMinHeight(size.of(LOWEST));
         setPrefHeight(pixels);
         setMaxHeight(pixels);
-        how.setVisible(pixels >= size.of(WITH_HOW));
+        roomForHow = pixels >= size.of(WITH_HOW);
+        roomForAll = pixels >= size.of(WITH_DIAGNOSIS);
+        how.setVisible(roomForHow);
     }
 
     /** @return where the picture begins, from the lane's left end */
@@ -233,6 +240,7 @@ final class LaneView extends HBox {
         sign.show(state, Palette.card(night));
         trust.setVisible(!trust.getText().isEmpty());
         trust.setManaged(trust.isVisible());
+        how.setVisible(roomForAll || roomForHow && !ill);
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), held || lost);
         String beyond = channel.channel()
                 .limits()
@@ -252,18 +260,11 @@ final class LaneView extends HBox {
                 Digits.decimalsFor(Math.abs(channel.channel().display().slope()) * (scale.high() - scale.low()) / 100);
         String suffix = channel.channel().unit();
         Line shown = channel.channel().display();
-        String high = end(shown.apply(scale.high()), decimals);
+        String high = Wording.end(shown.apply(scale.high()), decimals);
         // The unit stands in the tag as well: where there is no room for it, it is left away.
         boolean room = !suffix.isEmpty() && high.length() + suffix.length() < SCALE_LETTERS;
         top.setText(room ? high + " " + suffix : high);
-        bottom.setText(end(shown.apply(scale.low()), decimals));
-    }
-
-    /** @return an end of the scale, large numbers in thousands */
-    private static String end(double value, int decimals) {
-        return Math.abs(value) >= 1e5
-                ? Digits.fixed(value / 1000, 0) + " k"
-                : Digits.fixed(value, Math.max(0, decimals - 1));
+        bottom.setText(Wording.end(shown.apply(scale.low()), decimals));
     }
 
     /** Paints the picture for this frame. */
@@ -318,7 +319,8 @@ final class LaneView extends HBox {
                 inFocus,
                 over,
                 came);
-        laid(over);
+        overWords.setVisible(over != null);
+        overWords.setText(over == null ? "" : over.words());
         buffer.updateBuffer(all -> null);
         place(width, height);
     }
@@ -333,19 +335,6 @@ final class LaneView extends HBox {
         double a = scaling.apply(extremes[0]);
         double b = scaling.apply(extremes[1]);
         scale.fit(Math.min(a, b), Math.max(a, b), now);
-    }
-
-    /** Says what is laid over it, and from where to where that one goes. */
-    private void laid(Over over) {
-        overWords.setVisible(over != null);
-        if (over != null) {
-            Line shown = over.channel().channel().display();
-            double low = shown.apply(over.scale().low());
-            double high = shown.apply(over.scale().high());
-            String unit = over.channel().channel().unit();
-            overWords.setText("- - " + over.channel().channel().name() + " over it, " + Digits.about(low, 4) + " to "
-                    + Digits.about(high, 4) + (unit.isEmpty() ? "" : " " + unit));
-        }
     }
 
     private void fit(int width, int height) {

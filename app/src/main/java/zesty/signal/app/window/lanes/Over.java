@@ -1,6 +1,8 @@
 package zesty.signal.app.window.lanes;
 
 import zesty.signal.app.window.drawing.LaneColours;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Line;
 import zesty.signal.engine.ChannelSnapshot;
 
 /**
@@ -8,4 +10,12 @@ import zesty.signal.engine.ChannelSnapshot;
  *
  * @param edges which of its rows fall into which pixel column
  */
-record Over(ChannelSnapshot channel, ColumnEdges edges, LaneColours colours, ValueScale scale) {}
+record Over(ChannelSnapshot channel, ColumnEdges edges, LaneColours colours, ValueScale scale) {
+    /** @return what is laid over, and from where to where it goes */
+    String words() {
+        Line shown = channel.channel().display();
+        String unit = channel.channel().unit();
+        return "- - " + channel.channel().name() + " over it, " + Digits.about(shown.apply(scale.low()), 4) + " to "
+                + Digits.about(shown.apply(scale.high()), 4) + (unit.isEmpty() ? "" : " " + unit);
+    }
+}

@@ -118,4 +118,11 @@ public final class Wording {
                 ? String.format(java.util.Locale.ROOT, "%d:%02d:%02d", whole / 3600, whole / 60 % 60, whole % 60)
                 : String.format(java.util.Locale.ROOT, "%02d:%02d", whole / 60, whole % 60);
     }
+
+    /** @return an end of the scale, large numbers in thousands */
+    static String end(double value, int decimals) {
+        return Math.abs(value) >= 1e5
+                ? Digits.fixed(value / 1000, 0) + " k"
+                : Digits.fixed(value, Math.max(0, decimals - 1));
+    }
 }

@@ -54,8 +54,8 @@ public final class CleanBench extends Bench {
                 "Frequency response",
                 "the spectrum before (pale) and after, what the filters let pass over it; pull a corner"),
         HISTOGRAM("Histogram", "how often each value was received, the noise, and the effective bits"),
-        WATERFALL("Over time", "the spectrum over time"),
-        PAIR("Against", "this channel over another one, moment by moment, and how closely they go together");
+        WATERFALL("Spectrogram", "the spectrum over time"),
+        PAIR("XY plot", "this channel over another one, moment by moment, and how closely they go together");
 
         final String words;
         final String tip;

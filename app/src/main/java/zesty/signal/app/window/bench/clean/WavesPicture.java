@@ -55,13 +55,7 @@ final class WavesPicture {
         // How late the cleaned line comes is as wide as it is long.
         double delay = !workspace.shown().isLive() ? 0 : Math.min(channel.delaySeconds(), to - from);
         if (delay > 0) {
-            double start = from - to;
-            waves.upright(start, start + delay, colour.deriveColor(0, 1, 1, 0.18));
-            waves.named(
-                    start + delay,
-                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms delay",
-                    0,
-                    colour.deriveColor(0, 1, 1, 0.5));
+            waves.upright(from - to, from - to + delay, colour.deriveColor(0, 1, 1, 0.18));
         }
         waves.line(x, raw, count, colour.deriveColor(0, 1, 1, 0.35), 1);
         waves.line(x, cleaned, count, colour, 1.8);
@@ -69,5 +63,12 @@ final class WavesPicture {
             removed[i] += low + most;
         }
         waves.line(x, removed, count, Palette.rest(workspace.view().night().get()), 1);
+        if (delay > 0) {
+            waves.named(
+                    from - to + delay,
+                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms delay",
+                    0,
+                    colour.deriveColor(0, 1, 1, 0.5));
+        }
     }
 }
