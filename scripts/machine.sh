@@ -112,7 +112,7 @@ start_displays() {
 # Built means: newer than every source and build file.
 built() {
   local stamp="$here/app/target/built"
-  [ -f "$stamp" ] && [ -z "$(find "$here"/pom.xml "$here"/*/pom.xml "$here"/{core,boards,takes,engine,app}/src/main \
+  [ -f "$stamp" ] && [ -z "$(find "$here"/pom.xml "$here"/*/pom.xml "$here"/{core,boards,takes,exchange,engine,app}/src/main \
     -newer "$stamp" -print -quit 2>/dev/null)" ]
 }
 

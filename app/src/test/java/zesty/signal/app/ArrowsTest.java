@@ -65,6 +65,14 @@ class ArrowsTest {
             .resideInAnyPackage("zesty.signal.boards..", "zesty.signal.engine..", "zesty.signal.app..", "javafx..");
 
     @ArchTest
+    static final ArchRule exchangeKnowsOnlyTakesAndTheCore = noClasses()
+            .that()
+            .resideInAPackage("..exchange..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("zesty.signal.boards..", "zesty.signal.engine..", "zesty.signal.app..", "javafx..");
+
+    @ArchTest
     static final ArchRule engineKnowsNoWindow = noClasses()
             .that()
             .resideInAPackage("..engine..")

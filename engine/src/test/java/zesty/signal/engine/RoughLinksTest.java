@@ -26,6 +26,7 @@ import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
@@ -248,15 +249,19 @@ class RoughLinksTest {
             Snapshot lost = until(trail, s -> s.health().state() == LinkState.LOST);
             assertThat(lost.health().reason()).startsWith("silent for ");
             until(trail, s -> s.health().state() == LinkState.LIVE);
-            Snapshot after = until(
-                    trail,
-                    s -> s.health().rows() == 122
-                            && !s.streams().isEmpty()
-                            && s.streams().get(0).gaps().size() == 1);
-            // The script's own pauses tell how long it really was on a busy machine.
-            assertThat(after.streams().get(0).gaps().get(0).seconds())
-                    .isBetween(4.5, link.longestSilenceSeconds() + 0.5);
+            Snapshot after = until(trail, s -> s.health().rows() == 122 && longestGap(s) > 1);
+            // The script's own pauses tell how long it really was on a busy machine; such a one may make short gaps,
+            // too.
+            assertThat(longestGap(after)).isBetween(4.5, link.longestSilenceSeconds() + 0.5);
         }
+    }
+
+    private static double longestGap(Snapshot snapshot) {
+        return snapshot.streams().stream()
+                .flatMap(stream -> stream.gaps().stream())
+                .mapToDouble(Gap::seconds)
+                .max()
+                .orElse(0);
     }
 
     @Test

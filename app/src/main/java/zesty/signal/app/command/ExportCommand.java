@@ -1,35 +1,193 @@
 package zesty.signal.app.command;
 
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
+import java.util.function.Predicate;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.StoredTake;
+import zesty.signal.engine.WorkedView;
+import zesty.signal.exchange.CsvViewExport;
+import zesty.signal.exchange.JsonExport;
+import zesty.signal.exchange.NpzExport;
+import zesty.signal.exchange.RawView;
+import zesty.signal.exchange.TakeView;
+import zesty.signal.exchange.WavExport;
 import zesty.signal.takes.CsvExport;
+import zesty.signal.takes.DiskWords;
+import zesty.signal.takes.NewFile;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 @Command(name = "export", description = "Writes a take in an open format.")
 final class ExportCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
     @Parameters(paramLabel = "FILE.zest")
     private Path file;
 
-    @Option(names = "--to", paramLabel = "OUT.csv", required = true)
+    @Option(names = "--to", paramLabel = "OUT.(csv|wav|json|npz)", required = true)
     private Path to;
+
+    @Option(names = "--column", paramLabel = "NAME", description = "only these, by column or channel")
+    private List<String> columns = new ArrayList<>();
+
+    @Option(names = "--scaled", description = "in the unit of each channel")
+    private boolean scaled;
+
+    @Option(names = "--cleaned", description = "scaled and cleaned, forward and back")
+    private boolean cleaned;
+
+    private enum Format {
+        CSV,
+        WAV,
+        JSON,
+        NPZ
+    }
 
     @Override
     public Integer call() throws TakeException {
-        if (!to.getFileName().toString().endsWith(".csv")) {
-            throw new Refusal("--to " + to + ": a take is exported to a file that ends in .csv");
+        Format format = format();
+        if (scaled && cleaned) {
+            throw new Refusal("--scaled and --cleaned are two things; give one of them");
         }
         Inputs.writable(to, file);
         try (Take take = InfoCommand.open(file)) {
-            CsvExport.write(take, to, false, share -> true);
+            check(take);
+            if (format == Format.CSV && columns.isEmpty() && !scaled && !cleaned) {
+                CsvExport.write(take, to, false, share -> true);
+            } else if (scaled || cleaned || format == Format.JSON) {
+                StoredTake stored = StoredTake.load(take);
+                write(format, take, scaled || cleaned ? worked(stored) : raw(take), stored);
+            } else {
+                write(format, take, raw(take), null);
+            }
             if (!take.damage().isEmpty()) {
                 throw new TakeException(
                         to + " was written, but " + file + " is damaged: " + Inputs.damage(take.damage()));
             }
         }
         return Commands.DONE;
+    }
+
+    private Format format() {
+        String name = to.getFileName().toString().toLowerCase(Locale.ROOT);
+        for (Format one : Format.values()) {
+            if (name.endsWith("." + one.name().toLowerCase(Locale.ROOT))) {
+                return one;
+            }
+        }
+        throw new Refusal("--to " + to + ": a take is exported to a file that ends in .csv, .wav, .json or .npz");
+    }
+
+    private void check(Take take) {
+        for (String column : columns) {
+            boolean there = take.columns().stream().anyMatch(one -> one.name().equals(column))
+                    || take.rigOrPlain().channels().stream()
+                            .anyMatch(one -> one.name().equals(column));
+            if (!there) {
+                throw new Refusal(file + " has no column '" + column + "'; it has "
+                        + String.join(
+                                ", ",
+                                take.columns().stream().map(one -> one.name()).toList()));
+            }
+        }
+    }
+
+    private TakeView raw(Take take) {
+        return new RawView(
+                take,
+                column -> columns.isEmpty()
+                        || columns.contains(column)
+                        || take.rigOrPlain().channels().stream()
+                                .anyMatch(one -> one.column().equals(column) && columns.contains(one.name())));
+    }
+
+    private TakeView worked(StoredTake stored) {
+        Predicate<Channel> wanted =
+                one -> columns.isEmpty() || columns.contains(one.column()) || columns.contains(one.name());
+        return scaled ? WorkedView.scaled(stored, wanted) : WorkedView.cleaned(stored, wanted);
+    }
+
+    private void write(Format format, Take take, TakeView view, StoredTake stored) throws TakeException {
+        boolean parts = format == Format.CSV || format == Format.WAV;
+        int files = parts ? view.sources().size() : 1;
+        List<NewFile> made = new ArrayList<>();
+        try {
+            for (int s = 0; s < files; s++) {
+                NewFile part = NewFile.begin(fileOf(s), false);
+                made.add(part);
+                switch (format) {
+                    case CSV -> CsvViewExport.write(view, s, part.stream());
+                    case WAV ->
+                        say(fileOf(s), WavExport.write(view, s, part.stream()).loss());
+                    case NPZ -> NpzExport.write(view, part.stream());
+                    case JSON -> JsonExport.write(take, view, json -> readings(stored, json), part.stream());
+                }
+            }
+            for (NewFile part : made) {
+                part.keep();
+            }
+        } catch (TakeException e) {
+            throw e;
+        } catch (IOException e) {
+            throw new TakeException(to + " cannot be written: " + DiskWords.of(e), e);
+        } finally {
+            made.forEach(NewFile::close);
+        }
+        for (int s = 1; s < files; s++) {
+            say(fileOf(s), "another source of the take, with times of its own");
+        }
+    }
+
+    private Path fileOf(int source) {
+        if (source == 0) {
+            return to;
+        }
+        String name = to.getFileName().toString();
+        int dot = name.lastIndexOf('.');
+        return to.resolveSibling(name.substring(0, dot) + "-" + (source + 1) + name.substring(dot));
+    }
+
+    private void say(Path of, String words) {
+        if (!words.isEmpty()) {
+            spec.commandLine().getErr().println("zesty: " + Commands.plain(of + ": " + words));
+            spec.commandLine().getErr().flush();
+        }
+    }
+
+    private static void readings(StoredTake stored, JsonGenerator json) throws IOException {
+        ArrayNode all = Json.list();
+        for (ChannelSnapshot channel : stored.snapshot().channels()) {
+            for (ReaderSnapshot reader : channel.readers()) {
+                // A reader of several columns stands with its first.
+                if (reader.setup().columns().get(0).equals(channel.channel().column())) {
+                    ObjectNode node = all.addObject();
+                    node.put("reader", reader.setup().kind());
+                    reader.setup().columns().forEach(node.putArray("columns")::add);
+                    if (reader.reading() == null) {
+                        node.put("why", reader.trouble());
+                    } else {
+                        node.set("reading", ReadingJson.of(reader.reading()));
+                    }
+                }
+            }
+        }
+        json.writeRawValue(new ObjectMapper().writeValueAsString(all));
     }
 }

@@ -236,4 +236,46 @@ class LogbookTest {
         assertThat(unequal.status()).isEqualTo(2);
         assertThat(unequal.err()).contains("--paired needs two groups");
     }
+
+    @Test
+    void aTakeIsHandedOnRawScaledAndCleaned() throws Exception {
+        Path file = take("first", 10, 1);
+        assertThat(Said.zesty("note", file.toString(), "--tag", "given away").status())
+                .isZero();
+        assertThat(Said.zesty("export", file.toString(), "--to", at("out.json")))
+                .isEqualTo(new Said(0, "", ""));
+        JsonNode json = new com.fasterxml.jackson.databind.ObjectMapper()
+                .readTree(folder.resolve("out.json").toFile());
+        assertThat(json.path("rig").path("zesty_rig").asInt()).isEqualTo(3);
+        assertThat(json.path("tags").get(0).asText()).isEqualTo("given away");
+        assertThat(json.path("marks").get(0).path("text").asText()).isEqualTo("slack water");
+        assertThat(json.path("columns").get(1).path("name").asText()).isEqualTo("pull");
+        assertThat(json.path("columns").get(1).path("values")).hasSize(500);
+        assertThat(json.path("columns").get(1).path("values").get(0).asDouble()).isEqualTo(11);
+        assertThat(json.path("columns").get(0).path("values").get(499).asDouble())
+                .isCloseTo(9.98, within(1e-9));
+
+        Said sound = Said.zesty("export", file.toString(), "--to", at("out.wav"), "--column", "Pull");
+        assertThat(sound.status()).as(sound.err()).isZero();
+        assertThat(sound.err()).contains("rounded to 32-bit float");
+        assertThat(Said.zesty("export", file.toString(), "--to", at("out.npz")).status())
+                .isZero();
+
+        assertThat(Said.zesty("export", file.toString(), "--to", at("cleaned.csv"), "--cleaned")
+                        .status())
+                .isZero();
+        List<String> lines = Files.readAllLines(folder.resolve("cleaned.csv"));
+        assertThat(lines).hasSize(501).first().isEqualTo("t,Pull [N]");
+        assertThat(lines.get(1)).isEqualTo("0,11");
+
+        Said none = Said.zesty("export", file.toString(), "--to", at("no.npz"), "--column", "push");
+        assertThat(none.status()).isEqualTo(2);
+        assertThat(none.err()).contains("no column 'push'");
+        assertThat(Said.zesty("export", file.toString(), "--to", at("no.mp9")).status())
+                .isEqualTo(2);
+        assertThat(Said.zesty("export", file.toString(), "--to", at("no.csv"), "--scaled", "--cleaned")
+                        .status())
+                .isEqualTo(2);
+        assertThat(folder.resolve("no.npz")).doesNotExist();
+    }
 }
