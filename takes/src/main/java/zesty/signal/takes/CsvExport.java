@@ -21,7 +21,7 @@ import zesty.signal.core.scale.Scaling;
 /**
  * A take as CSV: {@code t} in seconds, each column as it arrived, then each channel whose scaling changes anything, with
  * its unit in the header. Every number reads back to the same double; a missing value is an empty cell. Sources have
- * times of their own: each further one goes into a file of its own beside the first, named after it.
+ * times of their own: each further one goes into a file of its own beside the first, counted from 2.
  */
 public final class CsvExport {
     private static final int ROWS_A_REPORT = 4096;
@@ -43,7 +43,7 @@ public final class CsvExport {
         try {
             boolean whole = true;
             for (int s = 0; s < take.sources() && whole; s++) {
-                NewFile part = NewFile.begin(fileOf(take, s, file), replace);
+                NewFile part = NewFile.begin(fileOf(s, file), replace);
                 parts.add(part);
                 double before = s;
                 whole = write(take, s, part.stream(), share -> goOn.test((before + share) / take.sources()));
@@ -62,14 +62,14 @@ public final class CsvExport {
         }
     }
 
-    /** @return the file for a source of the take: the one asked for, then OUT-name.csv */
-    public static Path fileOf(Take take, int source, Path file) {
+    /** @return the file for a source of a take, counted from 0: the one asked for, then OUT-2.csv, OUT-3.csv … */
+    public static Path fileOf(int source, Path file) {
         if (source == 0) {
             return file;
         }
         String name = file.getFileName().toString();
         int dot = name.lastIndexOf('.') < 0 ? name.length() : name.lastIndexOf('.');
-        return file.resolveSibling(name.substring(0, dot) + "-" + take.sourceName(source) + name.substring(dot));
+        return file.resolveSibling(name.substring(0, dot) + "-" + (source + 1) + name.substring(dot));
     }
 
     private static List<Field> fields(Take take, int source) {

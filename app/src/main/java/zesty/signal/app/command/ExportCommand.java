@@ -71,6 +71,7 @@ final class ExportCommand implements Callable<Integer> {
             check(take);
             if (format == Format.CSV && columns.isEmpty() && !scaled && !cleaned) {
                 CsvExport.write(take, to, false, share -> true);
+                sayParts(take.sources());
             } else if (scaled || cleaned || format == Format.JSON) {
                 StoredTake stored = StoredTake.load(take);
                 write(format, take, scaled || cleaned ? worked(stored) : raw(take), stored);
@@ -130,12 +131,14 @@ final class ExportCommand implements Callable<Integer> {
         List<NewFile> made = new ArrayList<>();
         try {
             for (int s = 0; s < files; s++) {
-                NewFile part = NewFile.begin(fileOf(s), false);
+                NewFile part = NewFile.begin(CsvExport.fileOf(s, to), false);
                 made.add(part);
                 switch (format) {
                     case CSV -> CsvViewExport.write(view, s, part.stream());
                     case WAV ->
-                        say(fileOf(s), WavExport.write(view, s, part.stream()).loss());
+                        say(
+                                CsvExport.fileOf(s, to),
+                                WavExport.write(view, s, part.stream()).loss());
                     case NPZ -> NpzExport.write(view, part.stream());
                     case JSON -> JsonExport.write(take, view, json -> readings(stored, json), part.stream());
                 }
@@ -150,18 +153,13 @@ final class ExportCommand implements Callable<Integer> {
         } finally {
             made.forEach(NewFile::close);
         }
-        for (int s = 1; s < files; s++) {
-            say(fileOf(s), "another source of the take, with times of its own");
-        }
+        sayParts(files);
     }
 
-    private Path fileOf(int source) {
-        if (source == 0) {
-            return to;
+    private void sayParts(int files) {
+        for (int s = 1; s < files; s++) {
+            say(CsvExport.fileOf(s, to), "another source of the take, with times of its own");
         }
-        String name = to.getFileName().toString();
-        int dot = name.lastIndexOf('.');
-        return to.resolveSibling(name.substring(0, dot) + "-" + (source + 1) + name.substring(dot));
     }
 
     private void say(Path of, String words) {

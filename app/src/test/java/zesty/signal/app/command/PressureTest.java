@@ -254,11 +254,13 @@ class PressureTest {
 
     @Test
     void aStrangerWhoCallsAndGoesIsNoEndAndASecondCallerIsTold() throws Exception {
+        int port = freeTcp();
         Process recording = Run.start(
-                folder, Run.line("128m", "record", "tcp:*@127.0.0.1:47413", "--out", "call.zest", "--samples", "400"));
-        waitUntil(() -> err().contains("waiting for whoever calls on port 47413, from this computer only"));
+                folder,
+                Run.line("128m", "record", "tcp:*@127.0.0.1:" + port, "--out", "call.zest", "--samples", "400"));
+        waitUntil(() -> err().contains("waiting for whoever calls on port " + port + ", from this computer only"));
         TimeUnit.MILLISECONDS.sleep(500);
-        InetSocketAddress at = new InetSocketAddress("127.0.0.1", 47413);
+        InetSocketAddress at = new InetSocketAddress("127.0.0.1", port);
         try (Socket stranger = new Socket()) {
             stranger.connect(at, 2000);
         }
@@ -302,14 +304,15 @@ class PressureTest {
 
     @Test
     void packetsOfTextAreLinesAlsoWithoutAnEnding() throws Exception {
+        int port = freeUdp();
         Process recording =
-                Run.start(folder, Run.line("128m", "record", "udp:47414", "--out", "udp.zest", "--samples", "300"));
-        waitUntil(() -> err().contains("packets on port 47414, from this computer only"));
+                Run.start(folder, Run.line("128m", "record", "udp:" + port, "--out", "udp.zest", "--samples", "300"));
+        waitUntil(() -> err().contains("packets on port " + port + ", from this computer only"));
         TimeUnit.MILLISECONDS.sleep(300);
         try (DatagramSocket board = new DatagramSocket()) {
             for (int i = 0; i < 1200 && recording.isAlive(); i++) {
                 byte[] line = (i + ";" + i % 50).getBytes(StandardCharsets.US_ASCII);
-                board.send(new DatagramPacket(line, line.length, InetAddress.getLoopbackAddress(), 47414));
+                board.send(new DatagramPacket(line, line.length, InetAddress.getLoopbackAddress(), port));
                 TimeUnit.MILLISECONDS.sleep(4);
             }
         }
@@ -423,5 +426,18 @@ class PressureTest {
         assertThat(level.status()).isEqualTo(1);
         assertThat(level.json().path("max").asDouble()).isEqualTo(1020);
         assertThat(Run.of(folder, "info", "hurt.zest").out()).contains("damaged: column column2");
+    }
+
+    /** @return a port that nobody listens at */
+    private static int freeTcp() throws IOException {
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            return free.getLocalPort();
+        }
+    }
+
+    private static int freeUdp() throws IOException {
+        try (DatagramSocket free = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            return free.getLocalPort();
+        }
     }
 }

@@ -224,7 +224,7 @@ class WordsTest {
                 "--rig",
                 folder.resolve("two.json").toString(),
                 "--for",
-                "2s",
+                "5s",
                 "--out",
                 take.toString());
         assertThat(recorded.status()).as(recorded.err()).isZero();
@@ -242,7 +242,7 @@ class WordsTest {
                         .status())
                 .isZero();
         assertThat(Files.readAllLines(folder.resolve("two.csv")).get(0)).startsWith("t,t_us,pulse");
-        assertThat(Files.readAllLines(folder.resolve("two-hoist.csv")).get(0)).isEqualTo("t,hoist/t_ms,hoist/load");
+        assertThat(Files.readAllLines(folder.resolve("two-2.csv")).get(0)).isEqualTo("t,hoist/t_ms,hoist/load");
         Said cleaned = Said.zesty(
                 "clean",
                 take.toString(),

@@ -11,9 +11,12 @@ final class Hum {
 
     private Hum() {}
 
-    /** Takes one frequency out, in place. */
+    /** Takes one frequency out, in place; a record shorter than a period of it tells nothing and stays as it is. */
     static void out(double[] x, double hz, double rateHz) {
         int n = x.length;
+        if (n < rateHz / hz) {
+            return;
+        }
         double turn = 2 * Math.PI * hz / rateHz;
         double[] real = new double[n + 1];
         double[] imaginary = new double[n + 1];
