@@ -129,7 +129,7 @@ class ManySourcesTest {
             CsvExport.write(take, folder.resolve("both.csv"), false, share -> true);
         }
         assertThat(Table.open(folder.resolve("both.csv")).headers()).containsExactly("t", "t_ms", "wind");
-        assertThat(Table.open(folder.resolve("both-hull.csv")).headers()).containsExactly("t", "hull/t_ms", "hull/hum");
+        assertThat(Table.open(folder.resolve("both-2.csv")).headers()).containsExactly("t", "hull/t_ms", "hull/hum");
         assertThat(Table.open(file, "hull/hum").headers()).containsExactly("hull/t_ms", "hull/hum");
     }
 
