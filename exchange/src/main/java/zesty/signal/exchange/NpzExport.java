@@ -22,17 +22,17 @@ public final class NpzExport {
 
     private NpzExport() {}
 
-    /** Writes all columns; further sources have times of their own, {@code t_NAME}. The stream stays the caller's. */
+    /** Writes all columns; further sources have times of their own, {@code NAME/t}. The stream stays the caller's. */
     public static void write(TakeView view, OutputStream out) throws IOException {
         ZipOutputStream zip = new ZipOutputStream(out);
         Set<String> names = new HashSet<>();
         for (int s = 0; s < view.sources().size(); s++) {
             TakeView.Source source = view.sources().get(s);
-            begin(zip, names, s == 0 ? "t" : "t_" + source.name(), source.rows());
+            begin(zip, names, s == 0 ? "t" : plain(source.name()) + "/t", source.rows());
             view.read(s, NONE, (seconds, values) -> zip.write(bytes(seconds)));
             zip.closeEntry();
             for (int c = 0; c < source.columns().size(); c++) {
-                begin(zip, names, source.columns().get(c).name(), source.rows());
+                begin(zip, names, plain(source.columns().get(c).name()), source.rows());
                 view.read(s, new int[] {c}, (seconds, values) -> zip.write(bytes(values[0])));
                 zip.closeEntry();
             }
@@ -40,12 +40,16 @@ public final class NpzExport {
         zip.finish();
     }
 
+    /** @return the name without what parts folders: no column can then be taken for the time of a further source */
+    private static String plain(String name) {
+        return name.replace('/', '_').replace('\\', '_');
+    }
+
     private static void begin(ZipOutputStream zip, Set<String> names, String wanted, long rows) throws IOException {
-        // A column may be called as the time is, or hold what no file name may.
-        String plain = wanted.replace('/', '_').replace('\\', '_');
-        String name = plain;
+        // A column may be called as the time is.
+        String name = wanted;
         for (int n = 2; !names.add(name); n++) {
-            name = plain + "_" + n;
+            name = wanted + "_" + n;
         }
         zip.putNextEntry(new ZipEntry(name + ".npy"));
         String header = String.format(Locale.ROOT, "{'descr': '<f8', 'fortran_order': False, 'shape': (%d,), }", rows);

@@ -100,9 +100,10 @@ public final class WavExport {
     }
 
     private static String comment(TakeView.Source of) {
-        StringBuilder text = new StringBuilder(MARK + "; rate " + Digits.exact(of.rateHz()) + " Hz; columns");
+        StringBuilder text = new StringBuilder(MARK + "; rate " + Digits.exact(of.rateHz()) + " Hz; columns ");
         for (TakeView.Column column : of.columns()) {
-            text.append(' ').append(column.name());
+            // A name may hold blanks: a tab parts them.
+            text.append(column == of.columns().get(0) ? "" : "\t").append(column.name());
             if (!column.unit().isEmpty()) {
                 text.append(" [").append(column.unit()).append(']');
             }

@@ -102,7 +102,7 @@ class FormatsTest {
         assertThat(frames.getShort(8)).isEqualTo((short) -32768);
         assertThat(frames.getShort(14)).isEqualTo((short) -4);
         assertThat(new String(out.toByteArray(), StandardCharsets.ISO_8859_1))
-                .contains("values as written; rate 199.98 Hz; columns pull [N] count");
+                .contains("values as written; rate 199.98 Hz; columns pull [N]\tcount");
 
         out.reset();
         assertThat(WavExport.write(numbers(100, new double[] {0, 8_388_607, -40_000}), 0, out)

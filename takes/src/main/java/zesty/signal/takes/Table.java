@@ -8,10 +8,12 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import zesty.signal.core.decode.Column;
 
 /**
@@ -20,6 +22,8 @@ import zesty.signal.core.decode.Column;
  */
 public final class Table {
     static final String TIME = "t";
+    /** Rows that are looked at to tell how the time is written. */
+    private static final int FEW = 50;
 
     private final Path file;
     private final List<String> headers;
@@ -27,6 +31,9 @@ public final class Table {
     private final List<Long> lines;
     private final double[][] values;
     private final double[] times;
+    private final CsvShape shape;
+    private final CsvClock clock;
+    private List<String> units = List.of();
     private List<String> damage = List.of();
 
     private Table(
@@ -35,13 +42,37 @@ public final class Table {
             List<String[]> cells,
             List<Long> lines,
             double[][] values,
-            double[] times) {
+            double[] times,
+            CsvShape shape,
+            CsvClock clock) {
         this.file = file;
         this.headers = headers;
         this.cells = cells;
         this.lines = lines;
         this.values = values;
         this.times = times;
+        this.shape = shape;
+        this.clock = clock;
+    }
+
+    /**
+     * A table of numbers that another format gave.
+     *
+     * @param values one array a column, owned by the table from here on; NaN where one is missing
+     * @param times of each row, in s, never falling; null where the file tells none
+     * @throws TakeException when it holds fewer than two rows
+     */
+    public static Table of(Path file, List<String> headers, double[][] values, double[] times) throws TakeException {
+        Table table = new Table(file, headers, null, null, values, times, CsvShape.PLAIN, null);
+        table.enough();
+        return table;
+    }
+
+    private void enough() throws TakeException {
+        if (rows() < 2) {
+            throw new TakeException(
+                    file + " holds " + (rows() == 0 ? "no rows" : "one row") + " of numbers; at least two are needed");
+        }
     }
 
     /** @throws TakeException when it cannot be read, is empty, or holds fewer than two rows */
@@ -58,11 +89,35 @@ public final class Table {
             throw new TakeException(file + " is a folder; a CSV file with a header row or a take is needed");
         }
         Table table = file.getFileName().toString().endsWith(".zest") ? ofTake(file, column) : ofCsv(file);
-        if (table.rows() < 2) {
-            throw new TakeException(file + " holds " + (table.rows() == 0 ? "no rows" : "one row")
-                    + " of numbers; at least two are needed");
-        }
+        table.enough();
         return table;
+    }
+
+    /**
+     * A CSV file whose time column is told.
+     *
+     * @param timeColumn empty to find it
+     * @throws TakeException as {@link #open(Path)}, and where there is no such column
+     */
+    public static Table openTimed(Path file, String timeColumn) throws TakeException {
+        Table table = open(file);
+        if (timeColumn.isEmpty() || table.cells == null) {
+            return table;
+        }
+        int index = table.headers.indexOf(timeColumn);
+        if (index < 0) {
+            throw table.noColumn(timeColumn);
+        }
+        List<String[]> first = table.cells.subList(0, Math.min(FEW, table.cells.size()));
+        List<String> written = new ArrayList<>();
+        for (int c = 0; c < table.headers.size(); c++) {
+            String unit = table.units.get(c);
+            written.add(table.headers.get(c) + (unit.isEmpty() ? "" : " [" + unit + "]"));
+        }
+        CsvClock told = CsvClock.of(index, written, first, table.shape);
+        Table timed = new Table(file, table.headers, table.cells, table.lines, null, null, table.shape, told);
+        timed.units = table.units;
+        return timed;
     }
 
     private static int sourceWith(Take take, String column) {
@@ -84,7 +139,8 @@ public final class Table {
                 }
             }
             double[] times = take.times(source);
-            Table table = new Table(file, names, null, null, values.toArray(double[][]::new), times);
+            Table table =
+                    new Table(file, names, null, null, values.toArray(double[][]::new), times, CsvShape.PLAIN, null);
             table.damage = take.damage();
             return table;
         }
@@ -93,10 +149,19 @@ public final class Table {
     private static Table ofCsv(Path file) throws TakeException {
         List<String[]> cells = new ArrayList<>();
         List<Long> lines = new ArrayList<>();
-        List<String> headers = null;
-        try (CsvReader<CsvRecord> csv =
-                CsvReader.builder().skipEmptyLines(false).ofCsvRecord(file, StandardCharsets.UTF_8)) {
+        List<String> written = null;
+        CsvShape shape;
+        try {
+            shape = CsvShape.of(file);
+        } catch (IOException e) {
+            throw new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
+        }
+        try (CsvReader<CsvRecord> csv = CsvReader.builder()
+                .fieldSeparator(shape.delimiter())
+                .skipEmptyLines(false)
+                .ofCsvRecord(file, StandardCharsets.UTF_8)) {
             long blank = 0;
+            int before = 0;
             for (CsvRecord record : csv) {
                 String[] fields = record.getFields().toArray(String[]::new);
                 if (fields.length == 1 && fields[0].isBlank()) {
@@ -104,17 +169,24 @@ public final class Table {
                     blank = blank == 0 ? record.getStartingLineNumber() : blank;
                     continue;
                 }
-                if (headers == null) {
-                    headers = Arrays.stream(fields).map(Table::bare).toList();
+                if (CsvShape.comment(fields[0])) {
+                    continue;
+                }
+                if (written == null) {
                     blank = 0;
+                    if (before++ == shape.headerRecord()) {
+                        written = Arrays.stream(fields)
+                                .map(one -> one.strip().replace("\uFEFF", ""))
+                                .toList();
+                    }
                     continue;
                 }
                 if (blank > 0) {
                     throw new TakeException(file + " line " + blank + ": nothing where a row of numbers should be");
                 }
-                if (fields.length != headers.size()) {
+                if (fields.length != written.size()) {
                     throw new TakeException(file + " line " + record.getStartingLineNumber() + ": " + fields.length
-                            + " cells where the header has " + headers.size());
+                            + " cells where the header has " + written.size());
                 }
                 cells.add(fields);
                 lines.add(record.getStartingLineNumber());
@@ -125,13 +197,18 @@ public final class Table {
             }
             throw new TakeException(file + " cannot be read as CSV: " + reason(e), e);
         }
-        if (headers == null) {
+        if (written == null) {
             throw new TakeException(file + " is empty; a CSV file with a header row is needed");
         }
-        if (headers.stream().allMatch(Table::isNumber)) {
+        if (written.stream().noneMatch(one -> Double.isNaN(shape.number(one)))) {
             throw new TakeException(file + " line 1 holds numbers; a header row with the columns' names is needed");
         }
-        return new Table(file, headers, cells, lines, null, null);
+        CsvClock clock = CsvClock.of(written, cells.subList(0, Math.min(FEW, cells.size())), shape)
+                .orElse(null);
+        List<String> headers = written.stream().map(Table::bare).toList();
+        Table table = new Table(file, headers, cells, lines, null, null, shape, clock);
+        table.units = written.stream().map(Table::unitOf).toList();
+        return table;
     }
 
     private static String reason(Exception e) {
@@ -145,15 +222,29 @@ public final class Table {
                 : cause instanceof IOException ? DiskWords.of(cause) : "its quotes do not match";
     }
 
-    private static boolean isNumber(String text) {
-        return !Double.isNaN(parse(text));
+    /** Our own exports write a unit in brackets after the name, as spreadsheets do. */
+    private static String bare(String header) {
+        int bracket = Math.max(header.lastIndexOf('['), header.lastIndexOf('('));
+        boolean unit = bracket > 0 && (header.endsWith("]") || header.endsWith(")"));
+        return unit ? header.substring(0, bracket).strip() : header;
     }
 
-    /** Our own exports write a unit in brackets after the name. */
-    private static String bare(String header) {
-        String name = header.strip().replace("\uFEFF", "");
-        int bracket = name.lastIndexOf(" [");
-        return bracket > 0 && name.endsWith("]") ? name.substring(0, bracket) : name;
+    private static String unitOf(String header) {
+        String bare = bare(header);
+        return bare.length() == header.length()
+                ? ""
+                : header.substring(bare.length()).strip().replaceAll("^[\\[(]|[\\])]$", "");
+    }
+
+    /** @return the unit of a column as its header writes it; empty where it writes none */
+    public String unit(String name) {
+        int index = headers.indexOf(name);
+        return index < 0 || units.isEmpty() ? "" : units.get(index);
+    }
+
+    /** @return the calendar's moment of the first row, where the file gives dates */
+    public Optional<Instant> started() {
+        return clock == null || cells.isEmpty() ? Optional.empty() : clock.moment(cells.get(0)[clock.column()]);
     }
 
     /** @return what of a take did not check, in words */
@@ -162,7 +253,7 @@ public final class Table {
     }
 
     public int rows() {
-        return cells == null ? times.length : cells.size();
+        return cells != null ? cells.size() : values.length == 0 ? 0 : values[0].length;
     }
 
     public List<String> headers() {
@@ -172,28 +263,40 @@ public final class Table {
     /** @return the time of each row, in s, where the file gives it */
     public Optional<double[]> times() throws TakeException {
         if (cells == null) {
-            return Optional.of(times);
+            return Optional.ofNullable(times);
         }
-        int index = headers.indexOf(TIME);
-        if (index < 0) {
+        if (clock == null) {
             return Optional.empty();
         }
-        double[] seconds = numbers(index);
+        int index = clock.column();
+        double[] seconds = new double[cells.size()];
+        for (int row = 0; row < seconds.length; row++) {
+            seconds[row] =
+                    clock.seconds(cells.get(row)[index], shape, row == 0 ? Double.NEGATIVE_INFINITY : seconds[row - 1]);
+            if (Double.isNaN(seconds[row])) {
+                throw nothing(row, index, "a time");
+            }
+        }
+        if (Double.isNaN(clock.secondsEach())) {
+            double first = seconds[0];
+            Arrays.setAll(seconds, row -> seconds[row] - first);
+        }
         for (int row = 1; row < seconds.length; row++) {
             if (!(seconds[row] >= seconds[row - 1])) {
-                throw new TakeException(file + " line " + lines.get(row) + ": t must not fall from row to row, but "
+                throw new TakeException(file + " line " + lines.get(row) + ": " + headers.get(index)
+                        + " must not fall from row to row, but "
                         + cells.get(row)[index] + " follows " + cells.get(row - 1)[index]);
             }
         }
         return Optional.of(seconds);
     }
 
-    /** @return the text of each cell of the time column, as the file writes it; empty when there is none */
+    /** @return the text of each cell of the time column, as the file writes it; empty when there is none in seconds */
     public Optional<String[]> timeTexts() {
-        int index = headers.indexOf(TIME);
-        return cells == null || index < 0
+        boolean plain = clock != null && clock.secondsEach() == 1 && !shape.decimalComma();
+        return cells == null || !plain
                 ? Optional.empty()
-                : Optional.of(cells.stream().map(row -> row[index]).toArray(String[]::new));
+                : Optional.of(cells.stream().map(row -> row[clock.column()]).toArray(String[]::new));
     }
 
     /**
@@ -203,34 +306,52 @@ public final class Table {
     public double[] column(String name) throws TakeException {
         int index = headers.indexOf(name);
         if (index < 0) {
-            throw new TakeException(file + " has no column '" + name + "'; it has " + String.join(", ", headers));
+            throw noColumn(name);
         }
-        return cells == null ? values[index] : numbers(index);
+        return cells == null ? values[index] : numbers(index, false);
     }
 
-    private double[] numbers(int index) throws TakeException {
+    /** As {@link #column}, but an empty cell and NaN are missing values. */
+    public double[] columnWithHoles(String name) throws TakeException {
+        int index = headers.indexOf(name);
+        if (index < 0) {
+            throw noColumn(name);
+        }
+        return cells == null ? values[index] : numbers(index, true);
+    }
+
+    private TakeException noColumn(String name) {
+        return new TakeException(file + " has no column '" + name + "'; it has " + String.join(", ", headers));
+    }
+
+    private double[] numbers(int index, boolean holes) throws TakeException {
         double[] numbers = new double[cells.size()];
         for (int row = 0; row < numbers.length; row++) {
             String cell = cells.get(row)[index];
-            numbers[row] = parse(cell);
-            if (Double.isNaN(numbers[row])) {
-                throw new TakeException(file + " line " + lines.get(row) + ", column " + headers.get(index) + ": "
-                        + (cell.isBlank() ? "nothing" : "'" + cell + "'") + " where a number should be");
+            numbers[row] = shape.number(cell);
+            if (Double.isNaN(numbers[row])
+                    && !(holes && (cell.isBlank() || cell.strip().equalsIgnoreCase("nan")))) {
+                throw nothing(row, index, "a number");
             }
         }
         return numbers;
     }
 
-    private static double parse(String cell) {
-        String text = cell.strip();
-        if (text.isEmpty() || "0123456789".indexOf(text.charAt(text.length() - 1)) < 0 && !text.endsWith(".")) {
-            return Double.NaN;
-        }
-        try {
-            double value = Double.parseDouble(text);
-            return Double.isInfinite(value) ? Double.NaN : value;
-        } catch (NumberFormatException e) {
-            return Double.NaN;
-        }
+    private TakeException nothing(int row, int index, String wanted) {
+        String cell = cells.get(row)[index];
+        return new TakeException(file + " line " + lines.get(row) + ", column " + headers.get(index) + ": "
+                + (cell.isBlank() ? "nothing" : "'" + cell + "'") + " where " + wanted + " should be");
+    }
+
+    /** @return the name of the column that tells the time; empty where none does */
+    public String timeColumn() {
+        return clock == null ? TIME : headers.get(clock.column());
+    }
+
+    /** @return what was guessed of how the file is written and timed, in words; none for a plain one */
+    public List<String> guesses() {
+        return Stream.of(shape.words(), clock == null ? "" : clock.words())
+                .filter(words -> !words.isEmpty())
+                .toList();
     }
 }

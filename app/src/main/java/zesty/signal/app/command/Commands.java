@@ -29,6 +29,7 @@ import zesty.signal.takes.TakeException;
             CalibrateCommand.class,
             ConvertCommand.class,
             ExportCommand.class,
+            ImportCommand.class,
             InfoCommand.class,
             NoteCommand.class,
             TakesCommand.class,

@@ -22,6 +22,8 @@ import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.WorkedView;
 import zesty.signal.exchange.CsvViewExport;
+import zesty.signal.exchange.EdfExport;
+import zesty.signal.exchange.Hdf5Export;
 import zesty.signal.exchange.JsonExport;
 import zesty.signal.exchange.NpzExport;
 import zesty.signal.exchange.RawView;
@@ -41,7 +43,7 @@ final class ExportCommand implements Callable<Integer> {
     @Parameters(paramLabel = "FILE.zest")
     private Path file;
 
-    @Option(names = "--to", paramLabel = "OUT.(csv|wav|json|npz)", required = true)
+    @Option(names = "--to", paramLabel = "OUT.(csv|wav|edf|json|npz|h5)", required = true)
     private Path to;
 
     @Option(names = "--column", paramLabel = "NAME", description = "only these, by column or channel")
@@ -57,7 +59,9 @@ final class ExportCommand implements Callable<Integer> {
         CSV,
         WAV,
         JSON,
-        NPZ
+        NPZ,
+        EDF,
+        H5
     }
 
     @Override
@@ -93,7 +97,8 @@ final class ExportCommand implements Callable<Integer> {
                 return one;
             }
         }
-        throw new Refusal("--to " + to + ": a take is exported to a file that ends in .csv, .wav, .json or .npz");
+        throw new Refusal(
+                "--to " + to + ": a take is exported to a file that ends in .csv, .wav, .edf, .json, .npz or .h5");
     }
 
     private void check(Take take) {
@@ -140,6 +145,11 @@ final class ExportCommand implements Callable<Integer> {
                                 CsvExport.fileOf(s, to),
                                 WavExport.write(view, s, part.stream()).loss());
                     case NPZ -> NpzExport.write(view, part.stream());
+                    case EDF ->
+                        EdfExport.write(view, take.started(), take.title(), take.marks(), part.stream())
+                                .words()
+                                .forEach(words -> say(to, words));
+                    case H5 -> Hdf5Export.write(view, take.marks(), part.stream());
                     case JSON -> JsonExport.write(take, view, json -> readings(stored, json), part.stream());
                 }
             }

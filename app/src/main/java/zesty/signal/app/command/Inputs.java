@@ -1,12 +1,20 @@
 package zesty.signal.app.command;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
+import zesty.signal.core.decode.Columns;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.exchange.TakeView;
+import zesty.signal.exchange.foreign.ForeignFile;
+import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.NewFile;
 import zesty.signal.takes.Table;
 import zesty.signal.takes.Take;
@@ -32,10 +40,57 @@ final class Inputs {
     /** @param column of a take of several sources, which one it is about; empty for the first */
     static Table table(Path file, String column) {
         try {
-            return Table.open(file, column);
+            if (ForeignFile.knows(file) && Files.isRegularFile(file)) {
+                return foreign(file, column);
+            }
+            Table table = Table.open(file, column);
+            table.guesses().forEach(words -> hint(file + ": " + words));
+            return table;
         } catch (TakeException e) {
             throw new Refusal(e.getMessage());
         }
+    }
+
+    /** The columns of that source of a file from elsewhere that has the column, else of its first. */
+    private static Table foreign(Path file, String column) throws TakeException {
+        try (ForeignFile view = ForeignFile.open(file)) {
+            view.remarks().forEach(words -> hint(file + ": " + words));
+            List<TakeView.Source> sources = view.sources();
+            int of = 0;
+            for (int s = sources.size() - 1; s >= 0; s--) {
+                of = sources.get(s).columns().stream()
+                                .anyMatch(one -> one.name().equals(column))
+                        ? s
+                        : of;
+            }
+            int rows = (int) sources.get(of).rows();
+            List<String> names = Columns.distinct(sources.get(of).columns().stream()
+                    .map(TakeView.Column::name)
+                    .toList());
+            double[] times = new double[rows];
+            double[][] values = new double[names.size()][rows];
+            int[] at = {0};
+            view.read(of, IntStream.range(0, names.size()).toArray(), (seconds, parts) -> {
+                System.arraycopy(seconds, 0, times, at[0], seconds.length);
+                for (int c = 0; c < parts.length; c++) {
+                    System.arraycopy(parts[c], 0, values[c], at[0], seconds.length);
+                }
+                at[0] += seconds.length;
+            });
+            double[][] read =
+                    Arrays.stream(values).map(one -> Arrays.copyOf(one, at[0])).toArray(double[][]::new);
+            return Table.of(file, names, read, view.timed() ? Arrays.copyOf(times, at[0]) : null);
+        } catch (TakeException e) {
+            throw e;
+        } catch (IOException e) {
+            throw new TakeException(file + " cannot be read: " + DiskWords.of(e), e);
+        }
+    }
+
+    /** Says on standard error what the maker should know, though all goes on. */
+    static void hint(String words) {
+        System.err.println("zesty: " + Commands.plain(words));
+        System.err.flush();
     }
 
     static Take take(Path file) {
@@ -73,8 +128,9 @@ final class Inputs {
     }
 
     static String onlyColumn(Path file, Table table) {
-        List<String> columns =
-                table.headers().stream().filter(h -> !h.equals("t")).toList();
+        List<String> columns = table.headers().stream()
+                .filter(h -> !h.equals(table.timeColumn()))
+                .toList();
         if (columns.size() != 1) {
             throw new Refusal(
                     file + " has several columns; choose one with --column, of " + String.join(", ", columns));

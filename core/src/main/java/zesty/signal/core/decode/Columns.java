@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Set;
 
 /** Rules that hold for the columns of every format. */
-final class Columns {
+public final class Columns {
     private Columns() {}
 
     /**
@@ -44,6 +44,16 @@ final class Columns {
             unique = name + " " + n;
         }
         return unique;
+    }
+
+    /** @return the names, each once: a later one of two alike gets a number, a blank one its place */
+    public static List<String> distinct(List<String> names) {
+        Set<String> taken = new HashSet<>();
+        List<String> distinct = new ArrayList<>();
+        for (String name : names) {
+            distinct.add(unique(name.isBlank() ? String.valueOf(distinct.size() + 1) : name, taken));
+        }
+        return distinct;
     }
 
     /** @return column1, column2, … */
