@@ -28,7 +28,7 @@ import zesty.signal.takes.TakeWriter;
  * One recording: a thread of its own writes blocks into a take and commits several times a second. The source's thread
  * offers blocks and never waits; what does not fit into the queue is counted as lost.
  */
-final class Recorder implements Runnable {
+final class Recorder implements Recording, Runnable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
     private static final int QUEUE = 1024;
 
@@ -92,18 +92,14 @@ final class Recorder implements Runnable {
         thread.setDaemon(true);
     }
 
-    void start() {
+    @Override
+    public void start() {
         checkRoom(System.nanoTime());
         thread.start();
     }
 
-    /**
-     * Sources' threads.
-     *
-     * @param mayWait whether the source may be held up until there is room; for others this does not wait, and what
-     *     finds no room is counted as lost
-     */
-    void offer(int source, Block block, boolean mayWait) {
+    @Override
+    public void offer(int source, Block block, boolean mayWait) {
         if (!running || source < 0) {
             return;
         }
@@ -130,7 +126,8 @@ final class Recorder implements Runnable {
     }
 
     /** A source's stream goes on in another shape: the take keeps its columns, and says from when on. Source's thread. */
-    void reshape(int source, StreamFormat now) {
+    @Override
+    public void reshape(int source, StreamFormat now) {
         StreamFormat was = source < 0 ? null : rig.sources().get(source).format();
         if (was == null || was.columns().equals(now.columns()) && shapes.isEmpty()) {
             return;
@@ -168,14 +165,15 @@ final class Recorder implements Runnable {
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
-    boolean mark(double atSeconds, String text) {
+    @Override
+    public boolean mark(double atSeconds, String text) {
         // The stream's time of now is set right by each arrival, so it may go back a little; remarks keep their order.
         double at = newestMark.accumulateAndGet(atSeconds, Math::max);
         return running && queue.offer(new Order.Remark(at, text));
     }
 
-    /** Ends the recording and waits until the take is whole. Not on the window's thread. */
-    void stop() {
+    @Override
+    public void stop() {
         try {
             while (running && !queue.offer(new Order.Stop(), 50, TimeUnit.MILLISECONDS)) {
                 Thread.onSpinWait();
@@ -186,7 +184,8 @@ final class Recorder implements Runnable {
         }
     }
 
-    RecordingSnapshot snapshot() {
+    @Override
+    public RecordingSnapshot snapshot() {
         return new RecordingSnapshot(
                 running,
                 writer.file(),
@@ -196,7 +195,9 @@ final class Recorder implements Runnable {
                 fileBytes,
                 freeBytes,
                 limit.share(seconds, rows),
-                problem);
+                problem,
+                "",
+                List.of());
     }
 
     @Override

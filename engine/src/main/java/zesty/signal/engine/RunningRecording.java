@@ -1,5 +1,6 @@
 package zesty.signal.engine;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
@@ -8,12 +9,13 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
+import zesty.signal.takes.NewFile;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
 
 /** The recording of a trail: the one that runs, else how the last one ended. Any thread. */
 final class RunningRecording {
-    private final AtomicReference<Recorder> recorder = new AtomicReference<>();
+    private final AtomicReference<Recording> recorder = new AtomicReference<>();
     private volatile RecordingSnapshot last = RecordingSnapshot.NONE;
 
     /**
@@ -21,8 +23,9 @@ final class RunningRecording {
      *
      * @param now the rig in force
      * @throws TakeException when one is running, the format is not known yet, or the file cannot be made
+     * @throws IllegalArgumentException when a condition names a column that is not there
      */
-    void begin(Rig now, List<Feed> feeds, Path file, String title, RecordingLimit limit, Instant started)
+    void begin(Rig now, List<Feed> feeds, Path file, String title, RecordingPlan plan, Instant started)
             throws TakeException {
         if (runs()) {
             throw new TakeException("a recording is running already; stop it first");
@@ -30,12 +33,49 @@ final class RunningRecording {
         if (now.sources().stream().allMatch(source -> source.format() == null)) {
             throw new TakeException("nothing to record yet: no line of numbers has come");
         }
-        TakeWriter writer = TakeWriter.create(file, title, now, started);
+        boolean byItsOwnTime = feeds.stream().allMatch(feed -> feed.reader().unpaced());
+        Recording fresh;
+        if (plan.cued()) {
+            refuse(NewFile.objection(file));
+            refuse(Files.exists(file) ? file + " is there already; choose another name" : null);
+            fresh = new CuedRecording(plan, now, file, byItsOwnTime, one -> {
+                try {
+                    // Each take began when its cue came, not when the waiting did.
+                    String called = one.equals(file)
+                            ? title
+                            : one.getFileName().toString().replaceFirst("\\.zest$", "");
+                    return recorder(now, feeds, one, called, RecordingLimit.NONE, Instant.now(), byItsOwnTime);
+                } catch (TakeException e) {
+                    throw CuedRecording.carried(e);
+                }
+            });
+        } else {
+            fresh = recorder(now, feeds, file, title, plan.limit(), started, byItsOwnTime);
+        }
+        fresh.start();
+        recorder.set(fresh);
+    }
+
+    private static void refuse(String objection) throws TakeException {
+        if (objection != null) {
+            throw new TakeException(objection);
+        }
+    }
+
+    private static Recorder recorder(
+            Rig now,
+            List<Feed> feeds,
+            Path file,
+            String title,
+            RecordingLimit limit,
+            Instant started,
+            boolean byItsOwnTime)
+            throws TakeException {
         Recorder fresh = new Recorder(
-                writer,
+                TakeWriter.create(file, title, now, started),
                 now,
                 limit,
-                feeds.stream().allMatch(feed -> feed.reader().unpaced()),
+                byItsOwnTime,
                 () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
         for (Source source : now.sources()) {
             if (source.format() == null) {
@@ -48,36 +88,35 @@ final class RunningRecording {
                 fresh.mark(0, "words as numbers: " + feed.reader().legend());
             }
         }
-        fresh.start();
-        recorder.set(fresh);
+        return fresh;
     }
 
     /** A recording that was to begin could not. */
     void failed(Path file, String why) {
-        last = new RecordingSnapshot(false, file, 0, 0, 0, 0, -1, Double.NaN, why);
+        last = new RecordingSnapshot(false, file, 0, 0, 0, 0, -1, Double.NaN, why, "", List.of());
     }
 
     boolean runs() {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         return running != null && running.snapshot().running();
     }
 
     /** @return of the one that runs, or of the last one */
     RecordingSnapshot snapshot() {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         return running == null ? last : running.snapshot();
     }
 
     /** A source's format is known from here on, or another one. */
     void reshape(int source, StreamFormat format) {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         if (running != null) {
             running.reshape(source, format);
         }
     }
 
     void offer(int source, Block block, boolean mayWait) {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         if (running != null) {
             running.offer(source, block, mayWait);
         }
@@ -85,13 +124,13 @@ final class RunningRecording {
 
     /** @return whether one runs, which now has the mark */
     boolean mark(double seconds, String text) {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         return running != null && running.mark(seconds, text);
     }
 
     /** Marks where the recording is by now. */
     void markNow(String text) {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         if (running != null) {
             running.mark(running.snapshot().seconds(), text);
         }
@@ -99,7 +138,7 @@ final class RunningRecording {
 
     /** Ends it and waits until the take is whole. @return the last state of it */
     RecordingSnapshot stop() {
-        Recorder running = recorder.get();
+        Recording running = recorder.get();
         if (running != null) {
             running.stop();
             last = running.snapshot();

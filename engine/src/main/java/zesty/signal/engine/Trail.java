@@ -125,9 +125,9 @@ public final class Trail implements AutoCloseable {
      *
      * @param only nothing else is made of the rows: no lanes, no readings
      */
-    public record FromStart(Path file, String title, RecordingLimit limit, Instant started, boolean only) {
+    public record FromStart(Path file, String title, RecordingPlan plan, Instant started, boolean only) {
         public FromStart(Path file, String title, RecordingLimit limit, Instant started) {
-            this(file, title, limit, started, false);
+            this(file, title, RecordingPlan.now(limit), started, false);
         }
     }
 
@@ -136,8 +136,8 @@ public final class Trail implements AutoCloseable {
         boolean all = rig.get().sources().stream().allMatch(source -> source.format() != null);
         if (order != null && all && !recording()) {
             try {
-                record(order.file(), order.title(), order.limit(), order.started());
-            } catch (TakeException e) {
+                record(order.file(), order.title(), order.plan(), order.started());
+            } catch (TakeException | IllegalArgumentException e) {
                 recording.failed(order.file(), e.getMessage());
             }
         }
@@ -261,7 +261,17 @@ public final class Trail implements AutoCloseable {
      * @throws TakeException when one is running, the format is not known yet, or the file cannot be made
      */
     public void record(Path file, String title, RecordingLimit limit, Instant started) throws TakeException {
-        recording.begin(rig.get(), feeds, file, title, limit, started);
+        record(file, title, RecordingPlan.now(limit), started);
+    }
+
+    /**
+     * Begins a recording by a plan: at once, or waits for its cue.
+     *
+     * @throws TakeException as the other does
+     * @throws IllegalArgumentException when a condition names a column that is not there
+     */
+    public void record(Path file, String title, RecordingPlan plan, Instant started) throws TakeException {
+        recording.begin(rig.get(), feeds, file, title, plan, started);
     }
 
     /** @return whether a recording runs */

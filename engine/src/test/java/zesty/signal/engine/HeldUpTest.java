@@ -93,7 +93,7 @@ class HeldUpTest {
                 Rig.blank("r", "stdin"),
                 address,
                 link,
-                new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH, only));
+                new Trail.FromStart(file, "t", RecordingPlan.now(RecordingLimit.NONE), Instant.EPOCH, only));
     }
 
     @ParameterizedTest

@@ -3,7 +3,10 @@ package zesty.signal.app.command;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -20,7 +23,9 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
+import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
+import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
@@ -36,6 +41,8 @@ final class RecordCommand implements Callable<Integer> {
     private final long startNanos = System.nanoTime();
     private final AtomicBoolean summed = new AtomicBoolean();
     private volatile boolean toldToEnd;
+    private String toldWaiting = "";
+    private int told;
     private double nextHintSeconds = HINT_SECONDS;
 
     @Spec
@@ -56,10 +63,25 @@ final class RecordCommand implements Callable<Integer> {
     @Option(names = "--rig", paramLabel = "RIG.json")
     private Path rigFile;
 
+    @Option(names = "--start-when", paramLabel = "COLUMN > X", description = "waits for it (also <, >=, <=)")
+    private String startWhen;
+
+    @Option(names = "--before", paramLabel = "DURATION", description = "keeps what came just before, 60 s at most")
+    private String before;
+
+    @Option(names = "--stop-when", paramLabel = "COLUMN < X", description = "ends it")
+    private String stopWhen;
+
+    @Option(names = "--repeat", description = "goes on with OUT-2.zest, OUT-3.zest, … each time the start comes again")
+    private boolean repeat;
+
+    @Option(names = "--at", paramLabel = "HH:MM[:SS]", description = "waits for the clock")
+    private String at;
+
     @Override
     public Integer call() throws TakeException, InterruptedException {
         LinkAddress address = address(source);
-        RecordingLimit limit = limit();
+        RecordingPlan plan = plan(limit());
         Rig rig = rig().withSource(address.text());
         for (Source other : rig.sources()) {
             address(other.setup().address());
@@ -75,7 +97,7 @@ final class RecordCommand implements Callable<Integer> {
         if (Files.exists(out)) {
             throw new Refusal(out + " is there already; choose another name");
         }
-        Trail.FromStart order = new Trail.FromStart(out, title(), limit, Instant.now(), true);
+        Trail.FromStart order = new Trail.FromStart(out, title(), plan, Instant.now(), true);
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);
@@ -171,6 +193,41 @@ final class RecordCommand implements Callable<Integer> {
         return duration == null ? RecordingLimit.NONE : RecordingLimit.ofSeconds(Inputs.duration(duration));
     }
 
+    private RecordingPlan plan(RecordingLimit limit) {
+        if (repeat && startWhen == null) {
+            throw new Refusal("--repeat needs --start-when: it waits for that again");
+        }
+        if (before != null && startWhen == null && at == null) {
+            throw new Refusal("--before needs --start-when or --at: it keeps what came before that");
+        }
+        double kept = before == null ? 0 : Inputs.duration(before);
+        if (kept > RecordingPlan.MOST_BEFORE_SECONDS) {
+            throw new Refusal("--before keeps 60 s at most, was " + before);
+        }
+        try {
+            return new RecordingPlan(
+                    limit,
+                    at == null ? null : moment(at),
+                    startWhen == null ? null : RecordingCue.parse(startWhen),
+                    kept,
+                    stopWhen == null ? null : RecordingCue.parse(stopWhen),
+                    repeat);
+        } catch (IllegalArgumentException e) {
+            throw new Refusal(e.getMessage());
+        }
+    }
+
+    /** The next time the clock shows it; today's if that is still to come. */
+    private Instant moment(String clock) {
+        try {
+            ZonedDateTime now = ZonedDateTime.now();
+            ZonedDateTime then = now.with(LocalTime.parse(clock));
+            return (then.isBefore(now) ? then.plusDays(1) : then).toInstant();
+        } catch (DateTimeException e) {
+            throw new Refusal("--at is a time of day such as 14:30 or 14:30:05, was '" + clock + "'");
+        }
+    }
+
     private Rig rig() {
         if (rigFile == null) {
             return Rig.blank("recorded without a window", source);
@@ -193,8 +250,13 @@ final class RecordCommand implements Callable<Integer> {
             Snapshot snapshot = trail.snapshot(System.nanoTime());
             RecordingSnapshot recording = snapshot.recording();
             if (!recording.problem().isEmpty()) {
+                trail.stopRecording().made().forEach(this::tell);
+                if (recording.problem().startsWith("the source has no column")) {
+                    throw new Refusal(source + ": " + recording.problem());
+                }
                 throw new TakeException(recording.problem());
             }
+            tellMade(recording);
             began |= recording.running();
             if (began && !recording.running()) {
                 return say(trail.stopRecording(), trail.snapshot(System.nanoTime()));
@@ -202,6 +264,9 @@ final class RecordCommand implements Callable<Integer> {
             LinkHealth ended = ended(snapshot);
             if (ended != null) {
                 RecordingSnapshot last = trail.stopRecording();
+                if (last.file() == null && began) {
+                    throw new TakeException(source + " ended before " + startWords() + " came; nothing was recorded");
+                }
                 if (last.file() == null) {
                     if (ended.state() == LinkState.OVER) {
                         throw new Refusal(source + ": " + ended.reason());
@@ -226,6 +291,28 @@ final class RecordCommand implements Callable<Integer> {
         }
     }
 
+    private String startWords() {
+        return startWhen != null ? startWhen : at;
+    }
+
+    /** Of a recording on cue, each take once it is whole. */
+    private void tellMade(RecordingSnapshot recording) {
+        if (!recording.waitsFor().isEmpty() && !recording.waitsFor().equals(toldWaiting)) {
+            hint("waiting for " + startWords());
+            toldWaiting = recording.waitsFor();
+        }
+        for (; repeat && told < recording.made().size(); told++) {
+            tell(recording.made().get(told));
+        }
+    }
+
+    private void tell(RecordingSnapshot.Made made) {
+        spec.commandLine()
+                .getOut()
+                .println(String.format(Locale.ROOT, "%s: %d rows, %.3f s", made.file(), made.rows(), made.seconds()));
+        spec.commandLine().getOut().flush();
+    }
+
     /** @return the link for which there is no use in waiting on: the only one left, or one that will never begin */
     private static LinkHealth ended(Snapshot snapshot) {
         List<LinkHealth> over = snapshot.links().stream()
@@ -240,6 +327,7 @@ final class RecordCommand implements Callable<Integer> {
         if (summed.getAndSet(true)) {
             return;
         }
+        tellMade(recording);
         long stamps =
                 snapshot.links().stream().mapToLong(LinkHealth::wrongStamps).sum();
         int callers = snapshot.links().stream().mapToInt(LinkHealth::turnedAway).sum();
@@ -252,9 +340,17 @@ final class RecordCommand implements Callable<Integer> {
                 .println(String.format(
                         Locale.ROOT,
                         "%s: %d rows, %.3f s, %d rejected, %d lost%s",
-                        out,
-                        recording.rows(),
-                        recording.seconds(),
+                        repeat ? recording.made().size() + " takes" : out,
+                        repeat
+                                ? recording.made().stream()
+                                        .mapToLong(RecordingSnapshot.Made::rows)
+                                        .sum()
+                                : recording.rows(),
+                        repeat
+                                ? recording.made().stream()
+                                        .mapToDouble(RecordingSnapshot.Made::seconds)
+                                        .sum()
+                                : recording.seconds(),
                         snapshot.links().stream()
                                 .mapToLong(LinkHealth::rejectedLines)
                                 .sum(),
@@ -273,7 +369,7 @@ final class RecordCommand implements Callable<Integer> {
         summary(recording, snapshot);
         double wanted = duration == null ? 0 : Inputs.duration(duration);
         boolean ended = snapshot.links().stream().allMatch(link -> link.state() == LinkState.OVER);
-        if (recording.seconds() < wanted - 1 && !ended && !toldToEnd) {
+        if (!repeat && recording.seconds() < wanted - 1 && !ended && !toldToEnd) {
             hint(String.format(
                     Locale.ROOT,
                     "the board was silent at the end: its last row was received %.1f s before",

@@ -1,0 +1,28 @@
+package zesty.signal.engine;
+
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.sample.Block;
+
+/** A recording that runs or waits to begin. Any thread; it has one of its own. */
+interface Recording {
+    void start();
+
+    /**
+     * Sources' threads.
+     *
+     * @param mayWait whether the source may be held up until there is room; for others this does not wait, and what
+     *     finds no room is counted as lost
+     */
+    void offer(int source, Block block, boolean mayWait);
+
+    /** A source's stream goes on in another shape. Source's thread. */
+    void reshape(int source, StreamFormat now);
+
+    /** @return false when it is over, has not begun, or is too far behind to take it */
+    boolean mark(double atSeconds, String text);
+
+    /** Ends the recording and waits until the take is whole. Not on the window's thread. */
+    void stop();
+
+    RecordingSnapshot snapshot();
+}
