@@ -30,6 +30,7 @@ import zesty.signal.takes.TakeException;
             ConvertCommand.class,
             ExportCommand.class,
             ImportCommand.class,
+            ReportCommand.class,
             InfoCommand.class,
             NoteCommand.class,
             TakesCommand.class,

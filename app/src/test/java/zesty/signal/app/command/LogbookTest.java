@@ -9,6 +9,9 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
@@ -277,5 +280,42 @@ class LogbookTest {
                         .status())
                 .isEqualTo(2);
         assertThat(folder.resolve("no.npz")).doesNotExist();
+    }
+
+    /** The numbers of a level that is known stand on the page, with the notes, and the page asks no network. */
+    @Test
+    void aReportOfTwoTakesHasTheirLanesNumbersAndNotesOnPaperAndInABrowser() throws Exception {
+        Path first = take("spring", 10, 1);
+        Path second = take("neap", 20, 2);
+        Said.zesty("note", first.toString(), "--note", "wind over tide, Ω and −");
+        for (String format : List.of("pdf", "html")) {
+            Path page = folder.resolve("page." + format);
+            Said said = Said.zesty("report", first.toString(), second.toString(), "--to", page.toString());
+            assertThat(said.status()).as(said.err()).isZero();
+            String text;
+            if (format.equals("pdf")) {
+                try (PDDocument pdf = Loader.loadPDF(page.toFile())) {
+                    text = new PDFTextStripper().getText(pdf);
+                    assertThat(pdf.getDocumentInformation().getTitle()).isEqualTo("2 takes");
+                }
+            } else {
+                text = Files.readString(page);
+                assertThat(text).doesNotContainPattern("(https?:|src=|href=|url\\()");
+                assertThat(text.split("<path ", -1)).hasSize(3);
+            }
+            assertThat(text)
+                    .contains(
+                            "spring", "neap", "wind over tide, Ω and −", "slack water", "Pull, N", "Wren, mooring line")
+                    .contains("6.00 s", "Side by side");
+        }
+        assertThat(Said.zesty("report", first.toString(), "--to", at("page.pdf"))
+                        .err())
+                .contains("page.pdf");
+        assertThat(Said.zesty("report", first.toString(), "--to", at("page.doc"))
+                        .status())
+                .isEqualTo(2);
+        assertThat(Said.zesty("report", at("none.zest"), "--to", at("p.pdf")).status())
+                .isEqualTo(2);
+        assertThat(folder.resolve("p.pdf")).doesNotExist();
     }
 }
