@@ -321,6 +321,11 @@ final class ReaderRunner {
         }
     }
 
+    /** @return one number of a stretch, as far as it has come; NaN where there is none */
+    double scalar(String key, double from, double to) {
+        return reader == null ? Double.NaN : reader.scalar(key, from, to);
+    }
+
     /** @return what there is to see of it now: of the last stretch of the length that its kind speaks of */
     ReaderSnapshot recent() {
         if (reader == null) {

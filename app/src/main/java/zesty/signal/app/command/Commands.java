@@ -26,6 +26,7 @@ import zesty.signal.takes.TakeException;
             ExtractCommand.class,
             SpectrumCommand.class,
             TuneCommand.class,
+            DecideCommand.class,
             CalibrateCommand.class,
             ConvertCommand.class,
             ExportCommand.class,

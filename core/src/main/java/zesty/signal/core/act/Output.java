@@ -1,0 +1,58 @@
+package zesty.signal.core.act;
+
+/** A line to the board by what was decided or measured, and the line that makes it safe. */
+public sealed interface Output {
+    String name();
+
+    String safe();
+
+    /**
+     * A line when a rule turns on, another when it turns off.
+     *
+     * @param longestOnSeconds after so long the safe line is sent, and no on before the rule was off; infinity for none
+     */
+    record ByRule(String name, String safe, String rule, String on, String off, double longestOnSeconds)
+            implements Output {
+        public ByRule {
+            if (!(longestOnSeconds > 0)) {
+                throw new IllegalArgumentException("longest_on_s must be above 0, was " + longestOnSeconds);
+            }
+        }
+    }
+
+    /**
+     * A value over and over: through a map, smoothed, limited in slope, held within a dead zone, once a period.
+     *
+     * @param map points of in and out, in rising order of in; straight between, held beyond the ends; none for the value itself
+     * @param slewPerSecond infinity for none
+     * @param line with {@code {value}} in it
+     */
+    record ByValue(
+            String name,
+            String safe,
+            Watch watch,
+            double[][] map,
+            double smoothSeconds,
+            double slewPerSecond,
+            double deadZone,
+            double periodSeconds,
+            String line)
+            implements Output {
+        public ByValue {
+            for (int i = 1; i < map.length; i++) {
+                if (!(map[i][0] > map[i - 1][0])) {
+                    throw new IllegalArgumentException(
+                            "map must rise from point to point: " + map[i][0] + " follows " + map[i - 1][0]);
+                }
+            }
+            if (!(smoothSeconds >= 0) || !(slewPerSecond > 0) || !(deadZone >= 0) || !(periodSeconds > 0)) {
+                throw new IllegalArgumentException(
+                        "smooth_s and dead_zone must be 0 or more, slew_per_s and period_s above 0, were "
+                                + smoothSeconds + ", " + deadZone + ", " + slewPerSecond + ", " + periodSeconds);
+            }
+            if (!line.contains("{value}")) {
+                throw new IllegalArgumentException("line must hold {value}, was \"" + line + "\"");
+            }
+        }
+    }
+}

@@ -1,0 +1,75 @@
+package zesty.signal.core.act;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+
+/** Rules and outputs that belong together: each name once, and each rule made of rules above it. Immutable. */
+public record RuleBook(List<Rule> rules, List<Output> outputs) {
+    /** @throws IllegalArgumentException when a name is there twice or names nothing, saying which */
+    public RuleBook {
+        rules = List.copyOf(rules);
+        outputs = List.copyOf(outputs);
+        Set<String> plain = new HashSet<>();
+        Set<String> all = new HashSet<>();
+        for (Rule rule : rules) {
+            if (rule.name().isBlank() || all.contains(rule.name())) {
+                throw new IllegalArgumentException(
+                        rule.name().isBlank() ? "a rule needs a name" : "two rules are called '" + rule.name() + "'");
+            }
+            if (rule instanceof Rule.Made made) {
+                made.parts().forEach(part -> known(rule.name(), part, plain, all));
+            }
+            all.add(rule.name());
+            if (!(rule instanceof Rule.InBands)) {
+                plain.add(rule.name());
+            }
+        }
+        Set<String> names = new HashSet<>();
+        for (Output output : outputs) {
+            if (output.name().isBlank() || !names.add(output.name())) {
+                throw new IllegalArgumentException(
+                        output.name().isBlank()
+                                ? "an output needs a name"
+                                : "two outputs are called '" + output.name() + "'");
+            }
+            if (output instanceof Output.ByRule one) {
+                known(output.name(), one.rule(), plain, all);
+            }
+        }
+    }
+
+    private static void known(String who, String named, Set<String> plain, Set<String> all) {
+        if (!plain.contains(named)) {
+            throw new IllegalArgumentException("'" + who + "' names the rule '" + named + "', "
+                    + (all.contains(named)
+                            ? "which is a band's number, not on or off"
+                            : "which does not stand above it"));
+        }
+    }
+
+    /** @return what is watched, each once, in the order of the rules and then the outputs */
+    public List<Watch> watches() {
+        List<Watch> watches = new ArrayList<>();
+        for (Rule rule : rules) {
+            if (rule instanceof Rule.OnSamples one) {
+                add(watches, one.watch());
+            } else if (rule instanceof Rule.InBands one) {
+                add(watches, one.watch());
+            }
+        }
+        for (Output output : outputs) {
+            if (output instanceof Output.ByValue one) {
+                add(watches, one.watch());
+            }
+        }
+        return watches;
+    }
+
+    private static void add(List<Watch> watches, Watch watch) {
+        if (!watches.contains(watch)) {
+            watches.add(watch);
+        }
+    }
+}

@@ -1,0 +1,235 @@
+package zesty.signal.takes;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.RuleBook;
+import zesty.signal.core.act.Watch;
+
+/** Rules and outputs as JSON. A key that there is not is refused, so that no slip of the pen decides nothing in silence. */
+public final class RulesJson {
+    private static final double WINDOW_SECONDS = 10;
+    private static final double PERIOD_SECONDS = 0.05;
+    private static final List<String> HOLDS = List.of("hysteresis", "for_s", "off_for_s", "dead_s", "latch");
+    /** By what it is: the keys of its numbers. */
+    private static final Map<String, List<String>> WHEN = Map.of(
+            "above", List.of("limit"),
+            "below", List.of("limit"),
+            "inside", List.of("low", "high"),
+            "outside", List.of("low", "high"),
+            "rising", List.of("limit", "over_s"),
+            "falling", List.of("limit", "over_s"),
+            "silent", List.of("for_s"),
+            "event", List.of("count", "within_s"));
+
+    private RulesJson() {}
+
+    /** @param where it comes from, for what is said. @throws TakeException when it makes no sense, saying what and where */
+    public static RuleBook read(String text, String where) throws TakeException {
+        return Nodes.reading(where, () -> {
+            JsonNode root = Nodes.strict().readTree(text);
+            if (root == null || !root.isObject()) {
+                throw new IllegalArgumentException("rules are an object, {\"rules\": […], \"outputs\": […]}");
+            }
+            keys(root, "the book", List.of("rules", "outputs"));
+            List<Rule> rules = new ArrayList<>();
+            for (JsonNode node : list(root, "rules")) {
+                rules.add(named(node, "rule", RulesJson::rule));
+            }
+            List<Output> outputs = new ArrayList<>();
+            for (JsonNode node : list(root, "outputs")) {
+                outputs.add(named(node, "output", RulesJson::output));
+            }
+            return new RuleBook(rules, outputs);
+        });
+    }
+
+    private interface Part<T> {
+        T of(JsonNode node, String name);
+    }
+
+    private static <T> T named(JsonNode node, String what, Part<T> part) {
+        if (!node.isObject()) {
+            throw new IllegalArgumentException("a " + what + " is an object, was " + node);
+        }
+        String name = Nodes.text(node, "name");
+        try {
+            return part.of(node, name);
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(what + " '" + name + "': " + e.getMessage(), e);
+        }
+    }
+
+    private static JsonNode list(JsonNode node, String key) {
+        JsonNode list = node.path(key);
+        if (!list.isMissingNode() && !list.isArray()) {
+            throw new IllegalArgumentException("\"" + key + "\" must be a list, was " + list);
+        }
+        return list;
+    }
+
+    private static void keys(JsonNode node, String what, List<String> known) {
+        node.fieldNames().forEachRemaining(key -> {
+            if (!known.contains(key)) {
+                throw new IllegalArgumentException(
+                        "\"" + key + "\" is no key of " + what + "; there are " + String.join(", ", known));
+            }
+        });
+    }
+
+    private static List<String> with(List<String> some, String... more) {
+        List<String> all = new ArrayList<>(some);
+        all.addAll(List.of(more));
+        return all;
+    }
+
+    private static double or(JsonNode node, String key, double usual) {
+        return node.has(key) ? Nodes.number(node, key) : usual;
+    }
+
+    private static boolean flag(JsonNode node, String key) {
+        if (node.has(key) && !node.path(key).isBoolean()) {
+            throw new IllegalArgumentException("\"" + key + "\" must be true or false, was " + node.path(key));
+        }
+        return node.path(key).asBoolean(false);
+    }
+
+    private static Rule rule(JsonNode node, String name) {
+        for (Rule.Together how : Rule.Together.values()) {
+            String key = Nodes.lower(how);
+            if (node.has(key)) {
+                keys(
+                        node,
+                        "a rule made of others",
+                        how == Rule.Together.THEN ? List.of("name", key, "within_s") : List.of("name", key));
+                List<String> parts = how == Rule.Together.NOT ? List.of(Nodes.text(node, key)) : texts(list(node, key));
+                double within = how == Rule.Together.THEN ? Nodes.number(node, "within_s") : 0;
+                return new Rule.Made(name, how, parts, within);
+            }
+        }
+        Watch watch = watch(node);
+        if (node.has("bands")) {
+            keys(node, "a rule of bands", List.of("name", "watch", "bands", "hysteresis", "least_s"));
+            double[] edges = numbers(list(node, "bands"));
+            return new Rule.InBands(name, watch, edges, or(node, "hysteresis", 0), or(node, "least_s", 0));
+        }
+        String when = Nodes.text(node, "when");
+        List<String> own = WHEN.get(when);
+        if (own == null) {
+            throw new IllegalArgumentException(
+                    "\"when\" is one of above, below, inside, outside, rising, falling, silent, event; was '" + when
+                            + "'");
+        }
+        keys(
+                node,
+                "a rule with '" + when + "'",
+                with(with(HOLDS, "name", "watch", "when"), own.toArray(String[]::new)));
+        boolean silent = when.equals("silent");
+        Rule.Holds holds = new Rule.Holds(
+                silent ? 0 : or(node, "for_s", 0),
+                or(node, "off_for_s", 0),
+                or(node, "dead_s", 0),
+                flag(node, "latch"));
+        return new Rule.OnSamples(name, watch, condition(node, when), or(node, "hysteresis", 0), holds);
+    }
+
+    private static List<String> texts(JsonNode list) {
+        List<String> texts = new ArrayList<>();
+        for (JsonNode one : list) {
+            if (!one.isTextual()) {
+                throw new IllegalArgumentException("names of rules are needed, was " + one);
+            }
+            texts.add(one.asText());
+        }
+        return texts;
+    }
+
+    private static Condition condition(JsonNode node, String when) {
+        return switch (when) {
+            case "above" -> new Condition.Above(Nodes.number(node, "limit"));
+            case "below" -> new Condition.Below(Nodes.number(node, "limit"));
+            case "inside" -> new Condition.Inside(Nodes.number(node, "low"), Nodes.number(node, "high"));
+            case "outside" -> new Condition.Outside(Nodes.number(node, "low"), Nodes.number(node, "high"));
+            case "rising" -> new Condition.Rising(Nodes.number(node, "limit"), Nodes.number(node, "over_s"));
+            case "falling" -> new Condition.Falling(Nodes.number(node, "limit"), Nodes.number(node, "over_s"));
+            case "silent" -> new Condition.Silent(Nodes.number(node, "for_s"));
+            default -> new Condition.Events(Nodes.whole(node, "count"), Nodes.number(node, "within_s"));
+        };
+    }
+
+    private static double[] numbers(JsonNode list) {
+        double[] numbers = new double[list.size()];
+        for (int i = 0; i < numbers.length; i++) {
+            if (!list.get(i).isNumber()) {
+                throw new IllegalArgumentException("numbers are needed, was " + list.get(i));
+            }
+            numbers[i] = list.get(i).asDouble();
+        }
+        return numbers;
+    }
+
+    private static Watch watch(JsonNode node) {
+        JsonNode watch = node.path("watch");
+        if (!watch.isObject()) {
+            throw new IllegalArgumentException(
+                    "\"watch\" must be {\"column\": NAME} or {\"reader\": KIND, \"column\": NAME, …}, was " + watch);
+        }
+        if (!watch.has("reader")) {
+            keys(watch, "a watched column", List.of("column"));
+            return new Watch.Column(Nodes.text(watch, "column"));
+        }
+        keys(watch, "a watched reader", List.of("reader", "column", "set", "number", "window_s"));
+        Map<String, String> settings = new TreeMap<>();
+        for (Map.Entry<String, JsonNode> one : watch.path("set").properties()) {
+            settings.put(one.getKey(), one.getValue().asText());
+        }
+        double window = watch.has("window_s") ? Nodes.number(watch, "window_s") : or(node, "window_s", WINDOW_SECONDS);
+        return new Watch.Number(
+                Nodes.text(watch, "reader"),
+                Nodes.text(watch, "column"),
+                settings,
+                watch.has("number") ? Nodes.text(watch, "number") : "",
+                window);
+    }
+
+    private static Output output(JsonNode node, String name) {
+        String safe = Nodes.text(node, "safe");
+        if (node.has("rule")) {
+            keys(node, "an output by a rule", List.of("name", "safe", "rule", "on", "off", "longest_on_s"));
+            return new Output.ByRule(
+                    name,
+                    safe,
+                    Nodes.text(node, "rule"),
+                    Nodes.text(node, "on"),
+                    Nodes.text(node, "off"),
+                    or(node, "longest_on_s", Double.POSITIVE_INFINITY));
+        }
+        keys(
+                node,
+                "an output by a value",
+                List.of("name", "safe", "watch", "map", "smooth_s", "slew_per_s", "dead_zone", "period_s", "line"));
+        JsonNode points = list(node, "map");
+        double[][] map = new double[points.size()][];
+        for (int i = 0; i < map.length; i++) {
+            map[i] = numbers(points.get(i));
+            if (map[i].length != 2) {
+                throw new IllegalArgumentException("\"map\" is a list of [in, out], was " + points);
+            }
+        }
+        return new Output.ByValue(
+                name,
+                safe,
+                watch(node),
+                map,
+                or(node, "smooth_s", 0),
+                or(node, "slew_per_s", Double.POSITIVE_INFINITY),
+                or(node, "dead_zone", 0),
+                or(node, "period_s", PERIOD_SECONDS),
+                Nodes.text(node, "line"));
+    }
+}
