@@ -188,6 +188,11 @@ final class ChannelChain {
         return longestHoleSeconds;
     }
 
+    /** @return what its column is called */
+    String name() {
+        return channel.column();
+    }
+
     /**
      * Works rows with no row missing within. What is missing before them is filled where it is short.
      *

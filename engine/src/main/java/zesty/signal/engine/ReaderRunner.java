@@ -111,6 +111,7 @@ final class ReaderRunner {
                         + String.join(" and ", setup.columns()) + " come at different rates");
             }
             made = kind.reader(setup.checked(), rateHz);
+            made.named(chains.stream().map(ChannelChain::name).toList());
             bridged = kind.longestHoleSeconds(setup.checked());
         } catch (ReaderException e) {
             wrong = e.getMessage();

@@ -20,9 +20,22 @@ public final class TableReading {
     public static Reading of(
             String kind, Map<String, String> settings, double[][] columns, double[] seconds, double rateHz) {
         List<String> names = new ArrayList<>();
-        List<ChannelChain> chains = new ArrayList<>();
         for (int c = 0; c < columns.length; c++) {
             names.add("column " + (c + 1));
+        }
+        return of(kind, settings, names, columns, seconds, rateHz);
+    }
+
+    /** As the other, of columns that have names, each its own. */
+    public static Reading of(
+            String kind,
+            Map<String, String> settings,
+            List<String> names,
+            double[][] columns,
+            double[] seconds,
+            double rateHz) {
+        List<ChannelChain> chains = new ArrayList<>();
+        for (int c = 0; c < columns.length; c++) {
             chains.add(ChannelChain.plain(names.get(c), c, rateHz));
         }
         ReaderRunner reader = new ReaderRunner(new ReaderSetup(kind, names, settings), List.of(), chains);

@@ -45,7 +45,8 @@ public final class TakeReading {
             source = rig.sourceOf(found);
             own.add(found);
         }
-        ReaderSetup setup = new ReaderSetup(kind, own, settings);
+        ReaderSetup setup = new ReaderSetup(
+                kind, own, MarkedAt.resolved(settings, take.marks(), take.file().toString()));
         TakeLines lines = TakeLines.of(take, source, rig, TakeLines.Pages.upTo(TakeLines.MOST_HELD), Progress.untold());
         for (StoredLine line : lines.lines()) {
             StoredReaders readers = StoredReaders.NONE.reading(lines.rig(), line, setup, from, to);

@@ -157,6 +157,35 @@ class EveryKindTest {
                         "tau_s",
                         List.of(heater, t -> warms.applyAsDouble(t) + 0.05 * noise.applyAsDouble(t))),
                 new Segment(
+                        "response",
+                        Map.of("at", "30", "until", "20"),
+                        20,
+                        80,
+                        "change",
+                        List.of(t -> 5 + (t < 30 ? 0 : Math.exp(-(t - 30) / 8)) + 0.02 * noise.applyAsDouble(t))),
+                new Segment(
+                        "supply",
+                        Map.of("cutoff", "10"),
+                        10,
+                        80,
+                        "resistance_ohm",
+                        List.of(
+                                t -> (t % 20 < 10 ? 0.2 : 2) + 0.003 * noise.applyAsDouble(t),
+                                t -> 12.5
+                                        - 0.15 * (t % 20 < 10 ? 0.2 : 2)
+                                        - 1e-4 * t
+                                        + 0.003 * noise.applyAsDouble(t))),
+                new Segment(
+                        "cells",
+                        Map.of(),
+                        10,
+                        80,
+                        "spread_v",
+                        List.of(
+                                t -> 4.1 - 0.05 * (t % 20 < 10 ? 0 : 1) + 0.002 * noise.applyAsDouble(t),
+                                t -> 4.05 - 0.12 * (t % 20 < 10 ? 0 : 1) + 0.002 * noise.applyAsDouble(t),
+                                t -> 4.08 - 0.05 * (t % 20 < 10 ? 0 : 1) + 0.002 * noise.applyAsDouble(t))),
+                new Segment(
                         "level",
                         Map.of("bands", "960,1040", "hysteresis", "10"),
                         50,

@@ -1,5 +1,7 @@
 package zesty.signal.app.command;
 
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -11,6 +13,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import zesty.signal.core.decode.Columns;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
@@ -20,8 +23,10 @@ import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.MarkedAt;
 import zesty.signal.engine.TableReading;
 import zesty.signal.engine.TakeReading;
+import zesty.signal.exchange.foreign.ForeignFile;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -57,6 +62,24 @@ final class ExtractCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws TakeException {
+        return name.equals(PictureExtract.NAME) ? pictures() : signals();
+    }
+
+    private int pictures() throws TakeException {
+        Map<String, String> given = PictureExtract.settings(settings);
+        PictureExtract.Read read = PictureExtract.read(file, columns, rate);
+        ObjectNode answer = PictureExtract.answer(read.series(), given, rate);
+        if (json) {
+            Json.print(answer);
+        } else {
+            PictureExtract.words(answer).forEach(spec.commandLine().getOut()::println);
+            spec.commandLine().getOut().flush();
+        }
+        Inputs.complain(file, read.damage());
+        return Commands.DONE;
+    }
+
+    private int signals() throws TakeException {
         ReaderKind kind = kind(name);
         Map<String, String> given = Inputs.settings(
                 settings, kind.settings().stream().map(Setting::key).toList());
@@ -68,7 +91,7 @@ final class ExtractCommand implements Callable<Integer> {
             if (take && !raw && rate == null) {
                 reading = ofTake(kind, given);
             } else {
-                reading = ofTable(kind, given);
+                reading = ofTable(kind, marked(given));
             }
         } catch (ReaderException e) {
             throw new Refusal(e.getMessage());
@@ -92,7 +115,8 @@ final class ExtractCommand implements Callable<Integer> {
             throw new Refusal("no extractor is called '" + name + "'; there are "
                     + String.join(
                             ", ",
-                            ReaderKinds.all().stream().map(ReaderKind::name).toList()));
+                            ReaderKinds.all().stream().map(ReaderKind::name).toList())
+                    + ", " + PictureExtract.NAME);
         }
     }
 
@@ -151,7 +175,32 @@ final class ExtractCommand implements Callable<Integer> {
             // Times count from the first sample, whatever the file's own zero.
             seconds[i] = first.seconds() == null ? i / first.rateHz() : first.seconds()[i] - begin;
         }
-        return TableReading.of(kind.name(), given, ports, seconds, first.rateHz());
+        List<String> names = Columns.distinct(signals.stream()
+                .map(one -> one.name() == null ? "value" : one.name())
+                .toList());
+        return TableReading.of(kind.name(), given, names, ports, seconds, first.rateHz());
+    }
+
+    /** A marker's text is a time where the file has markers. */
+    private Map<String, String> marked(Map<String, String> given) throws TakeException {
+        if (!given.containsKey(MarkedAt.MARK) || given.get(MarkedAt.MARK).isBlank()) {
+            return given;
+        }
+        if (String.valueOf(file.getFileName()).endsWith(".zest")) {
+            try (Take take = Inputs.take(file)) {
+                return MarkedAt.resolved(given, take.marks(), file.toString());
+            }
+        }
+        if (ForeignFile.knows(file)) {
+            try (ForeignFile view = ForeignFile.open(file)) {
+                return MarkedAt.resolved(given, view.marks(), file.toString());
+            } catch (TakeException e) {
+                throw new Refusal(e.getMessage());
+            } catch (IOException e) {
+                throw new Refusal(file + " cannot be read");
+            }
+        }
+        return MarkedAt.resolved(given, List.of(), file.toString());
     }
 
     private void print(ReaderKind kind, Reading reading) {

@@ -2,6 +2,7 @@ package zesty.signal.app.command;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
 import java.util.Set;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
@@ -49,6 +50,14 @@ final class ReadingJson {
                     Json.put(written, records.fields().get(f), one[f]);
                 }
             }
+        } else if (item instanceof Item.Rows rows) {
+            ArrayNode list = node.putArray(key);
+            for (List<Object> one : rows.rows()) {
+                ObjectNode written = list.addObject();
+                for (int f = 0; f < one.size(); f++) {
+                    cell(written, rows.fields().get(f), one.get(f));
+                }
+            }
         } else if (item instanceof Item.Events events) {
             ArrayNode list = node.putArray(key);
             for (Event event : events.events()) {
@@ -58,6 +67,16 @@ final class ReadingJson {
                     fields(list.addObject(), events, event);
                 }
             }
+        }
+    }
+
+    private static void cell(ObjectNode node, String field, Object cell) {
+        if (cell instanceof Double number) {
+            Json.put(node, field, number);
+        } else if (cell instanceof Boolean flag) {
+            node.put(field, flag);
+        } else {
+            node.put(field, String.valueOf(cell));
         }
     }
 

@@ -59,4 +59,16 @@ public sealed interface Item {
             records = List.copyOf(records);
         }
     }
+
+    /**
+     * Some things of one kind of which more than numbers are told.
+     *
+     * @param rows of each the cells in the order of the fields: a String, a Double (NaN where it is not known) or a Boolean
+     */
+    record Rows(String key, List<String> fields, List<List<Object>> rows) implements Item {
+        public Rows {
+            fields = List.copyOf(fields);
+            rows = List.copyOf(rows);
+        }
+    }
 }

@@ -56,4 +56,7 @@ public interface Reader {
 
     /** Takes changes made by hand into force, in place of those before; a reader without events has none. */
     default void edited(List<HandEdit> edits) {}
+
+    /** Is told what the columns it reads are called, in the order of its ports; before the first samples. */
+    default void named(List<String> columns) {}
 }

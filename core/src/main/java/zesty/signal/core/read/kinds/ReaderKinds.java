@@ -3,12 +3,15 @@ package zesty.signal.core.read.kinds;
 import java.util.List;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.cells.Cells;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.step.StepResponse;
+import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
@@ -24,6 +27,9 @@ public final class ReaderKinds {
             new Wind(),
             new Motion(),
             new StepResponse(),
+            new ChangeAfter(),
+            new Supply(),
+            new Cells(),
             new Level());
 
     private ReaderKinds() {}

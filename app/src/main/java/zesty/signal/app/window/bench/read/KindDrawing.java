@@ -3,12 +3,15 @@ package zesty.signal.app.window.bench.read;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
+import zesty.signal.core.read.cells.Cells;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.step.StepResponse;
+import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
@@ -41,6 +44,9 @@ final class KindDrawing extends Canvas {
             case Wind.NAME -> cups(g);
             case Motion.NAME -> tilt(g);
             case StepResponse.NAME -> step(g, colour);
+            case ChangeAfter.NAME -> after(g);
+            case Supply.NAME -> charge(g, colour);
+            case Cells.NAME -> cells(g);
             case Level.NAME -> bands(g);
             default -> curve(g, x -> 17);
         }
@@ -102,6 +108,39 @@ final class KindDrawing extends Canvas {
         g.strokePolyline(new double[] {4, 22, 22, 88}, new double[] {BASE, BASE, 7, 7}, 4);
         g.setStroke(colour);
         curve(g, x -> x < 28 ? BASE : BASE - 21 * (1 - Math.exp(-(x - 28) / 15)));
+    }
+
+    private static void after(GraphicsContext g) {
+        g.setLineDashes(3, 3);
+        g.strokeLine(26, 4, 26, 31);
+        g.setLineDashes((double[]) null);
+        curve(g, x -> x < 28 ? 26 : 26 - 21 * (1 - Math.exp(-(x - 28) / 6)) * Math.exp(-(x - 28) / 32));
+    }
+
+    private static void charge(GraphicsContext g, Color colour) {
+        g.setFill(colour.deriveColor(0, 1, 1, 0.35));
+        double[] heights = {5, 18, 5, 24, 5};
+        for (int i = 0; i < heights.length; i++) {
+            g.fillRect(2 + 17.6 * i, BASE - heights[i], 17.6, heights[i]);
+        }
+        double[] xs = new double[2 * heights.length];
+        double[] ys = new double[2 * heights.length];
+        for (int i = 0; i < heights.length; i++) {
+            xs[2 * i] = 2 + 17.6 * i;
+            xs[2 * i + 1] = xs[2 * i] + 17.6;
+            ys[2 * i] = BASE - heights[i];
+            ys[2 * i + 1] = ys[2 * i];
+        }
+        g.strokePolyline(xs, ys, xs.length);
+    }
+
+    private static void cells(GraphicsContext g) {
+        double[] full = {18, 17, 9, 18};
+        for (int i = 0; i < full.length; i++) {
+            g.strokeRect(8 + 20 * i, 7, 12, 23);
+            g.fillRect(11 + 20 * i, 4, 6, 3);
+            g.fillRect(10.5 + 20 * i, 28 - full[i], 7, full[i]);
+        }
     }
 
     private static void bands(GraphicsContext g) {

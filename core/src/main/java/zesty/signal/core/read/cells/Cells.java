@@ -1,0 +1,81 @@
+package zesty.signal.core.read.cells;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import zesty.signal.core.read.Port;
+import zesty.signal.core.read.Reader;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.Settings;
+
+/** Two to twenty-four cells side by side: sag under load, slope, time left, and whether one stands out. */
+public final class Cells implements ReaderKind {
+    public static final String NAME = "cells";
+
+    static final int MOST = 24;
+
+    @Override
+    public String name() {
+        return NAME;
+    }
+
+    @Override
+    public String words() {
+        return "cells of one battery side by side: which sags, which falls, which is weak";
+    }
+
+    @Override
+    public String gives() {
+        return "weak cell, sag, spread";
+    }
+
+    @Override
+    public List<Port> ports() {
+        List<Port> ports = new ArrayList<>();
+        for (int c = 1; c <= MOST; c++) {
+            ports.add(new Port("cell" + c, "V", "the voltage of cell " + c));
+        }
+        return ports;
+    }
+
+    @Override
+    public int fewestPorts() {
+        return 2;
+    }
+
+    @Override
+    public List<Setting> settings() {
+        return List.of(Setting.number(
+                "cutoff", Setting.AUTO, -1e6, 1e6, "V", "cutoff", "the voltage at which a cell counts as empty"));
+    }
+
+    @Override
+    public List<ScalarInfo> scalars() {
+        return List.of(
+                new ScalarInfo("spread_v", "spread", "V", -1, "highest less lowest mean voltage"),
+                new ScalarInfo("weak", "weak cells", "", 0, "how many stand out by their sag or slope"),
+                new ScalarInfo("load_steps", "load steps", "", 0, "steps that all cells have in common"));
+    }
+
+    @Override
+    public List<String> otherKeys() {
+        return List.of("cells", "weakest");
+    }
+
+    @Override
+    public double windowSeconds() {
+        return 600;
+    }
+
+    @Override
+    public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
+        return Optional.empty();
+    }
+
+    @Override
+    public Reader reader(Settings settings, double rateHz) {
+        return new CellsReader(settings);
+    }
+}

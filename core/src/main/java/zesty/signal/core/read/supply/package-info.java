@@ -1,0 +1,2 @@
+/** What a supply gave: charge, energy, inner resistance, and how long it lasts. */
+package zesty.signal.core.read.supply;
