@@ -27,6 +27,8 @@ import zesty.signal.takes.TakeException;
             SpectrumCommand.class,
             TuneCommand.class,
             DecideCommand.class,
+            PlanCommand.class,
+            PortableCommand.class,
             CalibrateCommand.class,
             ConvertCommand.class,
             ExportCommand.class,

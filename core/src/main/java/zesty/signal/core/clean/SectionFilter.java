@@ -44,6 +44,11 @@ public final class SectionFilter implements Stage {
         gain = product;
     }
 
+    /** @return what it runs */
+    public Sections sections() {
+        return sections;
+    }
+
     @Override
     public void reset() {
         Arrays.fill(state, 0);

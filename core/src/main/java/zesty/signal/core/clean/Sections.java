@@ -47,6 +47,11 @@ public final class Sections {
         return poles;
     }
 
+    /** @return b0, b1, b2, a1 and a2 of a section, a0 being 1 */
+    public double[] section(int section) {
+        return java.util.Arrays.copyOfRange(coefficients, 5 * section, 5 * section + 5);
+    }
+
     /** @return coefficient k (b0, b1, b2, a1, a2) of a section */
     double at(int section, int k) {
         return coefficients[Objects.checkIndex(section, count()) * 5 + k];

@@ -1,0 +1,64 @@
+package zesty.signal.app.command;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import zesty.signal.core.portable.PortableException;
+import zesty.signal.core.portable.PortableRig;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.DiskWords;
+import zesty.signal.takes.RigJson;
+import zesty.signal.takes.TakeException;
+
+@Command(name = "portable", description = "What a rig decided, as portable C99.")
+final class PortableCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "RIG.json")
+    private Path file;
+
+    @Option(names = "--column", paramLabel = "NAME")
+    private List<String> columns = new ArrayList<>();
+
+    @Option(names = "--out", paramLabel = "DIR", required = true)
+    private Path out;
+
+    @Override
+    public Integer call() throws TakeException {
+        Rig rig;
+        try {
+            rig = RigJson.read(Files.readString(file), file.toString());
+        } catch (TakeException e) {
+            throw new Refusal(e.getMessage());
+        } catch (IOException e) {
+            throw new Refusal(file + (Files.exists(file) ? " cannot be read" : DiskWords.absent(file)));
+        }
+        List<Channel> channels = new ArrayList<>();
+        for (String column : columns) {
+            channels.add(rig.channels().stream()
+                    .filter(one -> one.column().equals(column) || one.name().equals(column))
+                    .findFirst()
+                    .orElseThrow(() -> new Refusal(file + " has no column '" + column + "'; it has "
+                            + String.join(
+                                    ", ",
+                                    rig.channels().stream().map(Channel::column).toList()))));
+        }
+        if (columns.isEmpty()) {
+            channels.addAll(PortableRig.worthCarrying(rig));
+        }
+        if (channels.isEmpty()) {
+            throw new Refusal(file + " has no column with a scaling or a recipe; choose one with --column");
+        }
+        try {
+            SourceFiles.write(out, PortableRig.files(rig, channels));
+        } catch (PortableException e) {
+            throw new Refusal(file + ": " + e.getMessage());
+        }
+        return Commands.DONE;
+    }
+}

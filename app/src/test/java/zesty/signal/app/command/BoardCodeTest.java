@@ -1,0 +1,278 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
+import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.Conversion;
+import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.scale.Line;
+import zesty.signal.core.scale.Polynomial;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.scale.Thermistor;
+import zesty.signal.core.scale.ValueTable;
+import zesty.signal.takes.RigJson;
+
+/** What is written for a board goes through a C compiler that forgives nothing, runs, and does what the application does. */
+@Timeout(120)
+class BoardCodeTest {
+    private static final double RATE = 250;
+
+    @TempDir
+    Path folder;
+
+    @BeforeEach
+    void compiler() {
+        assumeTrue(
+                Arrays.stream(System.getenv("PATH").split(File.pathSeparator))
+                        .anyMatch(one -> Files.isExecutable(Path.of(one, "cc"))),
+                "a C compiler, cc, is not on this machine");
+    }
+
+    private String run(String input, String... line) throws Exception {
+        Path in = folder.resolve("input.txt");
+        Path out = folder.resolve("output.txt");
+        Path err = folder.resolve("errors.txt");
+        Files.writeString(in, input);
+        Process process = new ProcessBuilder(line)
+                .redirectInput(in.toFile())
+                .redirectOutput(out.toFile())
+                .redirectError(err.toFile())
+                .start();
+        assertThat(process.waitFor()).as(Files.readString(err)).isZero();
+        return Files.readString(out);
+    }
+
+    private String compiled(Path sources) throws Exception {
+        List<String> line = new ArrayList<>(List.of(
+                "cc",
+                "-std=c99",
+                "-Wall",
+                "-Wextra",
+                "-pedantic",
+                "-Werror",
+                "-o",
+                folder.resolve("program").toString()));
+        try (var files = Files.list(sources)) {
+            files.map(Path::toString).filter(one -> one.endsWith(".c")).forEach(line::add);
+        }
+        line.add("-lm");
+        run("", line.toArray(String[]::new));
+        return folder.resolve("program").toString();
+    }
+
+    private static final List<String> RECIPES = List.of(
+            "",
+            "mean:7",
+            "lowpass:10@4 | rectify",
+            "highpass:0.5@2 | notch:50@30",
+            "bandpass:5..40@3 | rms:0.1",
+            "bandstop:45..55@2 | scale:-0.5 | offset:3",
+            "envelope:4",
+            "exp:0.1 | highpass:1@1",
+            "differentiate | lowpass:20@2");
+
+    private static Conversion conversion(int index) {
+        return switch (index % 5) {
+            case 0 -> new Line(0.25, -3);
+            case 1 -> new Polynomial(List.of(1.0, 0.5, -0.01, 0.001));
+            case 2 -> new Thermistor(new Thermistor.Beta(3950, 10_000, 25), 10_000, Thermistor.Side.LOW, 5);
+            case 3 -> new ValueTable(List.of(0.0, 1.0, 2.5, 5.0), List.of(-4.0, 3.0, 2.0, 9.0));
+            default -> Line.SAME;
+        };
+    }
+
+    @Test
+    void scalingAndRecipeOnTheBoardAreThoseOfTheApplication() throws Exception {
+        List<Column> columns = new ArrayList<>();
+        List<Channel> channels = new ArrayList<>();
+        for (int c = 0; c < RECIPES.size(); c++) {
+            String name = c == 3 ? "2nd µ-pull" : "x" + c;
+            columns.add(new Column(name, ""));
+            Scaling scaling = new Scaling(new Converter(10, 5, Divisor.STEPS), conversion(c), List.of(), "N");
+            channels.add(new Channel(name, "Column " + c, scaling, Recipe.parse(RECIPES.get(c)), true));
+        }
+        Source source = new Source(
+                "",
+                new SourceSetup("stdin", RATE, 0, List.of(), List.of()),
+                new DelimitedFormat(',', false, false, "", columns, null));
+        Rig rig = new Rig("Wren */ rig", List.of(source), channels, List.of(), List.of(), Set.of());
+        Path file = folder.resolve("rig.json");
+        Files.writeString(file, RigJson.write(rig));
+        Path code = folder.resolve("code");
+        Said said = Said.zesty("portable", file.toString(), "--out", code.toString());
+        assertThat(said.status()).as(said.err()).isZero();
+        String program = compiled(code);
+        Random random = new Random(25);
+        double[] raw = new double[2000];
+        StringBuilder input = new StringBuilder();
+        for (int i = 0; i < raw.length; i++) {
+            raw[i] = Math.rint(500 + 200 * Math.sin(i / 9.0) + 40 * random.nextGaussian());
+            input.append((int) raw[i]).append('\n');
+        }
+        for (int c = 0; c < channels.size(); c++) {
+            String name = c == 3 ? "_2nd___pull" : "x" + c;
+            double[] wanted = new double[raw.length];
+            channels.get(c).scaling().apply(raw, wanted, raw.length);
+            double[] scaled = wanted.clone();
+            channels.get(c).recipe().onceThrough(wanted, RATE);
+            double full = Arrays.stream(scaled).map(Math::abs).max().orElseThrow();
+            double[] got = run(input.toString(), program, name)
+                    .lines()
+                    .mapToDouble(Double::parseDouble)
+                    .toArray();
+            assertThat(got).hasSize(raw.length);
+            for (int i = 0; i < got.length; i++) {
+                // A float has 24 bits; differentiating multiplies by the rate.
+                double most = RECIPES.get(c).startsWith("diff") ? 1e-5 * RATE * full : 1e-6 * full;
+                assertThat(got[i]).as("%s at %d", RECIPES.get(c), i).isCloseTo(wanted[i], within(most));
+            }
+        }
+        Files.writeString(code.resolve("x1.c"), "int mine;");
+        assertThat(Said.zesty("portable", file.toString(), "--out", code.toString())
+                        .err())
+                .contains("x1.c is there already and was not made this way");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "median:5, the step median:5 cannot go onto a board",
+        "lowpass:10@2 | smooth:7@2, the step smooth:7@2 cannot go",
+        "detrend, the step detrend cannot go"
+    })
+    void whatCannotGoIsNamedAndNothingIsWritten(String recipe, String message) throws Exception {
+        Rig rig = Rig.blank("rig", "stdin")
+                .withLink(new SourceSetup("stdin", RATE, 0, List.of(), List.of()))
+                .fittedTo(new DelimitedFormat(',', false, false, "", List.of(new Column("x", "")), null))
+                .withChannel("x", one -> one.withRecipe(Recipe.parse(recipe)));
+        Path file = folder.resolve("rig.json");
+        Files.writeString(file, RigJson.write(rig));
+        Said said = Said.zesty(
+                "portable", file.toString(), "--out", folder.resolve("code").toString());
+        assertThat(said.status()).isEqualTo(2);
+        assertThat(said.err()).contains("x: " + message);
+        assertThat(folder.resolve("code")).doesNotExist();
+    }
+
+    /** A clock of its own that wraps, steps of 90 µs with a long pause now and then, and channels that count their readings. */
+    private static final String HARNESS =
+            """
+            #include "board.h"
+            #include <stdio.h>
+            static uint32_t us = 4294960000u;
+            static int32_t reads;
+            uint32_t board_micros(void) { return us; }
+            int32_t board_read(uint8_t channel) { return channel == 0 ? reads++ : -channel; }
+            void board_write(const uint8_t *bytes, uint16_t n) { fwrite(bytes, 1, n, stdout); }
+            int main(void)
+            {
+                long i;
+                board_begin();
+                for (i = 0; i < %d; i++) {
+                    board_poll();
+                    us += i %% 50000 == 49999 ? 250000u : 90u;
+                }
+                fprintf(stderr, "%%lu\\n", (unsigned long)board_dropped());
+                return 0;
+            }
+            """;
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "100 | t_us=1234567,load=512;n=-3~ | 3",
+                "333 | {\"ms\": 123.456, \"load\": 5, \"dropped\": 0}~ | 3",
+                "50 | 12345678\t17~ | 2",
+                "20 | t 12.50 load 7~ | 2",
+                "1000 | load: 99 lbs?? 5% \\done~ | 2",
+                "0.5 | t_ms;1200;500~ | 2"
+            })
+    void aPlannedBoardSendsItsRowsAtItsRateOverEveryWrapAndCountsWhatItDropped(double rate, String text, int numbers)
+            throws Exception {
+        Path plan = folder.resolve("plan.json");
+        String row = new com.fasterxml.jackson.databind.ObjectMapper().writeValueAsString(text.replace("~", "\r\n"));
+        Files.writeString(plan, "{\"row\":{\"rate_hz\":" + rate + ",\"text\":" + row + "}}");
+        Path code = folder.resolve("code");
+        Said said = Said.zesty("plan", plan.toString(), "--board", code.toString(), "--json");
+        assertThat(said.json().path("rate").path("nyquist_hz").asDouble()).isEqualTo(rate / 2);
+        long steps = (long) Math.min(2_000_000, 4000 / rate / 90e-6);
+        Files.writeString(code.resolve("main.c"), String.format(Locale.ROOT, HARNESS, steps));
+        String program = compiled(code);
+        List<String> lines = run("", program).lines().toList();
+        long dropped =
+                Long.parseLong(Files.readString(folder.resolve("errors.txt")).strip());
+        long pauses = steps / 50_000;
+        double seconds = ((steps - 1) * 90.0 + pauses * (250_000.0 - 90)) * 1e-6;
+        // Rows sent and rows dropped are together as many as were due, to the row at either end.
+        assertThat(lines.size() + dropped).isCloseTo(Math.round(seconds * rate), within(1L + pauses));
+        assertThat(dropped > 0).isEqualTo(pauses > 0 && rate > 8);
+        String pattern = java.util.regex.Pattern.quote(text.replace("~", ""))
+                .replaceAll("-?\\d+(\\.\\d+)?", "\\\\E(-?\\\\d+(?:\\\\.\\\\d+)?)\\\\Q");
+        assertThat(lines).allMatch(one -> one.matches(pattern));
+        if (text.startsWith("t_us")) {
+            double[] us = lines.stream()
+                    .mapToDouble(one -> Double.parseDouble(one.replaceAll("\\D+(\\d+),.*", "$1")))
+                    .toArray();
+            long odd = 0;
+            for (int i = 1; i < us.length; i++) {
+                double step = us[i] - us[i - 1];
+                assertThat(step).as("row %d", i).isPositive();
+                odd += step < 9_800 || step > 10_200 ? 1 : 0;
+            }
+            // The wrap of 32 bits is no step back; a pause makes one row late and the next keeps its own due time.
+            assertThat(odd).isLessThanOrEqualTo(2 * pauses);
+            assertThat(us[us.length - 1]).isGreaterThan(4_294_967_296.0);
+            Files.writeString(folder.resolve("sent.txt"), String.join("\n", lines) + "\n");
+            JsonNode decoded = Said.zesty("decode", folder.resolve("sent.txt").toString(), "--json")
+                    .json();
+            assertThat(decoded.path("columns")).hasSize(numbers);
+            assertThat(decoded.path("rejected").asInt()).isZero();
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{\"row\":{\"rate_hz\":100,\"text\":\"hello\"}} | the row's text has 0 numbers for channels",
+                "{\"row\":{\"rate_hz\":100,\"bytes\":8}} | an odd number from 9 on; was 8",
+                "{\"line\":{\"baud\":9600}} | a board's code needs the plan's row",
+                "{\"row\":{\"rate_hz\":0,\"bytes\":9}} | row.rate_hz must be above 0",
+                "{\"rows\":{}} | \"rows\" is no key of a plan",
+                "{\"row\":{\"rate_hz\":100,\"bytes\":9},\"recipe\":\"lowpass:80@2\"} | lowpass:80@2"
+            })
+    void aPlanThatCannotBeIsRefusedByName(String text, String message) throws Exception {
+        Path plan = folder.resolve("plan.json");
+        Files.writeString(plan, text);
+        Said said = Said.zesty(
+                "plan", plan.toString(), "--board", folder.resolve("code").toString());
+        assertThat(said.status()).as(said.err()).isEqualTo(2);
+        assertThat(said.err()).contains(message);
+        assertThat(folder.resolve("code")).doesNotExist();
+    }
+}

@@ -1,0 +1,37 @@
+package zesty.signal.core.plan;
+
+import zesty.signal.core.scale.Digits;
+
+/**
+ * What a divider gives to a pin.
+ *
+ * @param over whether that is above the converter's reference; null where that is not known
+ * @param worstError share of the pin's voltage, both resistors at their worst
+ */
+public record DividerBudget(double atMaxVolts, Boolean over, double amps, double worstError) {
+    public static DividerBudget of(Plan.Divider divider, Plan.Converter converter) {
+        double share = share(divider.top(), divider.bottom());
+        double tolerance = divider.tolerance();
+        double high = share(divider.top() * (1 - tolerance), divider.bottom() * (1 + tolerance)) / share - 1;
+        double low = 1 - share(divider.top() * (1 + tolerance), divider.bottom() * (1 - tolerance)) / share;
+        double volts = divider.sourceMax() * share;
+        return new DividerBudget(
+                volts,
+                converter == null ? null : volts > converter.ref() * (1 + 1e-12),
+                divider.sourceMax() / (divider.top() + divider.bottom()),
+                Math.max(high, low));
+    }
+
+    private static double share(double top, double bottom) {
+        return bottom / (top + bottom);
+    }
+
+    Fault fault(Plan.Divider divider, Plan.Converter converter) {
+        double top = divider.bottom() * (divider.sourceMax() / converter.ref() - 1);
+        return new Fault(
+                "divider",
+                "the pin sees " + Digits.about(atMaxVolts, 4) + " V where the converter takes "
+                        + Digits.of(converter.ref()) + " V",
+                "a top resistor of " + Digits.about(top, 3) + " Ω or more");
+    }
+}

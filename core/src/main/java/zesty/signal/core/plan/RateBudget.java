@@ -1,0 +1,44 @@
+package zesty.signal.core.plan;
+
+import java.util.ArrayList;
+import java.util.List;
+import zesty.signal.core.scale.Digits;
+
+/** What a sample rate can tell. @param enough whether it is 2.5 times the highest frequency of interest; null where that is not known */
+public record RateBudget(double nyquistHz, Boolean enough, List<Tone> tones) {
+    /** So many samples a period: two are the limit that no real filter reaches. */
+    public static final double SAMPLES_A_PERIOD = 2.5;
+
+    /** A tone and where it appears after sampling. */
+    public record Tone(double hz, double seenHz) {}
+
+    public static RateBudget of(double rateHz, Plan.Signal signal) {
+        List<Tone> tones = new ArrayList<>();
+        for (double hz : signal.tones()) {
+            tones.add(new Tone(hz, Math.abs(hz - rateHz * Math.rint(hz / rateHz))));
+        }
+        Boolean enough =
+                Double.isNaN(signal.highestHz()) ? null : rateHz >= SAMPLES_A_PERIOD * signal.highestHz() * (1 - 1e-12);
+        return new RateBudget(rateHz / 2, enough, tones);
+    }
+
+    List<Fault> faults(double rateHz, Plan.Signal signal) {
+        List<Fault> faults = new ArrayList<>();
+        if (Boolean.FALSE.equals(enough)) {
+            faults.add(new Fault(
+                    "rate",
+                    Digits.of(rateHz) + " rows/s are too few for " + Digits.of(signal.highestHz()) + " Hz",
+                    Digits.of(SAMPLES_A_PERIOD * signal.highestHz()) + " rows/s at least"));
+        }
+        for (Tone tone : tones) {
+            if (tone.hz() > nyquistHz) {
+                faults.add(new Fault(
+                        "rate",
+                        "a tone of " + Digits.of(tone.hz()) + " Hz is aliased to " + Digits.about(tone.seenHz(), 4)
+                                + " Hz",
+                        "more than " + Digits.of(2 * tone.hz()) + " rows/s, or a filter before the converter"));
+            }
+        }
+        return faults;
+    }
+}
