@@ -1,4 +1,4 @@
-package zesty.signal.core.portable;
+package zesty.signal.exchange.portable;
 
 import java.util.Set;
 import java.util.TreeSet;

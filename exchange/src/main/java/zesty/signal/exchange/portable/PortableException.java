@@ -1,4 +1,4 @@
-package zesty.signal.core.portable;
+package zesty.signal.exchange.portable;
 
 /** Something cannot go onto a board; the message names it. */
 public final class PortableException extends RuntimeException {

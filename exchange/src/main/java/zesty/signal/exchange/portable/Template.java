@@ -1,4 +1,4 @@
-package zesty.signal.core.portable;
+package zesty.signal.exchange.portable;
 
 import java.io.IOException;
 import java.io.InputStream;
