@@ -20,6 +20,12 @@ public final class JsonExport {
         void write(JsonGenerator json) throws IOException;
     }
 
+    /** Where nothing was read. */
+    public static final Readings NO_READINGS = json -> {
+        json.writeStartArray();
+        json.writeEndArray();
+    };
+
     /** The stream stays the caller's. */
     public static void write(Take take, TakeView view, Readings readings, OutputStream out) throws IOException {
         JsonGenerator json = new JsonFactory().createGenerator(out).disable(JsonGenerator.Feature.AUTO_CLOSE_TARGET);

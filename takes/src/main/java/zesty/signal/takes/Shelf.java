@@ -14,9 +14,11 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 import zesty.signal.core.rig.Channel;
@@ -37,6 +39,7 @@ public final class Shelf {
      *
      * @param drawing of each channel that its rig shows, in the stream's order
      * @param trouble why it cannot be opened; empty when it can
+     * @param rig what it was recorded with, by name; {@code marks} their texts
      */
     public record Entry(
             Path file,
@@ -48,7 +51,19 @@ public final class Shelf {
             List<String> columns,
             List<Drawing> drawing,
             String mended,
-            String trouble) {}
+            String trouble,
+            String rig,
+            String notes,
+            List<String> tags,
+            List<String> marks) {
+        /** @return whether each of these words stands somewhere in its title, notes, tags, markers or rig, in either case */
+        public boolean has(String words) {
+            String all = String.join("\n", title, notes, rig, String.join("\n", tags), String.join("\n", marks))
+                    .toLowerCase(Locale.ROOT);
+            return Arrays.stream(words.toLowerCase(Locale.ROOT).strip().split("\\s+"))
+                    .allMatch(all::contains);
+        }
+    }
 
     /**
      * A channel's part of a take's small drawing.
@@ -134,7 +149,11 @@ public final class Shelf {
                 List.of(),
                 List.of(),
                 "",
-                why);
+                why,
+                "",
+                "",
+                List.of(),
+                List.of());
     }
 
     private static Entry read(Path file) throws IOException {
@@ -166,7 +185,11 @@ public final class Shelf {
                     take.columns().stream().map(c -> c.name()).toList(),
                     drawing,
                     take.mended(),
-                    "");
+                    "",
+                    rig.name(),
+                    take.notes(),
+                    take.tags(),
+                    take.marks().stream().map(Mark::text).toList());
         } catch (TakeException e) {
             return without(file, Files.getLastModifiedTime(file), Files.size(file), e.getMessage());
         }

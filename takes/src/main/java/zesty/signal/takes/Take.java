@@ -178,6 +178,11 @@ public final class Take implements AutoCloseable {
         notes.write(entry, seconds());
     }
 
+    /** Puts other notes in the place of those there are; samples are never touched. */
+    public void notes(String text) throws TakeException {
+        notes.notes(text);
+    }
+
     /** Changes the title. */
     public void rename(String title) throws TakeException {
         notes.write(LogEntry.titled(title), seconds());

@@ -208,6 +208,13 @@ final class TakeNotes {
         facts.putAll(changed);
     }
 
+    /** Puts other notes in the place of those there are, in one transaction. */
+    void notes(String text) throws TakeException {
+        String notes = text.strip();
+        file.change("its notes", () -> TakeFacts.put(file.connection(), file.checked(), "notes", notes));
+        facts.put("notes", notes);
+    }
+
     private void addMarks(List<Mark> marks) throws SQLException {
         if (marks.isEmpty()) {
             return;

@@ -8,7 +8,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.function.Predicate;
 import picocli.CommandLine.Command;
@@ -21,17 +20,10 @@ import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.engine.WorkedView;
-import zesty.signal.exchange.CsvViewExport;
-import zesty.signal.exchange.EdfExport;
-import zesty.signal.exchange.Hdf5Export;
-import zesty.signal.exchange.JsonExport;
-import zesty.signal.exchange.NpzExport;
 import zesty.signal.exchange.RawView;
+import zesty.signal.exchange.TakeExport;
 import zesty.signal.exchange.TakeView;
-import zesty.signal.exchange.WavExport;
 import zesty.signal.takes.CsvExport;
-import zesty.signal.takes.DiskWords;
-import zesty.signal.takes.NewFile;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -55,32 +47,23 @@ final class ExportCommand implements Callable<Integer> {
     @Option(names = "--cleaned", description = "scaled and cleaned, forward and back")
     private boolean cleaned;
 
-    private enum Format {
-        CSV,
-        WAV,
-        JSON,
-        NPZ,
-        EDF,
-        H5
-    }
-
     @Override
     public Integer call() throws TakeException {
-        Format format = format();
+        TakeExport.Format format = format();
         if (scaled && cleaned) {
             throw new Refusal("--scaled and --cleaned are two things; give one of them");
         }
         Inputs.writable(to, file);
         try (Take take = InfoCommand.open(file)) {
             check(take);
-            if (format == Format.CSV && columns.isEmpty() && !scaled && !cleaned) {
+            if (format == TakeExport.Format.CSV && columns.isEmpty() && !scaled && !cleaned) {
                 CsvExport.write(take, to, false, share -> true);
                 sayParts(take.sources());
-            } else if (scaled || cleaned || format == Format.JSON) {
+            } else if (scaled || cleaned || format == TakeExport.Format.JSON) {
                 StoredTake stored = StoredTake.load(take);
-                write(format, take, scaled || cleaned ? worked(stored) : raw(take), stored);
+                write(take, scaled || cleaned ? worked(stored) : raw(take), stored);
             } else {
-                write(format, take, raw(take), null);
+                write(take, raw(take), null);
             }
             if (!take.damage().isEmpty()) {
                 throw new TakeException(
@@ -90,15 +73,10 @@ final class ExportCommand implements Callable<Integer> {
         return Commands.DONE;
     }
 
-    private Format format() {
-        String name = to.getFileName().toString().toLowerCase(Locale.ROOT);
-        for (Format one : Format.values()) {
-            if (name.endsWith("." + one.name().toLowerCase(Locale.ROOT))) {
-                return one;
-            }
-        }
-        throw new Refusal(
-                "--to " + to + ": a take is exported to a file that ends in .csv, .wav, .edf, .json, .npz or .h5");
+    private TakeExport.Format format() {
+        return TakeExport.Format.of(to)
+                .orElseThrow(() -> new Refusal("--to " + to
+                        + ": a take is exported to a file that ends in .csv, .wav, .edf, .json, .npz or .h5"));
     }
 
     private void check(Take take) {
@@ -130,53 +108,20 @@ final class ExportCommand implements Callable<Integer> {
         return scaled ? WorkedView.scaled(stored, wanted) : WorkedView.cleaned(stored, wanted);
     }
 
-    private void write(Format format, Take take, TakeView view, StoredTake stored) throws TakeException {
-        boolean parts = format == Format.CSV || format == Format.WAV;
-        int files = parts ? view.sources().size() : 1;
-        List<NewFile> made = new ArrayList<>();
-        try {
-            for (int s = 0; s < files; s++) {
-                NewFile part = NewFile.begin(CsvExport.fileOf(s, to), false);
-                made.add(part);
-                switch (format) {
-                    case CSV -> CsvViewExport.write(view, s, part.stream());
-                    case WAV ->
-                        say(
-                                CsvExport.fileOf(s, to),
-                                WavExport.write(view, s, part.stream()).loss());
-                    case NPZ -> NpzExport.write(view, part.stream());
-                    case EDF ->
-                        EdfExport.write(view, take.started(), take.title(), take.marks(), part.stream())
-                                .words()
-                                .forEach(words -> say(to, words));
-                    case H5 -> Hdf5Export.write(view, take.marks(), part.stream());
-                    case JSON -> JsonExport.write(take, view, json -> readings(stored, json), part.stream());
-                }
-            }
-            for (NewFile part : made) {
-                part.keep();
-            }
-        } catch (TakeException e) {
-            throw e;
-        } catch (IOException e) {
-            throw new TakeException(to + " cannot be written: " + DiskWords.of(e), e);
-        } finally {
-            made.forEach(NewFile::close);
-        }
-        sayParts(files);
+    private void write(Take take, TakeView view, StoredTake stored) throws TakeException {
+        TakeExport.write(take, view, to, false, json -> readings(stored, json), share -> true)
+                .forEach(this::say);
     }
 
     private void sayParts(int files) {
         for (int s = 1; s < files; s++) {
-            say(CsvExport.fileOf(s, to), "another source of the take, with times of its own");
+            say(CsvExport.fileOf(s, to) + ": another source of the take, with times of its own");
         }
     }
 
-    private void say(Path of, String words) {
-        if (!words.isEmpty()) {
-            spec.commandLine().getErr().println("zesty: " + Commands.plain(of + ": " + words));
-            spec.commandLine().getErr().flush();
-        }
+    private void say(String words) {
+        spec.commandLine().getErr().println("zesty: " + Commands.plain(words));
+        spec.commandLine().getErr().flush();
     }
 
     private static void readings(StoredTake stored, JsonGenerator json) throws IOException {

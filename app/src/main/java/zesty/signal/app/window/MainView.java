@@ -13,6 +13,7 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -30,9 +31,9 @@ import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
 import zesty.signal.app.window.parts.CautionBar;
+import zesty.signal.app.window.parts.Logbook;
 import zesty.signal.app.window.parts.NoticeBar;
 import zesty.signal.app.window.parts.ReadingCards;
-import zesty.signal.app.window.parts.TakesView;
 import zesty.signal.app.window.parts.TrailBar;
 import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
@@ -56,7 +57,7 @@ final class MainView extends StackPane {
     private final LaneStack lanes;
     private final ReadingCards readings;
     private final CaptureBar capture;
-    private final TakesView takes;
+    private final Logbook takes;
     private final CautionBar caution;
     private final LimitAlerts breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
@@ -83,7 +84,7 @@ final class MainView extends StackPane {
         readings.setVisible(false);
         readings.managedProperty().bind(readings.visibleProperty());
         capture = new CaptureBar(workspace);
-        takes = new TakesView(workspace);
+        takes = new Logbook(workspace);
         caution = new CautionBar(workspace);
         breaches = new LimitAlerts(workspace);
         makers.put(Stop.SOURCE, () -> new SourceBench(workspace));
@@ -114,10 +115,43 @@ final class MainView extends StackPane {
         workspace.view().focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
         dress();
         arrange();
+        takeFiles();
+    }
+
+    /** Files dropped on the window: one take is opened, anything else is looked at to be imported. */
+    private void takeFiles() {
+        setOnDragOver(event -> {
+            if (event.getDragboard().hasFiles()) {
+                event.acceptTransferModes(TransferMode.COPY);
+            }
+            event.consume();
+        });
+        setOnDragDropped(event -> {
+            boolean some = event.getDragboard().hasFiles();
+            if (some) {
+                dropped(event.getDragboard().getFiles().get(0).toPath());
+            }
+            event.setDropCompleted(some);
+            event.consume();
+        });
+    }
+
+    /** Takes in a file from elsewhere. */
+    void dropped(Path file) {
+        if (file.toString().endsWith(".zest")) {
+            workspace.open(file);
+            return;
+        }
+        workspace.view().takesOpen().set(true);
+        takes.importFile(file);
     }
 
     Commands commands() {
         return commands;
+    }
+
+    Logbook logbook() {
+        return takes;
     }
 
     LaneStack lanes() {

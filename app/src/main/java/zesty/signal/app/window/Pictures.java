@@ -33,6 +33,7 @@ import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
+import zesty.signal.takes.Shelf;
 
 /** Draws every main view from the demo data into PNG files, one after the other, and ends the program. */
 final class Pictures {
@@ -98,6 +99,9 @@ final class Pictures {
                     workspace.view().takesOpen().set(true);
                 },
                 1.5);
+        scene("take-page", () -> view.logbook().choose(called("Long beat home")), 4);
+        scene("compare", () -> view.logbook().choose(called("Rudder stock, worn", "Rudder stock, well")), 4);
+        importing();
         scene(
                 "stored-take",
                 () -> {
@@ -156,6 +160,35 @@ final class Pictures {
             return;
         }
         next();
+    }
+
+    private List<Path> called(String... titles) {
+        return Stream.of(titles)
+                .flatMap(title -> workspace.takes().all().get().stream()
+                        .filter(entry -> entry.title().equals(title))
+                        .map(Shelf.Entry::file))
+                .toList();
+    }
+
+    /** A table from a spreadsheet, looked at before it is read. */
+    private void importing() {
+        scene(
+                "import",
+                () -> {
+                    Path table = workspace.places().takes().resolve("rain gauge.csv");
+                    try {
+                        Files.writeString(
+                                table,
+                                "Logged in the shed\nZeit [ms];Regen [mm];Akku [V]\n0;0,0;3,91\n500;0,2;3,91\n1000;0,2;3,90\n"
+                                        + "1500;0,4;3,90\n2000;0,4;3,90\n2500;0,6;3,89\n");
+                    } catch (IOException e) {
+                        fail(e);
+                        return;
+                    }
+                    view.logbook().choose(List.of());
+                    view.dropped(table);
+                },
+                2);
     }
 
     /** The hoist's load cell against known loads, as they hang on it one after the other. */

@@ -1,6 +1,5 @@
 package zesty.signal.app.window.parts;
 
-import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -15,7 +14,9 @@ import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.engine.LinkHealth;
+import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
+import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -30,6 +31,15 @@ public final class CaptureBar extends HBox {
             chip("until I stop", "recording goes on until the button is pressed again (D changes it)");
     private final ToggleButton timed = chip("for minutes", "recording stops after so many minutes (D changes it)");
     private final ToggleButton counted = chip("for samples", "recording stops after so many samples (D changes it)");
+    private final ToggleButton cued =
+            chip("on cue", "recording starts when a channel goes beyond a limit (D changes it)");
+    private final TextField start = cue("cue-start", "pulse > 600", "starts it: a channel, > or <, and a number", 9);
+    private final TextField before =
+            cue("cue-before", "5 s before", "how much from before the start is kept, up to 60 s", 6);
+    private final TextField stop =
+            cue("cue-stop", "pulse < 500", "ends it: a condition, a time such as 20 s, or nothing", 9);
+    private final ToggleButton again = new ToggleButton("again");
+    private final HBox cue = new HBox(6, new Label("when"), start, before, new Label("until"), stop, again);
     private final TextField amount = new TextField();
     private final TextField mark = new TextField();
     private final Label room = new Label();
@@ -50,7 +60,7 @@ public final class CaptureBar extends HBox {
         amount.setId("amount");
         amount.getStyleClass().add("amount");
         amount.setTooltip(new Tooltip("how many"));
-        amount.visibleProperty().bind(Bindings.not(open.selectedProperty()));
+        amount.visibleProperty().bind(timed.selectedProperty().or(counted.selectedProperty()));
         amount.managedProperty().bind(amount.visibleProperty());
         lengths.selectedToggleProperty().addListener((p, was, is) -> {
             if (is == null) {
@@ -59,6 +69,19 @@ public final class CaptureBar extends HBox {
                 amount.setText(is == timed ? "10" : "600");
             }
         });
+        again.getStyleClass().setAll("chip");
+        again.setId("cue-again");
+        again.setMinWidth(Region.USE_PREF_SIZE);
+        again.setTooltip(new Tooltip("each time the start comes again a take of its own"));
+        cue.setAlignment(Pos.CENTER_LEFT);
+        cue.visibleProperty().bind(cued.selectedProperty());
+        cue.managedProperty().bind(cue.visibleProperty());
+        cue.getChildren().forEach(node -> {
+            if (node instanceof Label label) {
+                label.setMinWidth(Region.USE_PREF_SIZE);
+            }
+        });
+        cued.setId("on-cue");
         counted.setId("for-samples");
         timed.setId("for-minutes");
         mark.setId("mark");
@@ -78,7 +101,18 @@ public final class CaptureBar extends HBox {
         room.setWrapText(true);
         room.setTextAlignment(TextAlignment.RIGHT);
         room.setMinHeight(Region.USE_PREF_SIZE);
-        getChildren().addAll(record, open, timed, counted, amount, mark, space, room);
+        getChildren().addAll(record, open, timed, counted, cued, amount, cue, mark, space, room);
+    }
+
+    private TextField cue(String id, String prompt, String tip, int columns) {
+        TextField field = new TextField();
+        field.setId(id);
+        field.setPromptText(prompt);
+        field.setPrefColumnCount(columns);
+        field.setMinWidth(Region.USE_PREF_SIZE);
+        field.setTooltip(new Tooltip(tip));
+        field.setOnAction(event -> toggle());
+        return field;
     }
 
     private ToggleButton chip(String text, String tip) {
@@ -94,6 +128,15 @@ public final class CaptureBar extends HBox {
     public void toggle() {
         if (workspace.live().snapshot(System.nanoTime()).recording().running()) {
             workspace.recordings().stop();
+            return;
+        }
+        if (cued.isSelected()) {
+            try {
+                workspace.recordings().start(plan());
+            } catch (IllegalArgumentException e) {
+                workspace.trouble(e.getMessage());
+                start.requestFocus();
+            }
             return;
         }
         RecordingLimit limit = RecordingLimit.NONE;
@@ -114,6 +157,29 @@ public final class CaptureBar extends HBox {
         workspace.recordings().start(limit);
     }
 
+    /** @throws IllegalArgumentException when what is written makes no sense, saying what would */
+    private RecordingPlan plan() {
+        RecordingCue from = RecordingCue.parse(start.getText());
+        double kept = before.getText().isBlank() ? 0 : seconds(before.getText());
+        String end = stop.getText().strip();
+        boolean condition = end.contains("<") || end.contains(">");
+        return new RecordingPlan(
+                end.isEmpty() || condition ? RecordingLimit.NONE : RecordingLimit.ofSeconds(seconds(end)),
+                null,
+                from,
+                kept,
+                condition ? RecordingCue.parse(end) : null,
+                again.isSelected());
+    }
+
+    private static double seconds(String text) {
+        double seconds = number(text.replaceAll("\\s*s(ec(onds)?)?( before)?\\s*$", ""));
+        if (!(seconds > 0)) {
+            throw new IllegalArgumentException("'" + text.strip() + "' is no time; write for example 5 s");
+        }
+        return seconds;
+    }
+
     private static double number(String text) {
         try {
             return Double.parseDouble(text.strip().replace(',', '.'));
@@ -125,7 +191,8 @@ public final class CaptureBar extends HBox {
     /** Chooses the next way to say how long a recording lasts. */
     public void nextLength() {
         if (!open.isDisabled()) {
-            lengths.selectToggle(open.isSelected() ? timed : timed.isSelected() ? counted : open);
+            lengths.selectToggle(
+                    open.isSelected() ? timed : timed.isSelected() ? counted : counted.isSelected() ? cued : open);
         }
     }
 
@@ -138,17 +205,21 @@ public final class CaptureBar extends HBox {
     public void show(Snapshot live) {
         RecordingSnapshot recording = live.recording();
         boolean running = recording.running();
-        record.setText(running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
+        boolean waits = !recording.waitsFor().isEmpty();
+        record.setText(waits ? "Waiting" : running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
         record.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("running"), running);
-        for (ToggleButton chip : new ToggleButton[] {open, timed, counted}) {
+        for (ToggleButton chip : new ToggleButton[] {open, timed, counted, cued}) {
             chip.setDisable(running);
         }
         amount.setDisable(running);
+        cue.setDisable(running);
         long lost = live.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows();
         String words = lost + " lost";
-        if (running) {
+        if (waits) {
+            words = "for " + recording.waitsFor() + made(recording) + " · " + words;
+        } else if (running) {
             String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
-            words = share + Wording.size(recording.bytes()) + " · " + words + " · " + left(recording);
+            words = share + Wording.size(recording.bytes()) + made(recording) + " · " + words + " · " + left(recording);
         } else if (workspace.live().connected()) {
             words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;
         } else {
@@ -163,6 +234,11 @@ public final class CaptureBar extends HBox {
             workspace.recordings().ended(recording);
         }
         wasRunning = running;
+    }
+
+    private static String made(RecordingSnapshot recording) {
+        int takes = recording.made().size();
+        return takes == 0 ? "" : " · " + takes + (takes == 1 ? " take" : " takes");
     }
 
     private static String left(RecordingSnapshot recording) {

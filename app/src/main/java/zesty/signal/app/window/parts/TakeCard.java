@@ -6,17 +6,25 @@ import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import javafx.collections.ListChangeListener;
+import javafx.collections.ObservableList;
+import javafx.collections.WeakListChangeListener;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
@@ -32,14 +40,22 @@ final class TakeCard extends VBox {
     private static final int MOST_LANES = 5;
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
 
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
+
     private final Workspace workspace;
     private final CardWriting writing;
     private final Shelf.Entry entry;
     private final Label title = new Label();
     private final VBox head;
+    private final HBox name = new HBox(6);
+    private final CheckBox choose = new CheckBox();
+    private final ObservableList<Path> chosen;
+    private final ListChangeListener<Path> follows = change -> chosenNow();
 
-    TakeCard(Workspace workspace, CardWriting writing, Shelf.Entry entry) {
+    /** @param chosen the takes that are chosen on the shelf; the card follows and changes it */
+    TakeCard(Workspace workspace, CardWriting writing, Shelf.Entry entry, ObservableList<Path> chosen) {
         super(7);
+        this.chosen = chosen;
         this.workspace = workspace;
         this.writing = writing;
         this.entry = entry;
@@ -56,11 +72,28 @@ final class TakeCard extends VBox {
         about.getStyleClass().add("hint");
         about.setWrapText(true);
         about.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
-        head = new VBox(1, title, about);
+        choose.setId("choose");
+        choose.setFocusTraversable(false);
+        choose.setTooltip(new Tooltip("choose it, to read, compare and write into it (Space)"));
+        chosenNow();
+        choose.setOnAction(event -> toggle());
+        chosen.addListener(new WeakListChangeListener<>(follows));
+        Region between = new Region();
+        HBox.setHgrow(between, Priority.ALWAYS);
+        name.getChildren().setAll(title, between, choose);
+        head = new VBox(1, name, about);
+        if (!entry.tags().isEmpty() || !entry.marks().isEmpty()) {
+            Label told = new Label(Stream.concat(entry.tags().stream(), entry.marks().stream())
+                    .limit(5)
+                    .collect(Collectors.joining(" · ")));
+            told.getStyleClass().add("hint");
+            told.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
+            head.getChildren().add(told);
+        }
         Button open = button("Open", "show it in the lanes (Enter)", () -> workspace.open(entry.file()));
         open.setDisable(!entry.trouble().isEmpty());
         Button rename = button("Rename", "give it another name (F2)", this::rename);
-        Button export = button("Export", "write it as CSV (X)", this::export);
+        Button export = button("Export", "write it into a file of another format (X)", this::export);
         Button remove = button("Remove", "take it off the shelf; Undo restores it (Delete)", () -> workspace
                 .takes()
                 .remove(entry));
@@ -84,6 +117,8 @@ final class TakeCard extends VBox {
                 workspace.open(entry.file());
             } else if (event.getCode() == KeyCode.F2) {
                 rename();
+            } else if (event.getCode() == KeyCode.SPACE) {
+                toggle();
             } else if (event.getCode() == KeyCode.DELETE) {
                 workspace.takes().remove(entry);
             } else if (event.getCode() == KeyCode.X) {
@@ -93,6 +128,18 @@ final class TakeCard extends VBox {
             }
             event.consume();
         });
+    }
+
+    private void chosenNow() {
+        boolean is = chosen.contains(entry.file());
+        choose.setSelected(is);
+        pseudoClassStateChanged(CHOSEN, is);
+    }
+
+    private void toggle() {
+        if (!chosen.remove(entry.file())) {
+            chosen.add(entry.file());
+        }
     }
 
     private static Button button(String text, String tip, Runnable action) {
@@ -107,10 +154,10 @@ final class TakeCard extends VBox {
         writing.end();
         TextField field = new TextField(entry.title());
         field.setId("rename");
-        head.getChildren().set(0, field);
+        name.getChildren().set(0, field);
         field.requestFocus();
         field.selectAll();
-        writing.begins(field::equals, () -> head.getChildren().set(0, title));
+        writing.begins(field::equals, () -> name.getChildren().set(0, title));
         field.setOnAction(event -> {
             String name = field.getText().strip();
             writing.leaveFor(entry.file());
@@ -126,13 +173,15 @@ final class TakeCard extends VBox {
         TextField path =
                 new TextField(Path.of(System.getProperty("user.home"), name).toString());
         path.setId("export-path");
-        path.setTooltip(new Tooltip("where the CSV goes; Enter writes it, Escape gives up"));
+        path.setTooltip(
+                new Tooltip(
+                        "where it goes; the ending chooses the format: .csv, .wav, .edf, .npz, .h5 or .json. Enter writes it, Escape gives up"));
         HBox.setHgrow(path, Priority.ALWAYS);
         writing.end();
         HBox row = new HBox(6, path);
         Button browse = button("…", "choose with the system's own dialog", () -> {
             FileChooser chooser = new FileChooser();
-            chooser.setTitle("Export as CSV");
+            chooser.setTitle("Export the take");
             chooser.setInitialFileName(name);
             File file = chooser.showSaveDialog(getScene().getWindow());
             if (file != null) {
@@ -143,7 +192,7 @@ final class TakeCard extends VBox {
             writing.leaveFor(entry.file());
             exportTo(path.getText().strip());
         };
-        Button write = button("Write", "write the CSV (Enter)", go);
+        Button write = button("Write", "write the file (Enter)", go);
         write.setId("export-write");
         row.getChildren().addAll(browse, write);
         path.setOnAction(event -> go.run());

@@ -8,8 +8,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
 import javafx.geometry.Bounds;
 import javafx.geometry.VPos;
 import javafx.scene.Node;
@@ -37,6 +40,8 @@ public final class TakesView extends ScrollPane {
     private final Map<Path, Card> cards = new HashMap<>();
 
     private List<Shelf.Entry> shown;
+    private Predicate<Shelf.Entry> wanted = entry -> true;
+    private final ObservableList<Path> chosen = FXCollections.observableArrayList();
 
     private final CardWriting writing;
 
@@ -56,7 +61,7 @@ public final class TakesView extends ScrollPane {
         void make() {
             if (getChildren().isEmpty()) {
                 setMinSize(USE_COMPUTED_SIZE, USE_COMPUTED_SIZE);
-                getChildren().add(new TakeCard(workspace, writing, entry));
+                getChildren().add(new TakeCard(workspace, writing, entry, chosen));
             }
         }
 
@@ -87,6 +92,18 @@ public final class TakesView extends ScrollPane {
         fill(List.of());
     }
 
+    /** Shows those alone that are wanted. */
+    void show(Predicate<Shelf.Entry> others) {
+        wanted = others;
+        shown = null;
+        fill(workspace.takes().all().get());
+    }
+
+    /** @return the takes that are chosen, in the order they were */
+    ObservableList<Path> chosen() {
+        return chosen;
+    }
+
     private void fillAnew() {
         cards.clear();
         shown = null;
@@ -98,13 +115,14 @@ public final class TakesView extends ScrollPane {
             return;
         }
         shown = List.copyOf(entries);
+        chosen.retainAll(entries.stream().map(Shelf.Entry::file).toList());
         Path held = focused();
         // Meanwhile no key reaches the card of another take.
         if (held != null) {
             requestFocus();
         }
         cards.keySet().retainAll(entries.stream().map(Shelf.Entry::file).collect(Collectors.toSet()));
-        arrange(entries);
+        arrange(entries.stream().filter(wanted).toList(), entries.isEmpty());
         look();
         Card still = held == null ? null : cards.get(held);
         if (still != null) {
@@ -160,13 +178,15 @@ public final class TakesView extends ScrollPane {
         });
     }
 
-    private void arrange(List<Shelf.Entry> entries) {
+    private void arrange(List<Shelf.Entry> entries, boolean none) {
         days.getChildren().clear();
         if (entries.isEmpty()) {
             Label empty = new Label(
-                    workspace.takes().listed().get()
-                            ? "No takes yet.\nPress R to record what the board sends; the take then appears here."
-                            : "Reading the takes …");
+                    !none
+                            ? "No take has all of that in its title, notes, tags, markers or rig.\nClear the search to see them all."
+                            : workspace.takes().listed().get()
+                                    ? "No takes yet.\nPress R to record what the board sends; the take then appears here."
+                                    : "Reading the takes …");
             empty.getStyleClass().add("empty");
             days.getChildren().add(empty);
             return;

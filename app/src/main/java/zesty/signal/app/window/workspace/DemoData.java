@@ -35,7 +35,9 @@ import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.RigJson;
+import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
 
@@ -63,6 +65,25 @@ public final class DemoData {
             "Sheet hand, three places", DemoForearm::places);
 
     private record Plan(String title, long seed, double seconds, String started, List<String> marks) {}
+
+    /** What the club wrote into some of them. */
+    private static final Map<String, LogEntry> LOGBOOK = Map.of(
+            "First reach, light air",
+            told(
+                    "Two knots of wind from the west. The helm sat still; the sheet hand wore the thin gloves.",
+                    "reach",
+                    "light air"),
+            "Long beat home",
+            told(
+                    "Against the tide, reefed from halfway. New band on the forearm, a hand's width below the elbow.",
+                    "beat",
+                    "reefed"),
+            "Rudder stock, well",
+            told("After the bush was greased.", "rudder", "after"),
+            "Rudder stock, worn",
+            told("Before anything was done to it.", "rudder", "before"),
+            "Masthead, gusty",
+            told("Squalls from the north-west, the mast stayed in its place.", "wind"));
 
     private static final List<Plan> TAKES = List.of(
             new Plan("First reach, light air", 11, 180, "2026-09-12T15:04:00Z", List.of("sheet in", "tack")),
@@ -159,8 +180,20 @@ public final class DemoData {
     private static void make(Path folder, String title, BooleanSupplier goOn, Writing writing) throws TakeException {
         Path file = folder.resolve(title + ".zest");
         if (goOn.getAsBoolean() && !Files.exists(file)) {
-            put(file, writing);
+            put(file, part -> {
+                writing.to(part);
+                LogEntry told = LOGBOOK.get(title);
+                if (told != null) {
+                    try (Take take = Take.open(part)) {
+                        take.write(told);
+                    }
+                }
+            });
         }
+    }
+
+    private static LogEntry told(String note, String... tags) {
+        return new LogEntry(null, note, List.of(tags), List.of(), List.of());
     }
 
     private interface Writing {

@@ -6,6 +6,7 @@ import java.time.ZoneId;
 import java.util.Locale;
 import java.util.function.Supplier;
 import zesty.signal.engine.RecordingLimit;
+import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.engine.Trail;
 
@@ -22,6 +23,11 @@ public final class Recordings {
 
     /** Begins a recording of the live trail. */
     public void start(RecordingLimit limit) {
+        start(RecordingPlan.now(limit));
+    }
+
+    /** Begins a recording by a plan: at once, or it waits for its cue. */
+    public void start(RecordingPlan plan) {
         Trail running = trail.get();
         if (running == null) {
             workspace.trouble("Nothing to record: connect a source first (key 1).");
@@ -33,7 +39,7 @@ public final class Recordings {
                 .tasks()
                 .later(
                         "the recording could not begin",
-                        () -> running.record(workspace.takes().freshFile(now), title, limit, Instant.now()),
+                        () -> running.record(workspace.takes().freshFile(now), title, plan, Instant.now()),
                         () -> {});
     }
 
@@ -57,8 +63,14 @@ public final class Recordings {
         if (!last.problem().isEmpty()) {
             workspace.trouble(last.problem());
         } else if (last.file() != null) {
-            workspace.say("Recording saved: " + last.rows() + " samples, "
-                    + String.format(Locale.ROOT, "%.1f s.", last.seconds()));
+            int takes = last.made().size();
+            workspace.say(
+                    takes > 1
+                            ? "Recordings saved: " + takes + " takes"
+                            : "Recording saved: " + last.rows() + " samples, "
+                                    + String.format(Locale.ROOT, "%.1f s.", last.seconds()));
+        } else {
+            workspace.say("Nothing was recorded: its start did not come.");
         }
         workspace.takes().list();
     }

@@ -4,19 +4,34 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.function.Consumer;
+import java.util.function.DoublePredicate;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import zesty.signal.app.report.ReportFile;
 import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.engine.TakeReport;
+import zesty.signal.exchange.JsonExport;
+import zesty.signal.exchange.RawView;
+import zesty.signal.exchange.TakeExport;
+import zesty.signal.exchange.foreign.ForeignFile;
+import zesty.signal.exchange.foreign.TakeImport;
+import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.CsvExport;
+import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 /** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. */
 public final class Takes {
+    private static final String GIVEN_UP = "Export given up; nothing was written.";
+
     private final Workspace workspace;
     private final Shelf shelf;
     private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
@@ -90,25 +105,117 @@ public final class Takes {
         }
     }
 
-    /** Writes a take as CSV, with progress and {@link BackgroundTasks#cancel()}. */
-    public void export(Path take, Path csv) {
+    /** Writes a take in the format that the file's name ends in, with progress and {@link BackgroundTasks#cancel()}. */
+    public void export(Path take, Path to) {
         workspace
                 .tasks()
                 .atLength(
-                        "Exporting to " + csv.getFileName(),
+                        "Exporting to " + to.getFileName(),
                         "the take could not be exported",
                         goOn -> {
                             try (Take open = Take.open(take)) {
-                                boolean whole = CsvExport.write(open, csv, false, goOn);
-                                return !whole
-                                        ? "Export given up; nothing was written."
-                                        : open.damage().isEmpty()
-                                                ? "Exported to " + csv
-                                                : "Exported to " + csv + ", but the take is damaged: "
-                                                        + open.damage().get(0);
+                                return exported(open, to, goOn);
                             }
                         },
                         workspace::say);
+    }
+
+    private static String exported(Take open, Path to, DoublePredicate goOn) throws TakeException {
+        List<String> said = List.of();
+        if (TakeExport.Format.of(to).orElse(null) == TakeExport.Format.CSV) {
+            if (!CsvExport.write(open, to, false, goOn)) {
+                return GIVEN_UP;
+            }
+        } else {
+            try {
+                said = TakeExport.write(
+                        open, new RawView(open, column -> true), to, false, JsonExport.NO_READINGS, goOn);
+            } catch (CancellationException e) {
+                return GIVEN_UP;
+            }
+        }
+        return "Exported to " + to
+                + (open.damage().isEmpty()
+                        ? ""
+                        : ", but the take is damaged: " + open.damage().get(0))
+                + (said.isEmpty() ? "" : ". " + String.join(". ", said));
+    }
+
+    /** Writes what is told of a take into it; the notice's undo takes it out again. */
+    public void write(Shelf.Entry entry, LogEntry added, LogEntry undo) {
+        workspace.tasks().later("the take could not be written to", () -> put(entry.file(), added), () -> {
+            if (undo != null) {
+                workspace
+                        .notice()
+                        .set(new Notice("Written into " + entry.title(), false, () -> write(entry, undo, null)));
+            }
+            list();
+        });
+    }
+
+    private static void put(Path file, LogEntry entry) throws TakeException {
+        try (Take take = Take.open(file)) {
+            take.write(entry);
+        }
+    }
+
+    /** Puts other notes in the place of a take's; the notice's undo brings those back. */
+    public void notes(Shelf.Entry entry, String text) {
+        String before = entry.notes();
+        workspace.tasks().later("the notes could not be written", () -> putNotes(entry.file(), text), () -> {
+            workspace
+                    .notice()
+                    .set(new Notice("Notes kept in " + entry.title(), false, () -> putBack(entry.file(), before)));
+            list();
+        });
+    }
+
+    private void putBack(Path file, String notes) {
+        workspace.tasks().later("the notes could not be written", () -> putNotes(file, notes), this::list);
+    }
+
+    private static void putNotes(Path file, String notes) throws TakeException {
+        try (Take take = Take.open(file)) {
+            take.notes(notes);
+        }
+    }
+
+    /** Works out what a page about these takes says, and hands it on. */
+    public void read(List<Path> files, Consumer<Report> then) {
+        workspace.tasks().fetch("the takes could not be read", () -> TakeReport.of(files, Instant.now()), then);
+    }
+
+    /** Writes a page about these takes. @param to ends in .pdf or .html */
+    public void report(List<Path> files, Path to) {
+        workspace
+                .tasks()
+                .later(
+                        "the report could not be written",
+                        () -> ReportFile.write(TakeReport.of(files, Instant.now()), to, false),
+                        () -> workspace.say("Report written: " + to));
+    }
+
+    /** Makes a take of a file from elsewhere and puts it on the shelf. @param rateHz NaN to go by the file's own times */
+    public void importFile(ForeignFile view, Path from, double rateHz, Runnable done) {
+        String name = String.valueOf(from.getFileName()).replaceFirst("\\.[^.]*$", "");
+        workspace
+                .tasks()
+                .fetch(
+                        "the file could not be imported",
+                        () -> {
+                            Files.createDirectories(shelf.folder());
+                            Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
+                            Instant started = view.started()
+                                    .orElse(Files.getLastModifiedTime(from).toInstant());
+                            try (view) {
+                                return TakeImport.write(view, out, name, from.toString(), started, rateHz);
+                            }
+                        },
+                        rows -> {
+                            workspace.say("Imported: " + name + ", " + rows + (rows == 1 ? " row" : " rows"));
+                            list();
+                            done.run();
+                        });
     }
 
     /** Makes the demo's takes; nothing that is pressed meanwhile waits for it. */

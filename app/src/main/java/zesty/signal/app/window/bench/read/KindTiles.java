@@ -21,6 +21,9 @@ import zesty.signal.core.read.kinds.ReaderKinds;
 /** What can be read of a channel: a tile a kind, with what it gives and whether it fits the channel, the likely ones first. */
 final class KindTiles extends VBox {
     private static final double GAP = 10;
+    /** As many tiles have a key: the digits from 1 on. */
+    private static final int KEYS = 9;
+
     private static final double LEAST_WIDTH = 216;
     private static final PseudoClass UNFIT = PseudoClass.getPseudoClass("unfit");
     private static final PseudoClass LIKELY = PseudoClass.getPseudoClass("likely");
@@ -100,7 +103,7 @@ final class KindTiles extends VBox {
         widthProperty().addListener((p, was, is) -> share(is.doubleValue()));
         setOnKeyPressed(event -> {
             int digit = event.getCode().ordinal() - KeyCode.DIGIT1.ordinal();
-            if (event.isShiftDown() && digit >= 0 && digit < order.size()) {
+            if (event.isShiftDown() && digit >= 0 && digit < Math.min(KEYS, order.size())) {
                 pick(digit);
                 event.consume();
             }
@@ -145,7 +148,7 @@ final class KindTiles extends VBox {
         }
         for (int i = 0; i < all.size(); i++) {
             int place = order.indexOf(all.get(i).kind.name());
-            all.get(i).show(fits.get(i), colour, "Shift+" + (place + 1));
+            all.get(i).show(fits.get(i), colour, place < KEYS ? "Shift+" + (place + 1) : "");
         }
     }
 

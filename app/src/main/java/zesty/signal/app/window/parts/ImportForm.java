@@ -1,0 +1,271 @@
+package zesty.signal.app.window.parts;
+
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.stream.IntStream;
+import javafx.geometry.HPos;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.exchange.TakeView;
+import zesty.signal.exchange.foreign.DumpFile;
+import zesty.signal.exchange.foreign.ForeignFile;
+import zesty.signal.exchange.foreign.TableFile;
+import zesty.signal.takes.DiskWords;
+
+/** A file from elsewhere, shown as it is understood before it is read, and corrected by hand. */
+final class ImportForm extends VBox {
+    private static final int SHOWN_ROWS = 5;
+    private static final int SHOWN_COLUMNS = 4;
+
+    /** How a file can be read. */
+    private enum How {
+        BY_ITS_FORMAT,
+        ROWS,
+        BLOCKS,
+        INTERLEAVED
+    }
+
+    /** What was seen of it. */
+    private record Seen(
+            List<String> remarks, List<TakeView.Source> sources, boolean timed, double[] seconds, double[][] values) {}
+
+    private final Workspace workspace;
+    private final Runnable done;
+    private final TextField path = new TextField();
+    private final ToggleGroup hows = new ToggleGroup();
+    private final TextField columns = field("import-columns", "names, parted by commas");
+    private final TextField time = field("import-time", "found by itself");
+    private final TextField rate = field("import-rate", "rows a second");
+    private final VBox seen = new VBox(5);
+    private final Button bring = new Button("Import");
+
+    ImportForm(Workspace workspace, Runnable done) {
+        super(8);
+        this.workspace = workspace;
+        this.done = done;
+        path.setId("import-path");
+        path.setPromptText("path of the file");
+        path.setOnAction(event -> look());
+        HBox.setHgrow(path, Priority.ALWAYS);
+        Button browse = new Button("…");
+        browse.getStyleClass().setAll("small-button");
+        browse.setTooltip(new Tooltip("choose with the system's own dialog"));
+        browse.setOnAction(event -> {
+            File file = new FileChooser().showOpenDialog(getScene().getWindow());
+            if (file != null) {
+                look(file.toPath());
+            }
+        });
+        FlowPane ways = new FlowPane(6, 6);
+        for (How how : How.values()) {
+            ToggleButton way = new ToggleButton(
+                    switch (how) {
+                        case BY_ITS_FORMAT -> "table, sound, EDF …";
+                        case ROWS -> "dump: a line a row";
+                        case BLOCKS -> "dump: column after column";
+                        case INTERLEAVED -> "dump: by turns";
+                    });
+            way.getStyleClass().setAll("chip");
+            way.setUserData(how);
+            way.setToggleGroup(hows);
+            way.setSelected(how == How.BY_ITS_FORMAT);
+            ways.getChildren().add(way);
+        }
+        hows.selectedToggleProperty().addListener((p, was, is) -> {
+            if (is == null) {
+                hows.selectToggle(was);
+            } else {
+                look();
+            }
+        });
+        for (TextField one : List.of(columns, time, rate)) {
+            one.setOnAction(event -> look());
+        }
+        bring.setId("import-go");
+        bring.getStyleClass().setAll("small-button");
+        bring.setDisable(true);
+        bring.setOnAction(event -> go());
+        getChildren()
+                .addAll(
+                        new HBox(6, path, browse),
+                        ways,
+                        row("Columns of a dump", columns),
+                        row("Time column of a table", time),
+                        row("Rate, in place of times", rate),
+                        seen,
+                        bring);
+    }
+
+    private static TextField field(String id, String prompt) {
+        TextField field = new TextField();
+        field.setId(id);
+        field.setPromptText(prompt);
+        HBox.setHgrow(field, Priority.ALWAYS);
+        return field;
+    }
+
+    private static HBox row(String words, TextField field) {
+        Label label = new Label(words);
+        label.getStyleClass().add("hint");
+        label.setMinWidth(150);
+        HBox row = new HBox(8, label, field);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private static Label hint(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("hint");
+        label.setWrapText(true);
+        return label;
+    }
+
+    /** @param file null to ask which */
+    void look(Path file) {
+        path.setText(file == null ? "" : file.toString());
+        seen.getChildren().clear();
+        bring.setDisable(true);
+        if (file == null) {
+            path.requestFocus();
+        } else {
+            look();
+        }
+    }
+
+    private void look() {
+        if (path.getText().isBlank()) {
+            return;
+        }
+        bring.setDisable(true);
+        seen.getChildren().setAll(hint("Looking at it …"));
+        Path file = Path.of(path.getText().strip());
+        workspace
+                .tasks()
+                .fetch(
+                        "the file could not be looked at",
+                        () -> {
+                            try (ForeignFile view = open(file)) {
+                                return seen(view);
+                            } catch (IOException e) {
+                                return e.getMessage();
+                            }
+                        },
+                        found -> {
+                            if (found instanceof Seen one) {
+                                show(one);
+                            } else {
+                                seen.getChildren().setAll(hint(String.valueOf(found)));
+                            }
+                        });
+    }
+
+    private How how() {
+        return (How) hows.getSelectedToggle().getUserData();
+    }
+
+    private ForeignFile open(Path file) throws IOException {
+        if (!Files.isRegularFile(file)) {
+            throw new IOException(file + DiskWords.absent(file));
+        }
+        How how = how();
+        if (how != How.BY_ITS_FORMAT) {
+            List<String> names = Arrays.stream(columns.getText().split(","))
+                    .map(String::strip)
+                    .filter(one -> !one.isEmpty())
+                    .toList();
+            return new DumpFile(file, DumpFile.Layout.valueOf(how.name()), names);
+        }
+        return ForeignFile.knows(file)
+                ? ForeignFile.open(file)
+                : new TableFile(file, time.getText().strip(), rateHz() > 0);
+    }
+
+    private double rateHz() {
+        try {
+            return Double.parseDouble(rate.getText().strip().replace(',', '.'));
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
+    }
+
+    private static Seen seen(ForeignFile view) throws IOException {
+        List<double[]> times = new ArrayList<>();
+        List<double[][]> rows = new ArrayList<>();
+        TakeView.Source first = view.sources().get(0);
+        int count = Math.min(SHOWN_COLUMNS, first.columns().size());
+        view.read(0, IntStream.range(0, count).toArray(), (seconds, values) -> {
+            if (times.isEmpty()) {
+                times.add(seconds);
+                rows.add(values);
+            }
+        });
+        double[] seconds = times.isEmpty() ? new double[0] : times.get(0);
+        double[][] values = rows.isEmpty() ? new double[0][] : rows.get(0);
+        return new Seen(view.remarks(), view.sources(), view.timed(), seconds, values);
+    }
+
+    private void show(Seen one) {
+        List<javafx.scene.Node> nodes = new ArrayList<>();
+        TakeView.Source first = one.sources().get(0);
+        one.remarks().forEach(words -> nodes.add(hint(words)));
+        boolean known = one.timed() || rateHz() > 0;
+        double hz = rateHz() > 0 ? rateHz() : first.rateHz();
+        nodes.add(hint(first.rows() + " rows, " + first.columns().size() + " columns, "
+                + (known ? Digits.about(hz, 4) + " rows/s" : "no times: give the rate")));
+        GridPane grid = new GridPane();
+        grid.setId("import-rows");
+        grid.setHgap(14);
+        grid.setVgap(2);
+        grid.add(hint("s"), 0, 0);
+        for (int c = 0; c < one.values().length; c++) {
+            TakeView.Column column = first.columns().get(c);
+            grid.add(hint(column.name() + (column.unit().isEmpty() ? "" : ", " + column.unit())), c + 1, 0);
+        }
+        for (int r = 0; r < Math.min(SHOWN_ROWS, one.seconds().length); r++) {
+            double at = rateHz() > 0 ? r / rateHz() : one.seconds()[r];
+            cell(grid, known ? Digits.about(at, 6) : "?", 0, r + 1);
+            for (int c = 0; c < one.values().length; c++) {
+                cell(grid, Digits.about(one.values()[c][r], 6), c + 1, r + 1);
+            }
+        }
+        nodes.add(grid);
+        seen.getChildren().setAll(nodes);
+        bring.setDisable(!known);
+    }
+
+    private static void cell(GridPane grid, String text, int column, int row) {
+        Label label = new Label(text);
+        label.getStyleClass().add("table-number");
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        GridPane.setHalignment(label, HPos.RIGHT);
+        grid.add(label, column, row);
+    }
+
+    private void go() {
+        Path file = Path.of(path.getText().strip());
+        double hz = rateHz();
+        bring.setDisable(true);
+        workspace.tasks().fetch("the file could not be imported", () -> open(file), view -> workspace
+                .takes()
+                .importFile(view, file, hz, done));
+    }
+}

@@ -1,0 +1,150 @@
+package zesty.signal.app.window.parts;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import javafx.collections.ListChangeListener;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.takes.Shelf;
+
+/** The takes with a search above them, and at their right what is chosen of them or comes from elsewhere. */
+public final class Logbook extends HBox {
+    private static final int MOST_TAGS = 12;
+
+    private final Workspace workspace;
+    private final TakesView shelf;
+    private final TextField search = new TextField();
+    private final FlowPane tags = new FlowPane(6, 6);
+    private final Label found = new Label();
+    private final Set<String> tagged = new HashSet<>();
+    private final TakePanel panel;
+    private List<String> offered = List.of();
+
+    public Logbook(Workspace workspace) {
+        super(12);
+        this.workspace = workspace;
+        shelf = new TakesView(workspace);
+        panel = new TakePanel(workspace, shelf.chosen()::clear);
+        search.setId("take-search");
+        search.setPromptText("Search titles, notes, tags, markers, rigs");
+        search.setPrefColumnCount(28);
+        search.setMinWidth(Region.USE_PREF_SIZE);
+        search.textProperty().addListener((p, was, is) -> filter());
+        search.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ESCAPE && !search.getText().isEmpty()) {
+                search.clear();
+                event.consume();
+            }
+        });
+        found.getStyleClass().add("hint");
+        found.setId("takes-found");
+        found.setMinWidth(Region.USE_PREF_SIZE);
+        Button bring = new Button("Import a file …");
+        bring.setId("import-file");
+        bring.getStyleClass().setAll("small-button");
+        bring.setMinWidth(Region.USE_PREF_SIZE);
+        bring.setTooltip(
+                new Tooltip("a table, sound, EDF, arrays, HDF5, or what a board kept; or drop one on the window"));
+        bring.setOnAction(event -> importFile(null));
+        HBox.setHgrow(tags, Priority.ALWAYS);
+        HBox bar = new HBox(10, search, found, tags, bring);
+        bar.setAlignment(Pos.CENTER_LEFT);
+        VBox left = new VBox(8, bar, shelf);
+        left.setMinWidth(0);
+        VBox.setVgrow(shelf, Priority.ALWAYS);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        getChildren().addAll(left, panel);
+        panel.managedProperty().bind(panel.visibleProperty());
+        panel.setVisible(false);
+        shelf.chosen().addListener((ListChangeListener<Path>) change -> choose());
+        workspace.takes().all().addListener((p, was, is) -> listed(is));
+        listed(workspace.takes().all().get());
+    }
+
+    /** Looks at a file from elsewhere, to make a take of it. @param file null to ask which */
+    public void importFile(Path file) {
+        panel.bring(file);
+        panel.setVisible(true);
+    }
+
+    /** Chooses these and no others. */
+    public void choose(List<Path> files) {
+        shelf.chosen().setAll(files);
+    }
+
+    private void listed(List<Shelf.Entry> entries) {
+        Map<String, Long> counts = entries.stream()
+                .flatMap(one -> one.tags().stream())
+                .collect(Collectors.groupingBy(Function.identity(), Collectors.counting()));
+        List<String> most = counts.keySet().stream()
+                .sorted((a, b) -> counts.get(a).equals(counts.get(b))
+                        ? a.compareTo(b)
+                        : Long.compare(counts.get(b), counts.get(a)))
+                .limit(MOST_TAGS)
+                .toList();
+        if (!most.equals(offered)) {
+            offered = most;
+            tagged.retainAll(most);
+            tags.getChildren().setAll(most.stream().map(this::chip).toList());
+        }
+        filter();
+        choose();
+    }
+
+    private ToggleButton chip(String tag) {
+        ToggleButton chip = new ToggleButton(tag);
+        chip.getStyleClass().setAll("chip");
+        chip.setSelected(tagged.contains(tag));
+        chip.setTooltip(new Tooltip("only takes with this tag"));
+        chip.setOnAction(event -> {
+            if (!tagged.remove(tag)) {
+                tagged.add(tag);
+            }
+            filter();
+        });
+        return chip;
+    }
+
+    private boolean wanted(Shelf.Entry entry) {
+        return entry.tags().containsAll(tagged) && (search.getText().isBlank() || entry.has(search.getText()));
+    }
+
+    private void filter() {
+        List<Shelf.Entry> all = workspace.takes().all().get();
+        shelf.show(this::wanted);
+        long some = all.stream().filter(this::wanted).count();
+        found.setText(some == all.size() ? all.size() + " takes" : some + " of " + all.size());
+    }
+
+    private void choose() {
+        List<Shelf.Entry> chosen = new ArrayList<>();
+        for (Path file : shelf.chosen()) {
+            workspace.takes().all().get().stream()
+                    .filter(one -> one.file().equals(file))
+                    .forEach(chosen::add);
+        }
+        if (!chosen.isEmpty()) {
+            panel.show(chosen);
+            panel.setVisible(true);
+        } else if (!panel.brings()) {
+            panel.setVisible(false);
+        }
+    }
+}

@@ -1,0 +1,322 @@
+package zesty.signal.app.window.parts;
+
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.HPos;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.exchange.report.Report;
+import zesty.signal.takes.LogEntry;
+import zesty.signal.takes.Shelf;
+
+/** Beside the shelf: the page of one take, or the numbers of several side by side, or a file that is to be imported. */
+final class TakePanel extends ScrollPane {
+    private static final double WIDTH = 420;
+    private static final int MOST_TAKES = 6;
+
+    private final Workspace workspace;
+    private final Runnable leave;
+    private final VBox page = new VBox(10);
+    private final ImportForm form;
+    private List<Shelf.Entry> shown = List.of();
+    private boolean bringing;
+
+    /** @param leave chooses nothing any more */
+    TakePanel(Workspace workspace, Runnable leave) {
+        this.workspace = workspace;
+        this.leave = leave;
+        form = new ImportForm(workspace, this::close);
+        setId("take-panel");
+        getStyleClass().addAll("plain-scroll", "take-panel");
+        setFitToWidth(true);
+        setHbarPolicy(ScrollBarPolicy.NEVER);
+        double width = workspace.view().textSize().get().of(WIDTH);
+        setMinWidth(width);
+        setPrefWidth(width);
+        setMaxWidth(width);
+        page.getStyleClass().add("take-page");
+        setContent(page);
+    }
+
+    /** @return whether a file from elsewhere is being looked at */
+    boolean brings() {
+        return bringing;
+    }
+
+    /** @param file null to ask which */
+    void bring(Path file) {
+        bringing = true;
+        shown = List.of();
+        page.getChildren().setAll(head("Import a file"), form);
+        form.look(file);
+    }
+
+    private void close() {
+        bringing = false;
+        shown = List.of();
+        setVisible(false);
+        leave.run();
+    }
+
+    void show(List<Shelf.Entry> chosen) {
+        if (chosen.equals(shown)) {
+            return;
+        }
+        bringing = false;
+        shown = List.copyOf(chosen);
+        page.getChildren().clear();
+        if (chosen.size() == 1) {
+            one(chosen.get(0));
+        } else {
+            several(chosen);
+        }
+    }
+
+    private HBox head(String text) {
+        Label title = new Label(text);
+        title.getStyleClass().add("day");
+        title.setWrapText(true);
+        title.setMinWidth(0);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Button close = button("Close", "close-panel", "close this, and choose nothing (Escape)", this::close);
+        HBox head = new HBox(8, title, space, close);
+        head.setAlignment(Pos.TOP_LEFT);
+        return head;
+    }
+
+    private static Button button(String text, String id, String tip, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.getStyleClass().setAll("small-button");
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip));
+        button.setOnAction(event -> action.run());
+        return button;
+    }
+
+    private void one(Shelf.Entry entry) {
+        TextArea notes = new TextArea(entry.notes());
+        notes.setId("take-notes");
+        notes.setWrapText(true);
+        notes.setPrefRowCount(4);
+        notes.setPromptText("What was different this time? Where was it, with whom, in what wind?");
+        Runnable keep = () -> {
+            if (!notes.getText().strip().equals(entry.notes())) {
+                workspace.takes().notes(entry, notes.getText());
+            }
+        };
+        notes.setOnKeyPressed(event -> {
+            if (event.getCode() == KeyCode.ENTER && event.isShortcutDown()) {
+                keep.run();
+                event.consume();
+            }
+        });
+        Label rig = new Label("Rig: " + (entry.rig().isEmpty() ? "not readable" : entry.rig()));
+        rig.getStyleClass().add("hint");
+        rig.setWrapText(true);
+        VBox numbers = new VBox(4);
+        page.getChildren()
+                .addAll(
+                        head(entry.title()),
+                        rig,
+                        tags(entry),
+                        notes,
+                        new HBox(
+                                6,
+                                button("Keep notes", "keep-notes", "write the notes into the take (Ctrl+Enter)", keep),
+                                button(
+                                        "Open",
+                                        "open-take",
+                                        "show it in the lanes",
+                                        () -> workspace.open(entry.file()))),
+                        numbers,
+                        report(List.of(entry)));
+        if (entry.trouble().isEmpty()) {
+            numbers.getChildren().setAll(hint("Reading its numbers …"));
+            workspace.takes().read(List.of(entry.file()), said -> {
+                if (shown.equals(List.of(entry))) {
+                    numbers.getChildren().setAll(numbers(said));
+                }
+            });
+        }
+    }
+
+    private static Label hint(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("hint");
+        label.setWrapText(true);
+        return label;
+    }
+
+    private static List<javafx.scene.Node> numbers(Report report) {
+        List<javafx.scene.Node> nodes = new ArrayList<>();
+        for (Report.Section section : report.sections()) {
+            for (Report.Table table : section.tables()) {
+                if (table.title().equals("Readings")) {
+                    nodes.add(grid(
+                            List.of("", "", "quality"),
+                            table.rows().stream()
+                                    .map(row -> List.of(row.get(0) + " · " + row.get(1), row.get(2), row.get(3)))
+                                    .toList()));
+                }
+            }
+            for (Report.Paragraph paragraph : section.paragraphs()) {
+                if (paragraph.title().startsWith("What lowers")) {
+                    paragraph.lines().forEach(line -> nodes.add(hint(line)));
+                }
+            }
+        }
+        return nodes.isEmpty() ? List.of(hint("No reader is set up on its channels.")) : nodes;
+    }
+
+    private static GridPane grid(List<String> head, List<List<String>> rows) {
+        GridPane grid = new GridPane();
+        grid.setHgap(12);
+        grid.setVgap(3);
+        grid.setId("take-numbers");
+        for (int c = 0; c < head.size(); c++) {
+            Label label = new Label(head.get(c));
+            label.getStyleClass().add("hint");
+            label.setWrapText(true);
+            grid.add(label, c, 0);
+            GridPane.setHalignment(label, c == 0 ? HPos.LEFT : HPos.RIGHT);
+        }
+        String group = "";
+        int at = 1;
+        for (List<String> row : rows) {
+            // Numbers of one reader stand together under its name.
+            int cut = row.get(0).lastIndexOf(" · ");
+            String of = cut < 0 ? "" : row.get(0).substring(0, cut);
+            if (!of.equals(group)) {
+                group = of;
+                Label label = new Label(of.replaceFirst(", ", " · "));
+                label.getStyleClass().add("table-group");
+                label.setWrapText(true);
+                grid.add(label, 0, at++, head.size(), 1);
+            }
+            for (int c = 0; c < row.size(); c++) {
+                Label label = new Label(c == 0 ? row.get(0).substring(cut < 0 ? 0 : cut + 3) : row.get(c));
+                label.setWrapText(true);
+                label.setMinWidth(c == 0 ? 0 : Region.USE_PREF_SIZE);
+                label.getStyleClass().add(c == 0 ? "hint" : "table-number");
+                grid.add(label, c, at);
+                GridPane.setHalignment(label, c == 0 ? HPos.LEFT : HPos.RIGHT);
+                GridPane.setHgrow(label, c == 0 ? Priority.ALWAYS : Priority.NEVER);
+            }
+            at++;
+        }
+        return grid;
+    }
+
+    private FlowPane tags(Shelf.Entry entry) {
+        FlowPane tags = new FlowPane(6, 6);
+        for (String tag : entry.tags()) {
+            tags.getChildren().add(button(tag + "  ×", "untag", "take this tag off", () -> workspace
+                    .takes()
+                    .write(entry, tagging(List.of(), List.of(tag)), tagging(List.of(tag), List.of()))));
+        }
+        TextField more = new TextField();
+        more.setId("add-tag");
+        more.setPromptText("Add a tag");
+        more.setPrefColumnCount(8);
+        more.setOnAction(event -> {
+            String tag = more.getText().strip();
+            if (!tag.isEmpty() && !entry.tags().contains(tag)) {
+                workspace.takes().write(entry, tagging(List.of(tag), List.of()), tagging(List.of(), List.of(tag)));
+            }
+        });
+        tags.getChildren().add(more);
+        return tags;
+    }
+
+    private static LogEntry tagging(List<String> on, List<String> off) {
+        return new LogEntry(null, null, on, off, List.of());
+    }
+
+    private void several(List<Shelf.Entry> chosen) {
+        page.getChildren().add(head(chosen.size() + " takes chosen"));
+        if (chosen.size() > MOST_TAKES) {
+            page.getChildren().add(hint("Up to " + MOST_TAKES + " takes can be laid side by side; choose fewer."));
+            return;
+        }
+        VBox numbers = new VBox(6, hint("Reading their numbers …"));
+        page.getChildren().addAll(numbers, report(chosen));
+        workspace.takes().read(chosen.stream().map(Shelf.Entry::file).toList(), said -> {
+            if (shown.equals(chosen)) {
+                numbers.getChildren().setAll(sideBySide(said, chosen));
+            }
+        });
+    }
+
+    private static List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen) {
+        Report.Table table = report.sections().get(0).tables().get(0);
+        boolean two = chosen.size() == 2;
+        List<String> head = new ArrayList<>(List.of(""));
+        for (int i = 0; i < chosen.size(); i++) {
+            head.add(String.valueOf((char) ('A' + i)));
+        }
+        if (two) {
+            head.add("B − A");
+        }
+        List<List<String>> rows = new ArrayList<>();
+        for (List<String> row : table.rows()) {
+            List<String> cells = new ArrayList<>(row);
+            if (two) {
+                cells.add(Differences.of(row.get(1), row.get(2)));
+            }
+            rows.add(cells);
+        }
+        List<javafx.scene.Node> nodes = new ArrayList<>();
+        for (int i = 0; i < chosen.size(); i++) {
+            Shelf.Entry one = chosen.get(i);
+            nodes.add(hint((char) ('A' + i) + "  " + one.title() + " · " + one.rig()));
+        }
+        boolean sameRig = chosen.stream().map(Shelf.Entry::rig).distinct().count() == 1;
+        if (!sameRig) {
+            nodes.add(hint("They were recorded with different rigs: a difference may come from the setup."));
+        }
+        nodes.add(rows.isEmpty() ? hint("No reader is set up on their channels.") : grid(head, rows));
+        return nodes;
+    }
+
+    private VBox report(List<Shelf.Entry> of) {
+        String name = of.size() == 1 ? of.get(0).title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") : of.size() + " takes";
+        TextField path = new TextField(
+                Path.of(System.getProperty("user.home"), name + ".pdf").toString());
+        path.setId("report-path");
+        path.setTooltip(new Tooltip("where the page goes: .pdf to print it, .html for a browser"));
+        HBox.setHgrow(path, Priority.ALWAYS);
+        Runnable go = () -> writeReport(of, path.getText().strip());
+        path.setOnAction(event -> go.run());
+        Button write = button("Report", "write-report", "write a page with lanes, numbers, setup and notes", go);
+        return new VBox(4, hint("A page to print (.pdf) or for a browser (.html):"), new HBox(6, path, write));
+    }
+
+    private void writeReport(List<Shelf.Entry> of, String path) {
+        boolean right = path.toLowerCase(java.util.Locale.ROOT).matches(".+\\.(pdf|html)");
+        try {
+            if (!right) {
+                throw new InvalidPathException(path, "ending");
+            }
+            workspace.takes().report(of.stream().map(Shelf.Entry::file).toList(), Path.of(path));
+        } catch (InvalidPathException e) {
+            workspace.trouble("'" + path + "' is no name for a page; write for example sail.pdf or sail.html.");
+        }
+    }
+}

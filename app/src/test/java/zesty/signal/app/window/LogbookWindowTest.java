@@ -1,0 +1,179 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.TextArea;
+import javafx.scene.input.KeyCode;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.takes.Shelf;
+import zesty.signal.takes.Take;
+
+/** The logbook in the real window: found by a word of a note, written into, laid side by side, printed; a table dropped; a take on cue. */
+@Timeout(400)
+class LogbookWindowTest extends RealWindow {
+    @TempDir
+    Path folder;
+
+    LogbookWindowTest() {
+        super(true);
+    }
+
+    private List<Shelf.Entry> takes() {
+        return fx(() -> workspace().takes().all().get());
+    }
+
+    private Shelf.Entry take(String title) {
+        return takes().stream()
+                .filter(one -> one.title().equals(title))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private void awaitTakes(int count) throws Exception {
+        for (int i = 0; i < 1200 && takes().size() < count; i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(takes()).hasSize(count);
+    }
+
+    private void awaitFile(Path file) throws Exception {
+        for (int i = 0; i < 1200 && !Files.exists(file); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(file).exists();
+    }
+
+    @Test
+    void aTakeIsFoundByAWordOfItsNotesWrittenIntoAndPrinted() throws Exception {
+        awaitTakes(17);
+        key(KeyCode.T);
+        awaitText("#takes-found", "17 takes");
+        write("#take-search", "GREASED rudder");
+        awaitText("#takes-found", "1 of 17");
+        awaitText(".take-title", "Rudder stock, well");
+        assertThat(fx(() -> robot.lookup(".take-title").queryAll())).hasSize(1);
+        click("#choose");
+        awaitText("#take-panel .day", "Rudder stock, well");
+        awaitText("#take-numbers .table-number", "1323");
+        double[] samples;
+        try (Take open = Take.open(take("Rudder stock, well").file())) {
+            samples = open.column(0);
+        }
+        write("#add-tag", "bush");
+        awaitText("#notice", "Written into Rudder stock, well");
+        awaitText("#untag", "bush");
+        robot.interact(
+                () -> robot.lookup("#take-notes").queryAs(TextArea.class).setText("Greased; a second time in May."));
+        click("#keep-notes");
+        awaitText("#notice", "Notes kept");
+        try (Take open = Take.open(take("Rudder stock, well").file())) {
+            assertThat(open.notes()).isEqualTo("Greased; a second time in May.");
+            assertThat(open.tags()).containsExactly("rudder", "after", "bush");
+            assertThat(open.column(0)).containsExactly(samples);
+        }
+        click("#undo");
+        for (int i = 0; i < 400 && !take("Rudder stock, well").notes().equals("After the bush was greased."); i++) {
+            TimeUnit.MILLISECONDS.sleep(25);
+        }
+        assertThat(take("Rudder stock, well").notes()).isEqualTo("After the bush was greased.");
+        // A second one beside it, and both on paper.
+        robot.interact(() -> view().logbook()
+                .choose(List.of(
+                        take("Rudder stock, worn").file(),
+                        take("Rudder stock, well").file())));
+        awaitText("#take-panel .day", "2 takes chosen");
+        awaitText("#take-numbers .table-number", "−130");
+        Path page = folder.resolve("rudder.pdf");
+        write("#report-path", page.toString());
+        awaitText("#notice", "Report written: ");
+        awaitFile(page);
+        try (PDDocument pdf = Loader.loadPDF(page.toFile())) {
+            assertThat(new PDFTextStripper().getText(pdf))
+                    .contains("Side by side", "1453", "1323", "After the bush was greased.");
+        }
+    }
+
+    @Test
+    void aSpreadsheetsTableIsShownBeforeItIsReadAndBecomesATake() throws Exception {
+        awaitTakes(17);
+        Path table = folder.resolve("rain.csv");
+        Files.writeString(table, "Zeit [ms];Regen [mm]\n0;0,0\n500;0,2\n1000;0,4\n1500;1,0\n");
+        robot.interact(() -> view().dropped(table));
+        awaitText("#take-panel .hint", "a decimal comma");
+        awaitText("#import-rows .table-number", "0.4");
+        click("#import-go");
+        awaitText("#notice", "Imported: rain, 4 rows");
+        awaitTakes(18);
+        try (Take take = Take.open(take("rain").file())) {
+            assertThat(take.column(0)).containsExactly(0, 0.2, 0.4, 1);
+            assertThat(take.columns().get(0).unit()).isEqualTo("mm");
+            assertThat(take.times()).containsExactly(0, 0.5, 1, 1.5);
+        }
+        // A file that tells no times waits for a rate.
+        Path dump = folder.resolve("kept.txt");
+        Files.writeString(dump, "x\n1\n2\n3\n");
+        robot.interact(() -> view().dropped(dump));
+        awaitText("#take-panel .hint", "no times: give the rate");
+        assertThat(fx(() -> robot.lookup("#import-go").query().isDisabled())).isTrue();
+        write("#import-rate", "4");
+        awaitText("#import-rows .table-number", "0.25");
+        click("#import-go");
+        awaitText("#notice", "Imported: kept, 3 rows");
+    }
+
+    @Test
+    void aRecordingWaitsForItsCueKeepsWhatCameBeforeAndMakesATakeEachTime() throws Exception {
+        awaitTakes(17);
+        until(s ->
+                s.channel("pulse").isPresent() && s.channel("pulse").get().raw().end() > 800);
+        click("#on-cue");
+        robot.interact(() -> {
+            text("#cue-before", "0.2 s");
+            text("#cue-stop", "0.5 s");
+            text("#cue-start", "pulse > 600 V");
+        });
+        click("#record");
+        awaitText("#notice", "a condition is COLUMN > NUMBER");
+        click("#cue-again");
+        // Scaled as the rig says: counts of a beat's foot and peak are 2.4 and 3.3 V.
+        robot.interact(() -> text("#cue-start", "pulse > 3"));
+        click("#record");
+        for (int i = 0; i < 1200 && recording().made().size() < 2; i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(recording().made()).hasSizeGreaterThanOrEqualTo(2);
+        click("#record");
+        awaitText("#notice", "Recordings saved: ");
+        RecordingSnapshot.Made made = recording().made().get(0);
+        try (Take take = Take.open(made.file())) {
+            assertThat(take.marks().get(0).text()).isEqualTo("started: pulse > 3");
+            assertThat(take.marks().get(0).seconds()).isCloseTo(0.2, within(0.02));
+            assertThat(take.seconds()).isCloseTo(0.7, within(0.02));
+        }
+        awaitTakes(17 + recording().made().size());
+        awaitText("#record", "Record");
+    }
+
+    private MainView view() {
+        return robot.lookup(".window").queryAs(MainView.class);
+    }
+
+    private void text(String query, String text) {
+        robot.lookup(query).queryAs(javafx.scene.control.TextField.class).setText(text);
+    }
+
+    private RecordingSnapshot recording() {
+        return fx(() -> workspace().live().snapshot(System.nanoTime()).recording());
+    }
+}
