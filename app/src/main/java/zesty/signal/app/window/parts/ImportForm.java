@@ -53,7 +53,7 @@ final class ImportForm extends VBox {
     private final TextField path = new TextField();
     private final ToggleGroup hows = new ToggleGroup();
     private final TextField columns = field("import-columns", "names, parted by commas");
-    private final TextField time = field("import-time", "found by itself");
+    private final TextField time = field("import-time", "found automatically");
     private final TextField rate = field("import-rate", "rows a second");
     private final VBox seen = new VBox(5);
     private final Button bring = new Button("Import");

@@ -74,7 +74,7 @@ public final class ChangeAfter implements ReaderKind {
 
     @Override
     public List<String> otherKeys() {
-        return List.of();
+        return List.of("moments");
     }
 
     @Override

@@ -3,6 +3,7 @@ package zesty.signal.core.read.response;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
@@ -72,6 +73,7 @@ final class ChangeReader extends Recorded {
         for (String key : List.of("baseline", "sd", "peak", "peak_t_s", "change", "latency_s", "half_recovery_s")) {
             items.add(new Item.Scalar(key, Double.NaN));
         }
+        items.add(new Item.Events("moments", List.of("t_s", "kind"), List.of()));
         return new Reading(new Quality(0, List.of(why)), items, List.of(), refused ? why : "");
     }
 
@@ -120,13 +122,21 @@ final class ChangeReader extends Recorded {
                 new Item.Scalar("peak_t_s", seconds[peak]),
                 new Item.Scalar("change", change, sd / Math.sqrt(n)),
                 new Item.Scalar("latency_s", latency),
-                new Item.Scalar("half_recovery_s", recovery));
+                new Item.Scalar("half_recovery_s", recovery),
+                new Item.Events("moments", List.of("t_s", "kind"), moments(seconds[peak], y[peak])));
         Quality quality = quality(seconds, x, y, new int[] {from, zero, end}, change);
         List<String> working = List.of(
                 "Baseline " + Digits.about(baseline, 4) + " from " + n + " samples before " + Digits.of(at) + " s.",
                 "Furthest from it at " + Digits.fixed(seconds[peak], 2) + " s: " + Digits.about(y[peak], 4) + " less "
                         + Digits.about(baseline, 4) + " = " + Digits.about(change, 4) + ".");
         return new Reading(quality, items, working);
+    }
+
+    /** What is marked in the lane: when it happened, and where the signal was furthest. */
+    private List<Event> moments(double peakSeconds, double peak) {
+        return List.of(
+                new Event("start", at, at, Double.NaN, true, ""),
+                new Event("peak", peakSeconds, peakSeconds, peak, true, ""));
     }
 
     /** A centred moving mean over all samples within half the length on either side. */
@@ -188,7 +198,7 @@ final class ChangeReader extends Recorded {
         if (n >= FEW && change != 0 && drift > Math.abs(change) / 3) {
             share = Math.min(share, 0.35);
             reasons.add("it drifted already before: going on so it would move by " + Digits.about(slope * until, 2)
-                    + " by itself");
+                    + " without it");
         }
         double covered = seconds[bounds[1] - 1] - seconds[bounds[0]];
         if (covered < 0.5 * before && n >= FEW) {

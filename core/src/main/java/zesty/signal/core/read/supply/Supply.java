@@ -79,7 +79,7 @@ public final class Supply implements ReaderKind {
 
     @Override
     public List<String> otherKeys() {
-        return List.of();
+        return List.of("states");
     }
 
     @Override

@@ -87,6 +87,7 @@ final class SupplyReader extends Recorded {
         items.add(new Item.Scalar("resistance_ohm", resistance[0], resistance[1]));
         items.add(new Item.Scalar("left_s", left));
         items.add(new Item.Scalar("missing_s", charge.missing()));
+        items.add(new Item.Records("states", List.of("mean_a", "share", "ah_a_day"), States.of(amps)));
         boolean unsteady = left == left && !(capacity > 0) && loadStepsIn(amps, lastTenth(seconds));
         return new Reading(quality(n, charge, resistance, unsteady), items, working(charge, energy, resistance, both));
     }
@@ -145,7 +146,7 @@ final class SupplyReader extends Recorded {
     }
 
     private static Quality quality(int n, Sum charge, double[] resistance, boolean unsteady) {
-        if (n < 2) {
+        if (n < 3) {
             return new Quality(0, List.of("too few samples: " + n));
         }
         List<String> reasons = new ArrayList<>();

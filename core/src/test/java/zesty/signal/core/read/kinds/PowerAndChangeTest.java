@@ -88,6 +88,28 @@ class PowerAndChangeTest {
                 .isNaN();
     }
 
+    /** Asleep for 50 s, awake for 8, sending for 2, ten times over. */
+    @Test
+    void theStatesOfADutyCycleAreFoundWithTheirShares() {
+        Random random = new Random(9);
+        double[] seconds = times(1200, 0.5);
+        double[] amps = Arrays.stream(seconds)
+                .map(t -> (t % 60 < 50 ? 0.002 : t % 60 < 58 ? 0.03 : 0.25) + 0.0002 * random.nextGaussian())
+                .toArray();
+        List<double[]> states = read("supply", Map.of(), seconds, amps).items().stream()
+                .filter(item -> item.key().equals("states"))
+                .flatMap(item -> ((Item.Records) item).records().stream())
+                .toList();
+        assertThat(states).hasSize(3);
+        double[][] wanted = {{0.002, 50 / 60.0}, {0.03, 8 / 60.0}, {0.25, 2 / 60.0}};
+        for (int s = 0; s < 3; s++) {
+            assertThat(states.get(s)[0]).isCloseTo(wanted[s][0], within(0.05 * wanted[s][0]));
+            assertThat(states.get(s)[1]).isCloseTo(wanted[s][1], within(0.01));
+            assertThat(states.get(s)[2])
+                    .isCloseTo(24 * wanted[s][0] * wanted[s][1], within(0.1 * wanted[s][0] * 24 * wanted[s][1]));
+        }
+    }
+
     private static Reading cells(double[] sags, double[] slopes, double noise, long seed, boolean loaded) {
         Random random = new Random(seed);
         double[] seconds = times(1200, 1);
