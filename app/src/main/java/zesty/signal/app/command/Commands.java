@@ -34,6 +34,7 @@ import zesty.signal.takes.TakeException;
             ExportCommand.class,
             ImportCommand.class,
             ReportCommand.class,
+            PackageCommand.class,
             InfoCommand.class,
             NoteCommand.class,
             TakesCommand.class,
