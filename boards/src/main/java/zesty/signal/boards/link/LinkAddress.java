@@ -1,11 +1,14 @@
 package zesty.signal.boards.link;
 
 import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import zesty.signal.boards.sim.SimulatedBoards;
 
 /** Where bytes come from, as a maker writes it. The text form reads back to an equal address. */
 public sealed interface LinkAddress {
-    String FORMS = "serial:PATH@BAUD, tcp:HOST:PORT, tcp:*:PORT to be called, udp:PORT, file:PATH, sim:BOARD or stdin";
+    String FORMS =
+            "serial:PATH@BAUD, tcp:HOST:PORT, tcp:*:PORT to be called, udp:PORT, mqtt://HOST/TOPIC, file:PATH, sim:BOARD or stdin";
 
     /** Stands for a network board's host where it is waited for a board to call, from whatever network. */
     String ANYONE = "*";
@@ -59,6 +62,7 @@ public sealed interface LinkAddress {
                 int last = rest.lastIndexOf(':');
                 yield new Udp(last < 0 ? HERE : rest.substring(0, last), port(text, rest.substring(last + 1)));
             }
+            case "mqtt", "mqtts" -> broker(text, kind.endsWith("s"), rest);
             case "file" -> {
                 if (rest.isBlank()) {
                     throw wrong(text, "a file needs a path, file:PATH");
@@ -96,6 +100,24 @@ public sealed interface LinkAddress {
             throw wrong(text, e.getMessage());
         }
         throw wrong(text, "'" + words[0] + "' is not a baud rate; usual are 9600, 57600 and 115200");
+    }
+
+    private static LinkAddress broker(String text, boolean secure, String rest) {
+        Matcher parts = Broker.PARTS.matcher(rest);
+        if (!parts.matches()) {
+            throw wrong(text, "a broker needs a host and a topic, mqtt://HOST/TOPIC");
+        }
+        String user = parts.group(1) == null ? "" : parts.group(1);
+        if (user.contains(":")) {
+            throw wrong(text, "a password does not belong into an address; it goes into " + BrokerLink.PASSWORD);
+        }
+        String topic = parts.group(4);
+        if (topic.contains("+") || topic.contains("#")) {
+            throw wrong(text, "one topic is one source; name it without + and #");
+        }
+        int usual = secure ? Broker.SECURE_PORT : Broker.PORT;
+        return new Broker(
+                parts.group(2), parts.group(3) == null ? usual : port(text, parts.group(3)), user, topic, secure);
     }
 
     private static int port(String text, String part) {
@@ -199,6 +221,30 @@ public sealed interface LinkAddress {
         @Override
         public Link link() {
             return new UdpLink(this);
+        }
+    }
+
+    /** A topic of a broker (MQTT). @param user empty for none */
+    record Broker(String host, int port, String user, String topic, boolean secure) implements LinkAddress {
+        static final int PORT = 1883;
+        static final int SECURE_PORT = 8883;
+        static final Pattern PARTS = Pattern.compile("//(?:([^@/]*)@)?([^:/@]+)(?::([^/]*))?/(.+)");
+
+        @Override
+        public String text() {
+            int usual = secure ? SECURE_PORT : PORT;
+            return (secure ? "mqtts://" : "mqtt://") + (user.isEmpty() ? "" : user + "@") + host
+                    + (port == usual ? "" : ":" + port) + "/" + topic;
+        }
+
+        @Override
+        public String words() {
+            return "broker " + host + ", topic " + topic;
+        }
+
+        @Override
+        public Link link() {
+            return new BrokerLink(this);
         }
     }
 
