@@ -20,6 +20,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
@@ -33,6 +35,8 @@ public final class Shelf {
     private final Path folder;
     private final Path removed;
     private final Map<Path, Entry> known = new HashMap<>();
+    private final ShelfIndex index;
+    private boolean indexed;
 
     /**
      * What the shelf shows of a take.
@@ -76,6 +80,7 @@ public final class Shelf {
     public Shelf(Path folder) {
         this.folder = folder;
         removed = folder.resolve(".removed");
+        index = new ShelfIndex(folder);
     }
 
     public Path folder() {
@@ -100,6 +105,11 @@ public final class Shelf {
         if (!Files.isDirectory(folder)) {
             return List.of();
         }
+        if (!indexed) {
+            known.putAll(index.read());
+            indexed = true;
+        }
+        Map<Path, Entry> before = Map.copyOf(known);
         List<Entry> entries = new ArrayList<>();
         try (Stream<Path> files = Files.list(folder)) {
             for (Path file : files.filter(f -> f.getFileName().toString().endsWith(ENDING))
@@ -112,6 +122,13 @@ public final class Shelf {
         } catch (IOException | UncheckedIOException e) {
             throw new TakeException("the takes in " + folder + " cannot be listed: " + DiskWords.of(e), e);
         }
+        Set<Path> there = entries.stream().map(Entry::file).collect(Collectors.toSet());
+        known.keySet().retainAll(there);
+        index.update(
+                entries.stream()
+                        .filter(one -> one.trouble().isEmpty() && before.get(one.file()) != one)
+                        .toList(),
+                before.keySet().stream().filter(one -> !there.contains(one)).toList());
         entries.sort(Comparator.comparing(Entry::started).reversed());
         return entries;
     }
@@ -121,7 +138,7 @@ public final class Shelf {
         try {
             FileTime changed = Files.getLastModifiedTime(file);
             Entry before = known.get(file);
-            if (before != null && before.changed().equals(changed)) {
+            if (before != null && before.changed().equals(changed) && before.bytes() == Files.size(file)) {
                 return before;
             }
             Entry entry = read(file);

@@ -1,0 +1,121 @@
+package zesty.signal.takes;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.TimeBase;
+
+/** The shelf and its index: the takes are the truth, whatever the index says, and without a need none is opened again. */
+class ShelfTest {
+    @TempDir
+    Path folder;
+
+    @BeforeEach
+    void threeTakes() throws Exception {
+        for (int day = 1; day <= 3; day++) {
+            Rig rig = Rig.blank("Wren, mooring line", "stdin")
+                    .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null));
+            Path file = folder.resolve("take" + day + ".zest");
+            try (TakeWriter writer =
+                    TakeWriter.create(file, "Take " + day, rig, Instant.parse("2026-09-0" + day + "T10:00:00Z"))) {
+                writer.append(new Block(new TimeBase.Steady(0, 0.1), new double[][] {{day, 5, -2.5}}, 3, List.of()));
+                writer.mark(0.1, "slack water");
+                writer.finish();
+            }
+            note(file, "the cleat of day " + day, "day" + day);
+        }
+    }
+
+    private static void note(Path file, String note, String tag) throws Exception {
+        try (Take take = Take.open(file)) {
+            take.write(new LogEntry(null, note, List.of(tag), List.of(), List.of()));
+        }
+    }
+
+    private List<Shelf.Entry> listed() throws Exception {
+        return new Shelf(folder).list(null);
+    }
+
+    @Test
+    void anotherShelfKnowsFromTheIndexWhatTheFirstOneRead() throws Exception {
+        List<Shelf.Entry> first = listed();
+        assertThat(first).extracting(Shelf.Entry::title).containsExactly("Take 3", "Take 2", "Take 1");
+        assertThat(folder.resolve(ShelfIndex.NAME)).exists();
+        // A take that reads otherwise now, with its old size and time, shows that it is not opened again.
+        Path second = folder.resolve("take2.zest");
+        FileTime time = Files.getLastModifiedTime(second);
+        byte[] bytes = Files.readAllBytes(second);
+        Files.write(second, new byte[bytes.length]);
+        Files.setLastModifiedTime(second, time);
+        List<Shelf.Entry> again = listed();
+        assertThat(again).usingRecursiveComparison().isEqualTo(first);
+        Shelf.Entry one = again.get(1);
+        assertThat(one.drawing().get(0).extremes()).containsSubsequence(2, 2, 5, 5, -2.5, -2.5);
+        assertThat(one.has("CLEAT slack mooring DAY2")).isTrue();
+        assertThat(one.has("cleat day3")).isFalse();
+        // Once its time says that it changed, it is.
+        Files.setLastModifiedTime(second, FileTime.from(Instant.EPOCH));
+        assertThat(listed())
+                .filteredOn(entry -> entry.file().equals(second))
+                .singleElement()
+                .satisfies(entry -> {
+                    assertThat(entry.trouble()).isNotEmpty();
+                });
+    }
+
+    @Test
+    void whatIsWrittenGoneOrNewIsListedAsItIs() throws Exception {
+        listed();
+        note(folder.resolve("take1.zest"), "new rope", "rope");
+        Files.delete(folder.resolve("take3.zest"));
+        Files.copy(folder.resolve("take2.zest"), folder.resolve("copy.zest"));
+        for (int look = 0; look < 2; look++) {
+            List<Shelf.Entry> now = listed();
+            assertThat(now)
+                    .extracting(one -> one.file().getFileName().toString())
+                    .containsExactlyInAnyOrder("copy.zest", "take2.zest", "take1.zest");
+            assertThat(now).filteredOn(one -> one.has("rope")).singleElement().satisfies(one -> {
+                assertThat(one.notes()).isEqualTo("the cleat of day 1\nnew rope");
+                assertThat(one.tags()).containsExactly("day1", "rope");
+            });
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"rubbish", "cut", "other", "folder"})
+    void anIndexThatIsDamagedOrSomethingElseCostsTimeAndNothingElse(String damage) throws Exception {
+        List<Shelf.Entry> first = listed();
+        Path index = folder.resolve(ShelfIndex.NAME);
+        byte[] whole = Files.readAllBytes(index);
+        Files.delete(index);
+        switch (damage) {
+            case "rubbish" -> Files.writeString(index, "no database ".repeat(500));
+            case "cut" -> Files.write(index, java.util.Arrays.copyOf(whole, whole.length / 2));
+            case "other" -> {
+                try (var connection = TakeSchema.connect(index);
+                        var statement = connection.createStatement()) {
+                    statement.execute("CREATE TABLE entry (file TEXT)");
+                }
+            }
+            default -> Files.createDirectory(index);
+        }
+        for (int look = 0; look < 2; look++) {
+            assertThat(listed())
+                    .extracting(Shelf.Entry::title)
+                    .isEqualTo(first.stream().map(Shelf.Entry::title).toList());
+        }
+    }
+}
