@@ -304,7 +304,7 @@ class ForeignTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "t;x [V];y~0,5;1,25;2~1,0;2,5;~ | 0;0.5 | ; | a decimal comma",
+                "sep=;~t;x [V];y~0,5;1,25;2~1,0;2,5;~ | 0;0.5 | ; | a decimal comma",
                 "# made by hand~Time [ms]\tx\ty~100\t1.25\t2~600\t2.5\tNaN~ | 0;0.5 | tab | by its unit",
                 "\uFEFFdate,\"x\",y~2026-05-02 10:00:00.250,1.25,2~2026-05-02 10:00:00.750,2.5,~ | 0;0.5 | , | dates",
                 "Logger 3~begun today~time_us;x;y~0;1.25;2~500000;2.5;~ | 0;0.5 | ; | 2 lines before the header left out",

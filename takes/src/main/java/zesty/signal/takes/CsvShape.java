@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.regex.Pattern;
 import zesty.signal.core.decode.DelimitedFormat;
 
@@ -59,10 +60,13 @@ public record CsvShape(char delimiter, boolean decimalComma, int headerRecord) {
         line.setLength(0);
     }
 
-    /** @return whether a line is a comment, as its first sign says */
+    /** @return whether a line is a comment, as its first sign says, or tells a spreadsheet how cells are parted */
     static boolean comment(String firstCell) {
         String text = firstCell.replace("\uFEFF", "").strip();
-        return text.startsWith("#") || text.startsWith("%") || text.startsWith("//");
+        return text.startsWith("#")
+                || text.startsWith("%")
+                || text.startsWith("//")
+                || text.toLowerCase(Locale.ROOT).startsWith("sep=") && text.length() <= 5;
     }
 
     private static CsvShape of(List<String> lines) {

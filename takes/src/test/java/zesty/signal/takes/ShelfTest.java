@@ -118,4 +118,50 @@ class ShelfTest {
                     .isEqualTo(first.stream().map(Shelf.Entry::title).toList());
         }
     }
+
+    @Test
+    void aPartIsATakeOfItsOwnWithItsRowsMarksAndWhereItCameFrom() throws Exception {
+        Path whole = folder.resolve("whole.zest");
+        Rig rig = Rig.blank("Wren", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null));
+        double[] rows =
+                java.util.stream.IntStream.range(0, 100).asDoubleStream().toArray();
+        try (TakeWriter writer = TakeWriter.create(whole, "Reach", rig, Instant.parse("2026-09-01T10:00:00Z"))) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.1), new double[][] {rows}, 50, List.of()));
+            writer.append(new Block(
+                    new TimeBase.Steady(7, 0.1),
+                    new double[][] {java.util.Arrays.copyOfRange(rows, 50, 100)},
+                    50,
+                    List.of(new zesty.signal.core.sample.Gap(4.9, 7, 20))));
+            writer.mark(1, "early");
+            writer.mark(8, "gybe");
+            writer.finish();
+        }
+        Path part = folder.resolve("part.zest");
+        byte[] before = Files.readAllBytes(whole);
+        try (Take take = Take.open(whole)) {
+            assertThat(TakeTrim.write(take, 4.05, 8.5, part)).isEqualTo(25);
+            org.assertj.core.api.Assertions.assertThatThrownBy(
+                            () -> TakeTrim.write(take, 5.5, 6.5, folder.resolve("none.zest")))
+                    .isInstanceOf(TakeException.class)
+                    .hasMessageContaining("no row of");
+        }
+        assertThat(folder.resolve("none.zest")).doesNotExist();
+        assertThat(Files.readAllBytes(whole)).isEqualTo(before);
+        try (Take take = Take.open(part)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.column(0)).startsWith(41, 42).endsWith(65).hasSize(25);
+            assertThat(take.times()[0]).isZero();
+            assertThat(take.times()[24]).isCloseTo(8.5 - 4.1, org.assertj.core.api.Assertions.within(1e-9));
+            assertThat(take.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
+                    .isEqualTo(20));
+            assertThat(take.marks()).singleElement().satisfies(mark -> {
+                assertThat(mark.text()).isEqualTo("gybe");
+                assertThat(mark.seconds()).isCloseTo(3.9, org.assertj.core.api.Assertions.within(1e-9));
+            });
+            assertThat(take.notes()).isEqualTo("Cut out of \"Reach\", from 4.050 to 8.500 s.");
+            assertThat(take.title()).isEqualTo("Reach, part");
+        }
+    }
 }

@@ -15,6 +15,8 @@ import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
@@ -130,6 +132,26 @@ class LogbookWindowTest extends RealWindow {
         awaitText("#import-rows .table-number", "0.25");
         click("#import-go");
         awaitText("#notice", "Imported: kept, 3 rows");
+    }
+
+    @Test
+    void aPartIsCutOutOfAnOpenTakeAndTheTakeStays() throws Exception {
+        awaitTakes(17);
+        Path whole = take("First reach, light air").file();
+        byte[] before = Files.readAllBytes(whole);
+        robot.interact(() -> workspace().open(whole));
+        until(s -> s.health().state() == LinkState.STORED);
+        robot.interact(() -> workspace().view().span().set(new Span(20, 50)));
+        awaitText("#span-numbers .span-number", "30.000 s");
+        click("#span-trim");
+        awaitText("#notice", "Cut out: 6001 rows");
+        awaitTakes(18);
+        try (Take part = Take.open(take("First reach, light air, part").file())) {
+            assertThat(part.seconds()).isCloseTo(30, within(0.006));
+            assertThat(part.notes()).endsWith("Cut out of \"First reach, light air\", from 20.000 to 50.000 s.");
+            assertThat(part.tags()).containsExactly("reach", "light air");
+        }
+        assertThat(Files.readAllBytes(whole)).isEqualTo(before);
     }
 
     @Test

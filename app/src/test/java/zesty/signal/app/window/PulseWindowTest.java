@@ -117,7 +117,7 @@ class PulseWindowTest extends RealWindow {
         Span span = fx(() -> workspace().view().span().get());
         assertThat(span.from()).isEqualTo(4);
         assertThat(span.to()).isCloseTo(6, within(2 / second));
-        awaitText("#span-words", "slope 1000 counts/s");
+        awaitText("#span-numbers .span-number", "1000 counts/s");
         click("#span-copy");
         awaitText("#notice", "Copied: a line for each of 1 lane.");
         String[] table = fx(() -> Clipboard.getSystemClipboard().getString()).split("\n");

@@ -6,13 +6,16 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.DoublePredicate;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.SpanNumbers;
@@ -30,6 +33,9 @@ final class SpanBar extends HBox {
 
     private final Workspace workspace;
     private final Label words = new Label();
+    private final FlowPane numbers = new FlowPane(16, 4);
+    private final VBox told = new VBox(2, words, numbers);
+    private final Button trim = new Button("cut out");
     private Object shownFor;
     private Snapshot seen;
 
@@ -42,8 +48,11 @@ final class SpanBar extends HBox {
         words.setId("span-words");
         words.setWrapText(true);
         words.setMinHeight(USE_PREF_SIZE);
-        HBox.setHgrow(words, Priority.ALWAYS);
-        words.setMaxWidth(Double.MAX_VALUE);
+        numbers.setId("span-numbers");
+        numbers.setMinWidth(0);
+        HBox.setHgrow(told, Priority.ALWAYS);
+        told.setMinWidth(0);
+        told.setMaxWidth(Double.MAX_VALUE);
         Button copy = new Button("copy");
         copy.setId("span-copy");
         copy.getStyleClass().setAll("small-button");
@@ -56,6 +65,12 @@ final class SpanBar extends HBox {
         closer.setMinWidth(USE_PREF_SIZE);
         closer.setTooltip(new Tooltip("fills the lanes with what lies between (0 shows all again)"));
         closer.setOnAction(event -> closer());
+        trim.setId("span-trim");
+        trim.getStyleClass().setAll("small-button");
+        trim.setMinWidth(USE_PREF_SIZE);
+        trim.setTooltip(new Tooltip("makes a take of its own of what lies between; this one stays as it is"));
+        trim.setOnAction(event -> workspace.trim(workspace.view().span().get()));
+        trim.managedProperty().bind(trim.visibleProperty());
         Button away = new Button("×");
         away.getStyleClass().setAll("tile-off");
         away.setMinWidth(USE_PREF_SIZE);
@@ -63,7 +78,7 @@ final class SpanBar extends HBox {
         away.setOnAction(event -> workspace.view().span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
-        getChildren().addAll(words, closer, copy, away);
+        getChildren().addAll(told, closer, copy, trim, away);
     }
 
     /** @param zero what times are shown against */
@@ -71,13 +86,14 @@ final class SpanBar extends HBox {
         seen = snapshot;
         Span span = workspace.view().span().get();
         setVisible(span.begun());
+        trim.setVisible(span.whole() && !workspace.shown().isLive());
         if (!span.begun()) {
             return;
         }
         Optional<ChannelSnapshot> focused =
                 snapshot.focused(workspace.view().focus().get());
         if (!span.whole()) {
-            words.setText("Measuring from here: press X at the other end, or drag with the right button.");
+            say("Measuring from here: press X at the other end, or drag with the right button.");
             shownFor = null;
             return;
         }
@@ -91,10 +107,10 @@ final class SpanBar extends HBox {
         ChannelSnapshot channel = focused.get();
         long[] rows = rows(channel, span);
         if (rows[1] - rows[0] <= MOST_AT_ONCE) {
-            words.setText(words(channel, span, from, sums(channel, rows, share -> true)));
+            tell(channel, span, from, sums(channel, rows, share -> true));
             return;
         }
-        words.setText("Calculating " + (rows[1] - rows[0]) + " samples.");
+        say("Calculating " + (rows[1] - rows[0]) + " samples.");
         workspace
                 .tasks()
                 .atLength(
@@ -103,63 +119,57 @@ final class SpanBar extends HBox {
                         goOn -> sums(channel, rows, goOn),
                         sums -> {
                             if (now.equals(shownFor)) {
-                                words.setText(words(channel, span, from, sums));
+                                tell(channel, span, from, sums);
                             }
                         });
     }
 
-    private static String words(ChannelSnapshot channel, Span span, double zero, SpanNumbers.Sums sums) {
-        SpanNumbers numbers = sums.numbers();
+    /** Puts the numbers into tiles, each with its name and unit. */
+    private void tell(ChannelSnapshot channel, Span span, double zero, SpanNumbers.Sums sums) {
+        SpanNumbers n = sums.numbers();
         double apart = span.to() - span.from();
         String unit = channel.channel().unit();
         String own = unit.isEmpty() ? "" : " " + unit;
-        StringBuilder text = new StringBuilder();
-        text.append(Digits.about(apart, 5))
-                .append(" s Δt (")
-                .append(Digits.about(1 / apart, 4))
-                .append(" a second)");
+        List<Node> tiles = new ArrayList<>();
+        tiles.add(tile("Δt", Digits.about(apart, 5) + " s"));
+        tiles.add(tile("1/Δt", Digits.about(1 / apart, 4) + " Hz"));
         if (zero == zero) {
-            text.append(", from ")
-                    .append(Digits.fixed(span.from(), 3))
-                    .append(" to ")
-                    .append(Digits.fixed(span.to(), 3))
-                    .append(" s");
+            tiles.add(tile("from", Digits.fixed(span.from(), 3) + " s"));
+            tiles.add(tile("to", Digits.fixed(span.to(), 3) + " s"));
         }
-        if (numbers.count() == 0) {
-            return text + ". No sample lies between.";
+        if (n.count() > 0) {
+            double first = sums.first();
+            double last = sums.last();
+            tiles.add(tile("first", Digits.about(first, 4) + own));
+            tiles.add(tile("last", Digits.about(last, 4) + own));
+            tiles.add(tile("change", (last >= first ? "+" : "") + Digits.about(last - first, 4) + own));
+            tiles.add(tile("mean", Digits.about(n.mean(), 5) + own));
+            tiles.add(tile("SD", Digits.about(n.deviation(), 3) + own));
+            tiles.add(tile("RMS", Digits.about(n.rms(), 4) + own));
+            tiles.add(tile("lowest", Digits.about(n.low(), 4) + own));
+            tiles.add(tile("highest", Digits.about(n.high(), 4) + own));
+            tiles.add(tile("slope", Digits.about(n.slope(), 3) + own + "/s"));
+            tiles.add(tile("crest factor", Digits.about(n.crest(), 3)));
+            tiles.add(tile("area", Digits.about(n.area(), 4) + own + "·s"));
+            tiles.add(tile("samples", String.valueOf(n.count())));
         }
-        double first = sums.first();
-        double last = sums.last();
-        text.append(". ")
-                .append(channel.channel().name())
-                .append(": ")
-                .append(Digits.about(first, 4))
-                .append(" to ")
-                .append(Digits.about(last, 4))
-                .append(own)
-                .append(", ")
-                .append(last >= first ? "+" : "")
-                .append(Digits.about(last - first, 4))
-                .append(own);
-        text.append(". Mean ").append(Digits.about(numbers.mean(), 5));
-        text.append(", SD ").append(Digits.about(numbers.deviation(), 3));
-        text.append(", RMS ").append(Digits.about(numbers.rms(), 4));
-        text.append(", ")
-                .append(Digits.about(numbers.low(), 4))
-                .append(" … ")
-                .append(Digits.about(numbers.high(), 4))
-                .append(own);
-        text.append(", slope ")
-                .append(Digits.about(numbers.slope(), 3))
-                .append(own)
-                .append("/s");
-        text.append(", crest ").append(Digits.about(numbers.crest(), 3));
-        text.append(", area ")
-                .append(Digits.about(numbers.area(), 4))
-                .append(own)
-                .append("·s");
-        text.append(", ").append(numbers.count()).append(" samples.");
-        return text.toString();
+        words.setText(channel.channel().name() + (n.count() == 0 ? ": no sample lies between." : ""));
+        numbers.getChildren().setAll(tiles);
+    }
+
+    private static Node tile(String name, String value) {
+        Label called = new Label(name);
+        called.getStyleClass().add("hint");
+        Label number = new Label(value);
+        number.getStyleClass().add("span-number");
+        VBox tile = new VBox(called, number);
+        tile.setMinWidth(USE_PREF_SIZE);
+        return tile;
+    }
+
+    private void say(String text) {
+        words.setText(text);
+        numbers.getChildren().clear();
     }
 
     /** @return first row of the stretch and the one behind its last */

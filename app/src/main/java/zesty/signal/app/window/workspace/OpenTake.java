@@ -46,6 +46,11 @@ final class OpenTake implements Shown {
         this.trouble = trouble;
     }
 
+    /** @return the file that is open; null for none */
+    Path file() {
+        return isOpen() ? file : null;
+    }
+
     boolean isOpen() {
         return shown != null;
     }

@@ -27,6 +27,7 @@ import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
+import zesty.signal.takes.TakeTrim;
 
 /** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. */
 public final class Takes {
@@ -178,6 +179,24 @@ public final class Takes {
         try (Take take = Take.open(file)) {
             take.notes(notes);
         }
+    }
+
+    /** Makes a take of its own of a part of another; that one stays as it is. */
+    void trim(Path file, Span span) {
+        Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
+        workspace
+                .tasks()
+                .fetch(
+                        "the part could not be cut out",
+                        () -> {
+                            try (Take take = Take.open(file)) {
+                                return TakeTrim.write(take, span.from(), span.to(), out);
+                            }
+                        },
+                        rows -> {
+                            workspace.say("Cut out: " + rows + " rows, a take of their own in the logbook (T).");
+                            list();
+                        });
     }
 
     /** Works out what a page about these takes says, and hands it on. */

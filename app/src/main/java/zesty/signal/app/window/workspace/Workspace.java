@@ -236,6 +236,14 @@ public final class Workspace implements AutoCloseable {
         });
     }
 
+    /** Makes a take of its own of a part of the open take. */
+    public void trim(Span span) {
+        Path file = stored.file();
+        if (file != null && span.whole()) {
+            takes.trim(file, span);
+        }
+    }
+
     /** Closes the stored take; the live trail is in the lanes again. */
     public void backToLive() {
         stored.close();

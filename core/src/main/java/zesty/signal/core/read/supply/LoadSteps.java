@@ -10,13 +10,16 @@ import zesty.signal.core.sample.Order;
  * no step; a slope is none, because the signal must be at rest on both sides.
  */
 public final class LoadSteps {
-    /** Samples that a level beside a step is the median of. */
-    private static final int LEVEL = 5;
+    /**
+     * Samples that a level beside a step is the median of, and samples that the step itself may take. Loads that are switched for a few
+     * samples only are looked for where no longer ones are found.
+     */
+    private record Reach(int level, int edge) {}
 
-    /** Samples that a step may take. */
-    private static final int EDGE = 3;
+    private static final Reach LONG = new Reach(5, 3);
+    private static final Reach SHORT = new Reach(3, 2);
 
-    /** A step is this many times the noise of one sample, a level being the median of five. Found by trying: 6 and 10 find the same. */
+    /** A step is this many times the noise of one sample, a level being the median of three or five. Found by trying: 6 and 10 find the same. */
     private static final double NOISE_TIMES = 8;
 
     /** A step is at least this share of the whole range. */
@@ -27,14 +30,21 @@ public final class LoadSteps {
 
     private LoadSteps() {}
 
-    /** @param at index of the first sample that is past it; {@code change} of the level */
-    public record Step(int at, double change) {}
+    /** @param at index of the first sample that is past it; {@code change} of the level; {@code level} samples beside it that make one */
+    public record Step(int at, double change, int level) {}
 
     /** @param x no value missing. @return the steps in order */
     public static List<Step> in(double[] x) {
+        List<Step> steps = in(x, LONG);
+        return steps.isEmpty() ? in(x, SHORT) : steps;
+    }
+
+    private static List<Step> in(double[] x, Reach reach) {
         int n = x.length;
+        int level = reach.level();
+        int edge = reach.edge();
         List<Step> steps = new ArrayList<>();
-        if (n < 2 * LEVEL + EDGE) {
+        if (n < 2 * level + edge) {
             return steps;
         }
         double[] leaps = new double[n - 1];
@@ -50,23 +60,23 @@ public final class LoadSteps {
         if (!(least > 0)) {
             return steps;
         }
-        int i = LEVEL;
-        while (i + EDGE - 1 + LEVEL <= n) {
-            double change = after(x, i) - before(x, i);
+        int i = level;
+        while (i + edge - 1 + level <= n) {
+            double change = change(x, i, reach);
             if (Math.abs(change) >= least) {
                 int best = i;
-                for (int k = i; k < i + EDGE + LEVEL && k + EDGE - 1 + LEVEL <= n; k++) {
-                    best = Math.abs(after(x, k) - before(x, k)) > Math.abs(after(x, best) - before(x, best)) ? k : best;
+                for (int k = i; k < i + edge + level && k + edge - 1 + level <= n; k++) {
+                    best = Math.abs(change(x, k, reach)) > Math.abs(change(x, best, reach)) ? k : best;
                 }
-                double found = after(x, best) - before(x, best);
-                double left = moved(x, best - LEVEL);
-                double right = moved(x, best + EDGE - 1);
+                double found = change(x, best, reach);
+                double left = moved(x, best - level, level);
+                double right = moved(x, best + edge - 1, level);
                 double rest = Math.max(Math.abs(left), Math.abs(right));
                 // What the signal would have done by itself, going on as it does on both sides.
-                double drift = (left + right) / 2 / (LEVEL - 2) * (LEVEL + EDGE - 1);
+                double drift = (left + right) / 2 / (level - 2) * (level + edge - 1);
                 if (rest <= REST_SHARE * Math.abs(found) + 4 * noise && Math.abs(found - drift) >= least) {
-                    steps.add(new Step(steepest(x, best), found));
-                    i = best + EDGE + LEVEL;
+                    steps.add(new Step(steepest(x, best, edge), found, level));
+                    i = best + edge + level - 1;
                     continue;
                 }
             }
@@ -76,25 +86,23 @@ public final class LoadSteps {
     }
 
     /** The first sample after the steepest leap of an edge. */
-    private static int steepest(double[] x, int edge) {
-        int at = edge;
-        for (int k = edge; k < edge + EDGE; k++) {
+    private static int steepest(double[] x, int from, int edge) {
+        int at = from;
+        for (int k = from; k < from + edge; k++) {
             at = Math.abs(x[k] - x[k - 1]) > Math.abs(x[at] - x[at - 1]) ? k : at;
         }
         return at;
     }
 
-    private static double before(double[] x, int i) {
-        return Order.median(Arrays.copyOfRange(x, i - LEVEL, i));
-    }
-
-    private static double after(double[] x, int i) {
-        return Order.median(Arrays.copyOfRange(x, i + EDGE - 1, i + EDGE - 1 + LEVEL));
+    private static double change(double[] x, int i, Reach reach) {
+        int after = i + reach.edge() - 1;
+        return Order.median(Arrays.copyOfRange(x, after, after + reach.level()))
+                - Order.median(Arrays.copyOfRange(x, i - reach.level(), i));
     }
 
     /** How far the level moves from the first two of its samples to the last two. */
-    private static double moved(double[] x, int from) {
-        return (x[from + LEVEL - 1] + x[from + LEVEL - 2] - x[from] - x[from + 1]) / 2;
+    private static double moved(double[] x, int from, int level) {
+        return (x[from + level - 1] + x[from + level - 2] - x[from] - x[from + 1]) / 2;
     }
 
     /**
@@ -102,10 +110,13 @@ public final class LoadSteps {
      */
     public static double changeOf(double[] y, Step step) {
         int i = step.at();
-        if (i < LEVEL || i + 1 + LEVEL > y.length) {
+        int level = step.level();
+        // With short levels every sample counts: the one before a step is still at rest.
+        int margin = level > SHORT.level() ? 1 : 0;
+        if (i - margin - level < 0 || i + margin + level > y.length) {
             return Double.NaN;
         }
-        return Order.median(Arrays.copyOfRange(y, i + 1, i + 1 + LEVEL))
-                - Order.median(Arrays.copyOfRange(y, Math.max(0, i - 1 - LEVEL), i - 1));
+        return Order.median(Arrays.copyOfRange(y, i + margin, i + margin + level))
+                - Order.median(Arrays.copyOfRange(y, i - margin - level, i - margin));
     }
 }

@@ -110,6 +110,22 @@ class PowerAndChangeTest {
         }
     }
 
+    /** A logger's row a second, a load of five seconds now and then. */
+    @ParameterizedTest
+    @ValueSource(ints = {5, 6, 9, 20})
+    void loadsOfAFewSamplesTellTheResistanceToo(int on) {
+        Random random = new Random(on);
+        double[] seconds = times(300, 1);
+        double[] amps = new double[300];
+        double[] volts = new double[300];
+        for (int i = 0; i < 300; i++) {
+            amps[i] = (i % 40 < 40 - on ? 0.1 : 1.6) + 0.002 * random.nextGaussian();
+            volts[i] = 12.4 - 0.2 * amps[i] + 0.002 * random.nextGaussian();
+        }
+        assertThat(read("supply", Map.of(), seconds, amps, volts).scalar("resistance_ohm"))
+                .isCloseTo(0.2, within(0.005));
+    }
+
     private static Reading cells(double[] sags, double[] slopes, double noise, long seed, boolean loaded) {
         Random random = new Random(seed);
         double[] seconds = times(1200, 1);
