@@ -38,11 +38,13 @@ final class Commands {
                 .set(!workspace.view().takesOpen().get()));
         plain("The trail", "The rig: name, save, open another", KeyCode.G, view.trail()::openRigs);
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
-        plain("Recording", "How long: until I stop, minutes, samples", KeyCode.D, view.capture()::nextLength);
+        plain("Recording", "How long: until I stop, minutes, samples, on cue", KeyCode.D, view.capture()::nextLength);
         plain("Recording", "Add a marker", KeyCode.M, view.capture()::writeMark);
+        plain("Recording", "A snapshot of every channel into a table", KeyCode.S, view.snapshots()::press);
         shown("A take on the shelf", "Open it", KeyCode.ENTER);
+        shown("A take on the shelf", "Choose it, to read, compare or write into it", KeyCode.SPACE);
         shown("A take on the shelf", "Rename it", KeyCode.F2);
-        shown("A take on the shelf", "Export it as CSV", KeyCode.X);
+        shown("A take on the shelf", "Export it into a file", KeyCode.X);
         shown("A take on the shelf", "Remove it", KeyCode.DELETE);
         plain("Time", "Back in time", KeyCode.LEFT, () -> workspace
                 .shown()

@@ -34,6 +34,7 @@ import zesty.signal.app.window.parts.CautionBar;
 import zesty.signal.app.window.parts.Logbook;
 import zesty.signal.app.window.parts.NoticeBar;
 import zesty.signal.app.window.parts.ReadingCards;
+import zesty.signal.app.window.parts.SnapshotPanel;
 import zesty.signal.app.window.parts.TrailBar;
 import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
@@ -58,6 +59,7 @@ final class MainView extends StackPane {
     private final ReadingCards readings;
     private final CaptureBar capture;
     private final Logbook takes;
+    private final SnapshotPanel snapshots;
     private final CautionBar caution;
     private final LimitAlerts breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
@@ -85,6 +87,7 @@ final class MainView extends StackPane {
         readings.managedProperty().bind(readings.visibleProperty());
         capture = new CaptureBar(workspace);
         takes = new Logbook(workspace);
+        snapshots = new SnapshotPanel(workspace);
         caution = new CautionBar(workspace);
         breaches = new LimitAlerts(workspace);
         makers.put(Stop.SOURCE, () -> new SourceBench(workspace));
@@ -105,7 +108,7 @@ final class MainView extends StackPane {
         benchRoom.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
         BorderPane pane = new BorderPane(
-                middle, new VBox(trail, caution), null, new VBox(new NoticeBar(workspace), capture), null);
+                middle, new VBox(trail, caution), null, new VBox(snapshots, new NoticeBar(workspace), capture), null);
         getChildren().add(pane);
         commands = new Commands(workspace, this);
         workspace.view().stop().addListener((p, was, is) -> arrange());
@@ -148,6 +151,10 @@ final class MainView extends StackPane {
 
     Commands commands() {
         return commands;
+    }
+
+    SnapshotPanel snapshots() {
+        return snapshots;
     }
 
     Logbook logbook() {

@@ -84,6 +84,23 @@ final class Pictures {
                     SETTLE_SECONDS);
         }
         scene(
+                "snapshots",
+                () -> {
+                    workspace.view().stop().set(null);
+                    workspace.notice().set(null);
+                    view.snapshots().press();
+                    for (String place : List.of("at the mast", "at the tiller", "on the foredeck")) {
+                        workspace.snapshots().take(place);
+                    }
+                },
+                1.5);
+        step(
+                () -> {
+                    workspace.snapshots().done();
+                    view.snapshots().setVisible(false);
+                },
+                0.5);
+        scene(
                 "night",
                 () -> {
                     workspace.view().stop().set(null);

@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyCode;
@@ -16,10 +19,17 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.app.window.workspace.Span;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.TimeBase;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeWriter;
 
 /** The logbook in the real window: found by a word of a note, written into, laid side by side, printed; a table dropped; a take on cue. */
 @Timeout(400)
@@ -186,6 +196,69 @@ class LogbookWindowTest extends RealWindow {
         }
         awaitTakes(17 + recording().made().size());
         awaitText("#record", "Record");
+    }
+
+    @Test
+    void snapshotsOfEightPlacesAreATableAndATake() throws Exception {
+        awaitTakes(17);
+        until(s ->
+                s.channel("pulse").isPresent() && s.channel("pulse").get().raw().end() > 800);
+        key(KeyCode.S);
+        for (int place = 1; place <= 8; place++) {
+            write("#snapshot-remark", "place " + place);
+            awaitText("#snapshots .hint", place == 1 ? "1 row" : place + " rows");
+        }
+        double heel = fx(() -> workspace().snapshots().rows().get(7).means()[2]);
+        double noise = fx(() -> workspace().snapshots().rows().get(7).deviations()[2]);
+        assertThat(heel).isBetween(-10.0, 30.0);
+        assertThat(noise).isPositive();
+        click("#snapshot-done");
+        awaitText("#notice", "Snapshots kept: 8 rows");
+        awaitTakes(18);
+        Shelf.Entry kept = takes().get(0);
+        try (Take take = Take.open(kept.file())) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.rows()).isEqualTo(8);
+            assertThat(take.marks()).hasSize(8).last().satisfies(mark -> assertThat(mark.text())
+                    .isEqualTo("place 8"));
+            assertThat(take.columns().get(4).name()).isEqualTo("Heel");
+            assertThat(take.columns().get(5).name()).isEqualTo("Heel noise");
+            assertThat(take.column(4)[7]).isEqualTo(heel);
+            assertThat(take.column(5)[7]).isEqualTo(noise);
+        }
+    }
+
+    /** Of these levels a scientific library's unequal-variance t test gives 2.34 to 6.77, p 0.0013. */
+    @Test
+    void twoGroupsOfTakesAreComparedAndTheSentenceIsThatOfAnIndependentTest() throws Exception {
+        awaitTakes(17);
+        double[] levels = {71.2, 69.8, 73.1, 70.5, 72.2, 75.9, 74.1, 78.8, 73.6, 77.0, 76.1};
+        Rig rig = Rig.blank("Wren, mooring line", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null))
+                .withReader(ReaderSetup.on("pull", "level", Map.of()));
+        List<Path> files = new ArrayList<>();
+        for (int i = 0; i < levels.length; i++) {
+            double[] x = new double[500];
+            for (int k = 0; k < x.length; k++) {
+                x[k] = levels[i] + (k % 2 == 0 ? 1 : -1);
+            }
+            Path file = take("Masthead, calm").file().resolveSibling("pull " + i + ".zest");
+            files.add(file);
+            try (TakeWriter writer = TakeWriter.create(file, "pull " + i, rig, Instant.parse("2026-09-20T10:00:00Z"))) {
+                writer.append(new Block(new TimeBase.Steady(0, 0.02), new double[][] {x}, x.length, List.of()));
+                writer.finish();
+            }
+        }
+        key(KeyCode.T);
+        robot.interact(() -> workspace().takes().list());
+        awaitTakes(28);
+        robot.interact(() -> view().logbook().choose(files));
+        awaitText("#group-test .group-sentence", "mean is higher in the second than in the first group by 4.56");
+        awaitText("#group-test .group-sentence", "with 95 % confidence between 2.34 and 6.77: the difference is real.");
+        // Two of a group are too few to tell.
+        robot.interact(() -> view().logbook().choose(List.of(files.get(0), files.get(1), files.get(5), files.get(6))));
+        awaitText("#group-test .group-sentence", "Below 3 takes in each group it cannot be told");
     }
 
     private MainView view() {

@@ -10,6 +10,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
@@ -21,7 +22,7 @@ import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.engine.Snapshot;
 
 /** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
-public final class CaptureBar extends HBox {
+public final class CaptureBar extends VBox {
     private static final char UNPARTED = '\u00a0';
 
     private final Workspace workspace;
@@ -29,8 +30,8 @@ public final class CaptureBar extends HBox {
     private final ToggleGroup lengths = new ToggleGroup();
     private final ToggleButton open =
             chip("until I stop", "recording goes on until the button is pressed again (D changes it)");
-    private final ToggleButton timed = chip("for minutes", "recording stops after so many minutes (D changes it)");
-    private final ToggleButton counted = chip("for samples", "recording stops after so many samples (D changes it)");
+    private final ToggleButton timed = chip("minutes", "recording stops after so many minutes (D changes it)");
+    private final ToggleButton counted = chip("samples", "recording stops after so many samples (D changes it)");
     private final ToggleButton cued =
             chip("on cue", "recording starts when a channel goes beyond a limit (D changes it)");
     private final TextField start = cue("cue-start", "pulse > 600", "starts it: a channel, > or <, and a number", 9);
@@ -39,7 +40,8 @@ public final class CaptureBar extends HBox {
     private final TextField stop =
             cue("cue-stop", "pulse < 500", "ends it: a condition, a time such as 20 s, or nothing", 9);
     private final ToggleButton again = new ToggleButton("again");
-    private final HBox cue = new HBox(6, new Label("when"), start, before, new Label("until"), stop, again);
+    private final HBox cue =
+            new HBox(6, new Label("Start when"), start, new Label("keep"), before, new Label("until"), stop, again);
     private final TextField amount = new TextField();
     private final TextField mark = new TextField();
     private final Label room = new Label();
@@ -48,8 +50,7 @@ public final class CaptureBar extends HBox {
     public CaptureBar(Workspace workspace) {
         this.workspace = workspace;
         getStyleClass().add("capture");
-        setAlignment(Pos.CENTER_LEFT);
-        setSpacing(9);
+        setSpacing(7);
         record.setId("record");
         record.getStyleClass().setAll("record");
         record.setOnAction(event -> toggle());
@@ -101,7 +102,9 @@ public final class CaptureBar extends HBox {
         room.setWrapText(true);
         room.setTextAlignment(TextAlignment.RIGHT);
         room.setMinHeight(Region.USE_PREF_SIZE);
-        getChildren().addAll(record, open, timed, counted, cued, amount, cue, mark, space, room);
+        HBox bar = new HBox(9, record, open, timed, counted, cued, amount, mark, space, room);
+        bar.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(cue, bar);
     }
 
     private TextField cue(String id, String prompt, String tip, int columns) {

@@ -252,11 +252,14 @@ final class TakePanel extends ScrollPane {
     private void several(List<Shelf.Entry> chosen) {
         page.getChildren().add(head(chosen.size() + " takes chosen"));
         if (chosen.size() > MOST_TAKES) {
-            page.getChildren().add(hint("Up to " + MOST_TAKES + " takes can be laid side by side; choose fewer."));
+            page.getChildren()
+                    .addAll(
+                            hint("Up to " + MOST_TAKES + " takes can be laid side by side."),
+                            new GroupTest(workspace, chosen));
             return;
         }
         VBox numbers = new VBox(6, hint("Reading their numbers …"));
-        page.getChildren().addAll(numbers, report(chosen));
+        page.getChildren().addAll(numbers, new GroupTest(workspace, chosen), report(chosen));
         workspace.takes().read(chosen.stream().map(Shelf.Entry::file).toList(), said -> {
             if (shown.equals(chosen)) {
                 numbers.getChildren().setAll(sideBySide(said, chosen));

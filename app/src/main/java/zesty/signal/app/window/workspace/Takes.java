@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
@@ -14,6 +15,8 @@ import javafx.beans.property.ReadOnlyBooleanWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zesty.signal.app.report.ReportFile;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.engine.Comparison;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.engine.TakeReport;
 import zesty.signal.exchange.JsonExport;
@@ -202,6 +205,38 @@ public final class Takes {
     /** Works out what a page about these takes says, and hands it on. */
     public void read(List<Path> files, Consumer<Report> then) {
         workspace.tasks().fetch("the takes could not be read", () -> TakeReport.of(files, Instant.now()), then);
+    }
+
+    /** Hands on the readers that the rigs of all these takes have. */
+    public void commonReaders(List<Path> files, Consumer<List<ReaderSetup>> then) {
+        workspace.tasks().fetch("the takes could not be read", () -> common(files), then);
+    }
+
+    private static List<ReaderSetup> common(List<Path> files) throws TakeException {
+        List<ReaderSetup> common = null;
+        for (Path file : files) {
+            try (Take take = Take.open(file)) {
+                List<ReaderSetup> own = take.rigOrPlain().readers();
+                if (common == null) {
+                    common = new ArrayList<>(own);
+                } else {
+                    common.removeIf(
+                            one -> own.stream().noneMatch(other -> other.id().equals(one.id())));
+                }
+            }
+        }
+        return common == null ? List.of() : common;
+    }
+
+    /** Reads the same of all these takes, and hands the answers on. */
+    public void compare(List<Path> files, ReaderSetup reader, Consumer<Comparison> then) {
+        workspace
+                .tasks()
+                .fetch(
+                        "the takes could not be compared",
+                        () -> Comparison.of(
+                                files, reader.kind(), reader.columns(), reader.settings(), Comparison.Part.ALL),
+                        then);
     }
 
     /** Writes a page about these takes. @param to ends in .pdf or .html */

@@ -41,6 +41,7 @@ public final class Workspace implements AutoCloseable {
     private final LiveTrail live;
     private final OpenTake stored = new OpenTake(tasks, this::trouble);
     private final Takes takes;
+    private final SnapshotTable snapshots;
     private final Kinds kinds;
     private final Rigs rigs;
     private final Recordings recordings;
@@ -54,6 +55,7 @@ public final class Workspace implements AutoCloseable {
         view = new WindowState(settings);
         live = new LiveTrail(this, rig, settings.spanSeconds());
         takes = new Takes(this, places.takes());
+        snapshots = new SnapshotTable(this);
         kinds = new Kinds(this, places.kinds());
         rigs = new Rigs(this, places.rigs());
         recordings = new Recordings(this, live::running);
@@ -92,6 +94,11 @@ public final class Workspace implements AutoCloseable {
     /** @return what can be done with the takes on the shelf */
     public Takes takes() {
         return takes;
+    }
+
+    /** @return the table of snapshots that grows by a press */
+    public SnapshotTable snapshots() {
+        return snapshots;
     }
 
     /** @return the library of sensor kinds */
@@ -312,6 +319,7 @@ public final class Workspace implements AutoCloseable {
             if (old != null) {
                 old.close();
             }
+            snapshots.complete();
             save(now);
             try {
                 view.settings().save(places.settings());

@@ -1,0 +1,155 @@
+package zesty.signal.app.window.parts;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.compare.Difference;
+import zesty.signal.core.compare.Spread;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.Comparison;
+import zesty.signal.takes.Shelf;
+
+/** Two groups of takes: which takes are in which, and whether a reader's numbers differ by more than chance. */
+final class GroupTest extends VBox {
+    private static final int MOST_SENTENCES = 4;
+
+    private final Workspace workspace;
+    private final List<Shelf.Entry> takes;
+    private final ComboBox<Choice> readers = new ComboBox<>();
+    private final List<ToggleButton> seconds = new ArrayList<>();
+    private final VBox said = new VBox(4);
+
+    /** A reader that all the takes have. */
+    private record Choice(ReaderSetup setup) {
+        @Override
+        public String toString() {
+            return setup.readerKind().title() + " of " + String.join(", ", setup.columns());
+        }
+    }
+
+    GroupTest(Workspace workspace, List<Shelf.Entry> takes) {
+        super(6);
+        this.workspace = workspace;
+        this.takes = takes;
+        setId("group-test");
+        readers.setId("group-reader");
+        readers.setTooltip(new Tooltip("whose numbers are compared"));
+        Label title = new Label("Is the difference real?");
+        title.getStyleClass().add("table-group");
+        GridPane groups = new GridPane();
+        groups.setHgap(8);
+        groups.setVgap(4);
+        for (int i = 0; i < takes.size(); i++) {
+            ToggleButton second = new ToggleButton();
+            second.getStyleClass().setAll("chip");
+            second.setId("group-" + (char) ('a' + i));
+            second.setSelected(i >= takes.size() / 2);
+            second.textProperty()
+                    .bind(javafx.beans.binding.Bindings.when(second.selectedProperty())
+                            .then("second group")
+                            .otherwise("first group"));
+            second.setOnAction(event -> ask());
+            seconds.add(second);
+            groups.addRow(i, hint((char) ('A' + i) + "  " + takes.get(i).title()), second);
+        }
+        HBox whose = new HBox(8, hint("By"), readers);
+        whose.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(title, whose, groups, said);
+        readers.setOnAction(event -> ask());
+        workspace.takes().commonReaders(files(), found -> {
+            if (found.isEmpty()) {
+                said.getChildren().setAll(hint("No reader is set up in all of them."));
+            } else {
+                readers.getItems().setAll(found.stream().map(Choice::new).toList());
+                readers.getSelectionModel().selectFirst();
+            }
+        });
+    }
+
+    private static Label hint(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("hint");
+        label.setWrapText(true);
+        return label;
+    }
+
+    private List<Path> files() {
+        return takes.stream().map(Shelf.Entry::file).toList();
+    }
+
+    private List<Path> group(boolean second) {
+        List<Path> of = new ArrayList<>();
+        for (int i = 0; i < takes.size(); i++) {
+            if (seconds.get(i).isSelected() == second) {
+                of.add(takes.get(i).file());
+            }
+        }
+        return of;
+    }
+
+    private void ask() {
+        Choice choice = readers.getValue();
+        if (choice == null) {
+            return;
+        }
+        said.getChildren().setAll(hint("Reading …"));
+        List<Path> first = group(false);
+        List<Path> second = group(true);
+        workspace.takes().compare(files(), choice.setup(), compared -> {
+            if (choice.equals(readers.getValue()) && first.equals(group(false))) {
+                said.getChildren().setAll(sentences(choice.setup(), compared, first, second));
+            }
+        });
+    }
+
+    private static List<Node> sentences(ReaderSetup setup, Comparison compared, List<Path> first, List<Path> second) {
+        List<Node> nodes = new ArrayList<>();
+        for (Comparison.Row row : compared.rows()) {
+            if (!row.leftOut().isEmpty()) {
+                nodes.add(hint(row.title() + " is left out: " + row.leftOut()));
+            }
+        }
+        int told = 0;
+        for (ScalarInfo scalar : setup.readerKind().scalars()) {
+            Spread a = Spread.of(compared.numbers(scalar.key(), first));
+            Spread b = Spread.of(compared.numbers(scalar.key(), second));
+            if (told == MOST_SENTENCES || a.n() == 0 || b.n() == 0) {
+                continue;
+            }
+            told++;
+            String unit = scalar.unit("");
+            Optional<Difference> found = compared.difference(scalar.key(), first, second, false);
+            Label sentence =
+                    new Label(found.map(one -> one.words(scalar.words(), unit, "the first group", "the second"))
+                            .orElseGet(() -> few(scalar, unit, a, b)));
+            sentence.setWrapText(true);
+            sentence.getStyleClass().add("group-sentence");
+            nodes.add(sentence);
+        }
+        if (told == 0) {
+            nodes.add(hint("A group has no number to compare."));
+        }
+        return nodes;
+    }
+
+    private static String few(ScalarInfo scalar, String unit, Spread a, Spread b) {
+        String of = unit.isEmpty() ? "" : " " + unit;
+        return Character.toUpperCase(scalar.words().charAt(0)) + scalar.words().substring(1) + ": "
+                + Digits.about(a.mean(), 4) + of + " in the first group, " + Digits.about(b.mean(), 4) + of
+                + " in the second. Below " + Difference.FEWEST
+                + " takes in each group it cannot be told whether that is real.";
+    }
+}

@@ -1,0 +1,188 @@
+package zesty.signal.app.window.parts;
+
+import java.util.List;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.collections.ListChangeListener;
+import javafx.geometry.HPos;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+import zesty.signal.app.window.workspace.SnapshotTable;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.scale.Digits;
+
+/** The table of snapshots below the lanes: a remark, a press, a row. */
+public final class SnapshotPanel extends VBox {
+    private static final double MOST_HEIGHT = 170;
+
+    private final Workspace workspace;
+    private final SnapshotTable table;
+    private final TextField remark = new TextField();
+    private final TextField every = new TextField();
+    private final GridPane grid = new GridPane();
+    private final ScrollPane scroll = new ScrollPane(grid);
+    private final Label hint = new Label();
+    private Timeline clock;
+
+    public SnapshotPanel(Workspace workspace) {
+        super(6);
+        this.workspace = workspace;
+        table = workspace.snapshots();
+        setId("snapshots");
+        getStyleClass().add("snapshots");
+        Label title = new Label("Snapshots");
+        title.getStyleClass().add("day");
+        title.setMinWidth(Region.USE_PREF_SIZE);
+        remark.setId("snapshot-remark");
+        remark.setPromptText("where, or what");
+        remark.setPrefColumnCount(18);
+        remark.setOnAction(event -> press());
+        Button take = button(
+                "Take one", "snapshot-take", "every shown channel's mean of the last second, with its noise (S)");
+        take.setOnAction(event -> press());
+        every.setId("snapshot-every");
+        every.setPromptText("by hand");
+        every.setPrefColumnCount(6);
+        every.setTooltip(new Tooltip("takes one every so many seconds; empty for by hand only"));
+        every.setOnAction(event -> repeat());
+        Button done = button("Done", "snapshot-done", "keeps the table as a take in the logbook and begins anew");
+        done.setOnAction(event -> close());
+        hint.getStyleClass().add("hint");
+        hint.setMinWidth(0);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        Label each = new Label("every, s");
+        each.getStyleClass().add("hint");
+        each.setMinWidth(Region.USE_PREF_SIZE);
+        HBox bar = new HBox(8, title, remark, take, each, every, hint, space, done);
+        bar.setAlignment(Pos.CENTER_LEFT);
+        grid.setHgap(18);
+        grid.setVgap(3);
+        grid.setId("snapshot-rows");
+        scroll.getStyleClass().add("plain-scroll");
+        scroll.setMaxHeight(MOST_HEIGHT);
+        scroll.setMinHeight(0);
+        getChildren().addAll(bar, scroll);
+        table.rows().addListener((ListChangeListener<SnapshotTable.Row>) change -> fill());
+        managedProperty().bind(visibleProperty());
+        setVisible(false);
+        fill();
+    }
+
+    private static Button button(String text, String id, String tip) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.getStyleClass().setAll("small-button");
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip));
+        return button;
+    }
+
+    /** Takes a row; the first press opens the table and waits for where it is to be. */
+    public void press() {
+        if (!isVisible()) {
+            setVisible(true);
+            remark.requestFocus();
+            return;
+        }
+        table.take(remark.getText().strip());
+        remark.clear();
+    }
+
+    private void repeat() {
+        if (clock != null) {
+            clock.stop();
+            clock = null;
+        }
+        String text = every.getText().strip();
+        if (text.isEmpty()) {
+            return;
+        }
+        double seconds;
+        try {
+            seconds = Double.parseDouble(text.replace(',', '.'));
+        } catch (NumberFormatException e) {
+            seconds = Double.NaN;
+        }
+        if (!(seconds >= 1 && seconds <= 86_400)) {
+            workspace.trouble("'" + text + "' is no time from 1 to 86400 s; write for example 60.");
+            return;
+        }
+        clock = new Timeline(new KeyFrame(Duration.seconds(seconds), event -> press()));
+        clock.setCycleCount(Animation.INDEFINITE);
+        clock.play();
+        press();
+    }
+
+    private void close() {
+        if (clock != null) {
+            clock.stop();
+            clock = null;
+        }
+        every.clear();
+        table.done();
+        setVisible(false);
+    }
+
+    private void fill() {
+        grid.getChildren().clear();
+        List<SnapshotTable.Row> rows = table.rows();
+        hint.setText(
+                rows.isEmpty()
+                        ? "Write where the sensor is, wait until it is steady, press Enter."
+                        : rows.size() + (rows.size() == 1 ? " row" : " rows"));
+        if (rows.isEmpty()) {
+            return;
+        }
+        cell(new Label("s"), 0, 0, "hint", HPos.RIGHT);
+        cell(new Label("where"), 1, 0, "hint", HPos.LEFT);
+        for (int c = 0; c < table.head().size(); c++) {
+            SnapshotTable.Head head = table.head().get(c);
+            String unit = head.unit().isEmpty() ? "" : ", " + head.unit();
+            cell(new Label(head.name() + unit), c + 2, 0, "hint", HPos.RIGHT);
+        }
+        for (int r = 0; r < rows.size(); r++) {
+            SnapshotTable.Row row = rows.get(r);
+            cell(new Label(Digits.fixed(row.seconds(), 0)), 0, r + 1, "table-number", HPos.RIGHT);
+            cell(new Label(row.remark()), 1, r + 1, "", HPos.LEFT);
+            for (int c = 0; c < row.means().length; c++) {
+                cell(new Label(value(row, c)), c + 2, r + 1, "table-number", HPos.RIGHT);
+            }
+        }
+        scroll.layout();
+        scroll.setVvalue(1);
+    }
+
+    /** As many digits as the noise bears out. */
+    private static String value(SnapshotTable.Row row, int c) {
+        double noise = row.deviations()[c];
+        if (Double.isNaN(row.means()[c])) {
+            return "no new data";
+        }
+        if (!(noise > 0)) {
+            return Digits.about(row.means()[c], 5);
+        }
+        int decimals = Digits.decimalsFor(noise / 2);
+        return Digits.fixed(row.means()[c], decimals) + " ± " + Digits.fixed(noise, decimals);
+    }
+
+    private void cell(Label label, int column, int row, String style, HPos to) {
+        if (!style.isEmpty()) {
+            label.getStyleClass().add(style);
+        }
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        GridPane.setHalignment(label, to);
+        grid.add(label, column, row);
+    }
+}
