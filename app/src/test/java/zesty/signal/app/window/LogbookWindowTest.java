@@ -250,8 +250,10 @@ class LogbookWindowTest extends RealWindow {
                 writer.finish();
             }
         }
-        key(KeyCode.T);
-        robot.interact(() -> workspace().takes().list());
+        robot.interact(() -> {
+            workspace().view().takesOpen().set(true);
+            workspace().takes().list();
+        });
         awaitTakes(28);
         robot.interact(() -> view().logbook().choose(files));
         awaitText("#group-test .group-sentence", "mean is higher in the second than in the first group by 4.56");

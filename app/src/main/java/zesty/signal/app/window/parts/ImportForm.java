@@ -9,7 +9,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import javafx.geometry.HPos;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -52,7 +51,7 @@ final class ImportForm extends VBox {
     private final Runnable done;
     private final TextField path = new TextField();
     private final ToggleGroup hows = new ToggleGroup();
-    private final TextField columns = field("import-columns", "names, parted by commas");
+    private final TextField columns = field("import-columns", "temp, volts");
     private final TextField time = field("import-time", "found automatically");
     private final TextField rate = field("import-rate", "rows a second");
     private final VBox seen = new VBox(5);
@@ -100,36 +99,34 @@ final class ImportForm extends VBox {
         for (TextField one : List.of(columns, time, rate)) {
             one.setOnAction(event -> look());
         }
+        GridPane fields = new GridPane();
+        fields.setHgap(8);
+        fields.setVgap(6);
+        fields.addRow(0, name("Columns of a dump"), columns);
+        fields.addRow(1, name("Time column of a table"), time);
+        fields.addRow(2, name("Rate, in place of times"), rate);
         bring.setId("import-go");
         bring.getStyleClass().setAll("small-button");
         bring.setDisable(true);
         bring.setOnAction(event -> go());
-        getChildren()
-                .addAll(
-                        new HBox(6, path, browse),
-                        ways,
-                        row("Columns of a dump", columns),
-                        row("Time column of a table", time),
-                        row("Rate, in place of times", rate),
-                        seen,
-                        bring);
+        getChildren().addAll(new HBox(6, path, browse), ways, fields, seen, bring);
     }
 
     private static TextField field(String id, String prompt) {
         TextField field = new TextField();
         field.setId(id);
         field.setPromptText(prompt);
-        HBox.setHgrow(field, Priority.ALWAYS);
+        field.setPrefColumnCount(11);
+        field.setMinWidth(Region.USE_PREF_SIZE);
+        GridPane.setHgrow(field, Priority.ALWAYS);
         return field;
     }
 
-    private static HBox row(String words, TextField field) {
+    private static Label name(String words) {
         Label label = new Label(words);
         label.getStyleClass().add("hint");
-        label.setMinWidth(150);
-        HBox row = new HBox(8, label, field);
-        row.setAlignment(Pos.CENTER_LEFT);
-        return row;
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
     }
 
     private static Label hint(String text) {

@@ -269,22 +269,6 @@ final class TakePanel extends ScrollPane {
 
     private static List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen) {
         Report.Table table = report.sections().get(0).tables().get(0);
-        boolean two = chosen.size() == 2;
-        List<String> head = new ArrayList<>(List.of(""));
-        for (int i = 0; i < chosen.size(); i++) {
-            head.add(String.valueOf((char) ('A' + i)));
-        }
-        if (two) {
-            head.add("B − A");
-        }
-        List<List<String>> rows = new ArrayList<>();
-        for (List<String> row : table.rows()) {
-            List<String> cells = new ArrayList<>(row);
-            if (two) {
-                cells.add(Differences.of(row.get(1), row.get(2)));
-            }
-            rows.add(cells);
-        }
         List<javafx.scene.Node> nodes = new ArrayList<>();
         for (int i = 0; i < chosen.size(); i++) {
             Shelf.Entry one = chosen.get(i);
@@ -294,8 +278,53 @@ final class TakePanel extends ScrollPane {
         if (!sameRig) {
             nodes.add(hint("They were recorded with different rigs: a difference may come from the setup."));
         }
-        nodes.add(rows.isEmpty() ? hint("No reader is set up on their channels.") : grid(head, rows));
+        if (table.rows().isEmpty()) {
+            nodes.add(hint("No reader is set up on their channels."));
+            return nodes;
+        }
+        // Two beside each other fit at every size of text; more go on below.
+        for (int from = 0; from < chosen.size(); from += 2) {
+            nodes.add(pair(table, from, Math.min(chosen.size(), from + 2), chosen.size() == 2));
+        }
         return nodes;
+    }
+
+    private static GridPane pair(Report.Table table, int from, int to, boolean difference) {
+        List<String> head = new ArrayList<>(List.of(""));
+        for (int i = from; i < to; i++) {
+            head.add(String.valueOf((char) ('A' + i)));
+        }
+        if (difference) {
+            head.add("B − A");
+        }
+        List<List<String>> rows = new ArrayList<>();
+        for (List<String> row : table.rows()) {
+            List<String> values = row.subList(1 + from, 1 + to);
+            // The unit stands once, with the name.
+            String unit = values.stream()
+                    .map(TakePanel::unit)
+                    .filter(one -> !one.isEmpty())
+                    .findFirst()
+                    .orElse("");
+            List<String> cells = new ArrayList<>();
+            cells.add(row.get(0) + (unit.isEmpty() ? "" : ", " + unit));
+            for (String value : values) {
+                cells.add(value.endsWith(" " + unit) ? value.substring(0, value.length() - unit.length() - 1) : value);
+            }
+            if (difference) {
+                String by = Differences.of(row.get(1), row.get(2));
+                cells.add(by);
+            }
+            rows.add(cells);
+        }
+        return grid(head, rows);
+    }
+
+    /** @return what stands behind a number and its uncertainty; empty for nothing */
+    private static String unit(String value) {
+        java.util.regex.Matcher number = java.util.regex.Pattern.compile("[-−+]?[\\d.]+(?: ± \\S+)? (\\D.*)")
+                .matcher(value);
+        return number.matches() ? number.group(1) : "";
     }
 
     private VBox report(List<Shelf.Entry> of) {

@@ -20,7 +20,7 @@ import zesty.signal.core.read.kinds.ReaderKinds;
 
 /** What can be read of a channel: a tile a kind, with what it gives and whether it fits the channel, the likely ones first. */
 final class KindTiles extends VBox {
-    private static final double GAP = 10;
+    private static final double GAP = 8;
     /** As many tiles have a key: the digits from 1 on. */
     private static final int KEYS = 9;
 

@@ -1,0 +1,182 @@
+package zesty.signal.app.window;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.geometry.Bounds;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.text.Text;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import zesty.signal.app.window.workspace.Look;
+import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.engine.LinkState;
+
+/** Looks at every word, button and box of a view at the sizes that count: whole, and inside the window. */
+abstract class ViewWalk extends RealWindow {
+    /** What is cut on purpose, with all of it in its tooltip or behind it: texts of others, of any length. */
+    private static final List<String> MAY_BE_CUT =
+            List.of("ribbon-text", "ribbon-words", "mono", "berth", "lane-how", "socket-about", "pocket-why");
+
+    private static final double HALF_A_PIXEL = 0.5;
+
+    private static final int[][] SIZES = {{1024, 700}, {1280, 800}, {1920, 1080}};
+
+    private boolean large;
+
+    ViewWalk() {
+        super(true);
+    }
+
+    /** The window is the toolkit's own, and the next test's: larger than the display, half of it is out of reach. */
+    @AfterEach
+    void asBefore() {
+        fx(() -> {
+            Stage stage = (Stage) robot.lookup("#takes").query().getScene().getWindow();
+            stage.setWidth(1280);
+            stage.setHeight(800);
+            return null;
+        });
+    }
+
+    /** Waits until the demo answers, and puts the look and size of text on. @return where what is cut is told */
+    final List<String> dressed(TextSize text, Look colours) throws Exception {
+        until(s -> s.health().state() == LinkState.LIVE && s.channels().size() == 5);
+        until(s -> s.channels().get(0).reader().filter(r -> r.headline() > 0).isPresent());
+        robot.interact(() -> {
+            workspace().view().look().set(colours);
+            workspace().view().textSize().set(text);
+        });
+        large = text == TextSize.LARGEST;
+        return new ArrayList<>();
+    }
+
+    /** Looks at a view at each size of the window. */
+    final void look(String view, List<String> found) throws Exception {
+        Scene scene = fx(() -> robot.lookup("#takes").query().getScene());
+        for (int[] size : SIZES) {
+            fx(() -> {
+                Stage stage = (Stage) scene.getWindow();
+                stage.setX(0);
+                stage.setY(0);
+                stage.setWidth(size[0]);
+                stage.setHeight(size[1]);
+                return null;
+            });
+            for (int i = 0; i < 40 && fx(() -> scene.getWidth() != size[0] || scene.getHeight() != size[1]); i++) {
+                TimeUnit.MILLISECONDS.sleep(25);
+            }
+            // What is shown a few times a second has been shown, and laid out.
+            TimeUnit.MILLISECONDS.sleep(260);
+            fx(() -> {
+                look(view + " at " + size[0], scene, found);
+                return null;
+            });
+        }
+    }
+
+    private void look(String view, Scene scene, List<String> found) {
+        walk(view, scene.getRoot(), found);
+        double trail =
+                robot.lookup(".trail").queryAs(Parent.class).getBoundsInLocal().getHeight();
+        if (trail > scene.getHeight() * 0.27) {
+            found.add(view + ": the trail takes " + trail + " pixels");
+        }
+        ScrollPane bench =
+                robot.lookup("#bench-room").tryQueryAs(ScrollPane.class).orElse(null);
+        if (bench != null && scene.getHeight() >= 800 && !large) {
+            double more = bench.getContent().getLayoutBounds().getHeight()
+                    - bench.getViewportBounds().getHeight();
+            if (more > HALF_A_PIXEL) {
+                found.add(view + ": " + more + " pixels of the bench are behind a scroll bar");
+            }
+        }
+    }
+
+    private void walk(String view, Node node, List<String> found) {
+        if (!node.isVisible() || node instanceof ListCell<?>) {
+            return;
+        }
+        if (node instanceof Labeled || node instanceof TextField) {
+            check(view, node, found);
+        }
+        // What scrolls may be out of sight; what is in it is looked at for its width.
+        if (node instanceof Parent parent) {
+            parent.getChildrenUnmodifiable().forEach(child -> walk(view, child, found));
+        }
+    }
+
+    private void check(String view, Node node, List<String> found) {
+        String what = node instanceof Labeled labeled ? labeled.getText() : ((TextField) node).getText();
+        String where = view + ": " + node.getClass().getSimpleName() + " #" + node.getId() + " " + node.getStyleClass()
+                + " '" + what + "'";
+        boolean mayBeCut = node.getStyleClass().stream().anyMatch(MAY_BE_CUT::contains);
+        if (node instanceof Labeled labeled && !mayBeCut) {
+            Text drawn = (Text) labeled.lookup(".text");
+            boolean cut = drawn != null
+                    && drawn.isVisible()
+                    && !labeled.getText().contains("...")
+                    && drawn.getText().endsWith("...");
+            if (cut) {
+                found.add(where + " is cut to '" + drawn.getText() + "'");
+            }
+        }
+        if (node instanceof TextField field && field.getText().isEmpty() && field.getPromptText() != null) {
+            Text prompt = new Text(field.getPromptText());
+            prompt.setFont(field.getFont());
+            double room = field.getWidth()
+                    - field.getInsets().getLeft()
+                    - field.getInsets().getRight();
+            if (prompt.getLayoutBounds().getWidth() > room + HALF_A_PIXEL) {
+                found.add(where + " has no room for its prompt '" + prompt.getText() + "'");
+            }
+        }
+        Bounds seen = node.localToScene(node.getBoundsInLocal());
+        ScrollPane scroller = scroller(node);
+        boolean empty = seen.getWidth() <= 0 || what == null || what.isEmpty();
+        if (empty) {
+            return;
+        }
+        double right = scroller == null
+                ? node.getScene().getWidth()
+                : scroller.localToScene(scroller.getBoundsInLocal()).getMaxX();
+        // A line of a board's may be of any length: with large letters the ribbon shows its beginning.
+        boolean mayRunOut = where.contains("ribbon-") && view.startsWith("Source") && large;
+        if (!mayRunOut && (seen.getMinX() < -HALF_A_PIXEL || seen.getMaxX() > right + HALF_A_PIXEL)) {
+            found.add(where + " runs from " + seen.getMinX() + " to " + seen.getMaxX() + " of " + right);
+        }
+        if (scroller == null
+                && (seen.getMinY() < -HALF_A_PIXEL
+                        || seen.getMaxY() > node.getScene().getHeight() + HALF_A_PIXEL)) {
+            found.add(where + " is below the window's edge: " + seen.getMaxY());
+        }
+        Bounds parent = benchOf(node);
+        if (scroller == null && parent != null && seen.getMaxY() > parent.getMaxY() + HALF_A_PIXEL) {
+            found.add(where + " runs out of its bench: " + seen.getMaxY() + " of " + parent.getMaxY());
+        }
+    }
+
+    private static ScrollPane scroller(Node node) {
+        for (Parent p = node.getParent(); p != null; p = p.getParent()) {
+            if (p instanceof ScrollPane scroll) {
+                return scroll;
+            }
+        }
+        return null;
+    }
+
+    private static Bounds benchOf(Node node) {
+        for (Parent p = node.getParent(); p != null; p = p.getParent()) {
+            if (p.getStyleClass().contains("bench")) {
+                return p.localToScene(p.getBoundsInLocal());
+            }
+        }
+        return null;
+    }
+}
