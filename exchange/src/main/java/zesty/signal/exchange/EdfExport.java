@@ -35,6 +35,7 @@ public final class EdfExport {
     /** As many bytes a record should have at most. */
     private static final int RECORD_BYTES = 61_440;
 
+    private static final double[] TENS = {1, 10, 100, 1000, 10_000};
     private static final int FIELD = 8;
     private static final int LEAST_TAL = 32;
     private static final int MOST_SIGNALS = 512;
@@ -53,7 +54,10 @@ public final class EdfExport {
         final TakeView.Column column;
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
-        boolean whole = true;
+        /** By decimals, whether all values so far have no more than so many. */
+        final boolean[] fit = {true, true, true, true, true};
+
+        boolean exact;
         String lowText;
         String highText;
         short[] slots;
@@ -66,27 +70,40 @@ public final class EdfExport {
             if (Double.isFinite(value)) {
                 low = Math.min(low, value);
                 high = Math.max(high, value);
-                whole &= value == Math.rint(value);
+                for (int k = 0; k < fit.length; k++) {
+                    double scaled = value * TENS[k];
+                    fit[k] &= Math.abs(scaled - Math.rint(scaled)) < 1e-9 * Math.max(1, Math.abs(scaled));
+                }
             }
         }
 
-        /** Chooses the range: whole numbers keep their steps where they fit, others lose least. */
+        /** Chooses the range: whole and decimal numbers keep their steps where they fit, others lose least. */
         void range() {
             if (!(high >= low)) {
                 low = 0;
                 high = 1;
             }
-            boolean exact = whole && high - low < HIGHEST - LOWEST && Math.abs(low) < 1e6 && Math.abs(high) < 1e6;
-            if (exact) {
-                lowText = text(low - 1, RoundingMode.FLOOR);
-                highText = text(low - 1 + HIGHEST - LOWEST, RoundingMode.CEILING);
-            } else {
+            for (int k = 0; k < fit.length && !exact; k++) {
+                exact = fit[k] && decimal(k);
+            }
+            if (!exact) {
                 double span = high > low ? high - low : Math.max(1e-3, Math.abs(high) * 1e-3);
                 lowText = text(low - span / (HIGHEST - LOWEST - 1), RoundingMode.FLOOR);
                 highText = text(low + span, RoundingMode.CEILING);
             }
             low = Double.parseDouble(lowText);
             high = Double.parseDouble(highText);
+        }
+
+        /** @return whether steps of so many decimals take all in, and the fields hold their ends */
+        private boolean decimal(int decimals) {
+            BigDecimal begin = new BigDecimal(low)
+                    .setScale(decimals, RoundingMode.HALF_EVEN)
+                    .subtract(BigDecimal.ONE.movePointLeft(decimals));
+            BigDecimal end = begin.add(BigDecimal.valueOf(HIGHEST - LOWEST).movePointLeft(decimals));
+            lowText = begin.stripTrailingZeros().toPlainString();
+            highText = end.stripTrailingZeros().toPlainString();
+            return lowText.length() <= FIELD && highText.length() <= FIELD && end.doubleValue() >= high;
         }
 
         double step() {
@@ -254,7 +271,7 @@ public final class EdfExport {
                         + Digits.exact(part.rateHz) + " Hz");
             }
             for (Signal signal : part.signals) {
-                if (!(signal.whole && signal.step() == 1)) {
+                if (!signal.exact) {
                     words.add(signal.column.name() + " is rounded by up to " + Digits.about(signal.step() / 2, 3)
                             + (signal.column.unit().isEmpty() ? "" : " " + signal.column.unit()));
                 }

@@ -326,4 +326,47 @@ class ForeignTest {
             assertThat(String.join("; ", table.remarks())).contains(said);
         }
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "date | 13.02.2026 10:00:00 | 13.02.2026 10:00:01,5 | 1.5 | dates | 2026-02-13T10:00:00Z",
+                "date | 02/13/2026 10:00:00 | 02/13/2026 10:00:02 | 2 | month first | 2026-02-13T10:00:00Z",
+                "date | 13/02/2026 10:00 | 13/02/2026 10:01 | 60 | day first | 2026-02-13T10:00:00Z",
+                "timestamp | 2026-02-13T10:00:00+01:00 | 2026-02-13T10:00:04+01:00 | 4 | dates | 2026-02-13T09:00:00Z",
+                "Zeit | 23:59:59.500 | 00:00:01 | 1.5 | times of day | ''",
+                "time | 100 | 110 | 0.01 | taken as ms | ''",
+                "elapsed (min) | 1.5 | 2 | 30 | by its unit | ''",
+                "seconds | 7 | 9 | 2 | by its unit | ''",
+                "time | 7 | 7.5 | 0.5 | taken as s | ''"
+            })
+    void datesAndTimesOfEveryFormAreSecondsFromTheFirstRow(
+            String header, String first, String second, double step, String said, String started) throws Exception {
+        Path file = folder.resolve("sheet.csv");
+        Files.writeString(file, header + ";x\n" + first + ";1\n" + second + ";2\n");
+        TableFile table = new TableFile(file, "", false);
+        double[] times = all(table).get("t");
+        assertThat(times[0]).isZero();
+        assertThat(times[1]).isCloseTo(step, within(1e-6));
+        assertThat(String.join("; ", table.remarks())).contains(said);
+        assertThat(table.started().map(Instant::toString).orElse("")).isEqualTo(started);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "date;x/13.02.2026 10:00:00;1/later;2 | line 3, column date: 'later' where a time should be",
+                "t;x/0;1/1;two | line 3, column x: 'two' where a number should be",
+                "t;x/1;1/0;2 | line 3: t must not fall from row to row, but 0 follows 1",
+                "t/0/1 | has no column but its time"
+            })
+    void aTableThatBreaksItsFormIsRefusedByLineAndColumn(String text, String message) throws Exception {
+        Path file = folder.resolve("sheet.csv");
+        Files.writeString(file, text.replace('/', '\n') + "\n");
+        assertThatThrownBy(() -> new TableFile(file, "", false))
+                .isInstanceOf(TakeException.class)
+                .hasMessageContaining(message);
+    }
 }

@@ -113,11 +113,21 @@ public record CsvClock(int column, double secondsEach, DateTimeFormatter dates, 
         String first = rows.isEmpty() ? "" : rows.get(0)[column];
         String of = "time is column '" + header + "', ";
         if (Double.isNaN(shape.number(first))) {
+            // The form that most of the rows have: one that breaks it is named by its line.
+            DateTimeFormatter best = null;
+            long most = 0;
             for (DateTimeFormatter one : DATES) {
-                if (rows.stream().allMatch(row -> date(row[column], one) != null)) {
-                    String slashes = first.contains("/") ? one == DATES.get(2) ? ", month first" : ", day first" : "";
-                    return new CsvClock(column, Double.NaN, one, of + "dates" + slashes);
+                long fit = rows.stream()
+                        .filter(row -> date(row[column], one) != null)
+                        .count();
+                if (fit > most && date(first, one) != null) {
+                    best = one;
+                    most = fit;
                 }
+            }
+            if (best != null) {
+                String slashes = first.contains("/") ? best == DATES.get(2) ? ", month first" : ", day first" : "";
+                return new CsvClock(column, Double.NaN, best, of + "dates" + slashes);
             }
             if (date(first, null) != null || time(first) != null) {
                 return new CsvClock(column, Double.NaN, null, of + (time(first) == null ? "dates" : "times of day"));
