@@ -39,6 +39,9 @@ final class Recorder implements Recording, Runnable {
     /** A recording for a time ends by the computer's clock, so much later, though the board has fallen silent. */
     private static final double SILENCE_SECONDS = 0.3;
 
+    /** Rows that are still coming are waited for so long at most. */
+    private static final double LATE_SECONDS = 2;
+
     private static final long WAIT_MS = 100;
     private static final long ROOM_NANOS = 1_000_000_000;
     /** Far below any sample period, far above the rounding of times. */
@@ -74,6 +77,7 @@ final class Recorder implements Recording, Runnable {
     private volatile double seconds;
     private double firstSeconds = Double.NaN;
     private long firstRowNanos;
+    private long lastDataNanos;
     private long roomCheckedNanos;
 
     /**
@@ -252,9 +256,10 @@ final class Recorder implements Recording, Runnable {
                 over = true;
             }
             long now = System.nanoTime();
-            over |= !byItsOwnTime
-                    && firstRowNanos > 0
-                    && (now - firstRowNanos) * 1e-9 > limit.seconds() + SILENCE_SECONDS;
+            if (order instanceof Order.Data) {
+                lastDataNanos = now;
+            }
+            over |= !byItsOwnTime && firstRowNanos > 0 && pastTheClock(now);
             if (over
                     || now - committed >= COMMIT_NANOS
                     || rows - committedRows >= COMMIT_ROWS
@@ -268,6 +273,13 @@ final class Recorder implements Recording, Runnable {
                 measure();
             }
         }
+    }
+
+    /** By the computer's clock it is over once nothing comes any more; on a busy machine rows may come late, but not for ever. */
+    private boolean pastTheClock(long now) {
+        double past = (now - firstRowNanos) * 1e-9 - limit.seconds();
+        boolean silent = (now - lastDataNanos) * 1e-9 > SILENCE_SECONDS;
+        return past > SILENCE_SECONDS && silent || past > LATE_SECONDS;
     }
 
     private void append(Map<Integer, List<Block>> gathered) throws TakeException {
