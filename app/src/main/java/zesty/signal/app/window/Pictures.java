@@ -83,17 +83,17 @@ final class Pictures {
                     () -> workspace.view().stop().set(stop),
                     SETTLE_SECONDS);
         }
-        scene(
-                "snapshots",
+        step(
                 () -> {
                     workspace.view().stop().set(null);
                     workspace.notice().set(null);
                     view.snapshots().press();
-                    for (String place : List.of("at the mast", "at the tiller", "on the foredeck")) {
-                        workspace.snapshots().take(place);
-                    }
                 },
-                1.5);
+                0.5);
+        for (String place : List.of("at the mast", "at the tiller")) {
+            step(() -> workspace.snapshots().take(place), 4);
+        }
+        scene("snapshots", () -> workspace.snapshots().take("on the foredeck"), 1.5);
         step(
                 () -> {
                     workspace.snapshots().done();

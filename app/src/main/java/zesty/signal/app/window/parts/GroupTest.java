@@ -124,6 +124,7 @@ final class GroupTest extends VBox {
             }
         }
         int told = 0;
+        boolean few = false;
         for (ScalarInfo scalar : setup.readerKind().scalars()) {
             Spread a = Spread.of(compared.numbers(scalar.key(), first));
             Spread b = Spread.of(compared.numbers(scalar.key(), second));
@@ -133,12 +134,15 @@ final class GroupTest extends VBox {
             told++;
             String unit = scalar.unit("");
             Optional<Difference> found = compared.difference(scalar.key(), first, second, false);
+            few |= found.isEmpty();
             Label sentence =
                     new Label(found.map(one -> one.words(scalar.words(), unit, "the first group", "the second"))
                             .orElseGet(() -> few(scalar, unit, a, b)));
-            sentence.setWrapText(true);
-            sentence.getStyleClass().add("group-sentence");
-            nodes.add(sentence);
+            nodes.add(styled(sentence));
+        }
+        if (few) {
+            nodes.add(styled(new Label("Below " + Difference.FEWEST
+                    + " takes in each group it cannot be told whether a difference is real.")));
         }
         if (told == 0) {
             nodes.add(hint("A group has no number to compare."));
@@ -146,11 +150,16 @@ final class GroupTest extends VBox {
         return nodes;
     }
 
+    private static Label styled(Label sentence) {
+        sentence.setWrapText(true);
+        sentence.getStyleClass().add("group-sentence");
+        return sentence;
+    }
+
     private static String few(ScalarInfo scalar, String unit, Spread a, Spread b) {
         String of = unit.isEmpty() ? "" : " " + unit;
         return Character.toUpperCase(scalar.words().charAt(0)) + scalar.words().substring(1) + ": "
                 + Digits.about(a.mean(), 4) + of + " in the first group, " + Digits.about(b.mean(), 4) + of
-                + " in the second. Below " + Difference.FEWEST
-                + " takes in each group it cannot be told whether that is real.";
+                + " in the second.";
     }
 }
