@@ -184,7 +184,8 @@ final class CuedRecording implements Recording, Runnable {
             problem = first + ": " + Faults.words(fault) + "; recording stopped, what was written is kept";
             LOG.error("recording on cue stopped", fault);
         } finally {
-            if (recorder != null) {
+            // One that has ended by its plan is closed and counted already.
+            if (recorder != null && running) {
                 end();
             }
             running = false;
@@ -335,7 +336,6 @@ final class CuedRecording implements Recording, Runnable {
         RecordingSnapshot last = done.snapshot();
         List<RecordingSnapshot.Made> more = new ArrayList<>(made);
         more.add(new RecordingSnapshot.Made(last.file(), last.rows(), last.seconds()));
-        lostRows.addAndGet(last.lostRows());
         made = List.copyOf(more);
         if (!last.problem().isEmpty()) {
             fail(last.problem());
@@ -343,6 +343,7 @@ final class CuedRecording implements Recording, Runnable {
         boolean over = !plan.repeat() || !problem.isEmpty();
         if (!over) {
             recorder = null;
+            lostRows.addAndGet(last.lostRows());
             armed = false;
         } else {
             running = false;

@@ -88,12 +88,25 @@ class HeldUpTest {
     }
 
     private Trail recording(Link link, Path file, boolean only) {
+        return recording(link, file, RecordingPlan.now(RecordingLimit.NONE), only);
+    }
+
+    private Trail recording(Link link, Path file, RecordingPlan plan, boolean only) {
         LinkAddress address = LinkAddress.parse("stdin");
         return Trail.startRecording(
-                Rig.blank("r", "stdin"),
-                address,
-                link,
-                new Trail.FromStart(file, "t", RecordingPlan.now(RecordingLimit.NONE), Instant.EPOCH, only));
+                Rig.blank("r", "stdin"), address, link, new Trail.FromStart(file, "t", plan, Instant.EPOCH, only));
+    }
+
+    @Test
+    void aRecordingOnCueThatEndsByItsPlanIsOneTakeAndCountedOnce() throws Exception {
+        RecordingPlan plan = new RecordingPlan(RecordingLimit.ofSamples(1000), Instant.EPOCH, null, 0, null, false);
+        try (Trail trail = recording(new Counting(5000, true, null), folder.resolve("once.zest"), plan, true)) {
+            until(trail, s -> s.health().state() == LinkState.OVER);
+            RecordingSnapshot last = trail.stopRecording();
+            assertThat(last.problem()).isEmpty();
+            assertThat(last.made()).singleElement().satisfies(made -> assertThat(made.rows())
+                    .isEqualTo(1000));
+        }
     }
 
     @ParameterizedTest
