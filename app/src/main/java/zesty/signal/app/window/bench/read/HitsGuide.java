@@ -36,8 +36,7 @@ final class HitsGuide extends Guide {
 
     HitsGuide(Workspace workspace) {
         super(workspace, "hits-guide");
-        tap.setOnAction(
-                event -> tapped(channel == null ? Double.NaN : channel.stream().lastSeconds()));
+        tap.setOnAction(event -> tapped(newest()));
         tune.setOnAction(event -> tune());
         clear.setOnAction(event -> {
             taps.clear();
