@@ -39,6 +39,7 @@ final class CuedRecording implements Recording, Runnable {
     private record Piece(int source, Block block) {}
 
     private final RecordingPlan plan;
+    private volatile RecordingLimit limit;
     private final Rig rig;
     private final Path first;
     private final boolean byItsOwnTime;
@@ -70,6 +71,7 @@ final class CuedRecording implements Recording, Runnable {
      */
     CuedRecording(RecordingPlan plan, Rig rig, Path first, boolean byItsOwnTime, Function<Path, Recorder> recorders) {
         this.plan = plan;
+        limit = plan.limit();
         this.rig = rig;
         this.first = first;
         this.byItsOwnTime = byItsOwnTime;
@@ -126,6 +128,17 @@ final class CuedRecording implements Recording, Runnable {
     }
 
     @Override
+    public boolean markEnd(double atSeconds, String text) {
+        Recorder now = recorder;
+        return now != null && now.markEnd(atSeconds, text);
+    }
+
+    @Override
+    public void limit(RecordingLimit other) {
+        limit = other;
+    }
+
+    @Override
     public void stop() {
         try {
             while (running && !queue.offer(new Piece(-1, null), WAIT_MS, TimeUnit.MILLISECONDS)) {
@@ -150,7 +163,7 @@ final class CuedRecording implements Recording, Runnable {
                 lostRows.get() + of.lostRows(),
                 of.bytes(),
                 of.freeBytes(),
-                plan.limit().share(of.seconds(), of.rows()),
+                limit.share(of.seconds(), of.rows()),
                 why,
                 running && now == null ? plan.waitsFor() : "",
                 made);
@@ -193,8 +206,7 @@ final class CuedRecording implements Recording, Runnable {
     }
 
     private boolean silentTooLong() {
-        return !byItsOwnTime
-                && (System.nanoTime() - cueNanos) * 1e-9 > plan.limit().seconds() + SILENCE_SECONDS;
+        return !byItsOwnTime && (System.nanoTime() - cueNanos) * 1e-9 > limit.seconds() + SILENCE_SECONDS;
     }
 
     /** @return whether all is over */
@@ -273,9 +285,9 @@ final class CuedRecording implements Recording, Runnable {
             int row = stopRow(block);
             end = row < 0 ? end : row + 1;
         }
-        long left = plan.limit().samples() - rowsSinceCue;
+        long left = limit.samples() - rowsSinceCue;
         end = (int) Math.min(end, left <= block.rows() ? left : Integer.MAX_VALUE);
-        double last = cueSeconds + plan.limit().seconds() - ROUNDING_SECONDS;
+        double last = cueSeconds + limit.seconds() - ROUNDING_SECONDS;
         // The last row in time ends nothing: the next one, or the clock, does.
         if (block.rows() > 0 && block.lastSeconds() >= last) {
             int row = 0;

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -19,6 +20,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.takes.TakeException;
@@ -52,6 +54,8 @@ final class Recorder implements Recording, Runnable {
 
         record Remark(double seconds, String text) implements Order {}
 
+        record End(double seconds, String text) implements Order {}
+
         record Stop() implements Order {}
     }
 
@@ -60,7 +64,11 @@ final class Recorder implements Recording, Runnable {
     /** Where a source's columns of this take stand in what it sends now, if that has changed; −1 for nowhere. */
     private final Map<Integer, int[]> shapes = new ConcurrentHashMap<>();
 
-    private final RecordingLimit limit;
+    private final Phases phases;
+    /** The newest mark of each text, by which a span is ended. */
+    private final Map<String, Long> open = new HashMap<>();
+
+    private volatile RecordingLimit limit;
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(QUEUE);
     private final QueueBudget room = new QueueBudget();
     private final Thread thread;
@@ -86,8 +94,24 @@ final class Recorder implements Recording, Runnable {
      * @param periodAtEnd seconds from row to row as they are known at the end, by which the take's times are set right;
      *     NaN where they need not be
      */
-    Recorder(TakeWriter writer, Rig rig, RecordingLimit limit, boolean byItsOwnTime, DoubleSupplier periodAtEnd) {
+    Recorder(
+            TakeWriter writer,
+            Rig rig,
+            RecordingLimit limit,
+            Protocol protocol,
+            boolean byItsOwnTime,
+            DoubleSupplier periodAtEnd) {
         this.rig = rig;
+        phases = new Phases(writer, protocol);
+        for (int source = 0; source < rig.sources().size(); source++) {
+            List<Column> kept = writer.columns(source);
+            List<Column> sent = rig.sources().get(source).format() == null
+                    ? kept
+                    : rig.sources().get(source).format().columns();
+            if (kept.size() < sent.size()) {
+                shapes.put(source, kept.stream().mapToInt(sent::indexOf).toArray());
+            }
+        }
         this.periodAtEnd = periodAtEnd;
         this.writer = writer;
         this.limit = limit;
@@ -137,7 +161,7 @@ final class Recorder implements Recording, Runnable {
             return;
         }
         List<String> names = now.columns().stream().map(Column::name).toList();
-        int[] places = was.columns().stream()
+        int[] places = writer.columns(source).stream()
                 .mapToInt(column -> names.indexOf(column.name()))
                 .toArray();
         shapes.put(source, places);
@@ -174,6 +198,16 @@ final class Recorder implements Recording, Runnable {
         // The stream's time of now is set right by each arrival, so it may go back a little; remarks keep their order.
         double at = newestMark.accumulateAndGet(atSeconds, Math::max);
         return running && queue.offer(new Order.Remark(at, text));
+    }
+
+    @Override
+    public boolean markEnd(double atSeconds, String text) {
+        return running && queue.offer(new Order.End(atSeconds, text));
+    }
+
+    @Override
+    public void limit(RecordingLimit other) {
+        limit = other;
     }
 
     @Override
@@ -251,7 +285,10 @@ final class Recorder implements Recording, Runnable {
                 over = limit.share(seconds, rows) >= 1;
             } else if (order instanceof Order.Remark remark) {
                 append(gathered);
-                writer.mark(remark.seconds(), remark.text());
+                open.put(remark.text(), writer.mark(remark.seconds(), remark.text()));
+            } else if (order instanceof Order.End end && open.containsKey(end.text())) {
+                append(gathered);
+                writer.markEnd(open.remove(end.text()), end.seconds());
             } else if (order instanceof Order.Stop) {
                 over = true;
             }
@@ -266,6 +303,7 @@ final class Recorder implements Recording, Runnable {
                     || gatheredValues > QueueBudget.much()) {
                 gatheredValues = 0;
                 append(gathered);
+                phases.goOn(firstSeconds, seconds, over);
                 writer.commit();
                 committed = now;
                 committedRows = rows;

@@ -21,6 +21,12 @@ interface Recording {
     /** @return false when it is over, has not begun, or is too far behind to take it */
     boolean mark(double atSeconds, String text);
 
+    /** Ends the span that the newest mark of that text begins. @return false as {@link #mark} */
+    boolean markEnd(double atSeconds, String text);
+
+    /** From here on it ends by another limit, counted from its begin. */
+    void limit(RecordingLimit other);
+
     /** Ends the recording and waits until the take is whole. Not on the window's thread. */
     void stop();
 

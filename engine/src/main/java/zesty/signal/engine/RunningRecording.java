@@ -44,13 +44,20 @@ final class RunningRecording {
                     String called = one.equals(file)
                             ? title
                             : one.getFileName().toString().replaceFirst("\\.zest$", "");
-                    return recorder(now, feeds, one, called, RecordingLimit.NONE, Instant.now(), byItsOwnTime);
+                    return recorder(
+                            now,
+                            feeds,
+                            one,
+                            called,
+                            RecordingPlan.now(RecordingLimit.NONE),
+                            Instant.now(),
+                            byItsOwnTime);
                 } catch (TakeException e) {
                     throw CuedRecording.carried(e);
                 }
             });
         } else {
-            fresh = recorder(now, feeds, file, title, plan.limit(), started, byItsOwnTime);
+            fresh = recorder(now, feeds, file, title, plan, started, byItsOwnTime);
         }
         fresh.start();
         recorder.set(fresh);
@@ -67,14 +74,15 @@ final class RunningRecording {
             List<Feed> feeds,
             Path file,
             String title,
-            RecordingLimit limit,
+            RecordingPlan plan,
             Instant started,
             boolean byItsOwnTime)
             throws TakeException {
         Recorder fresh = new Recorder(
                 TakeWriter.create(file, title, now, started),
                 now,
-                limit,
+                plan.limit(),
+                plan.protocol(),
                 byItsOwnTime,
                 () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
         for (Source source : now.sources()) {
@@ -126,6 +134,20 @@ final class RunningRecording {
     boolean mark(double seconds, String text) {
         Recording running = recorder.get();
         return running != null && running.mark(seconds, text);
+    }
+
+    /** @return whether one runs, in which the span that the newest mark of that text begins now ends */
+    boolean markEnd(double seconds, String text) {
+        Recording running = recorder.get();
+        return running != null && running.markEnd(seconds, text);
+    }
+
+    /** The one that runs ends by another limit. */
+    void limit(RecordingLimit other) {
+        Recording running = recorder.get();
+        if (running != null) {
+            running.limit(other);
+        }
     }
 
     /** Marks where the recording is by now. */

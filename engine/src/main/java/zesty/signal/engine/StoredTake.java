@@ -46,6 +46,10 @@ public final class StoredTake implements AutoCloseable {
             return new Facts(title, mended, damage, lines, marks, others, pager, open);
         }
 
+        Facts marked(List<Mark> others) {
+            return new Facts(title, mended, damage, lines, others, edits, pager, open);
+        }
+
         boolean held() {
             return lines.stream().allMatch(line -> line.rows().held());
         }
@@ -155,6 +159,11 @@ public final class StoredTake implements AutoCloseable {
         others.put(reader, List.copyOf(edits));
         StoredTake other = made(facts.edited(others), snapshot.rig(), this, readers);
         return facts.held() ? other.finish(Progress.untold()) : other;
+    }
+
+    /** @return the same take with other marks */
+    public StoredTake marked(List<Mark> marks) {
+        return new StoredTake(facts.marked(List.copyOf(marks)), snapshot.rig(), readers, drawings, finished);
     }
 
     /** @return whether all of it is drawn and read; else {@link #finish} does the rest */

@@ -30,6 +30,20 @@ public final class TakeReading {
     public static Reading read(
             Take take, String kind, List<String> columns, Map<String, String> settings, double from, double to)
             throws TakeException {
+        return read(take, kind, columns, settings, List.of(new double[] {from, to}))
+                .get(0);
+    }
+
+    /**
+     * As {@link #read(Take, String, List, Map, double, double)}, of several parts; the take is gone through for each, but
+     * read from the disk once.
+     *
+     * @param parts begin and end of each
+     * @return one answer a part
+     */
+    static List<Reading> read(
+            Take take, String kind, List<String> columns, Map<String, String> settings, List<double[]> parts)
+            throws TakeException {
         Rig rig = take.rigOrPlain();
         for (int s = 0; s < rig.sources().size(); s++) {
             rig = take.rows(s) > 1 ? rig.fittedTo(s, rig.sources().get(s).format()) : rig;
@@ -49,14 +63,20 @@ public final class TakeReading {
                 kind, own, MarkedAt.resolved(settings, take.marks(), take.file().toString()));
         TakeLines lines = TakeLines.of(take, source, rig, TakeLines.Pages.upTo(TakeLines.MOST_HELD), Progress.untold());
         for (StoredLine line : lines.lines()) {
-            StoredReaders readers = StoredReaders.NONE.reading(lines.rig(), line, setup, from, to);
-            if (readers.has(setup)) {
-                ReaderSnapshot seen = readers.seen(setup, take.edits().getOrDefault(setup.id(), List.of()));
-                String trouble = readers.cleaningTrouble(setup);
-                if (!trouble.isEmpty() || seen.reading() == null) {
-                    throw new ReaderException(trouble.isEmpty() ? seen.trouble() : trouble);
+            List<Reading> found = new ArrayList<>();
+            for (double[] part : parts) {
+                StoredReaders readers = StoredReaders.NONE.reading(lines.rig(), line, setup, part[0], part[1]);
+                if (readers.has(setup)) {
+                    ReaderSnapshot seen = readers.seen(setup, take.edits().getOrDefault(setup.id(), List.of()));
+                    String trouble = readers.cleaningTrouble(setup);
+                    if (!trouble.isEmpty() || seen.reading() == null) {
+                        throw new ReaderException(trouble.isEmpty() ? seen.trouble() : trouble);
+                    }
+                    found.add(seen.reading());
                 }
-                return seen.reading();
+            }
+            if (found.size() == parts.size()) {
+                return found;
             }
         }
         throw new ReaderException(

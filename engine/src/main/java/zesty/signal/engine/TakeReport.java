@@ -15,6 +15,7 @@ import zesty.signal.core.prove.Proof;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
@@ -83,7 +84,7 @@ public final class TakeReport {
         return new Report(title, "Report of " + WHEN.format(now), sections);
     }
 
-    private static Report.Section section(Take take, StoredTake stored, String title) {
+    private static Report.Section section(Take take, StoredTake stored, String title) throws TakeException {
         Rig rig = stored.snapshot().rig();
         List<Report.Fact> facts = new ArrayList<>();
         facts.add(new Report.Fact("Recorded", WHEN.format(take.started())));
@@ -116,6 +117,7 @@ public final class TakeReport {
         if (!numbers.isEmpty()) {
             tables.add(new Report.Table("Readings", List.of("channel", "number", "value", "quality"), numbers));
         }
+        tables.addAll(PhaseTables.of(take));
         tables.add(setup(rig));
         if (!take.marks().isEmpty()) {
             tables.add(new Report.Table(
@@ -123,7 +125,11 @@ public final class TakeReport {
                     List.of("time", "marker"),
                     take.marks().stream()
                             .limit(MOST_MARKS)
-                            .map(mark -> List.of(Digits.fixed(mark.seconds(), 2) + " s", mark.text()))
+                            .map(mark -> List.of(
+                                    Digits.fixed(mark.seconds(), 2)
+                                            + (mark.isSpan() ? " to " + Digits.fixed(mark.untilSeconds(), 2) : "")
+                                            + " s",
+                                    mark.text()))
                             .toList()));
         }
         List<Report.Paragraph> paragraphs = new ArrayList<>();
@@ -178,7 +184,7 @@ public final class TakeReport {
     }
 
     /** Rows of channel, number, value with uncertainty and unit, quality. */
-    private static List<List<String>> numbers(StoredTake stored) {
+    static List<List<String>> numbers(StoredTake stored) {
         List<List<String>> rows = new ArrayList<>();
         for (ChannelSnapshot channel : stored.snapshot().channels()) {
             for (ReaderSnapshot reader : channel.readers()) {
@@ -193,7 +199,8 @@ public final class TakeReport {
                 }
                 boolean first = true;
                 for (ScalarInfo info : kind.scalars()) {
-                    String value = value(reader, info, channel.channel());
+                    String value = value(
+                            reader.reading(), info, channel.channel().scaling().unit());
                     if (!value.isEmpty()) {
                         rows.add(List.of(name, info.words(), value, first ? quality(reader) : ""));
                         first = false;
@@ -208,15 +215,20 @@ public final class TakeReport {
     }
 
     private static String quality(ReaderSnapshot reader) {
-        return reader.reading().quality().segments() + " of " + Quality.SEGMENTS;
+        return quality(reader.reading());
     }
 
-    private static String value(ReaderSnapshot reader, ScalarInfo info, Channel channel) {
-        for (Item item : reader.reading().items()) {
+    static String quality(Reading reading) {
+        return reading.quality().segments() + " of " + Quality.SEGMENTS;
+    }
+
+    /** @return a number with its uncertainty and unit; empty where there is none */
+    static String value(Reading reading, ScalarInfo info, String channelUnit) {
+        for (Item item : reading.items()) {
             if (item instanceof Item.Scalar scalar
                     && scalar.key().equals(info.key())
                     && Double.isFinite(scalar.value())) {
-                String unit = info.unit(channel.scaling().unit());
+                String unit = info.unit(channelUnit);
                 String number = info.decimals() < 0
                         ? Digits.about(scalar.value(), 4)
                         : Digits.fixed(scalar.value(), info.decimals());

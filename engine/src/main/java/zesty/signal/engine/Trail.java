@@ -241,6 +241,9 @@ public final class Trail implements AutoCloseable {
     public void change(RigChange change) {
         Rig before = rig.get();
         Rig after = rig.changed(change);
+        if (!change.remark().isEmpty()) {
+            recording.mark(snapshot.nowSeconds(System.nanoTime()), change.remark());
+        }
         for (int i = 0; i < after.sources().size(); i++) {
             Source is = after.sources().get(i);
             feedOf(i).reader().passOver(is.setup().passOver());
@@ -282,6 +285,16 @@ public final class Trail implements AutoCloseable {
     /** Marks this moment in the recording. @return false when none runs */
     public boolean mark(String text, long nanoTime) {
         return recording.mark(snapshot.nowSeconds(nanoTime), text);
+    }
+
+    /** Ends the span that the newest mark of that text begins. @return false when no recording runs */
+    public boolean markEnd(String text, long nanoTime) {
+        return recording.markEnd(snapshot.nowSeconds(nanoTime), text);
+    }
+
+    /** The recording that runs ends by another limit, counted from its begin. */
+    public void limitRecording(RecordingLimit limit) {
+        recording.limit(limit);
     }
 
     /**

@@ -19,7 +19,9 @@ import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
+import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.RecordingSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.Source;
@@ -34,6 +36,10 @@ import zesty.signal.core.scale.Scaling;
 public final class RigJson {
     private static final String VERSION = "zesty_rig";
     private static final int CURRENT = 3;
+    private static final String RECORD = "record";
+    private static final String MARKERS = "markers";
+    private static final String PROTOCOL = "protocol";
+    private static final String LEFT_OUT = "left_out";
     private static final String OTHERS = "other_sources";
     private static final ObjectMapper JSON = Nodes.strict();
     private static final KnownKeys KEYS = new KnownKeys("/rig.schema.json");
@@ -81,11 +87,35 @@ public final class RigJson {
                 }
             }
         }
+        recording(root, rig.recording());
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
             throw new TakeException("the rig cannot be written: " + e.getOriginalMessage(), e);
         }
+    }
+
+    private static void recording(ObjectNode root, RecordingSetup of) {
+        if (of.equals(RecordingSetup.NONE)) {
+            return;
+        }
+        ObjectNode node = root.putObject(RECORD);
+        if (!of.markers().isEmpty()) {
+            of.markers().forEach(node.putArray(MARKERS)::add);
+        }
+        if (!of.protocol().isNone()) {
+            node.put(PROTOCOL, of.protocol().text());
+        }
+        if (!of.leftOut().isEmpty()) {
+            of.leftOut().forEach(node.putArray(LEFT_OUT)::add);
+        }
+    }
+
+    private static RecordingSetup recording(JsonNode node) {
+        return new RecordingSetup(
+                Nodes.texts(node, MARKERS),
+                Protocol.parse(node.path(PROTOCOL).asText("")),
+                Nodes.texts(node, LEFT_OUT));
     }
 
     private static void source(ObjectNode root, Source of) {
@@ -221,7 +251,14 @@ public final class RigJson {
         }
         Set<Caution> acknowledged = EnumSet.noneOf(Caution.class);
         Nodes.texts(root, "acknowledged").forEach(word -> acknowledged.add(Nodes.choice(Caution.class, word)));
-        return new Rig(Nodes.text(root, "name"), sources, channels, readers, bands, acknowledged);
+        return new Rig(
+                Nodes.text(root, "name"),
+                sources,
+                channels,
+                readers,
+                bands,
+                acknowledged,
+                recording(root.path(RECORD)));
     }
 
     private static List<String> columns(JsonNode node) {

@@ -217,6 +217,10 @@ public final class Shelf {
         try {
             Files.createDirectories(removed);
             Path target = removed.resolve(file.getFileName());
+            String stem = file.getFileName().toString().replaceFirst("\\.zest$", "");
+            for (int n = 2; Files.exists(target); n++) {
+                target = removed.resolve(stem + " " + n + ENDING);
+            }
             move(file, target);
             Files.setLastModifiedTime(target, FileTime.from(Instant.now()));
             return target;
@@ -244,6 +248,44 @@ public final class Shelf {
             Files.move(from, to, StandardCopyOption.ATOMIC_MOVE);
         } catch (AtomicMoveNotSupportedException e) {
             Files.move(from, to);
+        }
+    }
+
+    /**
+     * A take that was removed.
+     *
+     * @param since when it was
+     */
+    public record Removed(Path file, Instant since, long bytes) {}
+
+    /** @return the takes that were removed and can be brought back, newest first */
+    public List<Removed> removed() throws TakeException {
+        List<Removed> all = new ArrayList<>();
+        if (!Files.isDirectory(removed)) {
+            return all;
+        }
+        try (Stream<Path> files = Files.list(removed)) {
+            for (Path file :
+                    files.filter(one -> one.toString().endsWith(ENDING)).toList()) {
+                all.add(new Removed(file, Files.getLastModifiedTime(file).toInstant(), Files.size(file)));
+            }
+        } catch (IOException e) {
+            throw new TakeException("removed takes in " + removed + " cannot be listed: " + DiskWords.of(e), e);
+        }
+        all.sort(Comparator.comparing(Removed::since).reversed());
+        return all;
+    }
+
+    /** Lets go for good of these removed takes, and of no others. */
+    public void letGo(List<Removed> gone) throws TakeException {
+        try {
+            for (Removed one : gone) {
+                if (one.file().getParent().equals(removed)) {
+                    Files.deleteIfExists(one.file());
+                }
+            }
+        } catch (IOException e) {
+            throw new TakeException("removed takes in " + removed + " cannot be deleted: " + DiskWords.of(e), e);
         }
     }
 

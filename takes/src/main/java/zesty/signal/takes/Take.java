@@ -12,6 +12,7 @@ import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Gap;
 
@@ -128,10 +129,13 @@ public final class Take implements AutoCloseable {
         return notes.rig();
     }
 
-    /** @return the rig it was recorded with; where that does not read, one that takes every column as it came */
+    /**
+     * @return the rig it was recorded with, of the columns that were recorded; where it does not read, one that takes every
+     *     column as it came
+     */
     public Rig rigOrPlain() {
         try {
-            return rig();
+            return ofRecorded(rig());
         } catch (TakeException e) {
             file.damage().tell("its rig cannot be read, so its raw numbers are shown");
         }
@@ -150,8 +154,30 @@ public final class Take implements AutoCloseable {
         return plain;
     }
 
+    /** What was not recorded is not in the stream that is worked out again. */
+    private Rig ofRecorded(Rig rig) {
+        Rig recorded = rig;
+        for (int s = 0; s < rig.sources().size() && !rig.recording().leftOut().isEmpty(); s++) {
+            Source source = rig.sources().get(s);
+            List<Column> kept = source.format() == null ? List.of() : TakeWriter.kept(rig, source);
+            if (source.format() != null
+                    && kept.size() < source.format().columns().size()) {
+                recorded = recorded.fittedTo(
+                        s,
+                        new DelimitedFormat(
+                                ',', false, false, "", kept, source.format().clock()));
+            }
+        }
+        return recorded;
+    }
+
     public List<Mark> marks() {
         return notes.marks();
+    }
+
+    /** Puts marks in the place of those there are, all of them or none; samples are never touched. */
+    public void marks(List<Mark> now) throws TakeException {
+        notes.marks(now, seconds());
     }
 
     /** @return the changes made by hand to the events of its readers, by the reader, in the order they were made */

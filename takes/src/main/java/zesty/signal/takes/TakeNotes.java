@@ -24,8 +24,11 @@ final class TakeNotes {
     private final TakeFile file;
     private final Map<String, String> facts = new HashMap<>();
 
+    private final TakeMarks marks;
+
     TakeNotes(TakeFile file) {
         this.file = file;
+        marks = new TakeMarks(file);
         load();
     }
 
@@ -66,15 +69,29 @@ final class TakeNotes {
     }
 
     List<Mark> marks() {
-        List<Mark> marks = new ArrayList<>();
-        file.each("mark", "seconds, text", " ORDER BY seconds, id", (row, check) -> {
-            if (file.right(check, row.getDouble(1), row.getString(2)) && row.getString(2) != null) {
-                marks.add(new Mark(row.getDouble(1), row.getString(2)));
-            } else {
-                file.damage().tell("a mark does not check and is left out");
+        return marks.read();
+    }
+
+    /**
+     * Puts marks in the place of those there are, in one transaction; what does not check of them stays as it is.
+     *
+     * @param seconds how long the take is: marks lie within
+     */
+    void marks(List<Mark> now, double seconds) throws TakeException {
+        for (Mark mark : now) {
+            check(mark, seconds);
+        }
+        List<Mark> gone = new ArrayList<>(marks.read());
+        List<Mark> fresh = new ArrayList<>(now);
+        now.forEach(one -> {
+            if (gone.remove(one)) {
+                fresh.remove(one);
             }
         });
-        return marks;
+        file.change("its markers", () -> {
+            marks.remove(gone);
+            marks.add(fresh);
+        });
     }
 
     /** @return the changes made by hand to the events of its readers, by the reader, in the order they were made */
@@ -164,13 +181,7 @@ final class TakeNotes {
             throw new TakeException("a take needs a name");
         }
         for (Mark mark : entry.marks()) {
-            if (!(mark.seconds() >= 0 && mark.seconds() <= seconds)) {
-                throw new TakeException("a mark at " + Digits.of(mark.seconds()) + " s is not within " + file.path()
-                        + ", which has 0 to " + Digits.fixed(seconds, 3) + " s");
-            }
-            if (mark.text().isBlank()) {
-                throw new TakeException("a mark needs words");
-            }
+            check(mark, seconds);
         }
         Set<String> tags = new LinkedHashSet<>(tags());
         for (String tag : entry.tags()) {
@@ -203,9 +214,20 @@ final class TakeNotes {
             for (Map.Entry<String, String> one : changed.entrySet()) {
                 TakeFacts.put(file.connection(), file.checked(), one.getKey(), one.getValue());
             }
-            addMarks(entry.marks());
+            marks.add(entry.marks());
         });
         facts.putAll(changed);
+    }
+
+    private void check(Mark mark, double seconds) throws TakeException {
+        double last = mark.isSpan() ? mark.untilSeconds() : mark.seconds();
+        if (!(mark.seconds() >= 0 && last <= seconds)) {
+            throw new TakeException("a mark at " + Digits.of(mark.seconds() < 0 ? mark.seconds() : last)
+                    + " s is not within " + file.path() + ", which has 0 to " + Digits.fixed(seconds, 3) + " s");
+        }
+        if (mark.text().isBlank()) {
+            throw new TakeException("a mark needs words");
+        }
     }
 
     /** Puts other notes in the place of those there are, in one transaction. */
@@ -213,27 +235,5 @@ final class TakeNotes {
         String notes = text.strip();
         file.change("its notes", () -> TakeFacts.put(file.connection(), file.checked(), "notes", notes));
         facts.put("notes", notes);
-    }
-
-    private void addMarks(List<Mark> marks) throws SQLException {
-        if (marks.isEmpty()) {
-            return;
-        }
-        boolean checked = file.checked();
-        try (PreparedStatement insert = file.connection()
-                .prepareStatement(
-                        checked
-                                ? "INSERT INTO mark (seconds, text, check_sum) VALUES (?, ?, ?)"
-                                : "INSERT INTO mark (seconds, text) VALUES (?, ?)")) {
-            for (Mark mark : marks) {
-                insert.setDouble(1, mark.seconds());
-                insert.setString(2, mark.text().strip());
-                if (checked) {
-                    insert.setLong(3, Checks.of(mark.seconds(), mark.text().strip()));
-                }
-                insert.executeUpdate();
-            }
-        }
-        Tally.renew(file.connection(), "mark");
     }
 }

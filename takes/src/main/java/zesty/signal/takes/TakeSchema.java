@@ -62,6 +62,14 @@ final class TakeSchema {
     static final String CREATE_EDITS = "CREATE TABLE IF NOT EXISTS hand_edit (id INTEGER PRIMARY KEY, "
             + "reader TEXT NOT NULL, put_in INTEGER NOT NULL, seconds REAL NOT NULL)";
 
+    /** Only a take with marks over spans has this table: where they end, by the mark's id. */
+    static final String MARK_ENDS = "mark_end";
+
+    static final String CREATE_MARK_ENDS = "CREATE TABLE IF NOT EXISTS mark_end (mark INTEGER PRIMARY KEY, "
+            + "seconds REAL NOT NULL, check_sum INTEGER NOT NULL)";
+
+    static final String INSERT_MARK_END = "INSERT INTO mark_end (mark, seconds, check_sum) VALUES (?, ?, ?)";
+
     private TakeSchema() {}
 
     static boolean hasTable(Statement statement, String name) throws SQLException {

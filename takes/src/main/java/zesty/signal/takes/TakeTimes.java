@@ -66,7 +66,7 @@ final class TakeTimes {
                 next = last + period;
             }
         }
-        moveMarks(moved, period);
+        moveMarks(moved);
         try (Statement statement = connection.createStatement()) {
             statement.executeUpdate("DELETE FROM block_values WHERE column_id = " + TakeSchema.timesOf(0));
         }
@@ -100,27 +100,45 @@ final class TakeTimes {
         return gaps;
     }
 
-    /** A mark stays at the row it was made at: by the block it lies in. */
-    private void moveMarks(List<double[]> moved, double period) throws SQLException {
-        try (Statement statement = connection.createStatement();
-                ResultSet result = statement.executeQuery("SELECT id, seconds, text FROM mark");
-                PreparedStatement update =
-                        connection.prepareStatement("UPDATE mark SET seconds = ?, check_sum = ? WHERE id = ?")) {
-            while (result.next()) {
-                double was = result.getDouble(2);
-                int i = 0;
-                while (i + 1 < moved.size() && moved.get(i + 1)[0] <= was) {
-                    i++;
+    /** A mark stays at the row it was made at: by the block it lies in. So does the end of a span. */
+    private void moveMarks(List<double[]> moved) throws SQLException {
+        try (Statement statement = connection.createStatement()) {
+            try (ResultSet result = statement.executeQuery("SELECT id, seconds, text FROM mark");
+                    PreparedStatement update =
+                            connection.prepareStatement("UPDATE mark SET seconds = ?, check_sum = ? WHERE id = ?")) {
+                while (result.next()) {
+                    double now = moved(moved, result.getDouble(2));
+                    update.setDouble(1, now);
+                    update.setLong(2, Checks.of(now, result.getString(3)));
+                    update.setLong(3, result.getLong(1));
+                    update.executeUpdate();
                 }
-                double[] from = moved.get(i);
-                double[] to = i + 1 < moved.size() ? moved.get(i + 1) : new double[] {from[0] + 1, from[1] + 1};
-                double share = (was - from[0]) / Math.max(1e-9, to[0] - from[0]);
-                double now = Math.max(0, from[1] + share * (to[1] - from[1]));
-                update.setDouble(1, now);
-                update.setLong(2, Checks.of(now, result.getString(3)));
-                update.setLong(3, result.getLong(1));
-                update.executeUpdate();
+            }
+            if (!TakeSchema.hasTable(statement, TakeSchema.MARK_ENDS)) {
+                return;
+            }
+            try (ResultSet result = statement.executeQuery("SELECT mark, seconds FROM mark_end");
+                    PreparedStatement update = connection.prepareStatement(
+                            "UPDATE mark_end SET seconds = ?, check_sum = ? WHERE mark = ?")) {
+                while (result.next()) {
+                    double now = moved(moved, result.getDouble(2));
+                    update.setDouble(1, now);
+                    update.setLong(2, Checks.of(result.getLong(1), now));
+                    update.setLong(3, result.getLong(1));
+                    update.executeUpdate();
+                }
             }
         }
+    }
+
+    private static double moved(List<double[]> moved, double was) {
+        int i = 0;
+        while (i + 1 < moved.size() && moved.get(i + 1)[0] <= was) {
+            i++;
+        }
+        double[] from = moved.get(i);
+        double[] to = i + 1 < moved.size() ? moved.get(i + 1) : new double[] {from[0] + 1, from[1] + 1};
+        double share = (was - from[0]) / Math.max(1e-9, to[0] - from[0]);
+        return Math.max(0, from[1] + share * (to[1] - from[1]));
     }
 }

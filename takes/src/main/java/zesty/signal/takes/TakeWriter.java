@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -26,6 +27,7 @@ public final class TakeWriter implements AutoCloseable {
 
     private final Path file;
     private final Connection connection;
+    private final Rig rig;
     private final PreparedStatement insertBlock;
     private final PreparedStatement insertValues;
     private final PreparedStatement insertGap;
@@ -36,6 +38,8 @@ public final class TakeWriter implements AutoCloseable {
     private final Tally tally;
     private double firstSeconds = Double.NaN;
     private double lastSeconds;
+    private long marks;
+    private boolean ends;
     private boolean broken;
 
     /** What a source has of the take. */
@@ -55,6 +59,7 @@ public final class TakeWriter implements AutoCloseable {
     private TakeWriter(Path file, Connection connection, Rig rig) throws SQLException {
         this.file = file;
         this.connection = connection;
+        this.rig = rig;
         shares = shares(rig);
         tally = new Tally(connection);
         boolean several = shares.size() > 1;
@@ -68,7 +73,7 @@ public final class TakeWriter implements AutoCloseable {
                 + (several
                         ? "missing, check_sum, source) VALUES (?, ?, ?, ?, ?)"
                         : "missing, check_sum) VALUES (?, ?, ?, ?)"));
-        insertMark = connection.prepareStatement("INSERT INTO mark (seconds, text, check_sum) VALUES (?, ?, ?)");
+        insertMark = connection.prepareStatement("INSERT INTO mark (seconds, text, check_sum, id) VALUES (?, ?, ?, ?)");
         insertPyramid = connection.prepareStatement(PyramidBuilder.insert(true));
         int columns = shares.stream().mapToInt(share -> share.columns).sum();
         for (int c = 1; c <= columns; c++) {
@@ -80,12 +85,26 @@ public final class TakeWriter implements AutoCloseable {
         List<Share> shares = new ArrayList<>();
         int first = 0;
         for (Source source : rig.sources()) {
-            int columns =
-                    source.format() == null ? 0 : source.format().columns().size();
+            int columns = kept(rig, source).size();
             shares.add(new Share(shares.size(), first, columns));
             first += columns;
         }
         return shares;
+    }
+
+    /** What the rig leaves out is not recorded; clocks and the like always are. */
+    static List<Column> kept(Rig rig, Source source) {
+        return source.format() == null
+                ? List.of()
+                : source.format().columns().stream()
+                        .filter(column -> !column.isChannel()
+                                || !rig.recording().leftOut().contains(source.prefix() + column.name()))
+                        .toList();
+    }
+
+    /** @return the columns of a source that the take has, in their order */
+    public List<Column> columns(int source) {
+        return kept(rig, rig.sources().get(source));
     }
 
     /**
@@ -135,9 +154,7 @@ public final class TakeWriter implements AutoCloseable {
         try (PreparedStatement insert = connection.prepareStatement("INSERT INTO channel_column VALUES (?, ?, ?, ?)")) {
             int id = 1;
             for (Source source : rig.sources()) {
-                List<Column> columns =
-                        source.format() == null ? List.of() : source.format().columns();
-                for (Column column : columns) {
+                for (Column column : kept(rig, source)) {
                     String name = source.prefix() + column.name();
                     insert.setInt(1, id);
                     insert.setString(2, name);
@@ -276,17 +293,43 @@ public final class TakeWriter implements AutoCloseable {
         insertValues.executeUpdate();
     }
 
-    /** Adds a mark, at seconds of the running trail. */
-    public void mark(double seconds, String text) throws TakeException {
-        double at = Double.isNaN(firstSeconds) ? 0 : Math.max(0, sinceFirst(seconds));
+    /** Adds a mark, at seconds of the running trail. @return its number, by which {@link #markEnd} knows it */
+    public long mark(double seconds, String text) throws TakeException {
+        double at = since(seconds);
+        long id = ++marks;
         guarded(() -> {
             insertMark.setDouble(1, at);
             insertMark.setString(2, text);
             long check = Checks.of(at, text);
             insertMark.setLong(3, check);
+            insertMark.setLong(4, id);
             tally.add("mark", check);
             insertMark.executeUpdate();
         });
+        return id;
+    }
+
+    /** Makes a span of a mark: it ends at seconds of the running trail. Once a mark. */
+    public void markEnd(long mark, double seconds) throws TakeException {
+        double at = since(seconds);
+        guarded(() -> {
+            try (Statement statement = connection.createStatement()) {
+                statement.execute(TakeSchema.CREATE_MARK_ENDS);
+            }
+            try (PreparedStatement insert = connection.prepareStatement(TakeSchema.INSERT_MARK_END)) {
+                insert.setLong(1, mark);
+                insert.setDouble(2, at);
+                long check = Checks.of(mark, at);
+                insert.setLong(3, check);
+                tally.add(TakeSchema.MARK_ENDS, check);
+                insert.executeUpdate();
+            }
+            ends = true;
+        });
+    }
+
+    private double since(double seconds) {
+        return Double.isNaN(firstSeconds) ? 0 : Math.max(0, sinceFirst(seconds));
     }
 
     /** Makes everything so far safe against the end of the process. @throws TakeException when the disk will not */
@@ -333,6 +376,9 @@ public final class TakeWriter implements AutoCloseable {
             length[0] = new TakeTimes(connection).setRight(periodSeconds, known);
             for (String table : List.of("block", "gap", "mark")) {
                 tally.renew(table);
+            }
+            if (ends) {
+                tally.renew(TakeSchema.MARK_ENDS);
             }
         });
         lastSeconds = length[0];

@@ -20,7 +20,8 @@ final class Tally {
             + "total INTEGER NOT NULL, check_sum INTEGER NOT NULL) WITHOUT ROWID";
 
     /** Tables that are read whole when a take is opened. */
-    private static final List<String> SMALL = List.of("take", "channel_column", "source", "block", "mark", "gap");
+    private static final List<String> SMALL =
+            List.of("take", "channel_column", "source", "block", "mark", "gap", TakeSchema.MARK_ENDS);
 
     /** @param rows of a table, or of a source. @param total of their checksums; 0 of a source */
     record Count(long rows, long total) {
@@ -122,7 +123,9 @@ final class Tally {
     /** Holds the tables against what is said of them, and tells where rows are gone, or are too many. */
     static void compare(Connection connection, Map<String, Count> said, boolean several, Damage damage) {
         for (String table : SMALL) {
-            if (table.equals("source") && !several) {
+            boolean optional = table.equals("source") && !several
+                    || table.equals(TakeSchema.MARK_ENDS) && !said.containsKey(table);
+            if (optional) {
                 continue;
             }
             Count due = said.get(table);

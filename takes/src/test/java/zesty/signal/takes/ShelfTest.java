@@ -164,4 +164,90 @@ class ShelfTest {
             assertThat(take.title()).isEqualTo("Reach, part");
         }
     }
+
+    /** 100 rows, ten a second; row i is {@code first + i}. */
+    private Path ten(String title, double first, String started) throws TakeException {
+        Path file = folder.resolve(title + ".zest");
+        Rig rig = Rig.blank("Wren", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null));
+        double[] rows = java.util.stream.IntStream.range(0, 100)
+                .mapToDouble(i -> first + i)
+                .toArray();
+        try (TakeWriter writer = TakeWriter.create(file, title, rig, Instant.parse(started))) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.1), new double[][] {rows}, 100, List.of()));
+            long pull = writer.mark(2, "pull");
+            writer.mark(4, "gybe");
+            writer.markEnd(pull, 3.5);
+            writer.finish();
+        }
+        return file;
+    }
+
+    @Test
+    void takesOfTheSameColumnsAreJoinedInTheirOrderWithAGapBetween() throws Exception {
+        Path morning = ten("morning", 0, "2026-09-01T10:00:00Z");
+        Path noon = ten("noon", 500, "2026-09-01T10:00:30Z");
+        Path over = ten("over", 0, "2026-09-01T10:00:05Z");
+        Path out = folder.resolve("joined.zest");
+        try (Take a = Take.open(morning);
+                Take b = Take.open(noon);
+                Take c = Take.open(over)) {
+            assertThat(TakeJoin.write(List.of(b, a), out)).isEqualTo(200);
+            org.assertj.core.api.Assertions.assertThatThrownBy(
+                            () -> TakeJoin.write(List.of(a, c), folder.resolve("none.zest")))
+                    .isInstanceOf(TakeException.class)
+                    .hasMessageContaining("\"over\" began before \"morning\" was over");
+        }
+        assertThat(folder.resolve("none.zest")).doesNotExist();
+        try (Take take = Take.open(out)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.column(0)).hasSize(200).startsWith(0, 1).endsWith(599);
+            assertThat(take.times()[100]).isEqualTo(30);
+            assertThat(take.gaps()).singleElement().satisfies(gap -> {
+                assertThat(gap.startSeconds()).isCloseTo(9.9, org.assertj.core.api.Assertions.within(1e-9));
+                assertThat(gap.endSeconds()).isEqualTo(30);
+            });
+            assertThat(take.marks())
+                    .containsExactly(
+                            new Mark(0, "morning"),
+                            new Mark(2, 3.5, "pull"),
+                            new Mark(4, "gybe"),
+                            new Mark(30, "noon"),
+                            new Mark(32, 33.5, "pull"),
+                            new Mark(34, "gybe"));
+            assertThat(take.notes()).isEqualTo("Joined of \"morning\", \"noon\".");
+        }
+    }
+
+    @Test
+    void marksAreMovedRenamedAndDeletedAndARemovedTakeNeverLiesOverAnother() throws Exception {
+        Path file = ten("reach", 0, "2026-09-01T10:00:00Z");
+        List<Mark> changed = List.of(new Mark(1, 3.5, "hard pull"), new Mark(9.9, "end"));
+        try (Take take = Take.open(file)) {
+            take.marks(changed);
+            org.assertj.core.api.Assertions.assertThatThrownBy(() -> take.marks(List.of(new Mark(9, 10.5, "late"))))
+                    .isInstanceOf(TakeException.class)
+                    .hasMessageContaining("is not within");
+        }
+        try (Take take = Take.open(file)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.marks()).isEqualTo(changed);
+            assertThat(take.column(0)).hasSize(100);
+        }
+        Shelf shelf = new Shelf(folder);
+        Path first = shelf.remove(file);
+        Path second = shelf.remove(ten("reach", 500, "2026-09-02T10:00:00Z"));
+        assertThat(second).isNotEqualTo(first);
+        assertThat(shelf.removed()).extracting(Shelf.Removed::file).containsExactlyInAnyOrder(first, second);
+        shelf.letGo(shelf.removed().stream()
+                .filter(one -> one.file().equals(second))
+                .toList());
+        assertThat(shelf.restore(first)).isEqualTo(file);
+        assertThat(shelf.removed()).isEmpty();
+        try (Take take = Take.open(file)) {
+            assertThat(take.column(0)[0]).isZero();
+        }
+    }
 }

@@ -17,10 +17,14 @@ import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.RecordingSetup;
 import zesty.signal.engine.Snapshot;
 
 /** Every command with its key, in one place: the list shown for "?" is this list. */
 final class Commands {
+    /** What ends in this goes without saying in the list. */
+    private static final String MORE = " (more)";
+
     private final List<Command> all = new ArrayList<>();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
     private final Workspace workspace;
@@ -38,8 +42,14 @@ final class Commands {
                 .set(!workspace.view().takesOpen().get()));
         plain("The trail", "The rig: name, save, open another", KeyCode.G, view.trail()::openRigs);
         plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
-        plain("Recording", "How long: until I stop, minutes, samples, on cue", KeyCode.D, view.capture()::nextLength);
+        plain(
+                "Recording",
+                "How long: until I stop, minutes, samples, on cue, protocol",
+                KeyCode.D,
+                view.capture()::nextLength);
         plain("Recording", "Add a marker", KeyCode.M, view.capture()::writeMark);
+        plain("Recording", "Markers with keys, protocol, channels recorded", KeyCode.P, view.capture()::toggleForm);
+        markers();
         plain("Recording", "A snapshot of every channel into a table", KeyCode.S, view.snapshots()::press);
         shown("A take on the shelf", "Open it", KeyCode.ENTER);
         shown("A take on the shelf", "Choose it, to read, compare or write into it", KeyCode.SPACE);
@@ -115,6 +125,27 @@ final class Commands {
                 "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
     }
 
+    /** In the list they stand once. */
+    private void markers() {
+        for (int i = 0; i < RecordingSetup.MOST_MARKERS; i++) {
+            int index = i;
+            KeyCode digit = KeyCode.getKeyCode(String.valueOf(i + 1));
+            String of = i == 0 ? "" : MORE;
+            with(
+                    "Recording",
+                    "Marker 1 of the rig; 2 to 8 likewise" + of,
+                    digit,
+                    KeyCombination.ALT_DOWN,
+                    () -> workspace.recordings().markByKey(index));
+            all.add(new Command(
+                    "Recording",
+                    "A span with marker 1, begin and end" + of,
+                    new KeyCodeCombination(digit, KeyCombination.ALT_DOWN, KeyCombination.SHIFT_DOWN),
+                    false,
+                    () -> workspace.recordings().spanByKey(index)));
+        }
+    }
+
     /** A key that belongs to whatever has the focus, and stands in the list only. */
     private void shown(String group, String text, KeyCode key) {
         all.add(new Command(group, text, new KeyCodeCombination(key), true, null));
@@ -130,7 +161,10 @@ final class Commands {
 
     /** @return the commands for the list: the second key of a command that has two is left out */
     List<Command> all() {
-        return all.stream().filter(command -> !command.keyText().equals("=")).toList();
+        return all.stream()
+                .filter(command ->
+                        !command.keyText().equals("=") && !command.text().endsWith(MORE))
+                .toList();
     }
 
     /** Runs the command of the key, unless the key belongs to the field being written in. */

@@ -23,6 +23,7 @@ import zesty.signal.core.scale.Scaling;
  * @param readers what is read of them; none twice
  * @param bands what their numbers are meant to stay in, at most one a number
  * @param acknowledged the cautions that the maker has read and acknowledged for this rig
+ * @param recording what a recording of it goes by
  */
 public record Rig(
         String name,
@@ -30,7 +31,8 @@ public record Rig(
         List<Channel> channels,
         List<ReaderSetup> readers,
         List<BandSetup> bands,
-        Set<Caution> acknowledged) {
+        Set<Caution> acknowledged,
+        RecordingSetup recording) {
     /** A rig reads up to so many sources at once. */
     public static final int MOST_SOURCES = 8;
 
@@ -53,6 +55,17 @@ public record Rig(
                     "a rig's first source has no name, each of the others one of its own; were "
                             + sources.stream().map(Source::name).toList());
         }
+    }
+
+    /** A rig whose recordings go by nothing of their own. */
+    public Rig(
+            String name,
+            List<Source> sources,
+            List<Channel> channels,
+            List<ReaderSetup> readers,
+            List<BandSetup> bands,
+            Set<Caution> acknowledged) {
+        this(name, sources, channels, readers, bands, acknowledged, RecordingSetup.NONE);
     }
 
     /** A rig of one source that reads nothing yet. */
@@ -105,7 +118,7 @@ public record Rig(
     }
 
     public Rig withName(String other) {
-        return new Rig(other, sources, channels, readers, bands, acknowledged);
+        return new Rig(other, sources, channels, readers, bands, acknowledged, recording);
     }
 
     /** @return the same rig with its first source at another address */
@@ -117,7 +130,7 @@ public record Rig(
     public Rig withSource(int index, UnaryOperator<Source> change) {
         List<Source> changed = new ArrayList<>(sources);
         changed.set(index, change.apply(sources.get(index)));
-        return new Rig(name, changed, channels, readers, bands, acknowledged);
+        return new Rig(name, changed, channels, readers, bands, acknowledged, recording);
     }
 
     /** @return the same rig with another source after the others, under a name made of the given one */
@@ -130,7 +143,7 @@ public record Rig(
         }
         List<Source> more = new ArrayList<>(sources);
         more.add(new Source(own, setup, null));
-        return new Rig(name, more, channels, readers, bands, acknowledged);
+        return new Rig(name, more, channels, readers, bands, acknowledged, recording);
     }
 
     private boolean taken(String called) {
@@ -155,7 +168,8 @@ public record Rig(
                 bands.stream()
                         .filter(b -> left.stream().anyMatch(r -> r.id().equals(b.reader())))
                         .toList(),
-                acknowledged);
+                acknowledged,
+                recording);
     }
 
     /** @return the same rig with its first source set up otherwise */
@@ -168,12 +182,17 @@ public record Rig(
         return withSource(0, source -> source.withFormat(other));
     }
 
+    /** @return the same rig whose recordings go by something else */
+    public Rig withRecording(RecordingSetup other) {
+        return new Rig(name, sources, channels, readers, bands, acknowledged, other);
+    }
+
     public Rig withChannels(List<Channel> others) {
-        return new Rig(name, sources, others, readers, bands, acknowledged);
+        return new Rig(name, sources, others, readers, bands, acknowledged, recording);
     }
 
     public Rig withReaders(List<ReaderSetup> others, List<BandSetup> otherBands) {
-        return new Rig(name, sources, channels, others, otherBands, acknowledged);
+        return new Rig(name, sources, channels, others, otherBands, acknowledged, recording);
     }
 
     /** @return the same rig with a reader, in the place of one of the same kind and columns; the usual bands come with it */
@@ -298,7 +317,7 @@ public record Rig(
     public Rig acknowledging(Caution caution) {
         Set<Caution> more = EnumSet.of(caution);
         more.addAll(acknowledged);
-        return new Rig(name, sources, channels, readers, bands, more);
+        return new Rig(name, sources, channels, readers, bands, more, recording);
     }
 
     /** As {@link #fittedTo(int, StreamFormat)}, of the first source. */

@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.Function;
 
 /**
@@ -59,10 +60,44 @@ public final class RigChange {
         if (!before.sources().equals(after.sources())) {
             said.add("the source's setup");
         }
+        if (!before.recording().equals(after.recording())) {
+            said.add("what a recording goes by");
+        }
         if (said.isEmpty()) {
             return "the order of the lanes";
         }
         return said.get(0) + (said.size() > 1 ? " and " + (said.size() - 1) + " more" : "");
+    }
+
+    /** @return what changed of how numbers are made, for a remark in a recording; empty where nothing did */
+    public String remark() {
+        List<String> said = new ArrayList<>();
+        for (Channel is : after.channels()) {
+            Channel was = find(before.channels(), Channel::column, is.column());
+            if (was != null && !was.recipe().equals(is.recipe())) {
+                said.add("cleaning of " + is.name() + " is now "
+                        + (is.recipe().steps().isEmpty() ? "none" : is.recipe().text()));
+            }
+            if (was != null && !was.scaling().equals(is.scaling())) {
+                said.add("scaling of " + is.name() + " is now "
+                        + is.scaling().conversion().words()
+                        + (is.scaling().unit().isEmpty()
+                                ? ""
+                                : ", in " + is.scaling().unit()));
+            }
+        }
+        for (ReaderSetup is : after.readers()) {
+            ReaderSetup was = find(before.readers(), ReaderSetup::id, is.id());
+            if (!is.equals(was)) {
+                said.add("reader " + is.id() + (was == null ? " added" : " set to " + new TreeMap<>(is.settings())));
+            }
+        }
+        for (ReaderSetup was : before.readers()) {
+            if (find(after.readers(), ReaderSetup::id, was.id()) == null) {
+                said.add("reader " + was.id() + " taken off");
+            }
+        }
+        return said.isEmpty() ? "" : "changed: " + String.join("; ", said);
     }
 
     private static String words(Channel was, Channel is) {
@@ -107,7 +142,8 @@ public final class RigChange {
             }
         }
         String name = before.name().equals(after.name()) ? rig.name() : after.name();
-        return new Rig(name, sources, channels, readers, bands, acknowledged);
+        RecordingSetup recording = before.recording().equals(after.recording()) ? rig.recording() : after.recording();
+        return new Rig(name, sources, channels, readers, bands, acknowledged, recording);
     }
 
     private Source source(Source source) {

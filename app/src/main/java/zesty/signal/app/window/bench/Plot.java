@@ -202,8 +202,8 @@ public final class Plot extends Pane implements Drawn {
                 + (canvas.getHeight() - atBottom - pixel) / (canvas.getHeight() - atBottom - atTop) * (toY - fromY);
     }
 
-    /** Draws a line through points; NaN parts it. */
-    public void line(double[] x, double[] y, int length, Color colour, double width) {
+    /** Draws a line through points; NaN parts it. @param dash lengths drawn and left out in turn, in pixels; none for a whole line */
+    public void line(double[] x, double[] y, int length, Color colour, double width, double... dash) {
         if (lineX.length < length) {
             lineX = new double[length];
             lineY = new double[length];
@@ -214,7 +214,7 @@ public final class Plot extends Pane implements Drawn {
         }
         inked.line(lineX, lineY, length);
         clip();
-        pen.path(lineX, lineY, length, colour, width);
+        pen.path(lineX, lineY, length, colour, width, dash);
         pen.unclip();
     }
 

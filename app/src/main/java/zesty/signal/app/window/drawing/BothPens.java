@@ -13,9 +13,9 @@ public record BothPens(Pen one, Pen other) implements Pen {
     }
 
     @Override
-    public void path(double[] x, double[] y, int length, Color colour, double width) {
-        one.path(x, y, length, colour, width);
-        other.path(x, y, length, colour, width);
+    public void path(double[] x, double[] y, int length, Color colour, double width, double... dash) {
+        one.path(x, y, length, colour, width, dash);
+        other.path(x, y, length, colour, width, dash);
     }
 
     @Override

@@ -23,7 +23,7 @@ public final class CanvasPen implements Pen {
     }
 
     @Override
-    public void path(double[] x, double[] y, int length, Color colour, double width) {
+    public void path(double[] x, double[] y, int length, Color colour, double width, double... dash) {
         g.setStroke(colour);
         g.setLineWidth(width);
         g.beginPath();
@@ -38,7 +38,9 @@ public final class CanvasPen implements Pen {
                 down = true;
             }
         }
+        g.setLineDashes(dash);
         g.stroke();
+        g.setLineDashes();
     }
 
     @Override

@@ -9,8 +9,8 @@ public interface Pen {
     /** @param dash lengths of what is drawn and what is left out, in turn; none for a whole line */
     void line(double fromX, double fromY, double toX, double toY, Color colour, double width, double... dash);
 
-    /** Draws a line through points; NaN in {@code y} parts it. */
-    void path(double[] x, double[] y, int length, Color colour, double width);
+    /** Draws a line through points; NaN in {@code y} parts it. @param dash as of {@link #line} */
+    void path(double[] x, double[] y, int length, Color colour, double width, double... dash);
 
     void rectangle(double x, double y, double width, double height, Color colour);
 

@@ -84,10 +84,6 @@ public final class SvgPen implements Pen {
 
     @Override
     public void line(double fromX, double fromY, double toX, double toY, Color colour, double width, double... dash) {
-        StringBuilder dashes = new StringBuilder();
-        for (double one : dash) {
-            dashes.append(dashes.isEmpty() ? "" : " ").append(number(one));
-        }
         element(
                 "line",
                 "x1",
@@ -105,11 +101,19 @@ public final class SvgPen implements Pen {
                 "stroke-width",
                 number(width),
                 "stroke-dasharray",
-                dashes.isEmpty() ? "none" : dashes.toString());
+                dashes(dash));
+    }
+
+    private static String dashes(double[] dash) {
+        StringBuilder dashes = new StringBuilder();
+        for (double one : dash) {
+            dashes.append(dashes.isEmpty() ? "" : " ").append(number(one));
+        }
+        return dashes.isEmpty() ? "none" : dashes.toString();
     }
 
     @Override
-    public void path(double[] x, double[] y, int length, Color colour, double width) {
+    public void path(double[] x, double[] y, int length, Color colour, double width, double... dash) {
         StringBuilder way = new StringBuilder();
         boolean down = false;
         for (int i = 0; i < length; i++) {
@@ -134,7 +138,9 @@ public final class SvgPen implements Pen {
                     "stroke-width",
                     number(width),
                     "stroke-linejoin",
-                    "round");
+                    "round",
+                    "stroke-dasharray",
+                    dashes(dash));
         }
     }
 

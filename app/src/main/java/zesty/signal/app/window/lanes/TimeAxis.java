@@ -7,17 +7,15 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.takes.Mark;
 
 /** The times below the lanes, the marks of a take below these, and how many lanes are hidden. */
 final class TimeAxis extends Pane {
     private static final double HEIGHT = 24;
     private static final double MARKS_TOP = 22;
-    private static final int MOST_MARKS = 24;
 
     private final Workspace workspace;
     private final List<Label> times = new ArrayList<>();
-    private final List<Label> marks = new ArrayList<>();
+    private final MarkerRow marks;
     private final Button hidden = new Button();
 
     TimeAxis(Workspace workspace) {
@@ -26,7 +24,8 @@ final class TimeAxis extends Pane {
         hidden.getStyleClass().setAll("small-button");
         hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
         hidden.setOnAction(event -> workspace.showAllLanes());
-        getChildren().add(hidden);
+        marks = new MarkerRow(workspace);
+        getChildren().addAll(hidden, marks);
     }
 
     /**
@@ -56,26 +55,12 @@ final class TimeAxis extends Pane {
     }
 
     private void placeMarks(double left, int width, double from) {
-        double high =
-                workspace.view().textSize().get().of(workspace.shown().marks().isEmpty() ? HEIGHT : HEIGHT + MARKS_TOP);
+        double high = workspace.view().textSize().get().of(HEIGHT) + marks.high();
         setMinHeight(high);
         setPrefHeight(high);
-        int used = 0;
-        double free = Double.NEGATIVE_INFINITY;
-        for (Mark mark : workspace.shown().marks()) {
-            double x = (mark.seconds() - from) / workspace.shown().window().span() * width;
-            if (x < 0 || x > width || used == MOST_MARKS) {
-                continue;
-            }
-            Label label = label(marks, used++, "mark-label");
-            say(label, mark.text());
-            double at = Math.max(left + x, free);
-            label.relocate(
-                    Math.min(at, left + width - label.getWidth()),
-                    workspace.view().textSize().get().of(MARKS_TOP));
-            free = at + label.getWidth() + 4;
-        }
-        hideFrom(marks, used);
+        marks.relocate(0, workspace.view().textSize().get().of(MARKS_TOP));
+        marks.resize(getWidth(), marks.high());
+        marks.show(left, width, from);
     }
 
     private Label label(List<Label> pool, int index, String style) {

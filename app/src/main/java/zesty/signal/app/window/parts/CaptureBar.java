@@ -1,5 +1,7 @@
 package zesty.signal.app.window.parts;
 
+import java.util.List;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -7,6 +9,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -14,6 +17,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.rig.Protocol;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
@@ -24,6 +28,7 @@ import zesty.signal.engine.Snapshot;
 /** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
 public final class CaptureBar extends VBox {
     private static final char UNPARTED = '\u00a0';
+    private static final PseudoClass OPEN = PseudoClass.getPseudoClass("open");
 
     private final Workspace workspace;
     private final Button record = new Button("Record");
@@ -34,6 +39,12 @@ public final class CaptureBar extends VBox {
     private final ToggleButton counted = chip("samples", "recording stops after so many samples (D changes it)");
     private final ToggleButton cued =
             chip("on cue", "recording starts when a channel goes beyond a limit (D changes it)");
+    private final ToggleButton phased =
+            chip("protocol", "recording goes through the phases of the rig's protocol (D changes it)");
+    private final RecordingForm form;
+    private final ProtocolRow protocol;
+    private final FlowPane keys = new FlowPane(6, 4);
+    private List<String> keyed = List.of();
     private final TextField start = cue("cue-start", "pulse > 600", "starts it: a channel, > or <, and a number", 9);
     private final TextField before =
             cue("cue-before", "5 s before", "how much from before the start is kept, up to 60 s", 6);
@@ -60,7 +71,8 @@ public final class CaptureBar extends VBox {
         amount.setPrefColumnCount(5);
         amount.setId("amount");
         amount.getStyleClass().add("amount");
-        amount.setTooltip(new Tooltip("how many"));
+        amount.setTooltip(new Tooltip("how many; Enter changes a recording that runs"));
+        amount.setOnAction(event -> changeLimit());
         amount.visibleProperty().bind(timed.selectedProperty().or(counted.selectedProperty()));
         amount.managedProperty().bind(amount.visibleProperty());
         lengths.selectedToggleProperty().addListener((p, was, is) -> {
@@ -68,6 +80,9 @@ public final class CaptureBar extends VBox {
                 lengths.selectToggle(was);
             } else {
                 amount.setText(is == timed ? "10" : "600");
+                if (is == open) {
+                    changeLimit();
+                }
             }
         });
         again.getStyleClass().setAll("chip");
@@ -82,6 +97,11 @@ public final class CaptureBar extends VBox {
                 label.setMinWidth(Region.USE_PREF_SIZE);
             }
         });
+        form = new RecordingForm(workspace);
+        protocol = new ProtocolRow(workspace);
+        keys.setId("marker-keys");
+        keys.managedProperty().bind(keys.visibleProperty());
+        phased.setId("by-protocol");
         cued.setId("on-cue");
         counted.setId("for-samples");
         timed.setId("for-minutes");
@@ -102,9 +122,15 @@ public final class CaptureBar extends VBox {
         room.setWrapText(true);
         room.setTextAlignment(TextAlignment.RIGHT);
         room.setMinHeight(Region.USE_PREF_SIZE);
-        HBox bar = new HBox(9, record, open, timed, counted, cued, amount, mark, space, room);
+        Button more = new Button("\u2026");
+        more.setId("recording-setup");
+        more.getStyleClass().setAll("chip");
+        more.setMinWidth(Region.USE_PREF_SIZE);
+        more.setTooltip(new Tooltip("markers with keys, a protocol, which channels are recorded (P)"));
+        more.setOnAction(event -> form.toggle());
+        HBox bar = new HBox(9, record, open, timed, counted, cued, phased, more, amount, mark, space, room);
         bar.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(cue, bar);
+        getChildren().addAll(form, protocol, keys, cue, bar);
     }
 
     private TextField cue(String id, String prompt, String tip, int columns) {
@@ -142,6 +168,26 @@ public final class CaptureBar extends VBox {
             }
             return;
         }
+        if (phased.isSelected()) {
+            Protocol phases = workspace.live().rig().recording().protocol();
+            if (phases.isNone()) {
+                workspace.trouble("This rig has no protocol yet: write its phases, then press Record again.");
+                if (!form.isVisible()) {
+                    form.toggle();
+                }
+                return;
+            }
+            workspace.recordings().start(RecordingPlan.through(phases));
+            return;
+        }
+        RecordingLimit limit = limit();
+        if (limit != null) {
+            workspace.recordings().start(limit);
+        }
+    }
+
+    /** @return how long it is to last by what is chosen; null where that makes no sense, which has been said */
+    private RecordingLimit limit() {
         RecordingLimit limit = RecordingLimit.NONE;
         if (!open.isSelected()) {
             double number = number(amount.getText());
@@ -151,13 +197,32 @@ public final class CaptureBar extends VBox {
                         + (counted.isSelected() ? "whole number of samples" : "number of minutes")
                         + "; write for example " + (counted.isSelected() ? "600." : "10 or 0.5."));
                 amount.requestFocus();
-                return;
+                return null;
             }
             limit = counted.isSelected()
                     ? RecordingLimit.ofSamples((long) number)
                     : RecordingLimit.ofSeconds(number * 60);
         }
-        workspace.recordings().start(limit);
+        return limit;
+    }
+
+    /** A recording that runs lasts as is chosen now. */
+    private void changeLimit() {
+        boolean runs = workspace.live().snapshot(System.nanoTime()).recording().running();
+        boolean plain = open.isSelected() || timed.isSelected() || counted.isSelected();
+        RecordingLimit limit = runs && plain ? limit() : null;
+        if (limit != null) {
+            workspace.recordings().limit(limit);
+            workspace.say("The recording lasts "
+                    + (open.isSelected()
+                            ? "until you stop it."
+                            : amount.getText().strip() + (timed.isSelected() ? " minutes." : " samples.")));
+        }
+    }
+
+    /** Opens what recordings of this rig go by, or closes it. */
+    public void toggleForm() {
+        form.toggle();
     }
 
     /** @throws IllegalArgumentException when what is written makes no sense, saying what would */
@@ -194,8 +259,8 @@ public final class CaptureBar extends VBox {
     /** Chooses the next way to say how long a recording lasts. */
     public void nextLength() {
         if (!open.isDisabled()) {
-            lengths.selectToggle(
-                    open.isSelected() ? timed : timed.isSelected() ? counted : counted.isSelected() ? cued : open);
+            List<ToggleButton> ways = List.of(open, timed, counted, cued, phased);
+            lengths.selectToggle(ways.get((ways.indexOf(lengths.getSelectedToggle()) + 1) % ways.size()));
         }
     }
 
@@ -210,12 +275,19 @@ public final class CaptureBar extends VBox {
         boolean running = recording.running();
         boolean waits = !recording.waitsFor().isEmpty();
         record.setText(waits ? "Waiting" : running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
-        record.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("running"), running);
-        for (ToggleButton chip : new ToggleButton[] {open, timed, counted, cued}) {
-            chip.setDisable(running);
+        record.pseudoClassStateChanged(PseudoClass.getPseudoClass("running"), running);
+        boolean begunOtherwise = running
+                && (cued.isSelected() || !workspace.recordings().protocol().isNone());
+        for (ToggleButton chip : new ToggleButton[] {open, timed, counted}) {
+            chip.setDisable(begunOtherwise);
         }
-        amount.setDisable(running);
+        cued.setDisable(running);
+        phased.setDisable(running);
+        amount.setDisable(begunOtherwise);
         cue.setDisable(running);
+        form.show(live.rig());
+        protocol.show(recording);
+        showKeys(live.rig().recording().markers(), running && !waits);
         long lost = live.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows();
         String words = lost + " lost";
         if (waits) {
@@ -237,6 +309,35 @@ public final class CaptureBar extends VBox {
             workspace.recordings().ended(recording);
         }
         wasRunning = running;
+    }
+
+    private void showKeys(List<String> markers, boolean recording) {
+        keys.setVisible(recording && !markers.isEmpty());
+        if (!markers.equals(keyed)) {
+            keyed = markers;
+            keys.getChildren().clear();
+            for (int i = 0; i < markers.size(); i++) {
+                int index = i;
+                Button key = new Button("Alt+" + (i + 1) + "  " + markers.get(i));
+                key.setId("marker-" + (i + 1));
+                key.getStyleClass().setAll("small-button");
+                key.setTooltip(new Tooltip("marks this moment; with Shift it begins a span, and ends it"));
+                key.setOnMousePressed(event -> key.getProperties().put("span", event.isShiftDown()));
+                key.setOnAction(event -> {
+                    if (Boolean.TRUE.equals(key.getProperties().remove("span"))) {
+                        workspace.recordings().spanByKey(index);
+                    } else {
+                        workspace.recordings().markByKey(index);
+                    }
+                });
+                keys.getChildren().add(key);
+            }
+        }
+        for (int i = 0; i < markers.size(); i++) {
+            keys.getChildren()
+                    .get(i)
+                    .pseudoClassStateChanged(OPEN, workspace.recordings().isOpen(markers.get(i)));
+        }
     }
 
     private static String made(RecordingSnapshot recording) {

@@ -1,5 +1,6 @@
 package zesty.signal.app.window.workspace;
 
+import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -18,6 +19,7 @@ public final class LiveTrail implements Shown {
     private final Workspace workspace;
     private final TimeWindow window = new TimeWindow();
     private final IntegerProperty inHand = new SimpleIntegerProperty();
+    private final List<Mark> marks = new ArrayList<>();
     private Trail trail;
     private Rig rig;
 
@@ -70,7 +72,29 @@ public final class LiveTrail implements Shown {
 
     @Override
     public List<Mark> marks() {
-        return List.of();
+        return List.copyOf(marks);
+    }
+
+    /** A recording that runs was marked at that moment. */
+    void marked(long nanoTime, String text) {
+        marks.add(new Mark(snapshot(nanoTime).nowSeconds(nanoTime), text));
+    }
+
+    /** The span that the newest mark of that text begins ends at that moment. */
+    void markEnded(long nanoTime, String text) {
+        double now = snapshot(nanoTime).nowSeconds(nanoTime);
+        for (int i = marks.size() - 1; i >= 0; i--) {
+            Mark mark = marks.get(i);
+            if (mark.text().equals(text)) {
+                marks.set(i, new Mark(mark.seconds(), Math.max(mark.seconds(), now), text));
+                return;
+            }
+        }
+    }
+
+    /** A recording begins: what was marked belongs to the one before. */
+    void forgetMarks() {
+        marks.clear();
     }
 
     @Override
@@ -268,6 +292,7 @@ public final class LiveTrail implements Shown {
     Trail handOver() {
         Trail old = trail;
         trail = null;
+        marks.clear();
         return old;
     }
 }

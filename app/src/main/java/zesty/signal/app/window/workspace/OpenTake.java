@@ -1,6 +1,7 @@
 package zesty.signal.app.window.workspace;
 
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,6 +17,7 @@ import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
 
 /**
  * The stored take that is open over the live trail, or none: in the form that is shown, with the changes that are still being
@@ -38,6 +40,9 @@ final class OpenTake implements Shown {
     private final Map<String, List<HandEdit>> handEdits = new HashMap<>();
     /** Whether the newest going-through has been overtaken. */
     private AtomicBoolean overtaken = new AtomicBoolean();
+
+    /** Marks that are being kept; null where they are as the take has them. Set aside by the worker where that fails. */
+    private volatile List<Mark> marks;
 
     private int damageTold;
 
@@ -77,7 +82,25 @@ final class OpenTake implements Shown {
 
     @Override
     public List<Mark> marks() {
-        return shown.marks();
+        return marks == null ? shown.marks() : marks;
+    }
+
+    /** Keeps marks with the take, in the place of those there are. */
+    void keep(List<Mark> now) {
+        List<Mark> kept =
+                now.stream().sorted(Comparator.comparingDouble(Mark::seconds)).toList();
+        marks = kept;
+        Path to = file;
+        workOut(
+                () -> {
+                    try (Take opened = Take.open(to)) {
+                        opened.marks(kept);
+                    } catch (TakeException e) {
+                        marks = null;
+                        throw e;
+                    }
+                },
+                take -> take.marked(kept));
     }
 
     @Override
@@ -129,6 +152,7 @@ final class OpenTake implements Shown {
                     rig = made.snapshot().rig();
                     file = wanted;
                     handEdits.clear();
+                    marks = null;
                     newest.set(made);
                     window.extent(0, made.snapshot().lastSeconds());
                     window.showAll();

@@ -3,8 +3,12 @@ package zesty.signal.app.window.workspace;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.HashSet;
+import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.Supplier;
+import zesty.signal.core.rig.Protocol;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
@@ -14,6 +18,8 @@ import zesty.signal.engine.Trail;
 public final class Recordings {
     private final Workspace workspace;
     private final Supplier<Trail> trail;
+    private final Set<String> open = new HashSet<>();
+    private Protocol protocol = Protocol.NONE;
 
     /** @param trail the one that runs; null for none */
     Recordings(Workspace workspace, Supplier<Trail> trail) {
@@ -35,12 +41,28 @@ public final class Recordings {
         }
         LocalDateTime now = LocalDateTime.now(ZoneId.systemDefault());
         String title = running.rig().name();
+        open.clear();
+        workspace.live().forgetMarks();
+        protocol = plan.protocol();
         workspace
                 .tasks()
                 .later(
                         "the recording could not begin",
                         () -> running.record(workspace.takes().freshFile(now), title, plan, Instant.now()),
                         () -> {});
+    }
+
+    /** @return the protocol that the newest recording goes through; {@link Protocol#NONE} for none */
+    public Protocol protocol() {
+        return protocol;
+    }
+
+    /** The recording that runs ends by another limit, counted from its begin. */
+    public void limit(RecordingLimit limit) {
+        Trail running = trail.get();
+        if (running != null) {
+            running.limitRecording(limit);
+        }
     }
 
     /** Ends the recording and puts the take on the shelf. */
@@ -76,19 +98,64 @@ public final class Recordings {
     }
 
     public void mark(String text) {
+        mark(text, System.nanoTime());
+    }
+
+    /** @param nanoTime when the key went down */
+    private boolean mark(String text, long nanoTime) {
         Trail running = trail.get();
-        if (running == null || !running.mark(text, System.nanoTime())) {
+        if (running == null || !running.mark(text, nanoTime)) {
             workspace.trouble("A mark belongs to a recording: start one first (key R).");
-        } else {
-            workspace.say("Marked: " + text);
+            return false;
         }
+        workspace.live().marked(nanoTime, text);
+        workspace.say("Marked: " + text);
+        return true;
+    }
+
+    /** Marks this moment with the marker of a key. @param index from 0, of the rig's markers */
+    public void markByKey(int index) {
+        long now = System.nanoTime();
+        List<String> markers = workspace.live().rig().recording().markers();
+        if (index >= markers.size()) {
+            workspace.trouble("Marker " + (index + 1) + " is not set up: P opens the list of markers.");
+        } else {
+            mark(markers.get(index), now);
+        }
+    }
+
+    /** Begins a span with the marker of a key, or ends it. @param index from 0, of the rig's markers */
+    public void spanByKey(int index) {
+        long now = System.nanoTime();
+        List<String> markers = workspace.live().rig().recording().markers();
+        if (index < markers.size() && open.contains(markers.get(index))) {
+            String text = markers.get(index);
+            Trail running = trail.get();
+            if (running != null && running.markEnd(text, now)) {
+                workspace.live().markEnded(now, text);
+                workspace.say("Ended: " + text);
+            }
+            open.remove(text);
+        } else if (index < markers.size()) {
+            if (mark(markers.get(index), now)) {
+                open.add(markers.get(index));
+                workspace.say("Begun: " + markers.get(index) + ". The same key ends it.");
+            }
+        } else {
+            markByKey(index);
+        }
+    }
+
+    /** @return whether a span with that marker has begun and not ended */
+    public boolean isOpen(String marker) {
+        return open.contains(marker);
     }
 
     /** Marks this moment if a recording runs, and says nothing of it. */
     void markQuietly(String text) {
         Trail running = trail.get();
-        if (running != null) {
-            running.mark(text, System.nanoTime());
+        if (running != null && running.mark(text, System.nanoTime())) {
+            workspace.live().marked(System.nanoTime(), text);
         }
     }
 }

@@ -23,6 +23,7 @@ import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.UnitBook;
 import zesty.signal.engine.Trail;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
 
 /**
@@ -206,6 +207,22 @@ public final class Workspace implements AutoCloseable {
                 () -> stored.keep(reader, was),
                 () -> stored.keep(reader, after)));
         stored.keep(reader, after);
+    }
+
+    /**
+     * Puts other marks in the place of those of the open take; {@link #undo()} takes it back.
+     *
+     * @param words what changes, such as "a marker moved"
+     */
+    public void marks(List<Mark> now, String words) {
+        if (!stored.isOpen()) {
+            trouble("Markers are changed in a take: stop the recording and open it.");
+            return;
+        }
+        List<Mark> was = stored.marks();
+        edits.did(new Edits.Edit(words, () -> stored.keep(was), () -> stored.keep(now)));
+        stored.keep(now);
+        say("Changed: " + words + ". U takes it back.");
     }
 
     /** Takes the last change back. */

@@ -1,0 +1,79 @@
+package zesty.signal.takes;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/** Several takes of the same columns as one, with gaps between them; those they are made of stay as they are. */
+public final class TakeJoin {
+    private TakeJoin() {}
+
+    /**
+     * Puts them one behind the other by the calendar, as far apart as they began; the rig is that of the first.
+     *
+     * @param takes two at least, in any order; the caller closes them
+     * @param out must not exist
+     * @return rows of all
+     * @throws TakeException when their columns are not the same, two overlap, or it cannot be written; nothing is left behind then
+     */
+    public static long write(List<Take> takes, Path out) throws TakeException {
+        List<Take> inOrder = new ArrayList<>(takes);
+        inOrder.sort(Comparator.comparing(Take::started));
+        Take first = inOrder.get(0);
+        double[] later = new double[inOrder.size()];
+        for (int i = 1; i < later.length; i++) {
+            Take one = inOrder.get(i);
+            Take before = inOrder.get(i - 1);
+            if (one.sources() != first.sources() || !one.columns().equals(first.columns())) {
+                throw new TakeException("\"" + one.title() + "\" has other columns than \"" + first.title()
+                        + "\": only takes with the same ones can be joined");
+            }
+            later[i] = Duration.between(first.started(), one.started()).toNanos() * 1e-9;
+            double end = later[i - 1] + before.seconds();
+            if (later[i] <= end) {
+                throw new TakeException("\"" + one.title() + "\" began before \"" + before.title()
+                        + "\" was over: takes of the same time cannot be joined");
+            }
+        }
+        boolean done = false;
+        long rows;
+        TakeWriter writer = TakeWriter.create(out, first.title() + ", joined", first.rigOrPlain(), first.started());
+        try (writer) {
+            for (int i = 0; i < later.length; i++) {
+                Take one = inOrder.get(i);
+                for (int source = 0; source < one.sources(); source++) {
+                    TakePieces.copy(one, source, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, later[i], writer);
+                }
+                writer.mark(later[i], one.title());
+                TakePieces.marks(one, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, later[i], writer);
+            }
+            rows = writer.rows();
+            writer.finish();
+            done = true;
+        } finally {
+            if (!done) {
+                TakePieces.remove(out);
+            }
+        }
+        Set<String> tags = new LinkedHashSet<>();
+        List<String> notes = new ArrayList<>();
+        for (Take one : inOrder) {
+            tags.addAll(one.tags());
+            if (!one.notes().isBlank()) {
+                notes.add(one.notes());
+            }
+        }
+        notes.add("Joined of "
+                + String.join(
+                        ", ",
+                        inOrder.stream().map(one -> "\"" + one.title() + "\"").toList()) + ".");
+        try (Take made = Take.open(out)) {
+            made.write(new LogEntry(null, String.join("\n", notes), List.copyOf(tags), List.of(), List.of()));
+        }
+        return rows;
+    }
+}
