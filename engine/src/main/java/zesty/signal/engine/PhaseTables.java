@@ -2,6 +2,8 @@ package zesty.signal.engine;
 
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
@@ -15,6 +17,9 @@ import zesty.signal.takes.TakeException;
 
 /** What each reader says of each phase of a take, and of the whole of it: what changed with activity is one look. */
 public final class PhaseTables {
+    /** What the titles of its tables end in. */
+    public static final String TITLE = ", phase by phase";
+
     private static final int MOST_PHASES = 60;
 
     private PhaseTables() {}
@@ -48,40 +53,84 @@ public final class PhaseTables {
                 .map(channel -> channel.scaling().unit())
                 .findFirst()
                 .orElse("");
-        String title = name + ", " + setup.readerKind().title() + ", phase by phase";
+        String title = name + ", " + setup.readerKind().title() + TITLE;
         List<double[]> parts = new ArrayList<>();
         spans.forEach(span -> parts.add(new double[] {span.seconds(), span.untilSeconds()}));
-        parts.add(new double[] {Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY});
-        List<Reading> readings;
+        List<Reading> readings = new ArrayList<>();
+        Reading whole;
         try {
-            readings = TakeReading.read(take, setup.kind(), setup.columns(), setup.settings(), parts);
+            whole = TakeReading.read(take, setup.kind(), setup.columns(), setup.settings());
+            readings.addAll(TakeReading.read(
+                    take, setup.kind(), setup.columns(), setup.readerKind().learned(setup.settings(), whole), parts));
         } catch (ReaderException e) {
             return new Report.Table(title, List.of("phase", ""), List.of(List.of("", e.getMessage())));
         }
-        List<String> head = new ArrayList<>(List.of("phase", "length"));
+        List<String> head = new ArrayList<>(List.of("phase", "length", "quality"));
         List<List<String>> rows = new ArrayList<>();
-        for (int p = 0; p < parts.size(); p++) {
-            boolean all = p == spans.size();
-            double seconds = all
-                    ? take.seconds()
-                    : spans.get(p).untilSeconds() - spans.get(p).seconds();
-            rows.add(new ArrayList<>(List.of(all ? "all" : spans.get(p).text(), Digits.fixed(seconds, 1) + " s")));
+        for (int p = 0; p < spans.size(); p++) {
+            rows.add(row(
+                    spans.get(p).text(),
+                    spans.get(p).untilSeconds() - spans.get(p).seconds(),
+                    readings.get(p)));
         }
+        rows.add(row("all", take.seconds(), whole));
+        readings.add(whole);
+        parts.add(new double[] {Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY});
+        events(whole, unit, parts, head, rows);
         for (ScalarInfo info : setup.readerKind().scalars()) {
-            List<String> values = readings.stream()
-                    .map(reading -> TakeReport.value(reading, info, unit))
-                    .toList();
-            if (values.stream().anyMatch(value -> !value.isEmpty())) {
+            if (setup.readerKind().ofWhole().contains(info.key())) {
+                continue;
+            }
+            List<String> values = new ArrayList<>();
+            for (Reading reading : readings) {
+                boolean sure = reading.quality().share() >= Comparison.LEAST_QUALITY;
+                String value = TakeReport.value(reading, info, unit);
+                values.add(value.isEmpty() ? "none" : sure ? value : "unsure");
+            }
+            boolean said = values.subList(0, spans.size()).stream()
+                    .anyMatch(value -> !value.equals("none") && !value.equals("unsure"));
+            if (said) {
                 head.add(info.words());
                 for (int p = 0; p < rows.size(); p++) {
-                    rows.get(p).add(values.get(p).isEmpty() ? "none" : values.get(p));
+                    rows.get(p).add(values.get(p));
                 }
             }
         }
-        head.add("quality");
-        for (int p = 0; p < rows.size(); p++) {
-            rows.get(p).add(TakeReport.quality(readings.get(p)));
-        }
         return new Report.Table(title, head, rows);
+    }
+
+    private static List<String> row(String name, double seconds, Reading reading) {
+        return new ArrayList<>(List.of(name, Digits.fixed(seconds, 1) + " s", TakeReport.quality(reading)));
+    }
+
+    /** The events of the whole whose middle lies in each part: what stands before it helps to tell them. */
+    private static void events(
+            Reading whole, String unit, List<double[]> parts, List<String> head, List<List<String>> rows) {
+        for (Item item : whole.items()) {
+            if (item instanceof Item.Events events && events.events().stream().anyMatch(Event::believed)) {
+                boolean sized = events.events().stream().anyMatch(one -> Double.isFinite(one.size()));
+                head.add(events.key());
+                if (sized) {
+                    head.add("mean height");
+                }
+                for (int p = 0; p < parts.size(); p++) {
+                    double[] part = parts.get(p);
+                    List<Event> own = events.events().stream()
+                            .filter(one -> one.believed() && middle(one) >= part[0] && middle(one) < part[1])
+                            .toList();
+                    rows.get(p).add(String.valueOf(own.size()));
+                    double mean =
+                            own.stream().mapToDouble(Event::size).average().orElse(Double.NaN);
+                    if (sized) {
+                        rows.get(p).add(Double.isNaN(mean) ? "none" : Digits.about(mean, 4) + " " + unit);
+                    }
+                }
+                return;
+            }
+        }
+    }
+
+    private static double middle(Event event) {
+        return (event.startSeconds() + Math.max(event.startSeconds(), event.endSeconds())) / 2;
     }
 }

@@ -32,7 +32,7 @@ public final class TakeJoin {
                 throw new TakeException("\"" + one.title() + "\" has other columns than \"" + first.title()
                         + "\": only takes with the same ones can be joined");
             }
-            later[i] = Duration.between(first.started(), one.started()).toNanos() * 1e-9;
+            later[i] = Duration.between(first.started(), one.started()).toNanos() / 1e9;
             double end = later[i - 1] + before.seconds();
             if (later[i] <= end) {
                 throw new TakeException("\"" + one.title() + "\" began before \"" + before.title()

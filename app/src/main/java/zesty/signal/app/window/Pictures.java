@@ -14,6 +14,7 @@ import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.event.ActionEvent;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.stage.Stage;
@@ -100,6 +101,22 @@ final class Pictures {
                     view.snapshots().setVisible(false);
                 },
                 0.5);
+        step(
+                () -> {
+                    view.capture().nextLength();
+                    view.capture().nextLength();
+                    view.capture().nextLength();
+                    view.capture().nextLength();
+                    view.capture().toggle();
+                },
+                1);
+        scene("protocol", view.capture()::toggleForm, 22);
+        step(
+                () -> {
+                    view.capture().toggleForm();
+                    view.capture().toggle();
+                },
+                0.5);
         scene(
                 "night",
                 () -> {
@@ -116,8 +133,15 @@ final class Pictures {
                     workspace.view().takesOpen().set(true);
                 },
                 1.5);
-        scene("take-page", () -> view.logbook().choose(called("Long beat home")), 4);
-        scene("compare", () -> view.logbook().choose(called("Rudder stock, worn", "Rudder stock, well")), 4);
+        step(() -> view.logbook().choose(called("Sheet hand, rest to tired")), 3);
+        stepOn("#show-phases", phases -> ((Button) phases).fire(), 0.2);
+        scene("take-page", () -> {}, 1);
+        step(() -> view.logbook().choose(called("Rudder stock, worn", "Rudder stock, well")), 3);
+        stepOn("#show-overlay", over -> ((Button) over).fire(), 0.2);
+        scene("compare", () -> {}, 3);
+        stepOn("#close-wide", close -> ((Button) close).fire(), 0.2);
+        stepOn("#take-folders", folders -> ((Button) folders).fire(), 0.2);
+        scene("folders", () -> {}, 1);
         importing();
         scene(
                 "stored-take",

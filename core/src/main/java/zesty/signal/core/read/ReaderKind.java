@@ -3,6 +3,7 @@ package zesty.signal.core.read;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Suggestion;
@@ -111,6 +112,22 @@ public interface ReaderKind {
     /** @return whether it must know how many rows come a second; false where the values are times themselves */
     default boolean needsRate(Settings settings) {
         return true;
+    }
+
+    /** @return keys of the numbers that make no sense of a part alone, such as what compares with a rest that lies elsewhere */
+    default Set<String> ofWhole() {
+        return Set.of();
+    }
+
+    /**
+     * What the whole of a record taught, for a part of it in which it cannot be learned: the level at rest is that of the record.
+     *
+     * @param settings the reader's, by their keys
+     * @param whole the reading of the whole record
+     * @return the settings to read a part with
+     */
+    default Map<String, String> learned(Map<String, String> settings, Reading whole) {
+        return settings;
     }
 
     /**

@@ -24,7 +24,7 @@ public final class Palette {
 
     public static final Color LEMON = Color.web("#F2B632");
     /** The event that is chosen by hand. */
-    public static final Color CHOSEN = Palette.CHOSEN;
+    public static final Color CHOSEN = Color.web("#B87A00");
     /** Words on the dark bar of the trail, and on its lemon parts. */
     public static final Color ON_RIND = Color.web("#F7F3EA");
 

@@ -65,6 +65,7 @@ final class MarkerRow extends Pane {
             getStyleClass().add("mark-label");
             bar.getStyleClass().add("mark-span");
             bar.setMouseTransparent(true);
+            bar.setManaged(false);
             setFocusTraversable(true);
             setOnMousePressed(event -> {
                 pressedAt = event.getSceneX();

@@ -20,6 +20,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.takes.Shelf;
@@ -35,13 +36,15 @@ public final class Logbook extends HBox {
     private final Label found = new Label();
     private final Set<String> tagged = new HashSet<>();
     private final TakePanel panel;
+    private final VBox left = new VBox(8);
+    private final StackPane room = new StackPane();
     private List<String> offered = List.of();
 
     public Logbook(Workspace workspace) {
         super(12);
         this.workspace = workspace;
         shelf = new TakesView(workspace);
-        panel = new TakePanel(workspace, shelf.chosen()::clear);
+        panel = new TakePanel(workspace, shelf.chosen()::clear, this::showWide);
         search.setId("take-search");
         search.setPromptText("Search titles, notes, tags, markers, rigs");
         search.setPrefColumnCount(28);
@@ -64,16 +67,28 @@ public final class Logbook extends HBox {
                 new Tooltip("a table, sound, EDF, arrays, HDF5, or what a board kept; or drop one on the window"));
         bring.setOnAction(event -> importFile(null));
         HBox.setHgrow(tags, Priority.ALWAYS);
-        HBox bar = new HBox(10, search, found, tags, bring);
+        Button where = new Button("Folders \u2026");
+        where.setId("take-folders");
+        where.getStyleClass().setAll("small-button");
+        where.setMinWidth(Region.USE_PREF_SIZE);
+        where.setTooltip(new Tooltip("which folders takes are looked for in, and the bin"));
+        where.setOnAction(event -> showWide(new FoldersPage(workspace)));
+        HBox bar = new HBox(10, search, found, tags, where, bring);
         bar.setAlignment(Pos.CENTER_LEFT);
-        VBox left = new VBox(8, bar, shelf);
+        left.getChildren().setAll(bar, shelf);
         left.setMinWidth(0);
         VBox.setVgrow(shelf, Priority.ALWAYS);
         HBox.setHgrow(left, Priority.ALWAYS);
-        getChildren().addAll(left, panel);
+        room.setMinWidth(0);
+        HBox.setHgrow(room, Priority.ALWAYS);
+        room.getChildren().setAll(left);
+        getChildren().addAll(room, panel);
         panel.managedProperty().bind(panel.visibleProperty());
         panel.setVisible(false);
-        shelf.chosen().addListener((ListChangeListener<Path>) change -> choose());
+        shelf.chosen().addListener((ListChangeListener<Path>) change -> {
+            room.getChildren().setAll(left);
+            choose();
+        });
         workspace.takes().all().addListener((p, was, is) -> listed(is));
         listed(workspace.takes().all().get());
     }
@@ -82,6 +97,12 @@ public final class Logbook extends HBox {
     public void importFile(Path file) {
         panel.bring(file);
         panel.setVisible(true);
+    }
+
+    /** Shows a page in the place of the shelf, until it is closed or another choice is made. */
+    private void showWide(WidePage page) {
+        page.onClose(() -> room.getChildren().setAll(left));
+        room.getChildren().setAll(page);
     }
 
     /** Chooses these and no others. */

@@ -30,6 +30,7 @@ import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.takes.Shelf;
 
@@ -170,8 +171,7 @@ final class TakeCard extends VBox {
     /** Asks where to, in the card itself: a path to write over, or the system's own chooser. */
     private void export() {
         String name = entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv";
-        TextField path =
-                new TextField(Path.of(System.getProperty("user.home"), name).toString());
+        TextField path = new TextField(HomePath.shown(name));
         path.setId("export-path");
         path.setTooltip(
                 new Tooltip(
@@ -207,7 +207,7 @@ final class TakeCard extends VBox {
             if (path.isEmpty()) {
                 throw new InvalidPathException(path, "empty");
             }
-            workspace.takes().export(entry.file(), Path.of(path));
+            workspace.takes().export(entry.file(), HomePath.of(path));
         } catch (InvalidPathException e) {
             workspace.trouble("'" + path + "' is no file name; write for example sail.csv.");
         }

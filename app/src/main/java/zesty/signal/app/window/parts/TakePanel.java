@@ -4,10 +4,14 @@ import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.geometry.HPos;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
@@ -19,7 +23,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.workspace.HomePath;
+import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.engine.PhaseTables;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
@@ -31,14 +39,16 @@ final class TakePanel extends ScrollPane {
 
     private final Workspace workspace;
     private final Runnable leave;
+    private final Consumer<WidePage> wide;
     private final VBox page = new VBox(10);
     private final ImportForm form;
     private List<Shelf.Entry> shown = List.of();
     private boolean bringing;
 
-    /** @param leave chooses nothing any more */
-    TakePanel(Workspace workspace, Runnable leave) {
+    /** @param leave chooses nothing any more. @param wide shows a page in the place of the shelf */
+    TakePanel(Workspace workspace, Runnable leave, Consumer<WidePage> wide) {
         this.workspace = workspace;
+        this.wide = wide;
         this.leave = leave;
         form = new ImportForm(workspace, this::close);
         setId("take-panel");
@@ -146,15 +156,89 @@ final class TakePanel extends ScrollPane {
                                         "show it in the lanes",
                                         () -> workspace.open(entry.file()))),
                         numbers,
+                        more(entry),
                         report(List.of(entry)));
         if (entry.trouble().isEmpty()) {
             numbers.getChildren().setAll(hint("Reading its numbers …"));
             workspace.takes().read(List.of(entry.file()), said -> {
                 if (shown.equals(List.of(entry))) {
                     numbers.getChildren().setAll(numbers(said));
+                    phases(entry, said).ifPresent(numbers.getChildren()::add);
                 }
             });
         }
+    }
+
+    /** What can be made of a take beside its numbers: worked out with another rig, split. */
+    private VBox more(Shelf.Entry entry) {
+        MenuButton other = new MenuButton("With another rig \u2026");
+        other.setId("other-rig");
+        other.getStyleClass().add("small-menu");
+        other.setTooltip(
+                new Tooltip("its numbers with the rig of today or a kept one, beside those it was recorded with"));
+        MenuItem today =
+                new MenuItem("Today\u2019s rig: " + workspace.live().rig().name());
+        today.setOnAction(event -> rework(entry, workspace.live().rig()));
+        other.getItems().add(today);
+        workspace.rigs().list(kept -> {
+            for (Rigs.Kept one : kept) {
+                MenuItem item = new MenuItem(one.name());
+                item.setOnAction(event -> workspace.rigs().read(one, rig -> rework(entry, rig)));
+                other.getItems().add(item);
+            }
+        });
+        TextField at = new TextField();
+        at.setId("split-at");
+        at.setPromptText("at, s");
+        at.setPrefColumnCount(5);
+        Runnable split = () -> {
+            try {
+                workspace
+                        .takes()
+                        .split(
+                                entry.file(),
+                                Double.parseDouble(at.getText().strip().replace(',', '.')));
+            } catch (NumberFormatException e) {
+                workspace.trouble("'" + at.getText() + "' is no time; write for example 12.5.");
+            }
+        };
+        at.setOnAction(event -> split.run());
+        HBox row = new HBox(
+                6, other, at, button("Split", "split-take", "makes two takes of it; this one stays as it is", split));
+        row.setAlignment(Pos.CENTER_LEFT);
+        return new VBox(row);
+    }
+
+    private void rework(Shelf.Entry entry, Rig rig) {
+        workspace.takes().reworked(entry.file(), rig, table -> {
+            List<String> head = new ArrayList<>(table.head());
+            head.add("difference");
+            List<List<String>> rows = new ArrayList<>();
+            for (List<String> row : table.rows()) {
+                List<String> cells = new ArrayList<>(row);
+                cells.replaceAll(cell -> cell.isEmpty() ? "none" : cell);
+                cells.add(Differences.of(row.get(1), row.get(2)));
+                rows.add(cells);
+            }
+            wide.accept(new TablePage(
+                    "reworked",
+                    entry.title(),
+                    "The same samples, worked out twice. The take itself is not changed.",
+                    List.of(new Report.Table("Numbers with both rigs", head, rows))));
+        });
+    }
+
+    private Optional<Button> phases(Shelf.Entry entry, Report report) {
+        List<Report.Table> tables = report.sections().get(0).tables().stream()
+                .filter(table -> table.title().endsWith(PhaseTables.TITLE))
+                .toList();
+        return tables.isEmpty()
+                ? Optional.empty()
+                : Optional.of(button(
+                        "Phase by phase",
+                        "show-phases",
+                        "each reader's numbers in each phase and span, side by side",
+                        () -> wide.accept(new TablePage("phases", entry.title(), "", tables))));
     }
 
     private static Label hint(String text) {
@@ -259,7 +343,19 @@ final class TakePanel extends ScrollPane {
             return;
         }
         VBox numbers = new VBox(6, hint("Reading their numbers …"));
-        page.getChildren().addAll(numbers, new GroupTest(workspace, chosen), report(chosen));
+        Button over = button(
+                "Over one another",
+                "show-overlay",
+                "the same channel of all of them in one picture",
+                () -> wide.accept(new OverlayPage(workspace, chosen)));
+        Button join = button(
+                "Join",
+                "join-takes",
+                "makes one take of them, with gaps between; they stay as they are",
+                () -> workspace
+                        .takes()
+                        .join(chosen.stream().map(Shelf.Entry::file).toList()));
+        page.getChildren().addAll(new HBox(6, over, join), numbers, new GroupTest(workspace, chosen), report(chosen));
         workspace.takes().read(chosen.stream().map(Shelf.Entry::file).toList(), said -> {
             if (shown.equals(chosen)) {
                 numbers.getChildren().setAll(sideBySide(said, chosen));
@@ -329,8 +425,7 @@ final class TakePanel extends ScrollPane {
 
     private VBox report(List<Shelf.Entry> of) {
         String name = of.size() == 1 ? of.get(0).title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") : of.size() + " takes";
-        TextField path = new TextField(
-                Path.of(System.getProperty("user.home"), name + ".pdf").toString());
+        TextField path = new TextField(HomePath.shown(name + ".pdf"));
         path.setId("report-path");
         path.setTooltip(new Tooltip("where the page goes: .pdf to print it, .html for a browser"));
         HBox.setHgrow(path, Priority.ALWAYS);
@@ -346,7 +441,7 @@ final class TakePanel extends ScrollPane {
             if (!right) {
                 throw new InvalidPathException(path, "ending");
             }
-            workspace.takes().report(of.stream().map(Shelf.Entry::file).toList(), Path.of(path));
+            workspace.takes().report(of.stream().map(Shelf.Entry::file).toList(), HomePath.of(path));
         } catch (InvalidPathException e) {
             workspace.trouble("'" + path + "' is no name for a page; write for example sail.pdf or sail.html.");
         }

@@ -29,7 +29,9 @@ import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.RecordingSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Converter;
@@ -108,7 +110,11 @@ public final class DemoData {
                         "bilge", "Bilge water", new Scaling(tenBits, 12, -3, "cm"), Recipe.parse("mean:100"), true));
         return new Rig("Wren, training dinghy", SourceSetup.at("sim:deck"), null, channels)
                 .withReader(ReaderSetup.on("pulse", Pulse.NAME, Map.of(Pulse.SOURCE, "optical")))
-                .withReader(ReaderSetup.on("forearm", Muscle.NAME, Map.of("kind", "envelope")));
+                .withReader(ReaderSetup.on("forearm", Muscle.NAME, Map.of("kind", "envelope")))
+                .withRecording(new RecordingSetup(
+                        List.of("gust", "tack", "wave"),
+                        Protocol.parse("rest 20 s, 3 x (hard pull 5 s, let go 10 s), rest 20 s"),
+                        List.of()));
     }
 
     /**

@@ -20,6 +20,7 @@ import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
 
@@ -31,7 +32,7 @@ final class DemoForearm {
 
     private DemoForearm() {}
 
-    private record Part(double seconds, Set<MuscleMode> modes, List<Pull> pulls, Map<Double, String> marks) {}
+    private record Part(double seconds, Set<MuscleMode> modes, List<Pull> pulls, List<Mark> marks) {}
 
     private static Rig rig(String place) {
         DelimitedFormat format =
@@ -48,8 +49,11 @@ final class DemoForearm {
                 new Pull(19, 21, 0.65),
                 new Pull(24, 26, 0.5),
                 new Pull(32, 62, 0.6));
-        Map<Double, String> marks =
-                Map.of(1.0, "rest", 7.0, "hardest pull", 14.0, "three pulls", 32.0, "held until tired");
+        List<Mark> marks = List.of(
+                new Mark(1, 5, "rest"),
+                new Mark(7, 10, "hardest pull"),
+                new Mark(14, 26, "three pulls"),
+                new Mark(32, 62, "held until tired"));
         write(
                 file,
                 title,
@@ -66,9 +70,9 @@ final class DemoForearm {
                 rig(""),
                 "2026-09-19T10:20:00Z",
                 List.of(
-                        new Part(20, Set.of(), pulls, Map.of(0.5, "on the belly")),
-                        new Part(20, EnumSet.of(MuscleMode.ELBOW), pulls, Map.of(0.5, "near the elbow")),
-                        new Part(20, EnumSet.of(MuscleMode.WRIST), pulls, Map.of(0.5, "near the wrist"))));
+                        new Part(20, Set.of(), pulls, List.of(new Mark(0.5, "on the belly"))),
+                        new Part(20, EnumSet.of(MuscleMode.ELBOW), pulls, List.of(new Mark(0.5, "near the elbow"))),
+                        new Part(20, EnumSet.of(MuscleMode.WRIST), pulls, List.of(new Mark(0.5, "near the wrist")))));
     }
 
     private static void write(Path file, String title, Rig rig, String started, List<Part> parts) throws TakeException {
@@ -83,8 +87,11 @@ final class DemoForearm {
                 }
                 writer.append(
                         new Block(new TimeBase.Steady(begin, 1 / RATE_HZ), new double[][] {values}, n, List.of()));
-                for (Map.Entry<Double, String> mark : part.marks().entrySet()) {
-                    writer.mark(begin + mark.getKey(), mark.getValue());
+                for (Mark mark : part.marks()) {
+                    long id = writer.mark(begin + mark.seconds(), mark.text());
+                    if (mark.isSpan()) {
+                        writer.markEnd(id, begin + mark.untilSeconds());
+                    }
                 }
                 begin += part.seconds();
             }

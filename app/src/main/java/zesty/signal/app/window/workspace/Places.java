@@ -25,6 +25,11 @@ public record Places(Path home) {
         return home.resolve("takes");
     }
 
+    /** @return the list of other folders with takes */
+    public Path folders() {
+        return home.resolve("folders.txt");
+    }
+
     public Path lastRig() {
         return home.resolve("last-rig.json");
     }

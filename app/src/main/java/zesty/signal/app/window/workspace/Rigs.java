@@ -115,6 +115,11 @@ public final class Rigs {
         });
     }
 
+    /** Reads a kept rig without working with it. */
+    public void read(Kept kept, Consumer<Rig> after) {
+        workspace.tasks().fetch("the rig could not be read", () -> read(kept.file()), after);
+    }
+
     /** Begins with nothing in it. {@link Workspace#undo()} takes it back. */
     public void begin() {
         workspace.live().take(Rig.blank("My rig", ""));

@@ -16,7 +16,11 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zesty.signal.app.report.ReportFile;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.Comparison;
+import zesty.signal.engine.OtherRig;
+import zesty.signal.engine.Overlay;
 import zesty.signal.engine.RecordingSnapshot;
 import zesty.signal.engine.TakeReport;
 import zesty.signal.exchange.JsonExport;
@@ -30,6 +34,7 @@ import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
+import zesty.signal.takes.TakeJoin;
 import zesty.signal.takes.TakeTrim;
 
 /** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. */
@@ -38,6 +43,7 @@ public final class Takes {
 
     private final Workspace workspace;
     private final Shelf shelf;
+    private final TakeFolders folders;
     private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
 
     private final ReadOnlyBooleanWrapper listed = new ReadOnlyBooleanWrapper();
@@ -45,6 +51,7 @@ public final class Takes {
     Takes(Workspace workspace, Path folder) {
         this.workspace = workspace;
         shelf = new Shelf(folder);
+        folders = new TakeFolders(shelf, workspace.places().folders());
     }
 
     /** @return the takes as they were listed last */
@@ -67,7 +74,7 @@ public final class Takes {
         RecordingSnapshot recording =
                 workspace.live().snapshot(System.nanoTime()).recording();
         Path running = recording.running() ? recording.file() : null;
-        workspace.tasks().fetch("the takes could not be listed", () -> shelf.list(running), list -> {
+        workspace.tasks().fetch("the takes could not be listed", () -> folders.list(running), list -> {
             takes.set(list);
             listed.set(true);
         });
@@ -76,16 +83,24 @@ public final class Takes {
     /** Takes a take off the shelf; the notice's undo brings it back. */
     public void remove(Shelf.Entry entry) {
         Path[] lying = new Path[1];
-        workspace.tasks().later("the take could not be removed", () -> lying[0] = shelf.remove(entry.file()), () -> {
-            workspace
-                    .notice()
-                    .set(new Notice("Removed: " + entry.title(), false, () -> restore(lying[0], entry.title())));
-            list();
-        });
+        workspace
+                .tasks()
+                .later(
+                        "the take could not be removed",
+                        () -> lying[0] = folders.of(entry.file()).remove(entry.file()),
+                        () -> {
+                            workspace
+                                    .notice()
+                                    .set(new Notice(
+                                            "Removed: " + entry.title(),
+                                            false,
+                                            () -> restore(lying[0], entry.title())));
+                            list();
+                        });
     }
 
     private void restore(Path lying, String title) {
-        workspace.tasks().later("the take could not be put back", () -> shelf.restore(lying), () -> {
+        workspace.tasks().later("the take could not be put back", () -> folders.restore(lying), () -> {
             workspace.say("Back on the shelf: " + title);
             list();
         });
@@ -198,6 +213,109 @@ public final class Takes {
                         },
                         rows -> {
                             workspace.say("Cut out: " + rows + " rows, a take of their own in the logbook (T).");
+                            list();
+                        });
+    }
+
+    /** Hands on how the folders stand that takes are looked for in. */
+    public void folders(Consumer<List<TakeFolders.State>> then) {
+        workspace.tasks().fetch("the folders could not be listed", folders::states, then);
+    }
+
+    /** Looks for takes in another folder, too. */
+    public void addFolder(Path folder, Runnable then) {
+        changeFolders(() -> folders.add(folder), then);
+    }
+
+    /** Looks for takes in a folder no longer; it stays as it is. */
+    public void removeFolder(Path folder, Runnable then) {
+        changeFolders(() -> folders.remove(folder), then);
+    }
+
+    private void changeFolders(BackgroundTasks.Work change, Runnable then) {
+        workspace.tasks().later("the list of folders could not be changed", change, () -> {
+            list();
+            then.run();
+        });
+    }
+
+    /** Hands on what was removed and can be put back. */
+    public void removed(Consumer<List<Shelf.Removed>> then) {
+        workspace.tasks().fetch("the bin could not be looked into", folders::removed, then);
+    }
+
+    /** Puts a removed take back on the shelf. */
+    public void putBack(Shelf.Removed one, Runnable then) {
+        workspace.tasks().later("the take could not be put back", () -> folders.restore(one.file()), () -> {
+            list();
+            then.run();
+        });
+    }
+
+    /** Deletes these removed takes for good. */
+    public void emptyBin(List<Shelf.Removed> removed, Runnable then) {
+        workspace.tasks().later("the bin could not be emptied", () -> folders.letGo(removed), then);
+    }
+
+    /** Hands on the same channel of these takes over one another, with progress and {@link BackgroundTasks#cancel()}. */
+    public void overlay(List<Path> files, String channel, Overlay.From from, Consumer<Overlay> then) {
+        workspace
+                .tasks()
+                .atLength(
+                        "Laying the takes over one another",
+                        "the takes could not be laid over one another",
+                        goOn -> Overlay.of(files, channel, from, goOn),
+                        then);
+    }
+
+    /** Hands on the numbers of a take with its own rig and with another one. */
+    public void reworked(Path file, Rig other, Consumer<Report.Table> then) {
+        workspace.tasks().fetch("the take could not be worked out", () -> OtherRig.of(file, other), then);
+    }
+
+    /** Makes one take of several of the same columns; they stay as they are. */
+    public void join(List<Path> files) {
+        Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
+        workspace.tasks().fetch("the takes could not be joined", () -> joined(files, out), rows -> {
+            workspace.say("Joined: " + rows + " rows, a take of their own.");
+            list();
+        });
+    }
+
+    private static long joined(List<Path> files, Path out) throws TakeException {
+        List<Take> open = new ArrayList<>();
+        try {
+            for (Path file : files) {
+                open.add(Take.open(file));
+            }
+            return TakeJoin.write(open, out);
+        } finally {
+            for (Take one : open) {
+                one.close();
+            }
+        }
+    }
+
+    /** Makes two takes of one, which stays as it is. @param at where, in s from its first sample */
+    public void split(Path file, double at) {
+        Path first = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
+        workspace
+                .tasks()
+                .fetch(
+                        "the take could not be split",
+                        () -> {
+                            try (Take take = Take.open(file)) {
+                                if (!(at > 0 && at < take.seconds())) {
+                                    throw new TakeException("the take has 0 to " + Digits.fixed(take.seconds(), 3)
+                                            + " s; split it somewhere between");
+                                }
+                                long rows = TakeTrim.write(take, 0, Math.nextDown(at), first);
+                                Path second = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
+                                return rows + TakeTrim.write(take, at, take.seconds(), second);
+                            }
+                        },
+                        rows -> {
+                            workspace.say("Split: two takes with " + rows + " rows together; the whole one stays.");
                             list();
                         });
     }

@@ -1,9 +1,14 @@
 package zesty.signal.core.read.muscle;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Nature;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
@@ -122,6 +127,31 @@ public final class Muscle implements ReaderKind {
                 Setting.number("shortest", "0.04", 0.01, 5, "s", "shortest pull", "less than this is no pull"),
                 Setting.number("gap", "0.12", 0, 5, "s", "gap", "pulls nearer than this are one"),
                 Setting.words(PLACE, "place", "where the electrodes sit, in your words"));
+    }
+
+    @Override
+    public Set<String> ofWhole() {
+        return Set.of("percent", "baseline", "snr_db");
+    }
+
+    @Override
+    public Map<String, String> learned(Map<String, String> settings, Reading whole) {
+        Map<String, String> learned = new HashMap<>(settings);
+        double hardest = 0;
+        for (Item item : whole.items()) {
+            if (item instanceof Item.Scalar scalar && scalar.key().equals("baseline") && scalar.value() > 0) {
+                learned.putIfAbsent(REST_LEVEL, Digits.exact(scalar.value()));
+                learned.remove("rest");
+            } else if (item instanceof Item.Events bursts && bursts.key().equals("bursts")) {
+                for (Event burst : bursts.events()) {
+                    hardest = Math.max(hardest, burst.believed() ? burst.size() : 0);
+                }
+            }
+        }
+        if (hardest > 0) {
+            learned.putIfAbsent(HARDEST, Digits.exact(hardest));
+        }
+        return learned;
     }
 
     @Override
