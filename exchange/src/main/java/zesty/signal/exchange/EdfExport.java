@@ -336,7 +336,9 @@ public final class EdfExport {
         private static byte[] tal(Mark mark) {
             String text =
                     mark.text().replace('\u0014', ' ').replace('\u0015', ' ').replace('\0', ' ');
-            return ("+" + plain(mark.seconds()) + "\u0014" + text + "\u0014\0").getBytes(StandardCharsets.UTF_8);
+            String lasts = mark.isSpan() ? "\u0015" + plain(mark.untilSeconds() - mark.seconds()) : "";
+            return ("+" + plain(mark.seconds()) + lasts + "\u0014" + text + "\u0014\0")
+                    .getBytes(StandardCharsets.UTF_8);
         }
 
         byte[] of(int record) {

@@ -14,7 +14,7 @@ import zesty.signal.takes.Mark;
 
 /**
  * HDF5: a dataset a column and {@code t}, with attributes {@code unit} and {@code rate_hz}; further sources in groups of their names,
- * marks in the group {@code marks} as {@code t_s} and {@code text}. All values are held in memory while it is written.
+ * marks in the group {@code marks} as {@code t_s}, {@code text} and, where one is a span, {@code until_s}. All values are held in memory while it is written.
  */
 public final class Hdf5Export {
     /** The group of the marks. */
@@ -52,6 +52,11 @@ public final class Hdf5Export {
                 WritableGroup group = out.putGroup(MARKS);
                 group.putDataset(
                         "t_s", marks.stream().mapToDouble(Mark::seconds).toArray());
+                if (marks.stream().anyMatch(Mark::isSpan)) {
+                    group.putDataset(
+                            "until_s",
+                            marks.stream().mapToDouble(Mark::untilSeconds).toArray());
+                }
                 group.putDataset("text", marks.stream().map(Mark::text).toArray(String[]::new));
             }
         } catch (RuntimeException e) {

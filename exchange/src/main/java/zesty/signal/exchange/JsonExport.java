@@ -38,6 +38,9 @@ public final class JsonExport {
         for (Mark mark : take.marks()) {
             json.writeStartObject();
             json.writeNumberField("t_s", mark.seconds());
+            if (mark.isSpan()) {
+                json.writeNumberField("until_s", mark.untilSeconds());
+            }
             json.writeStringField("text", mark.text());
             json.writeEndObject();
         }

@@ -71,7 +71,7 @@ class ForeignTest {
             assertThat(edf.sources()).extracting(TakeView.Source::rateHz).containsExactly(100.0, 10.0);
             assertThat(edf.sources().get(0).columns()).containsExactly(new TakeView.Column("ramp", "uV"));
             assertThat(edf.started()).contains(Instant.parse("2026-05-02T14:30:15Z"));
-            assertThat(edf.marks()).containsExactly(new Mark(1.25, "bö"), new Mark(2, "reef"));
+            assertThat(edf.marks()).containsExactly(new Mark(1.25, "bö"), new Mark(2, 2.5, "reef"));
             Map<String, double[]> all = all(edf);
             double step = 1000.0 / 65535;
             for (int i = 0; i < 300; i++) {
@@ -146,7 +146,8 @@ class ForeignTest {
     }
 
     private static final List<Mark> MARKS = List.of(
-            new Mark(0.5, "gust ü"), new Mark(4.25, "a long remark ".repeat(9).strip()));
+            new Mark(0.5, "gust ü"),
+            new Mark(4.25, 4.75, "a long remark ".repeat(9).strip()));
 
     /** Five seconds at 50/s of which the third and fourth are missing. */
     private static Rows broken() {

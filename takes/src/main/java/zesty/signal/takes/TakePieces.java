@@ -73,10 +73,10 @@ final class TakePieces {
         for (Mark mark : take.marks()) {
             double until = mark.isSpan() ? mark.untilSeconds() : mark.seconds();
             if (until >= from && mark.seconds() <= to) {
-                long id = writer.mark(later + Math.max(from, mark.seconds()), mark.text());
-                if (mark.isSpan()) {
-                    writer.markEnd(id, later + Math.min(to, until));
-                }
+                writer.mark(new Mark(
+                        later + Math.max(from, mark.seconds()),
+                        mark.isSpan() ? later + Math.min(to, until) : Double.NaN,
+                        mark.text()));
             }
         }
     }

@@ -309,6 +309,14 @@ public final class TakeWriter implements AutoCloseable {
         return id;
     }
 
+    /** Adds a mark, a span with its end, at seconds of the running trail. */
+    public void mark(Mark mark) throws TakeException {
+        long id = mark(mark.seconds(), mark.text());
+        if (mark.isSpan()) {
+            markEnd(id, mark.untilSeconds());
+        }
+    }
+
     /** Makes a span of a mark: it ends at seconds of the running trail. Once a mark. */
     public void markEnd(long mark, double seconds) throws TakeException {
         double at = since(seconds);

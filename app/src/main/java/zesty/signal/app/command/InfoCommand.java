@@ -116,6 +116,9 @@ final class InfoCommand implements Callable<Integer> {
         for (Mark mark : take.marks()) {
             ObjectNode node = marks.addObject();
             Json.put(node, "t_s", mark.seconds());
+            if (mark.isSpan()) {
+                Json.put(node, "until_s", mark.untilSeconds());
+            }
             node.put("text", mark.text());
         }
     }
@@ -138,7 +141,9 @@ final class InfoCommand implements Callable<Integer> {
         List<Mark> marks = take.marks();
         out.println(marks.size() + (marks.size() == 1 ? " mark" : " marks"));
         for (Mark mark : marks) {
-            out.println("  " + Digits.fixed(mark.seconds(), 3) + " s  " + Commands.plain(mark.text()));
+            out.println("  " + Digits.fixed(mark.seconds(), 3)
+                    + (mark.isSpan() ? " to " + Digits.fixed(mark.untilSeconds(), 3) : "") + " s  "
+                    + Commands.plain(mark.text()));
         }
         if (!take.notes().isEmpty()) {
             out.println("notes: " + Commands.plain(take.notes()));

@@ -28,6 +28,8 @@ final class Commands {
     private final List<Command> all = new ArrayList<>();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
     private final Workspace workspace;
+    /** The key that ran a command last; null once another was pressed that ran none. */
+    private KeyCode ran;
 
     Commands(Workspace workspace, MainView view) {
         this.workspace = workspace;
@@ -172,6 +174,11 @@ final class Commands {
         // A key held down repeats itself: what opens and closes must not flicker, what moves may go on moving.
         boolean repeated = !down.add(event.getCode())
                 && (event.getCode().isLetterKey() || event.getCode().isDigitKey());
+        if (repeated && event.getCode() == ran) {
+            event.consume();
+            return;
+        }
+        ran = null;
         boolean writing = focusOwner instanceof TextInputControl field && field.isEditable();
         if (writing && event.getCode() == KeyCode.ESCAPE) {
             ((TextInputControl) focusOwner).getParent().requestFocus();
@@ -189,6 +196,7 @@ final class Commands {
                     && command.action() != null
                     && !(writing && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
                 if (!repeated) {
+                    ran = event.getCode();
                     command.action().run();
                 }
                 event.consume();
@@ -208,6 +216,13 @@ final class Commands {
         return list && moves && !event.isControlDown() && !event.isAltDown();
     }
 
+    /** The letter of a key that ran a command is not written into the field which that command has opened. */
+    void typed(KeyEvent event) {
+        if (ran != null) {
+            event.consume();
+        }
+    }
+
     /** A key was let go. */
     void released(KeyEvent event) {
         down.remove(event.getCode());
@@ -216,6 +231,7 @@ final class Commands {
     /** The window lost the keys: whether one is let go is not heard any more. */
     void forget() {
         down.clear();
+        ran = null;
     }
 
     private boolean live() {

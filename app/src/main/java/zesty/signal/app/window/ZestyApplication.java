@@ -129,6 +129,7 @@ public final class ZestyApplication extends Application {
         workspace.view().textSize().addListener((p, was, is) -> scene.getStylesheets()
                 .setAll(StyleSheet.at(is)));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
+        scene.addEventFilter(KeyEvent.KEY_TYPED, event -> view.commands().typed(event));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
         focusMoved = (p, was, is) -> view.commands().forget();
         stage.focusedProperty().addListener(focusMoved);

@@ -263,10 +263,6 @@ class LogbookWindowTest extends RealWindow {
         awaitText("#group-test .group-sentence", "Below 3 takes in each group it cannot be told");
     }
 
-    private MainView view() {
-        return robot.lookup(".window").queryAs(MainView.class);
-    }
-
     private void text(String query, String text) {
         robot.lookup(query).queryAs(javafx.scene.control.TextField.class).setText(text);
     }

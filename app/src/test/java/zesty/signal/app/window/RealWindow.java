@@ -322,4 +322,8 @@ abstract class RealWindow {
         Button button = robot.lookup(query).queryAs(Button.class);
         robot.interact(button::fire);
     }
+
+    MainView view() {
+        return robot.lookup(".window").queryAs(MainView.class);
+    }
 }

@@ -177,7 +177,7 @@ final class EdfFile implements ForeignFile {
         }
         double first = onsets.length == 0 ? 0 : onsets[0];
         Arrays.setAll(onsets, r -> onsets[r] - first);
-        marks.replaceAll(mark -> new Mark(mark.seconds() - first, mark.text()));
+        marks.replaceAll(mark -> new Mark(mark.seconds() - first, mark.untilSeconds() - first, mark.text()));
         marks.sort(Comparator.comparingDouble(Mark::seconds));
     }
 
@@ -221,7 +221,7 @@ final class EdfFile implements ForeignFile {
                 }
                 for (int p = 1; p < pieces.length; p++) {
                     if (!pieces[p].isBlank()) {
-                        marks.add(new Mark(at, pieces[p].strip()));
+                        marks.add(new Mark(at, at + duration(pieces[0]), pieces[p].strip()));
                     }
                 }
             }
@@ -230,6 +230,17 @@ final class EdfFile implements ForeignFile {
             onset += onsets[0];
         }
         return onset;
+    }
+
+    /** @return how long an annotation lasts, in s; NaN where it does not say or it is a moment */
+    private static double duration(String text) {
+        try {
+            int cut = text.indexOf('\u0015');
+            double seconds = cut < 0 ? 0 : Double.parseDouble(text.substring(cut + 1));
+            return seconds > 0 ? seconds : Double.NaN;
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
     }
 
     private static double onset(String text) {

@@ -114,9 +114,13 @@ final class Hdf5File implements ForeignFile {
     private void marks(Group group) {
         if (group.getChild("t_s") instanceof Dataset at && group.getChild("text") instanceof Dataset text) {
             double[] seconds = numbers(at);
+            double[] until = group.getChild("until_s") instanceof Dataset ends ? numbers(ends) : new double[0];
             Object texts = text.getData();
             for (int i = 0; i < seconds.length; i++) {
-                marks.add(new Mark(seconds[i], String.valueOf(Array.get(texts, i))));
+                marks.add(new Mark(
+                        seconds[i],
+                        until.length == seconds.length && until[i] >= seconds[i] ? until[i] : Double.NaN,
+                        String.valueOf(Array.get(texts, i))));
             }
         }
     }

@@ -50,7 +50,7 @@ public final class TakeImport {
                 source(view, s, rateHz, writer);
             }
             for (Mark mark : view.marks()) {
-                writer.mark(mark.seconds(), mark.text());
+                writer.mark(mark);
             }
             writer.finish();
             done = true;

@@ -88,10 +88,7 @@ final class DemoForearm {
                 writer.append(
                         new Block(new TimeBase.Steady(begin, 1 / RATE_HZ), new double[][] {values}, n, List.of()));
                 for (Mark mark : part.marks()) {
-                    long id = writer.mark(begin + mark.seconds(), mark.text());
-                    if (mark.isSpan()) {
-                        writer.markEnd(id, begin + mark.untilSeconds());
-                    }
+                    writer.mark(new Mark(begin + mark.seconds(), begin + mark.untilSeconds(), mark.text()));
                 }
                 begin += part.seconds();
             }

@@ -1,0 +1,211 @@
+package zesty.signal.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import javafx.scene.Node;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.takes.Mark;
+import zesty.signal.takes.Shelf;
+import zesty.signal.takes.Take;
+
+/** A protocol in the real window with its table; markers by key, changed on the take; takes over one another; folders and the bin. */
+@Timeout(400)
+class ProtocolWindowTest extends RealWindow {
+    @TempDir
+    Path folder;
+
+    ProtocolWindowTest() {
+        super(true);
+    }
+
+    private List<Shelf.Entry> takes() {
+        return fx(() -> workspace().takes().all().get());
+    }
+
+    private void awaitThat(BooleanSupplier what) throws Exception {
+        for (int i = 0; i < 1200 && !what.getAsBoolean(); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(what.getAsBoolean()).isTrue();
+    }
+
+    private void awaitTakes(int count) throws Exception {
+        awaitThat(() -> takes().size() == count);
+    }
+
+    private void fire(String query) throws Exception {
+        awaitNode(query);
+        robot.interact(() -> {
+            Node node = robot.lookup(query).query();
+            if (node instanceof ToggleButton toggle) {
+                toggle.fire();
+            } else if (node instanceof CheckBox tick) {
+                tick.fire();
+            }
+        });
+    }
+
+    private void type(String query, String text) {
+        robot.interact(() -> {
+            TextField field = robot.lookup(query).queryAs(TextField.class);
+            field.setText(text);
+            field.getOnAction().handle(null);
+        });
+    }
+
+    private static List<Mark> marks(Path file) throws Exception {
+        try (Take take = Take.open(file)) {
+            return take.marks();
+        }
+    }
+
+    @Test
+    void aProtocolIsGoneThroughMarkedAndReadPhaseByPhase() throws Exception {
+        awaitTakes(17);
+        until(s -> s.channels().size() == 5);
+        key(KeyCode.P);
+        awaitNode("#form-protocol");
+        // The letter of the key itself is not written into the field it opens.
+        assertThat(fx(() ->
+                        robot.lookup("#form-markers").queryAs(TextField.class).getText()))
+                .isEqualTo("gust, tack, wave");
+        type("#form-protocol", "rest 2 s, 2 x (pull 1");
+        assertThat(fx(() -> workspace().notice().get().text())).contains("bracket");
+        type("#form-protocol", "rest 2 s, 2 x (pull 1 s, let go 2 s)");
+        awaitText(".recording-form .hint", "5 phases, 8 s");
+        fire("#record-bilge");
+        press("#form-close");
+        fire("#by-protocol");
+        key(KeyCode.R);
+        awaitText("#protocol-phase", "pull 1");
+        until(s -> s.recording().seconds() > 2.2);
+        key(KeyCode.ALT, KeyCode.DIGIT2);
+        awaitText("#protocol-phase", "let go 2");
+        awaitTakes(18);
+        Path file = takes().get(0).file();
+        List<Mark> phases = marks(file).stream().filter(Mark::isSpan).toList();
+        assertThat(phases).extracting(Mark::text).containsExactly("rest", "pull 1", "let go 1", "pull 2", "let go 2");
+        assertThat(phases).extracting(Mark::seconds).containsExactly(0.0, 2.0, 3.0, 5.0, 6.0);
+        assertThat(phases.get(4).untilSeconds()).isCloseTo(8, within(0.05));
+        assertThat(marks(file)).filteredOn(mark -> mark.text().equals("tack")).hasSize(1);
+        try (Take take = Take.open(file)) {
+            assertThat(take.columns().stream().map(c -> c.name()))
+                    .contains("heel")
+                    .doesNotContain("bilge");
+        }
+        key(KeyCode.T);
+        robot.interact(() -> view().logbook().choose(List.of(file)));
+        press("#show-phases");
+        awaitText("#phases .table-name", "let go 2");
+        assertThat(fx(() -> robot.lookup("#phases .table-group")
+                        .queryAllAs(Label.class)
+                        .size()))
+                .isEqualTo(2);
+        changeMarks(file);
+    }
+
+    /** On the take the marker is renamed, moved by key and deleted, each taken back. */
+    private void changeMarks(Path file) throws Exception {
+        press("#open-take");
+        awaitText(".mark-label", "tack");
+        Mark tack = marks(file).stream()
+                .filter(mark -> mark.text().equals("tack"))
+                .findFirst()
+                .orElseThrow();
+        Node label = marker("tack");
+        robot.clickOn(label);
+        awaitNode("#marker-name");
+        type("#marker-name", "gybe");
+        Mark gybe = new Mark(tack.seconds(), "gybe");
+        awaitThat(() -> has(file, gybe) && !has(file, tack));
+        awaitText(".mark-label", "gybe");
+        robot.interact(() -> marker("gybe").requestFocus());
+        key(KeyCode.DELETE);
+        awaitThat(() -> !has(file, gybe));
+        key(KeyCode.U);
+        awaitThat(() -> has(file, gybe));
+        key(KeyCode.U);
+        awaitThat(() -> has(file, tack) && !has(file, gybe));
+    }
+
+    private Node marker(String text) {
+        return robot.lookup(".mark-label").queryAllAs(Label.class).stream()
+                .filter(one -> one.isVisible() && one.getText().equals(text))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static boolean has(Path file, Mark mark) {
+        try {
+            return marks(file).contains(mark);
+        } catch (Exception e) {
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    void takesAreLaidOverOneAnotherJoinedSplitAndTheBinIsLookedInto() throws Exception {
+        awaitTakes(17);
+        key(KeyCode.T);
+        List<Path> two = takes().stream()
+                .filter(one -> one.title().startsWith("Rudder stock"))
+                .map(Shelf.Entry::file)
+                .toList();
+        assertThat(two).hasSize(2);
+        robot.interact(() -> view().logbook().choose(two));
+        press("#show-overlay");
+        awaitNode("#overlay-plot");
+        awaitText("#overlay .label", "Rudder stock, well");
+        press("#close-wide");
+        press("#join-takes");
+        awaitTakes(18);
+        Shelf.Entry joined = takes().stream()
+                .filter(one -> one.title().endsWith(", joined"))
+                .findFirst()
+                .orElseThrow();
+        robot.interact(() -> view().logbook().choose(List.of(joined.file())));
+        awaitNode("#split-at");
+        type("#split-at", "12.5");
+        awaitTakes(20);
+        double length = takes().stream()
+                .filter(one -> one.title().endsWith(", joined, part"))
+                .mapToDouble(Shelf.Entry::seconds)
+                .min()
+                .orElseThrow();
+        assertThat(length).isCloseTo(12.5, within(0.01));
+        robot.interact(() -> workspace().takes().remove(joined));
+        awaitTakes(19);
+        press("#take-folders");
+        awaitText("#folders .hint", "1 take, ");
+        Path elsewhere = Files.createDirectories(folder.resolve("stick"));
+        Files.copy(two.get(0), elsewhere.resolve("copy.zest"));
+        type("#folder-path", elsewhere.toString());
+        awaitTakes(20);
+        awaitText("#folders .hint", "1 take");
+        press("#bin-back");
+        awaitTakes(21);
+        awaitText("#folders .hint", "Empty.");
+        Files.delete(elsewhere.resolve("copy.zest"));
+        try (var left = Files.list(elsewhere)) {
+            for (Path one : left.toList()) {
+                Files.delete(one);
+            }
+        }
+        Files.delete(elsewhere);
+        robot.interact(() -> workspace().takes().list());
+        awaitTakes(20);
+    }
+}
