@@ -26,7 +26,7 @@ public final class NpzExport {
     /** Writes all columns; further sources have times of their own, {@code NAME/t}. The stream stays the caller's. */
     public static void write(TakeView view, OutputStream out) throws IOException {
         ZipOutputStream zip = new ZipOutputStream(out);
-        zip.setLevel(Deflater.BEST_SPEED);
+        zip.setLevel(Deflater.NO_COMPRESSION);
         Set<String> names = new HashSet<>();
         for (int s = 0; s < view.sources().size(); s++) {
             TakeView.Source source = view.sources().get(s);

@@ -366,7 +366,7 @@ class ForeignTest {
     void aTableThatBreaksItsFormIsRefusedByLineAndColumn(String text, String message) throws Exception {
         Path file = folder.resolve("sheet.csv");
         Files.writeString(file, text.replace('/', '\n') + "\n");
-        assertThatThrownBy(() -> new TableFile(file, "", false))
+        assertThatThrownBy(() -> new TableFile(file, "", false).read(0, new int[0], (seconds, values) -> {}))
                 .isInstanceOf(TakeException.class)
                 .hasMessageContaining(message);
     }

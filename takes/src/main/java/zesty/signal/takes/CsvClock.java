@@ -188,13 +188,15 @@ public record CsvClock(int column, double secondsEach, DateTimeFormatter dates, 
                 : Optional.empty();
     }
 
+    /** @return the time of a number in the unit of the column, in s; of a column that holds numbers */
+    double seconds(double value) {
+        return secondsEach == 1 ? value : secondsEach < 1 ? value / Math.rint(1 / secondsEach) : value * secondsEach;
+    }
+
     /** @return a cell's time, in s; NaN where it holds none. @param before the row before, by which midnight is noticed */
     double seconds(String cell, CsvShape shape, double before) {
         if (!Double.isNaN(secondsEach)) {
-            double value = shape.number(cell);
-            return secondsEach == 1
-                    ? value
-                    : secondsEach < 1 ? value / Math.rint(1 / secondsEach) : value * secondsEach;
+            return seconds(shape.number(cell));
         }
         LocalDateTime date = date(cell, dates);
         if (date != null) {

@@ -1,11 +1,6 @@
 package zesty.signal.takes;
 
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -70,9 +65,13 @@ public final class Table {
 
     private void enough() throws TakeException {
         if (rows() < 2) {
-            throw new TakeException(
-                    file + " holds " + (rows() == 0 ? "no rows" : "one row") + " of numbers; at least two are needed");
+            throw tooFew(file, rows());
         }
+    }
+
+    static TakeException tooFew(Path file, int rows) {
+        return new TakeException(
+                file + " holds " + (rows == 0 ? "no rows" : "one row") + " of numbers; at least two are needed");
     }
 
     /** @throws TakeException when it cannot be read, is empty, or holds fewer than two rows */
@@ -91,33 +90,6 @@ public final class Table {
         Table table = file.getFileName().toString().endsWith(".zest") ? ofTake(file, column) : ofCsv(file);
         table.enough();
         return table;
-    }
-
-    /**
-     * A CSV file whose time column is told.
-     *
-     * @param timeColumn empty to find it
-     * @throws TakeException as {@link #open(Path)}, and where there is no such column
-     */
-    public static Table openTimed(Path file, String timeColumn) throws TakeException {
-        Table table = open(file);
-        if (timeColumn.isEmpty() || table.cells == null) {
-            return table;
-        }
-        int index = table.headers.indexOf(timeColumn);
-        if (index < 0) {
-            throw table.noColumn(timeColumn);
-        }
-        List<String[]> first = table.cells.subList(0, Math.min(FEW, table.cells.size()));
-        List<String> written = new ArrayList<>();
-        for (int c = 0; c < table.headers.size(); c++) {
-            String unit = table.units.get(c);
-            written.add(table.headers.get(c) + (unit.isEmpty() ? "" : " [" + unit + "]"));
-        }
-        CsvClock told = CsvClock.of(index, written, first, table.shape);
-        Table timed = new Table(file, table.headers, table.cells, table.lines, null, null, table.shape, told);
-        timed.units = table.units;
-        return timed;
     }
 
     private static int sourceWith(Take take, String column) {
@@ -149,59 +121,19 @@ public final class Table {
     private static Table ofCsv(Path file) throws TakeException {
         List<String[]> cells = new ArrayList<>();
         List<Long> lines = new ArrayList<>();
-        List<String> written = null;
+        List<String> written;
         CsvShape shape;
         try {
             shape = CsvShape.of(file);
         } catch (IOException e) {
             throw new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
         }
-        try (CsvReader<CsvRecord> csv = CsvReader.builder()
-                .fieldSeparator(shape.delimiter())
-                .skipEmptyLines(false)
-                .ofCsvRecord(file, StandardCharsets.UTF_8)) {
-            long blank = 0;
-            int before = 0;
-            for (CsvRecord record : csv) {
-                String[] fields = record.getFields().toArray(String[]::new);
-                if (fields.length == 1 && fields[0].isBlank()) {
-                    // Blank lines after the last row do no harm; one within is a row that is not there.
-                    blank = blank == 0 ? record.getStartingLineNumber() : blank;
-                    continue;
-                }
-                if (CsvShape.comment(fields[0])) {
-                    continue;
-                }
-                if (written == null) {
-                    blank = 0;
-                    if (before++ == shape.headerRecord()) {
-                        written = Arrays.stream(fields)
-                                .map(one -> one.strip().replace("\uFEFF", ""))
-                                .toList();
-                    }
-                    continue;
-                }
-                if (blank > 0) {
-                    throw new TakeException(file + " line " + blank + ": nothing where a row of numbers should be");
-                }
-                if (fields.length != written.size()) {
-                    throw new TakeException(file + " line " + record.getStartingLineNumber() + ": " + fields.length
-                            + " cells where the header has " + written.size());
-                }
-                cells.add(fields);
-                lines.add(record.getStartingLineNumber());
+        try (CsvRecords records = new CsvRecords(file, shape)) {
+            written = records.header();
+            while (records.next()) {
+                cells.add(records.fields());
+                lines.add(records.line());
             }
-        } catch (CsvParseException | UncheckedIOException | IOException e) {
-            if (e instanceof TakeException said) {
-                throw said;
-            }
-            throw new TakeException(file + " cannot be read as CSV: " + reason(e), e);
-        }
-        if (written == null) {
-            throw new TakeException(file + " is empty; a CSV file with a header row is needed");
-        }
-        if (written.stream().noneMatch(one -> Double.isNaN(shape.number(one)))) {
-            throw new TakeException(file + " line 1 holds numbers; a header row with the columns' names is needed");
         }
         CsvClock clock = CsvClock.of(written, cells.subList(0, Math.min(FEW, cells.size())), shape)
                 .orElse(null);
@@ -211,25 +143,14 @@ public final class Table {
         return table;
     }
 
-    private static String reason(Exception e) {
-        Exception cause = e instanceof UncheckedIOException wrapped ? wrapped.getCause() : e;
-        boolean tooLong = false;
-        for (Throwable one = e; one != null; one = one.getCause()) {
-            tooLong |= String.valueOf(one.getMessage()).matches("(?s).*(size|exceed|limit|maximum).*");
-        }
-        return tooLong
-                ? "a cell or a line of it is longer than 16 million signs"
-                : cause instanceof IOException ? DiskWords.of(cause) : "its quotes do not match";
-    }
-
     /** Our own exports write a unit in brackets after the name, as spreadsheets do. */
-    private static String bare(String header) {
+    static String bare(String header) {
         int bracket = Math.max(header.lastIndexOf('['), header.lastIndexOf('('));
         boolean unit = bracket > 0 && (header.endsWith("]") || header.endsWith(")"));
         return unit ? header.substring(0, bracket).strip() : header;
     }
 
-    private static String unitOf(String header) {
+    static String unitOf(String header) {
         String bare = bare(header);
         return bare.length() == header.length()
                 ? ""
@@ -321,6 +242,10 @@ public final class Table {
     }
 
     private TakeException noColumn(String name) {
+        return noColumn(file, name, headers);
+    }
+
+    static TakeException noColumn(Path file, String name, List<String> headers) {
         return new TakeException(file + " has no column '" + name + "'; it has " + String.join(", ", headers));
     }
 
@@ -338,9 +263,7 @@ public final class Table {
     }
 
     private TakeException nothing(int row, int index, String wanted) {
-        String cell = cells.get(row)[index];
-        return new TakeException(file + " line " + lines.get(row) + ", column " + headers.get(index) + ": "
-                + (cell.isBlank() ? "nothing" : "'" + cell + "'") + " where " + wanted + " should be");
+        return CsvRecords.nothing(file, lines.get(row), headers.get(index), cells.get(row)[index], wanted);
     }
 
     /** @return the name of the column that tells the time; empty where none does */

@@ -8,15 +8,19 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.sample.SampleRate;
-import zesty.signal.takes.Table;
+import zesty.signal.takes.CsvPieces;
 import zesty.signal.takes.TakeException;
 
-/** A table with a header, as spreadsheets and programs write them; empty cells are missing values. Held in memory. */
+/** A spreadsheet's CSV: any delimiter, decimal comma, titles before the header, dates or times in a column. Read in pieces. */
 public final class TableFile implements ForeignFile {
-    private final Table table;
-    private final double[] seconds;
+    private final CsvPieces csv;
+    private final boolean byRate;
     private final List<Column> columns = new ArrayList<>();
-    private final List<double[]> values = new ArrayList<>();
+    /** Where each column stands in the file. */
+    private final List<Integer> places = new ArrayList<>();
+
+    private final double rateHz;
+    private long rows = -1;
 
     /**
      * @param timeColumn the column that tells the time; empty to find it
@@ -24,52 +28,61 @@ public final class TableFile implements ForeignFile {
      * @throws TakeException when it is no such table, naming the line
      */
     public TableFile(Path file, String timeColumn, boolean byRate) throws TakeException {
-        table = Table.openTimed(file, timeColumn);
-        seconds = byRate ? null : table.times().orElse(null);
-        for (String name : table.headers()) {
-            if (!name.equals(table.timeColumn())) {
-                columns.add(new Column(name, table.unit(name)));
-                values.add(table.columnWithHoles(name));
+        csv = new CsvPieces(file, timeColumn);
+        this.byRate = byRate;
+        for (int c = 0; c < csv.headers().size(); c++) {
+            if (c != csv.timeColumn()) {
+                columns.add(new Column(csv.headers().get(c), csv.units().get(c)));
+                places.add(c);
             }
         }
         if (columns.isEmpty()) {
             throw new TakeException(file + " has no column but its time");
         }
-        if (seconds != null) {
-            double first = seconds[0];
-            Arrays.setAll(seconds, i -> seconds[i] - first);
-        }
+        double[] first = byRate ? null : csv.firstTimes();
+        rateHz = first == null ? 1 : SampleRate.of(first);
     }
 
     @Override
     public List<Source> sources() {
-        return List.of(new Source("", columns, table.rows(), timed() ? SampleRate.of(seconds) : 1));
+        try {
+            rows = rows < 0 ? csv.count() : rows;
+        } catch (TakeException e) {
+            // What is wrong with a row is told when it is read.
+            rows = 0;
+        }
+        return List.of(new Source("", columns, rows, rateHz));
     }
 
     @Override
     public boolean timed() {
-        return seconds != null;
+        return !byRate && csv.timeColumn() >= 0;
     }
 
     @Override
     public Optional<Instant> started() {
-        return table.started();
+        return csv.started();
     }
 
     @Override
     public List<String> remarks() {
-        return table.guesses();
+        return csv.guesses();
     }
 
     @Override
     public void read(int source, int[] wanted, Taker taker) throws IOException {
-        double[] times = seconds;
-        if (times == null) {
-            times = new double[table.rows()];
-            for (int i = 0; i < times.length; i++) {
-                times[i] = i;
+        long[] done = {0};
+        csv.read((times, values) -> {
+            double[] seconds = times;
+            if (!timed()) {
+                long first = done[0];
+                seconds = new double[values[0].length];
+                Arrays.setAll(seconds, i -> first + i);
             }
-        }
-        taker.take(times, Arrays.stream(wanted).mapToObj(values::get).toArray(double[][]::new));
+            done[0] += seconds.length;
+            taker.take(
+                    seconds,
+                    Arrays.stream(wanted).mapToObj(c -> values[places.get(c)]).toArray(double[][]::new));
+        });
     }
 }

@@ -8,6 +8,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.function.DoublePredicate;
 import java.util.stream.IntStream;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.Columns;
@@ -42,12 +44,24 @@ public final class TakeImport {
      */
     public static long write(ForeignFile view, Path out, String title, String from, Instant started, double rateHz)
             throws TakeException {
+        return write(view, out, title, from, started, rateHz, share -> true);
+    }
+
+    /**
+     * As the other, with progress.
+     *
+     * @param goOn hears how far it is, 0 … 1, and says whether to go on
+     * @throws CancellationException when it said no; nothing is left behind then
+     */
+    public static long write(
+            ForeignFile view, Path out, String title, String from, Instant started, double rateHz, DoublePredicate goOn)
+            throws TakeException {
         Rig rig = rig(view, title, from);
         boolean done = false;
         TakeWriter writer = TakeWriter.create(out, title, rig, started);
         try (writer) {
             for (int s = 0; s < view.sources().size(); s++) {
-                source(view, s, rateHz, writer);
+                source(view, s, rateHz, writer, goOn);
             }
             for (Mark mark : view.marks()) {
                 writer.mark(mark);
@@ -97,10 +111,13 @@ public final class TakeImport {
         return rig;
     }
 
-    private static void source(ForeignFile view, int source, double rateHz, TakeWriter writer) throws IOException {
-        int[] all =
-                IntStream.range(0, view.sources().get(source).columns().size()).toArray();
-        double rate = rateHz > 0 ? rateHz : view.sources().get(source).rateHz();
+    private static void source(ForeignFile view, int source, double rateHz, TakeWriter writer, DoublePredicate goOn)
+            throws IOException {
+        List<TakeView.Source> sources = view.sources();
+        int[] all = IntStream.range(0, sources.get(source).columns().size()).toArray();
+        double rate = rateHz > 0 ? rateHz : sources.get(source).rateHz();
+        double total =
+                Math.max(1, sources.stream().mapToLong(TakeView.Source::rows).sum());
         double[] before = {Double.NaN};
         long[] row = {0};
         view.read(source, all, (seconds, values) -> {
@@ -113,14 +130,19 @@ public final class TakeImport {
                 }
                 row[0] += times.length;
                 int begin = from;
-                double[][] part = Arrays.stream(values)
-                        .map(one -> Arrays.copyOfRange(one, begin, to))
-                        .toArray(double[][]::new);
+                double[][] part = to - from == seconds.length
+                        ? values
+                        : Arrays.stream(values)
+                                .map(one -> Arrays.copyOfRange(one, begin, to))
+                                .toArray(double[][]::new);
                 List<Gap> gaps = Gap.between(before[0], times, rate);
                 writer.append(source, new Block(base(times, rate), part, times.length, gaps));
                 before[0] = times[times.length - 1];
             }
             writer.commit();
+            if (!goOn.test(Math.min(1, writer.rows() / total))) {
+                throw new CancellationException("import given up");
+            }
         });
     }
 

@@ -1,5 +1,6 @@
 package zesty.signal.app.window.parts;
 
+import java.io.EOFException;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -209,12 +210,15 @@ final class ImportForm extends VBox {
         List<double[][]> rows = new ArrayList<>();
         TakeView.Source first = view.sources().get(0);
         int count = Math.min(SHOWN_COLUMNS, first.columns().size());
-        view.read(0, IntStream.range(0, count).toArray(), (seconds, values) -> {
-            if (times.isEmpty()) {
+        try {
+            view.read(0, IntStream.range(0, count).toArray(), (seconds, values) -> {
                 times.add(seconds);
                 rows.add(values);
-            }
-        });
+                throw new EOFException();
+            });
+        } catch (EOFException e) {
+            // The first rows are enough to see how it is read.
+        }
         double[] seconds = times.isEmpty() ? new double[0] : times.get(0);
         double[][] values = rows.isEmpty() ? new double[0][] : rows.get(0);
         return new Seen(view.remarks(), view.sources(), view.timed(), seconds, values);

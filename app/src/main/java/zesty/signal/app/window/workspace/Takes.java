@@ -372,18 +372,25 @@ public final class Takes {
         String name = String.valueOf(from.getFileName()).replaceFirst("\\.[^.]*$", "");
         workspace
                 .tasks()
-                .fetch(
+                .atLength(
+                        "Importing " + from.getFileName(),
                         "the file could not be imported",
-                        () -> {
+                        goOn -> {
                             Files.createDirectories(shelf.folder());
                             Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
                             Instant started = view.started()
                                     .orElse(Files.getLastModifiedTime(from).toInstant());
                             try (view) {
-                                return TakeImport.write(view, out, name, from.toString(), started, rateHz);
+                                return TakeImport.write(view, out, name, from.toString(), started, rateHz, goOn);
+                            } catch (CancellationException e) {
+                                return -1L;
                             }
                         },
                         rows -> {
+                            if (rows < 0) {
+                                workspace.say("Import given up; nothing was written.");
+                                return;
+                            }
                             workspace.say("Imported: " + name + ", " + rows + (rows == 1 ? " row" : " rows"));
                             list();
                             done.run();

@@ -1,0 +1,101 @@
+package zesty.signal.takes;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Random;
+import java.util.stream.DoubleStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Tables that are read in pieces give what the same tables give cell by cell, to the last bit, and the same errors. */
+class CsvPiecesTest {
+    @TempDir
+    Path folder;
+
+    private static String number(Random random) {
+        return switch (random.nextInt(9)) {
+            case 0 -> String.valueOf(random.nextInt(2000) - 1000);
+            case 1 -> String.valueOf(random.nextGaussian());
+            case 2 -> String.format(Locale.ROOT, "%.3f", random.nextGaussian() * 1000);
+            case 3 -> random.nextLong() + ".";
+            case 4 -> (1 + random.nextDouble()) + "e-" + random.nextInt(300);
+            case 5 -> "+0" + random.nextInt(99) + ".50";
+            case 6 -> "-0";
+            case 7 -> random.nextBoolean() ? "" : "NaN";
+            default ->
+                " " + random.nextInt(9) + "." + (1_000_000_000_000_000L + Math.abs(random.nextLong() % 9999)) + " ";
+        };
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2, 3, 4})
+    void eachNumberIsTheNearestOneWhateverWayItIsRead(int seed) throws Exception {
+        Random random = new Random(seed);
+        boolean comma = seed % 2 == 0;
+        int rows = 40_000;
+        StringBuilder text = new StringBuilder("# made up\nt;a;b;note [V]\n");
+        String end = seed == 3 ? "\r\n" : "\n";
+        for (int i = 0; i < rows; i++) {
+            // Quotes from the middle on, in one of the tables: the rest goes record by record.
+            String b = number(random);
+            String cells = i / 100.0 + ";" + number(random) + ";" + (seed == 4 && i > 25_000 ? '"' + b + '"' : b) + ";"
+                    + number(random);
+            text.append(comma ? cells.replace('.', ',') : cells).append(end);
+            if (i % 9000 == 0) {
+                text.append("# still running").append(end);
+            }
+        }
+        Path file = Files.writeString(folder.resolve("many.csv"), text.append("\n\n"));
+        Table table = Table.open(file);
+        CsvPieces pieces = new CsvPieces(file, "");
+        assertThat(pieces.headers()).containsExactly("t", "a", "b", "note");
+        assertThat(pieces.count()).isEqualTo(rows);
+        double[][] all = new double[4][0];
+        pieces.read((seconds, values) -> {
+            all[0] = joined(all[0], seconds);
+            for (int c = 1; c < 4; c++) {
+                all[c] = joined(all[c], values[c]);
+            }
+        });
+        assertThat(all[0]).isEqualTo(table.times().orElseThrow());
+        for (int c = 1; c < 4; c++) {
+            double[] wanted = table.columnWithHoles(table.headers().get(c));
+            for (int i = 0; i < rows; i++) {
+                assertThat(Double.doubleToLongBits(all[c][i]))
+                        .as("row %d, column %d", i, c)
+                        .isEqualTo(Double.doubleToLongBits(wanted[i]));
+            }
+        }
+    }
+
+    private static double[] joined(double[] a, double[] b) {
+        return DoubleStream.concat(DoubleStream.of(a), DoubleStream.of(b)).toArray();
+    }
+
+    @Test
+    void whatIsWrongFarDownIsNamedByItsLine() throws Exception {
+        StringBuilder text = new StringBuilder("t,a\n");
+        for (int i = 0; i < 30_000; i++) {
+            text.append(i).append(',').append(i).append('\n');
+        }
+        String whole = text.toString();
+        for (String[] one : new String[][] {
+            {"29999,29999", "29999,two", "line 30001, column a: 'two' where a number should be"},
+            {"29999,29999", "29999,1,2", "line 30001: 3 cells where the header has 2"},
+            {"29999,29999", ",5", "line 30001, column t: nothing where a time should be"},
+            {"29999,29999", "3,5", "line 30001: t must not fall from row to row, but 3 follows 29998"},
+            {"29990,29990", "", "line 29992: nothing where a row of numbers should be"}
+        }) {
+            Path file = Files.writeString(folder.resolve("wrong.csv"), whole.replace("\n" + one[0], "\n" + one[1]));
+            assertThatThrownBy(() -> new CsvPieces(file, "").read((seconds, values) -> {}))
+                    .isInstanceOf(TakeException.class)
+                    .hasMessageContaining(one[2]);
+        }
+    }
+}
