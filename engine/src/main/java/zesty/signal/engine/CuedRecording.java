@@ -40,6 +40,10 @@ final class CuedRecording implements Recording, Runnable {
 
     private final RecordingPlan plan;
     private volatile RecordingLimit limit;
+    /** Numbers of readers that begin and end it, as they were read last; NaN for none. */
+    private volatile double startNumber = Double.NaN;
+
+    private volatile double stopNumber = Double.NaN;
     private final Rig rig;
     private final Path first;
     private final boolean byItsOwnTime;
@@ -131,6 +135,12 @@ final class CuedRecording implements Recording, Runnable {
     public boolean markEnd(double atSeconds, String text) {
         Recorder now = recorder;
         return now != null && now.markEnd(atSeconds, text);
+    }
+
+    @Override
+    public void readings(Snapshot snapshot) {
+        startNumber = startAt != null && startAt.isReading() ? startAt.in(snapshot) : Double.NaN;
+        stopNumber = stopAt != null && stopAt.isReading() ? stopAt.in(snapshot) : Double.NaN;
     }
 
     @Override
@@ -253,6 +263,12 @@ final class CuedRecording implements Recording, Runnable {
         if (startAt == null) {
             return 0;
         }
+        if (startAt.isReading()) {
+            boolean met = plan.start().met(startNumber);
+            boolean begins = met && armed && block.rows() > 0;
+            armed |= !met && !Double.isNaN(startNumber);
+            return begins ? 0 : -1;
+        }
         if (startAt.source() != source) {
             return -1;
         }
@@ -281,7 +297,9 @@ final class CuedRecording implements Recording, Runnable {
     /** @return how many of these rows still belong to the take; −1 for all, and it goes on. The row that ends it belongs to it */
     private int endRow(int source, Block block) {
         int end = Integer.MAX_VALUE;
-        if (stopAt != null && stopAt.source() == source) {
+        if (stopAt != null && stopAt.isReading() && plan.stop().met(stopNumber)) {
+            end = Math.min(1, block.rows());
+        } else if (stopAt != null && stopAt.source() == source) {
             int row = stopRow(block);
             end = row < 0 ? end : row + 1;
         }

@@ -82,6 +82,10 @@ final class Recorder implements Recording, Runnable {
     private volatile long freeBytes = -1;
     private volatile long fileBytes;
     private volatile long rows;
+    /** Those that the limit counts. */
+    private volatile long limitedRows;
+
+    private final Map<Integer, Long> bySource = new HashMap<>();
     private volatile double seconds;
     private double firstSeconds = Double.NaN;
     private long firstRowNanos;
@@ -232,7 +236,7 @@ final class Recorder implements Recording, Runnable {
                 lostRows.get(),
                 fileBytes,
                 freeBytes,
-                limit.share(seconds, rows),
+                limit.share(seconds, limitedRows),
                 problem,
                 "",
                 List.of());
@@ -272,7 +276,7 @@ final class Recorder implements Recording, Runnable {
                 room.release(QueueBudget.of(data.block()));
                 gatheredValues += QueueBudget.of(data.block());
                 Block block = writer.holds(data.source())
-                        ? cut(data.block())
+                        ? cut(data.source(), data.block())
                         : data.block().head(0);
                 if (!block.gaps().isEmpty()) {
                     // A gap begins a block of its own, so that times can be set right by whole blocks.
@@ -282,7 +286,7 @@ final class Recorder implements Recording, Runnable {
                     gathered.computeIfAbsent(data.source(), key -> new ArrayList<>())
                             .add(block);
                 }
-                over = limit.share(seconds, rows) >= 1;
+                over = limit.share(seconds, limitedRows) >= 1;
             } else if (order instanceof Order.Remark remark) {
                 append(gathered);
                 open.put(remark.text(), writer.mark(remark.seconds(), remark.text()));
@@ -328,7 +332,7 @@ final class Recorder implements Recording, Runnable {
     }
 
     /** Cuts a block at the recording's start and limit and counts what is left of it. */
-    private Block cut(Block whole) {
+    private Block cut(int source, Block whole) {
         if (whole.rows() == 0) {
             return whole;
         }
@@ -341,13 +345,18 @@ final class Recorder implements Recording, Runnable {
             skip++;
         }
         Block block = whole.tail(skip);
-        int keep = (int) Math.min(block.rows(), limit.samples() - rows);
+        RecordingLimit limit = this.limit;
+        boolean counts = limit.source() < 0 || limit.source() == source;
+        long counted = limit.source() < 0 ? rows : bySource.getOrDefault(limit.source(), 0L);
+        int keep = (int) Math.min(block.rows(), counts ? Math.max(0, limit.samples() - counted) : block.rows());
         while (keep > 0 && block.time().secondsAt(keep - 1) - firstSeconds >= limit.seconds() - ROUNDING_SECONDS) {
             keep--;
         }
         boolean cut = keep < block.rows();
         rows += keep;
-        double until = cut && limit.seconds() < Double.POSITIVE_INFINITY && rows < limit.samples()
+        bySource.merge(source, (long) keep, Long::sum);
+        limitedRows = counts ? counted + keep : counted;
+        double until = cut && limit.seconds() < Double.POSITIVE_INFINITY && limitedRows < limit.samples()
                 ? limit.seconds()
                 : keep == 0 ? 0 : block.time().secondsAt(keep - 1) - firstSeconds;
         seconds = Math.max(seconds, until);

@@ -27,6 +27,9 @@ interface Recording {
     /** From here on it ends by another limit, counted from its begin. */
     void limit(RecordingLimit other);
 
+    /** What the readers say by now. The trail's thread. */
+    default void readings(Snapshot snapshot) {}
+
     /** Ends the recording and waits until the take is whole. Not on the window's thread. */
     void stop();
 

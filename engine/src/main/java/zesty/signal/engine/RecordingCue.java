@@ -5,15 +5,18 @@ import java.util.function.DoubleUnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.scale.Digits;
 
 /**
- * A condition on one channel, sample by sample, by which a recording begins or ends.
+ * A condition by which a recording begins or ends: on one channel, sample by sample, or on a number of a reader, as often as
+ * it is read.
  *
- * @param column a column's name, of a further source behind the source's and a slash, or a channel's name; its value is that which the rig's
+ * @param column a number's name, "of" and the channel's name for a reader's number; else a column's name, of a further source behind the source's and a slash, or a channel's name; its value is that which the rig's
  *     scaling gives
  */
 public record RecordingCue(String column, Comparison comparison, double limit) {
@@ -30,6 +33,10 @@ public record RecordingCue(String column, Comparison comparison, double limit) {
             this.sign = sign;
         }
     }
+
+    private static final String OF = " of ";
+    /** A number that is read less surely begins and ends nothing. */
+    private static final double LEAST_QUALITY = 0.4;
 
     private static final Pattern TEXT = Pattern.compile("(.+?)\\s*(>=|<=|>|<)\\s*(\\S+)");
 
@@ -78,8 +85,57 @@ public record RecordingCue(String column, Comparison comparison, double limit) {
         };
     }
 
-    /** Where the condition's values are found in the blocks of a rig's sources. */
-    record Place(int source, int column, DoubleUnaryOperator scaling) {}
+    /**
+     * Where the condition's values are found: in the blocks of a rig's sources, or in a reading.
+     *
+     * @param source −1 for a reading
+     * @param reader its id; empty for a column. @param key of its number
+     */
+    record Place(int source, int column, DoubleUnaryOperator scaling, String reader, String key) {
+        Place(int source, int column, DoubleUnaryOperator scaling) {
+            this(source, column, scaling, "", "");
+        }
+
+        boolean isReading() {
+            return source < 0;
+        }
+
+        /** @return the number as it was read last; NaN where there is none, or it is not to be trusted */
+        double in(Snapshot snapshot) {
+            return snapshot.channels().stream()
+                    .flatMap(channel -> channel.readers().stream())
+                    .filter(one -> one.setup().id().equals(reader)
+                            && one.reading() != null
+                            && one.reading().quality().share() >= RecordingCue.LEAST_QUALITY)
+                    .mapToDouble(one -> one.reading().scalar(key))
+                    .findFirst()
+                    .orElse(Double.NaN);
+        }
+    }
+
+    /** @return whether it may be a condition on a reader's number, as it is written */
+    public boolean maybeReading() {
+        return column.contains(OF);
+    }
+
+    private Place reading(Rig rig) {
+        int cut = column.lastIndexOf(OF);
+        String number = cut < 0 ? "" : column.substring(0, cut).strip();
+        String channel = cut < 0 ? "" : column.substring(cut + OF.length()).strip();
+        for (Channel one : rig.channels()) {
+            if (one.column().equals(channel) || one.name().equalsIgnoreCase(channel)) {
+                for (ReaderSetup reader : rig.readersOn(one.column())) {
+                    for (ScalarInfo scalar : reader.readerKind().scalars()) {
+                        if (scalar.key().equalsIgnoreCase(number)
+                                || scalar.words().equalsIgnoreCase(number)) {
+                            return new Place(-1, -1, DoubleUnaryOperator.identity(), reader.id(), scalar.key());
+                        }
+                    }
+                }
+            }
+        }
+        return null;
+    }
 
     /** @throws IllegalArgumentException when the rig has no such column, naming those it has */
     Place in(Rig rig) {
@@ -104,6 +160,10 @@ public record RecordingCue(String column, Comparison comparison, double limit) {
                     return new Place(s, index, DoubleUnaryOperator.identity());
                 }
             }
+        }
+        Place reading = reading(rig);
+        if (reading != null) {
+            return reading;
         }
         List<String> names = rig.sources().stream()
                 .filter(source -> source.format() != null)

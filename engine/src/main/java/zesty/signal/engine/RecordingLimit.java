@@ -5,9 +5,10 @@ package zesty.signal.engine;
  *
  * @param seconds from its first sample; infinity for no such limit
  * @param samples rows; {@link Long#MAX_VALUE} for no such limit
+ * @param source whose rows are counted, by its place in the rig; −1 for those of all
  */
-public record RecordingLimit(double seconds, long samples) {
-    public static final RecordingLimit NONE = new RecordingLimit(Double.POSITIVE_INFINITY, Long.MAX_VALUE);
+public record RecordingLimit(double seconds, long samples, int source) {
+    public static final RecordingLimit NONE = new RecordingLimit(Double.POSITIVE_INFINITY, Long.MAX_VALUE, -1);
 
     public RecordingLimit {
         if (!(seconds > 0) || samples < 1) {
@@ -17,11 +18,16 @@ public record RecordingLimit(double seconds, long samples) {
     }
 
     public static RecordingLimit ofSeconds(double seconds) {
-        return new RecordingLimit(seconds, Long.MAX_VALUE);
+        return new RecordingLimit(seconds, Long.MAX_VALUE, -1);
     }
 
     public static RecordingLimit ofSamples(long samples) {
-        return new RecordingLimit(Double.POSITIVE_INFINITY, samples);
+        return ofSamples(samples, -1);
+    }
+
+    /** @param source whose rows are counted: those of a channel's board */
+    public static RecordingLimit ofSamples(long samples, int source) {
+        return new RecordingLimit(Double.POSITIVE_INFINITY, samples, source);
     }
 
     double share(double secondsSoFar, long rowsSoFar) {

@@ -1,6 +1,9 @@
 package zesty.signal.engine;
 
+import java.time.DateTimeException;
 import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZonedDateTime;
 import zesty.signal.core.rig.Protocol;
 
 /**
@@ -56,6 +59,22 @@ public record RecordingPlan(
     /** @return a recording from the first row on, through all phases of a protocol */
     public static RecordingPlan through(Protocol protocol) {
         return new RecordingPlan(RecordingLimit.ofSeconds(protocol.seconds()), null, null, 0, null, false, protocol);
+    }
+
+    /**
+     * @param clock such as 14:30 or 14:30:05
+     * @return the next time the computer's clock shows it; today's if that is still to come
+     * @throws IllegalArgumentException when it is none
+     */
+    public static Instant nextTime(String clock) {
+        String text = clock.strip();
+        try {
+            ZonedDateTime now = ZonedDateTime.now();
+            ZonedDateTime then = now.with(LocalTime.parse(text.indexOf(':') == 1 ? "0" + text : text));
+            return (then.isBefore(now) ? then.plusDays(1) : then).toInstant();
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException("a time of day such as 14:30 or 14:30:05, was '" + text + "'", e);
+        }
     }
 
     /** @return whether something must be watched to begin or end it */

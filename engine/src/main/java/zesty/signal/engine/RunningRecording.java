@@ -150,6 +150,14 @@ final class RunningRecording {
         }
     }
 
+    /** What the readers say by now. */
+    void readings(Snapshot snapshot) {
+        Recording running = recorder.get();
+        if (running != null) {
+            running.readings(snapshot);
+        }
+    }
+
     /** Marks where the recording is by now. */
     void markNow(String text) {
         Recording running = recorder.get();

@@ -380,10 +380,12 @@ public final class Trail implements AutoCloseable {
 
     private void publish() {
         long nanos = System.nanoTime();
+        boolean read = false;
         if (nanos - readingsNanos >= READINGS_NANOS) {
             readingsNanos = nanos;
             unsettled = false;
             streams().forEach(SampleStream::settleReadings);
+            read = true;
         }
         List<StreamSnapshot> streamSnapshots = new ArrayList<>();
         Map<String, ChannelSnapshot> byColumn = new HashMap<>();
@@ -407,5 +409,8 @@ public final class Trail implements AutoCloseable {
         }
         streamSnapshots.removeIf(one -> one.times() == null);
         snapshot = new Snapshot(List.of(LinkHealth.IDLE), now, streamSnapshots, channels, RecordingSnapshot.NONE);
+        if (read) {
+            recording.readings(snapshot);
+        }
     }
 }

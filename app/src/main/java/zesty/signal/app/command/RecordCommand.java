@@ -3,10 +3,7 @@ package zesty.signal.app.command;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.DateTimeException;
 import java.time.Instant;
-import java.time.LocalTime;
-import java.time.ZonedDateTime;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -97,7 +94,7 @@ final class RecordCommand implements Callable<Integer> {
         if (Files.exists(out)) {
             throw new Refusal(out + " is there already; choose another name");
         }
-        Trail.FromStart order = new Trail.FromStart(out, title(), plan, Instant.now(), true);
+        Trail.FromStart order = new Trail.FromStart(out, title(), plan, Instant.now(), !byReading(plan));
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);
@@ -193,6 +190,12 @@ final class RecordCommand implements Callable<Integer> {
         return duration == null ? RecordingLimit.NONE : RecordingLimit.ofSeconds(Inputs.duration(duration));
     }
 
+    /** A reader's number must be read to begin or end by it. */
+    private static boolean byReading(RecordingPlan plan) {
+        return plan.start() != null && plan.start().maybeReading()
+                || plan.stop() != null && plan.stop().maybeReading();
+    }
+
     private RecordingPlan plan(RecordingLimit limit) {
         if (repeat && startWhen == null) {
             throw new Refusal("--repeat needs --start-when: it waits for that again");
@@ -217,14 +220,11 @@ final class RecordCommand implements Callable<Integer> {
         }
     }
 
-    /** The next time the clock shows it; today's if that is still to come. */
-    private Instant moment(String clock) {
+    private static Instant moment(String clock) {
         try {
-            ZonedDateTime now = ZonedDateTime.now();
-            ZonedDateTime then = now.with(LocalTime.parse(clock));
-            return (then.isBefore(now) ? then.plusDays(1) : then).toInstant();
-        } catch (DateTimeException e) {
-            throw new Refusal("--at is a time of day such as 14:30 or 14:30:05, was '" + clock + "'");
+            return RecordingPlan.nextTime(clock);
+        } catch (IllegalArgumentException e) {
+            throw new Refusal("--at is " + e.getMessage());
         }
     }
 

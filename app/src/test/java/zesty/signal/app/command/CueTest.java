@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -16,6 +17,9 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
 
 /** Recordings that begin and end on cue, over a file whose every row is known: a saw that climbs from 0 to 99, four times, at 100/s. */
@@ -101,6 +105,37 @@ class CueTest {
         Said said = Said.zesty(line.toArray(String[]::new));
         assertThat(said.status()).as(said.err()).isZero();
         assertThat(rows("a.zest")).containsExactly(first, last, rows);
+    }
+
+    /** A number of a reader is there once it could be read: the take begins then, and says by what. */
+    @Test
+    void aReadersNumberStartsItToo() throws Exception {
+        Path rig = folder.resolve("rig.json");
+        Files.writeString(
+                rig,
+                RigJson.write(Rig.blank("Wren", "sim:deck")
+                        .withReader(ReaderSetup.on("pulse", "pulse", Map.of("kind", "optical")))));
+        String[] line = {
+            "record",
+            "sim:deck",
+            "--rig",
+            rig.toString(),
+            "--out",
+            at("rate.zest"),
+            "--samples",
+            "50",
+            "--start-when",
+            ""
+        };
+        line[9] = "rate of pulse > 30";
+        Said said = Said.zesty(line);
+        assertThat(said.status()).as(said.err()).isZero();
+        JsonNode info = Said.zesty("info", at("rate.zest"), "--json").json();
+        assertThat(info.path("rows").asInt()).isEqualTo(50);
+        assertThat(info.path("marks").get(0).path("text").asText()).isEqualTo("started: rate of pulse > 30");
+        line[5] = at("none.zest");
+        line[9] = "weight of pulse > 30";
+        assertThat(Said.zesty(line).err()).contains("the source has no column 'weight of pulse'");
     }
 
     @ParameterizedTest

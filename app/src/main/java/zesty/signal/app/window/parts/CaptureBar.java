@@ -1,9 +1,11 @@
 package zesty.signal.app.window.parts;
 
 import java.util.List;
+import java.util.regex.Pattern;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -18,6 +20,7 @@ import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Protocol;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
@@ -28,6 +31,7 @@ import zesty.signal.engine.Snapshot;
 /** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
 public final class CaptureBar extends VBox {
     private static final char UNPARTED = '\u00a0';
+    private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2})?");
     private static final PseudoClass OPEN = PseudoClass.getPseudoClass("open");
 
     private final Workspace workspace;
@@ -45,7 +49,11 @@ public final class CaptureBar extends VBox {
     private final ProtocolRow protocol;
     private final FlowPane keys = new FlowPane(6, 4);
     private List<String> keyed = List.of();
-    private final TextField start = cue("cue-start", "pulse > 600", "starts it: a channel, > or <, and a number", 9);
+    private final TextField start = cue(
+            "cue-start",
+            "pulse > 600",
+            "starts it: a channel, > or <, and a number; a number of a reader, as in rate of Helm pulse > 100; or a time of day, as in 14:30",
+            9);
     private final TextField before =
             cue("cue-before", "5 s before", "how much from before the start is kept, up to 60 s", 6);
     private final TextField stop =
@@ -56,6 +64,8 @@ public final class CaptureBar extends VBox {
     private final TextField amount = new TextField();
     private final TextField mark = new TextField();
     private final Label room = new Label();
+    private final ComboBox<String> whose = new ComboBox<>();
+    private List<String> sources = List.of();
     private boolean wasRunning;
 
     public CaptureBar(Workspace workspace) {
@@ -85,6 +95,9 @@ public final class CaptureBar extends VBox {
                 }
             }
         });
+        whose.setId("amount-of");
+        whose.setTooltip(new Tooltip("whose samples are counted"));
+        whose.managedProperty().bind(whose.visibleProperty());
         again.getStyleClass().setAll("chip");
         again.setId("cue-again");
         again.setMinWidth(Region.USE_PREF_SIZE);
@@ -128,7 +141,7 @@ public final class CaptureBar extends VBox {
         more.setMinWidth(Region.USE_PREF_SIZE);
         more.setTooltip(new Tooltip("markers with keys, a protocol, which channels are recorded (P)"));
         more.setOnAction(event -> form.toggle());
-        HBox bar = new HBox(9, record, open, timed, counted, cued, phased, more, amount, mark, space, room);
+        HBox bar = new HBox(9, record, open, timed, counted, cued, phased, more, amount, whose, mark, space, room);
         bar.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(form, protocol, keys, cue, bar);
     }
@@ -200,7 +213,8 @@ public final class CaptureBar extends VBox {
                 return null;
             }
             limit = counted.isSelected()
-                    ? RecordingLimit.ofSamples((long) number)
+                    ? RecordingLimit.ofSamples(
+                            (long) number, whose.getSelectionModel().getSelectedIndex() - 1)
                     : RecordingLimit.ofSeconds(number * 60);
         }
         return limit;
@@ -227,17 +241,30 @@ public final class CaptureBar extends VBox {
 
     /** @throws IllegalArgumentException when what is written makes no sense, saying what would */
     private RecordingPlan plan() {
+        if (CLOCK.matcher(start.getText().strip()).matches()) {
+            return new RecordingPlan(
+                    limitAfter(), RecordingPlan.nextTime(start.getText()), null, kept(), endBy(), false);
+        }
         RecordingCue from = RecordingCue.parse(start.getText());
-        double kept = before.getText().isBlank() ? 0 : seconds(before.getText());
-        String end = stop.getText().strip();
-        boolean condition = end.contains("<") || end.contains(">");
-        return new RecordingPlan(
-                end.isEmpty() || condition ? RecordingLimit.NONE : RecordingLimit.ofSeconds(seconds(end)),
-                null,
-                from,
-                kept,
-                condition ? RecordingCue.parse(end) : null,
-                again.isSelected());
+        return new RecordingPlan(limitAfter(), null, from, kept(), endBy(), again.isSelected());
+    }
+
+    private double kept() {
+        return before.getText().isBlank() ? 0 : seconds(before.getText());
+    }
+
+    private boolean endsByCondition() {
+        return stop.getText().contains("<") || stop.getText().contains(">");
+    }
+
+    private RecordingLimit limitAfter() {
+        return stop.getText().isBlank() || endsByCondition()
+                ? RecordingLimit.NONE
+                : RecordingLimit.ofSeconds(seconds(stop.getText()));
+    }
+
+    private RecordingCue endBy() {
+        return endsByCondition() ? RecordingCue.parse(stop.getText().strip()) : null;
     }
 
     private static double seconds(String text) {
@@ -285,6 +312,7 @@ public final class CaptureBar extends VBox {
         phased.setDisable(running);
         amount.setDisable(begunOtherwise);
         cue.setDisable(running);
+        showSources(live.rig());
         form.show(live.rig());
         protocol.show(recording);
         showKeys(live.rig().recording().markers(), running && !waits);
@@ -309,6 +337,20 @@ public final class CaptureBar extends VBox {
             workspace.recordings().ended(recording);
         }
         wasRunning = running;
+    }
+
+    /** Boards beside each other send at rates of their own: whose samples are counted must be said. */
+    private void showSources(Rig rig) {
+        List<String> names = rig.sources().stream()
+                .map(one -> one.name().isEmpty() ? "the first board" : one.name())
+                .toList();
+        if (!names.equals(sources)) {
+            sources = names;
+            whose.getItems().setAll("of all boards");
+            names.forEach(name -> whose.getItems().add("of " + name));
+            whose.getSelectionModel().selectFirst();
+        }
+        whose.setVisible(counted.isSelected() && names.size() > 1);
     }
 
     private void showKeys(List<String> markers, boolean recording) {
