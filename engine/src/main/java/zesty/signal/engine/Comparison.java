@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -10,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import zesty.signal.core.compare.Difference;
 import zesty.signal.core.compare.Spread;
+import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Reading;
@@ -42,6 +44,7 @@ public final class Comparison {
      * @param from begin and {@code to} end of what was read, in s from its first sample
      * @param quality NaN where it could not be read
      * @param numbers by their keys
+     * @param sizes of the events that are believed; none where they have none
      * @param leftOut why it is in no mean; empty where it is
      */
     public record Row(
@@ -51,6 +54,7 @@ public final class Comparison {
             double to,
             double quality,
             Map<String, Double> numbers,
+            double[] sizes,
             String leftOut) {
         public double number(String key) {
             return leftOut.isEmpty() ? numbers.getOrDefault(key, Double.NaN) : Double.NaN;
@@ -118,11 +122,21 @@ public final class Comparison {
                                 .map(reason -> ": " + reason)
                                 .orElse("")
                 : "";
-        return new Row(take.file(), take.title(), from, to, quality, numbers, why);
+        return new Row(take.file(), take.title(), from, to, quality, numbers, sizes(reading), why);
+    }
+
+    private static double[] sizes(Reading reading) {
+        return reading.items().stream()
+                .filter(Item.Events.class::isInstance)
+                .limit(1)
+                .flatMap(item -> ((Item.Events) item).events().stream())
+                .filter(event -> event.believed() && Double.isFinite(event.size()))
+                .mapToDouble(Event::size)
+                .toArray();
     }
 
     private static Row out(Take take, double from, double to, String why) {
-        return new Row(take.file(), take.title(), from, to, Double.NaN, Map.of(), why);
+        return new Row(take.file(), take.title(), from, to, Double.NaN, Map.of(), new double[0], why);
     }
 
     public List<Row> rows() {
@@ -149,6 +163,14 @@ public final class Comparison {
                         .findFirst()
                         .orElseThrow()
                         .number(key))
+                .toArray();
+    }
+
+    /** @return the heights of all events of some of the takes that are not left out */
+    public double[] sizes(List<Path> of) {
+        return rows.stream()
+                .filter(row -> row.leftOut().isEmpty() && of.contains(row.take()))
+                .flatMapToDouble(row -> Arrays.stream(row.sizes()))
                 .toArray();
     }
 

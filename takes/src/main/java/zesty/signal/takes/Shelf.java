@@ -44,6 +44,7 @@ public final class Shelf {
      * @param drawing of each channel that its rig shows, in the stream's order
      * @param trouble why it cannot be opened; empty when it can
      * @param rig what it was recorded with, by name; {@code marks} their texts
+     * @param numbers the main number of each of its readers, in words; null while they are not worked out
      */
     public record Entry(
             Path file,
@@ -59,10 +60,47 @@ public final class Shelf {
             String rig,
             String notes,
             List<String> tags,
-            List<String> marks) {
-        /** @return whether each of these words stands somewhere in its title, notes, tags, markers or rig, in either case */
+            List<String> marks,
+            List<String> numbers) {
+        /** The tag of those that the maker singled out. */
+        public static final String STAR = "\u2605";
+
+        private static final DateTimeFormatter DAY =
+                DateTimeFormatter.ofPattern("uuuu-MM-dd EEEE d MMMM uuuu", Locale.ENGLISH);
+
+        /** @return whether the maker singled it out */
+        public boolean starred() {
+            return tags.contains(STAR);
+        }
+
+        /** @return whether all of it but the numbers, which are worked out later, is as in another one */
+        public boolean isAs(Entry other) {
+            return with(List.of()).equals(other.with(List.of()));
+        }
+
+        private Entry with(List<String> worked) {
+            return new Entry(
+                    file,
+                    changed,
+                    bytes,
+                    title,
+                    started,
+                    seconds,
+                    columns,
+                    drawing,
+                    mended,
+                    trouble,
+                    rig,
+                    notes,
+                    tags,
+                    marks,
+                    List.copyOf(worked));
+        }
+
+        /** @return whether each of these words stands somewhere in its title, notes, tags, markers, rig or date, in either case */
         public boolean has(String words) {
-            String all = String.join("\n", title, notes, rig, String.join("\n", tags), String.join("\n", marks))
+            String day = started.atZone(ZoneId.systemDefault()).format(DAY);
+            String all = String.join("\n", title, notes, rig, day, String.join("\n", tags), String.join("\n", marks))
                     .toLowerCase(Locale.ROOT);
             return Arrays.stream(words.toLowerCase(Locale.ROOT).strip().split("\\s+"))
                     .allMatch(all::contains);
@@ -133,6 +171,15 @@ public final class Shelf {
         return entries;
     }
 
+    /** Keeps the main numbers of a take's readers, as long as the take stays as it is. */
+    public void numbers(Entry of, List<String> numbers) {
+        if (known.get(of.file()) == of) {
+            Entry now = of.with(numbers);
+            known.put(of.file(), now);
+            index.update(List.of(now), List.of());
+        }
+    }
+
     /** @return what there is of it, be it a reason why there is nothing; null when it has vanished meanwhile */
     private Entry entry(Path file) {
         try {
@@ -170,6 +217,7 @@ public final class Shelf {
                 "",
                 "",
                 List.of(),
+                List.of(),
                 List.of());
     }
 
@@ -206,7 +254,8 @@ public final class Shelf {
                     rig.name(),
                     take.notes(),
                     take.tags(),
-                    take.marks().stream().map(Mark::text).toList());
+                    take.marks().stream().map(Mark::text).toList(),
+                    rig.readers().isEmpty() ? List.of() : null);
         } catch (TakeException e) {
             return without(file, Files.getLastModifiedTime(file), Files.size(file), e.getMessage());
         }

@@ -27,7 +27,7 @@ final class ShelfIndex {
     static final String NAME = ".index";
 
     private static final int APPLICATION_ID = 0x5A494458;
-    private static final int VERSION = 1;
+    private static final int VERSION = 2;
     private static final String LINES = "\n";
 
     private final Path file;
@@ -81,7 +81,8 @@ final class ShelfIndex {
                 row.getString("rig"),
                 row.getString("notes"),
                 lines(row.getString("tags")),
-                lines(row.getString("marks")));
+                lines(row.getString("marks")),
+                row.getString("numbers") == null ? null : lines(row.getString("numbers")));
     }
 
     private static List<String> lines(String text) {
@@ -158,7 +159,7 @@ final class ShelfIndex {
             statement.execute("PRAGMA user_version = " + VERSION);
             statement.execute(
                     "CREATE TABLE IF NOT EXISTS entry (file TEXT PRIMARY KEY, changed INTEGER, bytes INTEGER, title TEXT, "
-                            + "started TEXT, seconds REAL, columns TEXT, drawing BLOB, mended TEXT, rig TEXT, notes TEXT, tags TEXT, marks TEXT)");
+                            + "started TEXT, seconds REAL, columns TEXT, drawing BLOB, mended TEXT, rig TEXT, notes TEXT, tags TEXT, marks TEXT, numbers TEXT)");
             try (PreparedStatement delete = connection.prepareStatement("DELETE FROM entry WHERE file = ?")) {
                 for (Path one : gone) {
                     delete.setString(1, one.getFileName().toString());
@@ -166,7 +167,7 @@ final class ShelfIndex {
                 }
             }
             try (PreparedStatement insert = connection.prepareStatement(
-                    "INSERT OR REPLACE INTO entry VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")) {
+                    "INSERT OR REPLACE INTO entry VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")) {
                 for (Shelf.Entry one : fresh) {
                     insert(insert, one);
                 }
@@ -189,6 +190,7 @@ final class ShelfIndex {
         insert.setString(11, one.notes());
         insert.setString(12, joined(one.tags()));
         insert.setString(13, joined(one.marks()));
+        insert.setString(14, one.numbers() == null ? null : joined(one.numbers()));
         insert.executeUpdate();
     }
 }

@@ -55,6 +55,7 @@ final class Commands {
         plain("Recording", "A snapshot of every channel into a table", KeyCode.S, view.snapshots()::press);
         shown("A take on the shelf", "Open it", KeyCode.ENTER);
         shown("A take on the shelf", "Choose it, to read, compare or write into it", KeyCode.SPACE);
+        shown("A take on the shelf", "Star it, or no longer", KeyCode.B);
         shown("A take on the shelf", "Rename it", KeyCode.F2);
         shown("A take on the shelf", "Export it into a file", KeyCode.X);
         shown("A take on the shelf", "Remove it", KeyCode.DELETE);

@@ -132,7 +132,7 @@ final class Pictures {
                     workspace.notice().set(null);
                     workspace.view().takesOpen().set(true);
                 },
-                1.5);
+                14);
         step(() -> view.logbook().choose(called("Sheet hand, rest to tired")), 3);
         stepOn("#show-phases", phases -> ((Button) phases).fire(), 0.2);
         scene("take-page", () -> {}, 1);

@@ -3,9 +3,14 @@ package zesty.signal.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import javafx.scene.Node;
@@ -125,27 +130,19 @@ class ProtocolWindowTest extends RealWindow {
                 .filter(mark -> mark.text().equals("tack"))
                 .findFirst()
                 .orElseThrow();
-        Node label = marker("tack");
-        robot.clickOn(label);
-        awaitNode("#marker-name");
+        click("#marked-tack");
+        awaitThat(() -> fx(() -> robot.lookup("#marker-name").query().isVisible()));
         type("#marker-name", "gybe");
         Mark gybe = new Mark(tack.seconds(), "gybe");
         awaitThat(() -> has(file, gybe) && !has(file, tack));
         awaitText(".mark-label", "gybe");
-        robot.interact(() -> marker("gybe").requestFocus());
+        robot.interact(() -> robot.lookup("#marked-gybe").query().requestFocus());
         key(KeyCode.DELETE);
         awaitThat(() -> !has(file, gybe));
         key(KeyCode.U);
         awaitThat(() -> has(file, gybe));
         key(KeyCode.U);
         awaitThat(() -> has(file, tack) && !has(file, gybe));
-    }
-
-    private Node marker(String text) {
-        return robot.lookup(".mark-label").queryAllAs(Label.class).stream()
-                .filter(one -> one.isVisible() && one.getText().equals(text))
-                .findFirst()
-                .orElseThrow();
     }
 
     private static boolean has(Path file, Mark mark) {
@@ -207,5 +204,51 @@ class ProtocolWindowTest extends RealWindow {
         Files.delete(elsewhere);
         robot.interact(() -> workspace().takes().list());
         awaitTakes(20);
+    }
+
+    /** The board prints its two columns one after the other once its button is pressed. */
+    @Test
+    void whatABoardKeptIsReadIntoATakeAtItsButton() throws Exception {
+        awaitTakes(17);
+        CountDownLatch button = new CountDownLatch(1);
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            Thread board = new Thread(
+                    () -> {
+                        try (Socket caller = server.accept()) {
+                            button.await();
+                            String dump = "temp\n20.5\n20.75\n21\n21.25\nhum\n55\n54\n53\n52\n";
+                            caller.getOutputStream().write(dump.getBytes(StandardCharsets.US_ASCII));
+                            TimeUnit.SECONDS.sleep(60);
+                        } catch (Exception e) {
+                            // The test is over.
+                        }
+                    },
+                    "board of the test");
+            board.setDaemon(true);
+            board.start();
+            robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+            key(KeyCode.T);
+            press("#import-file");
+            fire("#import-listen");
+            button.countDown();
+            awaitText("#take-panel .hint", "10 lines");
+            fire("#import-listen");
+            awaitText("#take-panel .hint", "4 rows, 2 columns");
+            type("#import-rate", "2");
+            awaitText("#take-panel .hint", "2 rows/s");
+            press("#import-go");
+            awaitTakes(18);
+            Path file = takes().stream()
+                    .filter(one -> one.title().startsWith("dump "))
+                    .findFirst()
+                    .orElseThrow()
+                    .file();
+            try (Take take = Take.open(file)) {
+                assertThat(take.columns().stream().map(c -> c.name())).containsExactly("temp", "hum");
+                assertThat(take.column(0)).containsExactly(20.5, 20.75, 21, 21.25);
+                assertThat(take.column(1)).containsExactly(55, 54, 53, 52);
+                assertThat(take.times()).containsExactly(0, 0.5, 1, 1.5);
+            }
+        }
     }
 }

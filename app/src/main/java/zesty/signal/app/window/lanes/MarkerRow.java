@@ -120,6 +120,7 @@ final class MarkerRow extends Pane {
             if (!now.equals(mark)) {
                 mark = now;
                 setText(now.text());
+                setId("marked-" + now.text().replaceAll("[^\\p{Alnum}]", "-"));
                 setTooltip(new Tooltip(
                         changeable()
                                 ? "press to rename, drag to move; Enter, Delete, Shift+Left and Shift+Right by key"

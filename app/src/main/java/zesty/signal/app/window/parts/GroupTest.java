@@ -20,11 +20,13 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.Comparison;
+import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Shelf;
 
 /** Two groups of takes: which takes are in which, and whether a reader's numbers differ by more than chance. */
 final class GroupTest extends VBox {
     private static final int MOST_SENTENCES = 4;
+    private static final int MOST_NUMBERS = 2;
 
     private final Workspace workspace;
     private final List<Shelf.Entry> takes;
@@ -112,6 +114,7 @@ final class GroupTest extends VBox {
         workspace.takes().compare(files(), choice.setup(), compared -> {
             if (choice.equals(readers.getValue()) && first.equals(group(false)) && second.equals(group(true))) {
                 said.getChildren().setAll(sentences(choice.setup(), compared, first, second));
+                trials(choice.setup(), compared).ifPresent(said.getChildren()::add);
             }
         });
     }
@@ -140,6 +143,15 @@ final class GroupTest extends VBox {
                             .orElseGet(() -> few(scalar, unit, a, b)));
             nodes.add(styled(sentence));
         }
+        double[] a = compared.sizes(first);
+        double[] b = compared.sizes(second);
+        if (a.length >= Difference.FEWEST && b.length >= Difference.FEWEST) {
+            // Each event counts by itself: also one take a group can be told apart.
+            Difference.welch(a, b)
+                    .ifPresent(one -> nodes.add(
+                            styled(new Label(one.words("height of each event", "", "the first group", "the second")
+                                    + " Counted by event: " + a.length + " and " + b.length + "."))));
+        }
         if (few) {
             nodes.add(styled(new Label("Below " + Difference.FEWEST
                     + " takes in each group it cannot be told whether a difference is real.")));
@@ -148,6 +160,48 @@ final class GroupTest extends VBox {
             nodes.add(hint("A group has no number to compare."));
         }
         return nodes;
+    }
+
+    /** Repeated trials: what the takes with each tag say, one below the other. */
+    private Optional<Node> trials(ReaderSetup setup, Comparison compared) {
+        List<String> tags = takes.stream()
+                .flatMap(one -> one.tags().stream())
+                .filter(one -> !one.equals(Shelf.Entry.STAR))
+                .distinct()
+                .sorted()
+                .filter(tag -> takes.stream().anyMatch(one -> !one.tags().contains(tag)))
+                .toList();
+        List<ScalarInfo> scalars = setup.readerKind().scalars().stream()
+                .filter(one -> compared.spread(one.key()).n() > 0)
+                .limit(MOST_NUMBERS)
+                .toList();
+        if (tags.size() < 2 || scalars.isEmpty()) {
+            return Optional.empty();
+        }
+        List<String> head = new ArrayList<>(List.of("tag", "takes"));
+        scalars.forEach(one -> head.add(one.words() + (one.unit("").isEmpty() ? "" : ", " + one.unit(""))));
+        List<List<String>> rows = new ArrayList<>();
+        for (String tag : tags) {
+            List<Path> of = takes.stream()
+                    .filter(one -> one.tags().contains(tag))
+                    .map(Shelf.Entry::file)
+                    .toList();
+            List<String> row = new ArrayList<>(List.of(tag, String.valueOf(of.size())));
+            for (ScalarInfo scalar : scalars) {
+                Spread spread = Spread.of(compared.numbers(scalar.key(), of));
+                row.add(
+                        spread.n() == 0
+                                ? "none"
+                                : Digits.about(spread.mean(), 4)
+                                        + (spread.sd() > 0 ? " \u00b1 " + Digits.about(spread.sd(), 2) : ""));
+            }
+            rows.add(row);
+        }
+        Label title = new Label("Trials, by tag");
+        title.getStyleClass().add("table-group");
+        GridPane grid = TablePage.grid(new Report.Table("", head, rows));
+        grid.setId("trials");
+        return Optional.of(new VBox(4, title, grid));
     }
 
     private static Label styled(Label sentence) {

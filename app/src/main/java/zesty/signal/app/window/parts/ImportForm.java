@@ -5,11 +5,18 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
 import javafx.geometry.HPos;
+import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -23,6 +30,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import javafx.util.Duration;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.exchange.TakeView;
@@ -57,6 +65,11 @@ final class ImportForm extends VBox {
     private final TextField rate = field("import-rate", "rows a second");
     private final VBox seen = new VBox(5);
     private final Button bring = new Button("Import");
+
+    private final ToggleButton listen = new ToggleButton("Listen to the board");
+    private final Label heard = hint("");
+    private Timeline clock;
+    private long from;
 
     ImportForm(Workspace workspace, Runnable done) {
         super(8);
@@ -106,11 +119,80 @@ final class ImportForm extends VBox {
         fields.addRow(0, name("Columns of a dump"), columns);
         fields.addRow(1, name("Time column of a table"), time);
         fields.addRow(2, name("Rate, in place of times"), rate);
+        listen.setId("import-listen");
+        listen.getStyleClass().setAll("chip");
+        listen.setTooltip(
+                new Tooltip(
+                        "for a board that kept its samples while it was unplugged: press this, then the board's button; press again when it has printed all"));
+        listen.setOnAction(event -> listen());
+        heard.setMinWidth(0);
+        HBox fromBoard = new HBox(8, listen, heard);
+        fromBoard.setAlignment(Pos.CENTER_LEFT);
         bring.setId("import-go");
         bring.getStyleClass().setAll("small-button");
         bring.setDisable(true);
         bring.setOnAction(event -> go());
-        getChildren().addAll(new HBox(6, path, browse), ways, fields, seen, bring);
+        getChildren().addAll(new HBox(6, path, browse), fromBoard, ways, fields, seen, bring);
+    }
+
+    /** What the board prints from one press to the next is kept as a file, and looked at as a dump. */
+    private void listen() {
+        if (listen.isSelected()) {
+            if (!workspace.live().connected()) {
+                listen.setSelected(false);
+                workspace.trouble("No board is connected: connect it first (key 1), then listen.");
+                return;
+            }
+            from = workspace.sourceActions().byteCount();
+            clock = new Timeline(new KeyFrame(Duration.millis(250), event -> hear()));
+            clock.setCycleCount(Animation.INDEFINITE);
+            clock.play();
+            hear();
+            return;
+        }
+        clock.stop();
+        byte[] bytes = workspace.sourceActions().since(from);
+        if (bytes == null || bytes.length == 0) {
+            heard.setText("");
+            workspace.trouble(
+                    bytes == null
+                            ? "The board printed more than a megabyte: record the stream instead (key R)."
+                            : "The board printed nothing. Press its button while this listens.");
+            return;
+        }
+        Path file = workspace
+                .places()
+                .dumps()
+                .resolve("dump " + LocalDateTime.now().format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss"))
+                        + ".txt");
+        workspace
+                .tasks()
+                .later(
+                        "what the board printed could not be kept",
+                        () -> {
+                            Files.createDirectories(file.getParent());
+                            Files.write(file, bytes, StandardOpenOption.CREATE_NEW);
+                        },
+                        () -> {
+                            heard.setText("Kept: " + file.getFileName());
+                            hows.getToggles().stream()
+                                    .filter(way -> way.getUserData() == How.BLOCKS)
+                                    .findFirst()
+                                    .ifPresent(hows::selectToggle);
+                            look(file);
+                        });
+    }
+
+    private void hear() {
+        byte[] bytes = workspace.sourceActions().since(from);
+        long lines = 0;
+        for (int i = 0; bytes != null && i < bytes.length; i++) {
+            lines += bytes[i] == '\n' ? 1 : 0;
+        }
+        heard.setText(
+                bytes == null
+                        ? "more than a megabyte"
+                        : lines + " lines; press the board\u2019s button, then this again");
     }
 
     private static TextField field(String id, String prompt) {

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -28,6 +29,8 @@ import zesty.signal.takes.Shelf;
 /** The takes with a search above them, and at their right what is chosen of them or comes from elsewhere. */
 public final class Logbook extends HBox {
     private static final int MOST_TAGS = 12;
+    private static final String ANY = "any rig";
+    private static final double RIGS_WIDTH = 110;
 
     private final Workspace workspace;
     private final TakesView shelf;
@@ -38,6 +41,8 @@ public final class Logbook extends HBox {
     private final TakePanel panel;
     private final VBox left = new VBox(8);
     private final StackPane room = new StackPane();
+    private final ComboBox<String> rigs = new ComboBox<>();
+    private final ComboBox<TakesView.Order> orders = new ComboBox<>();
     private List<String> offered = List.of();
 
     public Logbook(Workspace workspace) {
@@ -46,8 +51,9 @@ public final class Logbook extends HBox {
         shelf = new TakesView(workspace);
         panel = new TakePanel(workspace, shelf.chosen()::clear, this::showWide);
         search.setId("take-search");
-        search.setPromptText("Search titles, notes, tags, markers, rigs");
-        search.setPrefColumnCount(28);
+        search.setPromptText("Search words, tags, days");
+        search.setTooltip(new Tooltip("in titles, notes, tags, markers, rigs and dates, such as 2026-09 or Saturday"));
+        search.setPrefColumnCount(17);
         search.setMinWidth(Region.USE_PREF_SIZE);
         search.textProperty().addListener((p, was, is) -> filter());
         search.setOnKeyPressed(event -> {
@@ -66,14 +72,26 @@ public final class Logbook extends HBox {
         bring.setTooltip(
                 new Tooltip("a table, sound, EDF, arrays, HDF5, or what a board kept; or drop one on the window"));
         bring.setOnAction(event -> importFile(null));
+        tags.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(tags, Priority.ALWAYS);
+        rigs.setId("take-rigs");
+        rigs.getItems().setAll(ANY);
+        rigs.setValue(ANY);
+        rigs.setPrefWidth(workspace.view().textSize().get().of(RIGS_WIDTH));
+        rigs.setTooltip(new Tooltip("only takes that were recorded with this rig"));
+        rigs.valueProperty().addListener((p, was, is) -> filter());
+        orders.setId("take-order");
+        orders.getItems().setAll(TakesView.Order.values());
+        orders.setValue(TakesView.Order.NEWEST);
+        orders.setTooltip(new Tooltip("in which order they stand"));
+        orders.valueProperty().addListener((p, was, is) -> shelf.order(is));
         Button where = new Button("Folders \u2026");
         where.setId("take-folders");
         where.getStyleClass().setAll("small-button");
         where.setMinWidth(Region.USE_PREF_SIZE);
         where.setTooltip(new Tooltip("which folders takes are looked for in, and the bin"));
         where.setOnAction(event -> showWide(new FoldersPage(workspace)));
-        HBox bar = new HBox(10, search, found, tags, where, bring);
+        HBox bar = new HBox(8, search, rigs, orders, found, tags, where, bring);
         bar.setAlignment(Pos.CENTER_LEFT);
         left.getChildren().setAll(bar, shelf);
         left.setMinWidth(0);
@@ -90,6 +108,11 @@ public final class Logbook extends HBox {
             choose();
         });
         workspace.takes().all().addListener((p, was, is) -> listed(is));
+        workspace.view().takesOpen().addListener((p, was, is) -> {
+            if (is) {
+                workspace.takes().numbers();
+            }
+        });
         listed(workspace.takes().all().get());
     }
 
@@ -113,6 +136,7 @@ public final class Logbook extends HBox {
     private void listed(List<Shelf.Entry> entries) {
         Map<String, Long> counts = entries.stream()
                 .flatMap(one -> one.tags().stream())
+                .filter(one -> !one.equals(Shelf.Entry.STAR))
                 .collect(Collectors.groupingBy(Function.identity(), Collectors.counting()));
         List<String> most = counts.keySet().stream()
                 .sorted((a, b) -> counts.get(a).equals(counts.get(b))
@@ -125,8 +149,24 @@ public final class Logbook extends HBox {
             tagged.retainAll(most);
             tags.getChildren().setAll(most.stream().map(this::chip).toList());
         }
+        List<String> names = entries.stream()
+                .map(Shelf.Entry::rig)
+                .filter(one -> !one.isEmpty())
+                .distinct()
+                .sorted()
+                .toList();
+        if (!names.equals(rigs.getItems()
+                .subList(Math.min(1, rigs.getItems().size()), rigs.getItems().size()))) {
+            String was = rigs.getValue();
+            rigs.getItems().setAll(ANY);
+            rigs.getItems().addAll(names);
+            rigs.setValue(was != null && names.contains(was) ? was : ANY);
+        }
         filter();
         choose();
+        if (workspace.view().takesOpen().get()) {
+            workspace.takes().numbers();
+        }
     }
 
     private ToggleButton chip(String tag) {
@@ -144,7 +184,10 @@ public final class Logbook extends HBox {
     }
 
     private boolean wanted(Shelf.Entry entry) {
-        return entry.tags().containsAll(tagged) && (search.getText().isBlank() || entry.has(search.getText()));
+        boolean ofRig = rigs.getValue() == null
+                || rigs.getValue().equals(ANY)
+                || rigs.getValue().equals(entry.rig());
+        return ofRig && entry.tags().containsAll(tagged) && (search.getText().isBlank() || entry.has(search.getText()));
     }
 
     private void filter() {

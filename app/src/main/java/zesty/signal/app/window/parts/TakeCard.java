@@ -32,6 +32,7 @@ import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 
 /** A take on the shelf: a small drawing of its lanes, its name, and what can be done with it. */
@@ -47,6 +48,7 @@ final class TakeCard extends VBox {
     private final CardWriting writing;
     private final Shelf.Entry entry;
     private final Label title = new Label();
+    private final Label numbers = new Label();
     private final VBox head;
     private final HBox name = new HBox(6);
     private final CheckBox choose = new CheckBox();
@@ -81,16 +83,29 @@ final class TakeCard extends VBox {
         chosen.addListener(new WeakListChangeListener<>(follows));
         Region between = new Region();
         HBox.setHgrow(between, Priority.ALWAYS);
-        name.getChildren().setAll(title, between, choose);
+        Button star = new Button(entry.starred() ? Shelf.Entry.STAR : "\u2606");
+        star.setId("star");
+        star.getStyleClass().setAll("star");
+        star.setFocusTraversable(false);
+        star.setAccessibleText(entry.starred() ? "starred" : "not starred");
+        star.setTooltip(new Tooltip("singles it out, or no longer (B)"));
+        star.setOnAction(event -> star());
+        name.getChildren().setAll(title, between, star, choose);
         head = new VBox(1, name, about);
         if (!entry.tags().isEmpty() || !entry.marks().isEmpty()) {
             Label told = new Label(Stream.concat(entry.tags().stream(), entry.marks().stream())
+                    .filter(one -> !one.equals(Shelf.Entry.STAR))
                     .limit(5)
                     .collect(Collectors.joining(" · ")));
             told.getStyleClass().add("hint");
             told.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
             head.getChildren().add(told);
         }
+        numbers.getStyleClass().add("take-numbers");
+        numbers.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
+        numbers.managedProperty().bind(numbers.visibleProperty());
+        head.getChildren().add(numbers);
+        numbers(entry.numbers());
         Button open = button("Open", "show it in the lanes (Enter)", () -> workspace.open(entry.file()));
         open.setDisable(!entry.trouble().isEmpty());
         Button rename = button("Rename", "give it another name (F2)", this::rename);
@@ -120,6 +135,8 @@ final class TakeCard extends VBox {
                 rename();
             } else if (event.getCode() == KeyCode.SPACE) {
                 toggle();
+            } else if (event.getCode() == KeyCode.B) {
+                star();
             } else if (event.getCode() == KeyCode.DELETE) {
                 workspace.takes().remove(entry);
             } else if (event.getCode() == KeyCode.X) {
@@ -129,6 +146,28 @@ final class TakeCard extends VBox {
             }
             event.consume();
         });
+    }
+
+    /** Shows the main numbers of its readers; null while they are not worked out. Its place is kept, so that nothing moves. */
+    void numbers(List<String> now) {
+        numbers.setVisible(now == null || !now.isEmpty());
+        numbers.setText(now == null ? "\u2026" : String.join(" \u00b7 ", now));
+        numbers.setTooltip(now == null ? null : new Tooltip(String.join("\n", now)));
+    }
+
+    private void star() {
+        List<String> star = List.of(Shelf.Entry.STAR);
+        workspace
+                .takes()
+                .write(
+                        entry,
+                        new LogEntry(
+                                null,
+                                null,
+                                entry.starred() ? List.of() : star,
+                                entry.starred() ? star : List.of(),
+                                List.of()),
+                        null);
     }
 
     private void chosenNow() {

@@ -44,6 +44,7 @@ final class TakePanel extends ScrollPane {
     private final ImportForm form;
     private List<Shelf.Entry> shown = List.of();
     private boolean bringing;
+    private TextArea notes = new TextArea();
 
     /** @param leave chooses nothing any more. @param wide shows a page in the place of the shelf */
     TakePanel(Workspace workspace, Runnable leave, Consumer<WidePage> wide) {
@@ -84,14 +85,27 @@ final class TakePanel extends ScrollPane {
     }
 
     void show(List<Shelf.Entry> chosen) {
-        if (chosen.equals(shown)) {
+        boolean same = chosen.size() == shown.size();
+        for (int i = 0; same && i < chosen.size(); i++) {
+            same = chosen.get(i).isAs(shown.get(i));
+        }
+        if (same) {
             return;
         }
+        // What is being written and not kept yet stays, whatever else of the take has changed.
+        boolean goesOn = chosen.size() == 1
+                && shown.size() == 1
+                && chosen.get(0).file().equals(shown.get(0).file())
+                && !notes.getText().strip().equals(shown.get(0).notes());
+        String written = goesOn ? notes.getText() : null;
         bringing = false;
         shown = List.copyOf(chosen);
         page.getChildren().clear();
         if (chosen.size() == 1) {
             one(chosen.get(0));
+            if (written != null) {
+                notes.setText(written);
+            }
         } else {
             several(chosen);
         }
@@ -121,16 +135,17 @@ final class TakePanel extends ScrollPane {
     }
 
     private void one(Shelf.Entry entry) {
-        TextArea notes = new TextArea(entry.notes());
+        notes = new TextArea(entry.notes());
         notes.setId("take-notes");
         notes.setWrapText(true);
         notes.setPrefRowCount(4);
         notes.setPromptText("What was different this time? Where was it, with whom, in what wind?");
         Runnable keep = () -> {
-            if (!notes.getText().strip().equals(entry.notes())) {
-                workspace.takes().notes(entry, notes.getText());
+            if (!this.notes.getText().strip().equals(entry.notes())) {
+                workspace.takes().notes(entry, this.notes.getText());
             }
         };
+        TextArea notes = this.notes;
         notes.setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.ENTER && event.isShortcutDown()) {
                 keep.run();
@@ -310,7 +325,9 @@ final class TakePanel extends ScrollPane {
 
     private FlowPane tags(Shelf.Entry entry) {
         FlowPane tags = new FlowPane(6, 6);
-        for (String tag : entry.tags()) {
+        for (String tag : entry.tags().stream()
+                .filter(one -> !one.equals(Shelf.Entry.STAR))
+                .toList()) {
             tags.getChildren().add(button(tag + "  ×", "untag", "take this tag off", () -> workspace
                     .takes()
                     .write(entry, tagging(List.of(), List.of(tag)), tagging(List.of(tag), List.of()))));
@@ -356,23 +373,24 @@ final class TakePanel extends ScrollPane {
                         .takes()
                         .join(chosen.stream().map(Shelf.Entry::file).toList()));
         page.getChildren().addAll(new HBox(6, over, join), numbers, new GroupTest(workspace, chosen), report(chosen));
-        workspace.takes().read(chosen.stream().map(Shelf.Entry::file).toList(), said -> {
+        List<Path> files = chosen.stream().map(Shelf.Entry::file).toList();
+        workspace.takes().setups(files, differ -> workspace.takes().read(files, said -> {
             if (shown.equals(chosen)) {
-                numbers.getChildren().setAll(sideBySide(said, chosen));
+                numbers.getChildren().setAll(sideBySide(said, chosen, differ));
             }
-        });
+        }));
     }
 
-    private static List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen) {
+    private static List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen, List<String> differ) {
         Report.Table table = report.sections().get(0).tables().get(0);
         List<javafx.scene.Node> nodes = new ArrayList<>();
         for (int i = 0; i < chosen.size(); i++) {
             Shelf.Entry one = chosen.get(i);
             nodes.add(hint((char) ('A' + i) + "  " + one.title() + " · " + one.rig()));
         }
-        boolean sameRig = chosen.stream().map(Shelf.Entry::rig).distinct().count() == 1;
-        if (!sameRig) {
-            nodes.add(hint("They were recorded with different rigs: a difference may come from the setup."));
+        if (!differ.isEmpty()) {
+            nodes.add(hint("Their setups differ, so a difference may come from that:"));
+            differ.forEach(one -> nodes.add(hint(one)));
         }
         if (table.rows().isEmpty()) {
             nodes.add(hint("No reader is set up on their channels."));

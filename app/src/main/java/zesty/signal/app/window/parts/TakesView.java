@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -33,7 +34,30 @@ public final class TakesView extends ScrollPane {
     private static final double CARD_HEIGHT = 190;
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE, d MMMM uuuu", Locale.ENGLISH);
 
+    /** In which order the takes stand. */
+    enum Order {
+        NEWEST("newest first", null),
+        OLDEST("oldest first", Comparator.comparing(Shelf.Entry::started)),
+        STARRED("starred first", Comparator.comparing(one -> !one.starred())),
+        TITLE("by title", Comparator.comparing(one -> one.title().toLowerCase(Locale.ROOT))),
+        LONGEST("longest first", Comparator.comparing(one -> -one.seconds()));
+
+        private final String words;
+        private final Comparator<Shelf.Entry> by;
+
+        Order(String words, Comparator<Shelf.Entry> by) {
+            this.words = words;
+            this.by = by;
+        }
+
+        @Override
+        public String toString() {
+            return words;
+        }
+    }
+
     private final Workspace workspace;
+    private Order order = Order.NEWEST;
     /** A few takes of a day leave room beside them for the day before. */
     private final FlowPane days = new FlowPane(26, 16);
     /** A card belongs to its take, and stays the same one while nothing of it changes. */
@@ -49,7 +73,7 @@ public final class TakesView extends ScrollPane {
 
     /** A place on the shelf; its card is made when it comes near sight. */
     private final class Card extends StackPane {
-        private final Shelf.Entry entry;
+        private Shelf.Entry entry;
 
         Card(Shelf.Entry entry) {
             this.entry = entry;
@@ -62,6 +86,14 @@ public final class TakesView extends ScrollPane {
             if (getChildren().isEmpty()) {
                 setMinSize(USE_COMPUTED_SIZE, USE_COMPUTED_SIZE);
                 getChildren().add(new TakeCard(workspace, writing, entry, chosen));
+            }
+        }
+
+        /** Its take is the same, but its numbers are known now: nothing that may be under the pointer is made anew. */
+        void now(Shelf.Entry known) {
+            entry = known;
+            if (!getChildren().isEmpty()) {
+                ((TakeCard) getChildren().get(0)).numbers(known.numbers());
             }
         }
 
@@ -99,6 +131,13 @@ public final class TakesView extends ScrollPane {
         fill(workspace.takes().all().get());
     }
 
+    /** Puts them in another order. */
+    void order(Order other) {
+        order = other;
+        shown = null;
+        fill(workspace.takes().all().get());
+    }
+
     /** @return the takes that are chosen, in the order they were */
     ObservableList<Path> chosen() {
         return chosen;
@@ -112,6 +151,16 @@ public final class TakesView extends ScrollPane {
 
     private void fill(List<Shelf.Entry> entries) {
         if (entries.equals(shown) || writing.goesOn()) {
+            return;
+        }
+        if (onlyNumbers(entries)) {
+            shown = List.copyOf(entries);
+            entries.forEach(one -> {
+                Card card = cards.get(one.file());
+                if (card != null) {
+                    card.now(one);
+                }
+            });
             return;
         }
         shown = List.copyOf(entries);
@@ -128,6 +177,14 @@ public final class TakesView extends ScrollPane {
         if (still != null) {
             still.focus();
         }
+    }
+
+    private boolean onlyNumbers(List<Shelf.Entry> entries) {
+        boolean only = shown != null && shown.size() == entries.size();
+        for (int i = 0; only && i < entries.size(); i++) {
+            only = entries.get(i).isAs(shown.get(i));
+        }
+        return only;
     }
 
     /** @return the take whose card, or a control on it, has the keyboard; null for none */
@@ -193,6 +250,18 @@ public final class TakesView extends ScrollPane {
         }
         LocalDate before = null;
         FlowPane day = null;
+        if (order.by != null) {
+            day = new FlowPane(12, 12);
+            day.setMinWidth(0);
+            Label heading = new Label(Character.toUpperCase(order.words.charAt(0)) + order.words.substring(1));
+            heading.getStyleClass().add("day");
+            days.getChildren().add(new VBox(8, heading, day));
+            for (Shelf.Entry entry : entries.stream().sorted(order.by).toList()) {
+                day.getChildren().add(cardOf(entry));
+            }
+            share();
+            return;
+        }
         for (Shelf.Entry entry : entries) {
             LocalDate date = entry.started().atZone(ZoneId.systemDefault()).toLocalDate();
             if (!date.equals(before)) {

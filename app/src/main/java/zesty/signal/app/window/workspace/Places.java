@@ -44,6 +44,11 @@ public record Places(Path home) {
         return home.resolve("rigs");
     }
 
+    /** @return where what boards printed of what they kept lies */
+    public Path dumps() {
+        return home.resolve("dumps");
+    }
+
     /** @return where pictures of the window are kept */
     public Path pictures() {
         return home.resolve("pictures");

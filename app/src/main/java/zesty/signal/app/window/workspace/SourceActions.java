@@ -40,6 +40,23 @@ public final class SourceActions {
         this.trail = trail;
     }
 
+    /** @return how many bytes have come from the source in hand; 0 where none runs */
+    public long byteCount() {
+        Trail running = trail.get();
+        return running == null ? 0 : running.bytes(source()).count();
+    }
+
+    /** @return the bytes that came since there were so many; null where they are more than are kept */
+    public byte[] since(long count) {
+        Trail running = trail.get();
+        if (running == null) {
+            return new byte[0];
+        }
+        long length = running.bytes(source()).count() - count;
+        ByteTail.Newest newest = running.bytes(source()).newest((int) Math.min(Integer.MAX_VALUE, Math.max(0, length)));
+        return newest.bytes().length < length ? null : newest.bytes();
+    }
+
     /** @return where in the rig the source in hand is: the one that looking, sending and reading otherwise are meant for */
     public int source() {
         return Math.min(

@@ -6,7 +6,9 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
 import java.util.function.DoublePredicate;
@@ -19,9 +21,11 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.Comparison;
+import zesty.signal.engine.MainNumbers;
 import zesty.signal.engine.OtherRig;
 import zesty.signal.engine.Overlay;
 import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.engine.SetupDifferences;
 import zesty.signal.engine.TakeReport;
 import zesty.signal.exchange.JsonExport;
 import zesty.signal.exchange.RawView;
@@ -46,6 +50,11 @@ public final class Takes {
     private final TakeFolders folders;
     private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
 
+    /** Longer takes are read when they are opened. */
+    private static final long MOST_BYTES = 40_000_000;
+
+    private static final int FEW = 6;
+    private boolean working;
     private final ReadOnlyBooleanWrapper listed = new ReadOnlyBooleanWrapper();
 
     Takes(Workspace workspace, Path folder) {
@@ -78,6 +87,49 @@ public final class Takes {
             takes.set(list);
             listed.set(true);
         });
+    }
+
+    /** Works out the main numbers of takes that have none yet, a few at a time, beside everything else. */
+    public void numbers() {
+        List<Shelf.Entry> due = takes.get().stream()
+                .filter(one -> one.numbers() == null && one.trouble().isEmpty() && one.bytes() < MOST_BYTES)
+                .limit(FEW)
+                .toList();
+        if (due.isEmpty() || working) {
+            return;
+        }
+        working = true;
+        Map<Shelf.Entry, List<String>> worked = new LinkedHashMap<>();
+        workspace
+                .tasks()
+                .atLeisure(
+                        "the takes' numbers could not be read",
+                        goOn -> {
+                            for (Shelf.Entry one : due) {
+                                if (goOn.getAsBoolean()) {
+                                    worked.put(one, numbersOf(one));
+                                }
+                            }
+                        },
+                        () -> {
+                            working = false;
+                            workspace
+                                    .tasks()
+                                    .later(
+                                            "the takes' numbers could not be kept",
+                                            () -> worked.forEach((one, numbers) ->
+                                                    folders.of(one.file()).numbers(one, numbers)),
+                                            this::list);
+                        });
+    }
+
+    private static List<String> numbersOf(Shelf.Entry one) {
+        try {
+            return MainNumbers.of(one.file());
+        } catch (TakeException | RuntimeException e) {
+            // What is wrong with it is told when it is opened.
+            return List.of();
+        }
     }
 
     /** Takes a take off the shelf; the notice's undo brings it back. */
@@ -344,6 +396,11 @@ public final class Takes {
             }
         }
         return common == null ? List.of() : common;
+    }
+
+    /** Hands on how the setups of these takes differ, a sentence each. */
+    public void setups(List<Path> files, Consumer<List<String>> then) {
+        workspace.tasks().fetch("the takes could not be compared", () -> SetupDifferences.of(files), then);
     }
 
     /** Reads the same of all these takes, and hands the answers on. */

@@ -1,0 +1,95 @@
+package zesty.signal.engine;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeException;
+
+/** How the setups of takes differ: a difference of the setup is said before a difference of the thing. */
+public final class SetupDifferences {
+    private static final int MOST = 8;
+
+    private SetupDifferences() {}
+
+    /**
+     * @param takes in the order of their letters, A, B …
+     * @return a sentence each; none where nothing differs. Waits for the disk
+     * @throws TakeException when a take cannot be read
+     */
+    public static List<String> of(List<Path> takes) throws TakeException {
+        Map<String, List<String>> said = new LinkedHashMap<>();
+        for (int t = 0; t < takes.size(); t++) {
+            try (Take take = Take.open(takes.get(t))) {
+                Map<String, String> own = setup(take);
+                for (Map.Entry<String, String> one : own.entrySet()) {
+                    List<String> values = said.computeIfAbsent(one.getKey(), key -> new ArrayList<>());
+                    while (values.size() < t) {
+                        values.add("none");
+                    }
+                    values.add(one.getValue());
+                }
+            }
+        }
+        List<String> sentences = new ArrayList<>();
+        for (Map.Entry<String, List<String>> one : said.entrySet()) {
+            List<String> values = one.getValue();
+            while (values.size() < takes.size()) {
+                values.add("none");
+            }
+            if (values.stream().distinct().count() > 1 && sentences.size() < MOST) {
+                sentences.add(one.getKey() + ": " + byValue(values));
+            }
+        }
+        return sentences;
+    }
+
+    /** @return such as "none in A and B, mean:5 in C" */
+    private static String byValue(List<String> values) {
+        Map<String, List<String>> letters = new LinkedHashMap<>();
+        for (int t = 0; t < values.size(); t++) {
+            letters.computeIfAbsent(values.get(t), key -> new ArrayList<>()).add(String.valueOf((char) ('A' + t)));
+        }
+        return letters.entrySet().stream()
+                .map(one -> one.getKey() + " in " + String.join(" and ", one.getValue()))
+                .collect(Collectors.joining(", "));
+    }
+
+    private static Map<String, String> setup(Take take) {
+        Rig rig = take.rigOrPlain();
+        Map<String, String> setup = new LinkedHashMap<>();
+        setup.put("Rig", rig.name());
+        for (int s = 0; s < take.sources(); s++) {
+            double rate = take.rows(s) / Math.max(1e-9, take.seconds());
+            // Two digits: rates that differ by a hundredth are the same one.
+            setup.put(
+                    take.sources() == 1 ? "Samples a second" : "Samples a second of board " + (s + 1),
+                    Digits.about(rate, 2));
+        }
+        for (Channel channel : rig.channels()) {
+            setup.put(
+                    "Cleaning of " + channel.column(),
+                    channel.recipe().steps().isEmpty()
+                            ? "none"
+                            : channel.recipe().text());
+            setup.put(
+                    "Scaling of " + channel.column(),
+                    channel.scaling().isAsItCame()
+                            ? "as it came"
+                            : channel.scaling().conversion().words() + ", in "
+                                    + channel.scaling().unit());
+        }
+        for (ReaderSetup reader : rig.readers()) {
+            setup.put("Settings of " + reader.id(), new TreeMap<>(reader.settings()).toString());
+        }
+        return setup;
+    }
+}
