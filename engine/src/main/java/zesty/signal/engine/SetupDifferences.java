@@ -83,7 +83,7 @@ public final class SetupDifferences {
             setup.put(
                     "Scaling of " + channel.column(),
                     channel.scaling().isAsItCame()
-                            ? "as it came"
+                            ? "raw"
                             : channel.scaling().conversion().words() + ", in "
                                     + channel.scaling().unit());
         }

@@ -75,10 +75,11 @@ public final class Shelf {
 
         /** @return whether all of it but the numbers, which are worked out later, is as in another one */
         public boolean isAs(Entry other) {
-            return with(List.of()).equals(other.with(List.of()));
+            // A file of that time and size has that drawing.
+            return with(List.of(), List.of()).equals(other.with(List.of(), List.of()));
         }
 
-        private Entry with(List<String> worked) {
+        private Entry with(List<Drawing> lanes, List<String> worked) {
             return new Entry(
                     file,
                     changed,
@@ -87,7 +88,7 @@ public final class Shelf {
                     started,
                     seconds,
                     columns,
-                    drawing,
+                    lanes,
                     mended,
                     trouble,
                     rig,
@@ -174,7 +175,7 @@ public final class Shelf {
     /** Keeps the main numbers of a take's readers, as long as the take stays as it is. */
     public void numbers(Entry of, List<String> numbers) {
         if (known.get(of.file()) == of) {
-            Entry now = of.with(numbers);
+            Entry now = of.with(of.drawing(), numbers);
             known.put(of.file(), now);
             index.update(List.of(now), List.of());
         }

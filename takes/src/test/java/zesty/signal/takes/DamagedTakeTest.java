@@ -446,4 +446,52 @@ class DamagedTakeTest {
             assertThat(header.readInt()).as("the format's version").isEqualTo(4);
         }
     }
+
+    /** Marks with ends, of which one row or another is changed or taken out behind the program's back. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "UPDATE mark_end SET seconds = 0.02 WHERE mark = 2 | the end of a mark does not check and is left out",
+                "DELETE FROM mark_end WHERE mark = 2 | of 2 rows of its table mark_end 1 are there",
+                "DELETE FROM mark WHERE id = 1 | of 2 rows of its table mark 1 are there",
+                "UPDATE mark SET text = 'other' WHERE id = 1 | a mark does not check and is left out"
+            })
+    void aSpanWhoseEndIsSpoiltIsAMomentAndItIsTold(String change, String told) throws Exception {
+        Path spans = folder.resolve("spans.zest");
+        Rig rig = Rig.blank("Wren", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "", List.of(new Column("load", "")), null));
+        try (TakeWriter writer = TakeWriter.create(spans, "spans", rig, Instant.EPOCH)) {
+            writer.append(new Block(new TimeBase.Steady(50, 0.01), new double[][] {new double[200]}, 200, List.of()));
+            writer.mark(new Mark(50.25, 50.5, "pull"));
+            writer.mark(new Mark(50.75, 51.5, "rest"));
+            writer.finish();
+        }
+        Mark pull = new Mark(0.25, 0.5, "pull");
+        Mark rest = new Mark(0.75, 1.5, "rest");
+        try (Take take = Take.open(spans)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.marks()).containsExactly(pull, rest);
+        }
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + spans);
+                Statement statement = connection.createStatement()) {
+            statement.executeUpdate(change);
+        }
+        try (Take take = Take.open(spans)) {
+            take.verify();
+            assertThat(take.damage()).anySatisfy(one -> assertThat(one).contains(told));
+            assertThat(take.marks())
+                    .hasSize(change.contains("mark_end") ? 2 : 1)
+                    .allSatisfy(one -> assertThat(List.of(pull, rest, new Mark(0.75, "rest")))
+                            .contains(one));
+            if (change.contains("mark_end")) {
+                assertThat(take.marks().get(1).isSpan()).isFalse();
+                // What is right is changed all the same.
+                take.marks(List.of(new Mark(1, 1.25, "reef")));
+                assertThat(take.marks()).containsExactly(new Mark(1, 1.25, "reef"));
+            }
+            assertThat(take.column(0)).hasSize(200);
+        }
+    }
 }

@@ -250,4 +250,41 @@ class ShelfTest {
             assertThat(take.column(0)[0]).isZero();
         }
     }
+
+    @Test
+    void mainNumbersAreKeptInTheIndexUntilTheTakeChanges() throws Exception {
+        Path file = ten("reach", 0, "2026-09-01T10:00:00Z");
+        Rig read = Rig.blank("Wren", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null))
+                .withReader(new zesty.signal.core.rig.ReaderSetup("level", List.of("pull"), java.util.Map.of()));
+        Path other = folder.resolve("read.zest");
+        try (TakeWriter writer = TakeWriter.create(other, "read", read, Instant.parse("2026-09-05T10:00:00Z"))) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.1), new double[][] {new double[20]}, 20, List.of()));
+            writer.finish();
+        }
+        Shelf shelf = new Shelf(folder);
+        Shelf.Entry due = shelf.list(null).get(0);
+        assertThat(due.title()).isEqualTo("read");
+        assertThat(due.numbers()).isNull();
+        // Nothing is read of a take without a reader.
+        assertThat(shelf.list(null).get(1).numbers()).isEmpty();
+        shelf.numbers(due, List.of("pull: 0 N", "heel: 3 °"));
+        assertThat(shelf.list(null).get(0).numbers()).containsExactly("pull: 0 N", "heel: 3 °");
+        assertThat(new Shelf(folder).list(null).get(0).numbers()).containsExactly("pull: 0 N", "heel: 3 °");
+        assertThat(new Shelf(folder).list(null).get(0).isAs(due)).isTrue();
+        try (Take take = Take.open(other)) {
+            take.write(new LogEntry(null, null, List.of(Shelf.Entry.STAR), List.of(), List.of()));
+        }
+        Shelf.Entry changed = new Shelf(folder).list(null).get(0);
+        assertThat(changed.starred()).isTrue();
+        assertThat(changed.numbers()).isNull();
+        assertThat(changed.isAs(due)).isFalse();
+        // Numbers of what it was before are not those of what it is.
+        shelf.list(null);
+        shelf.numbers(due, List.of("old"));
+        assertThat(shelf.list(null).get(0).numbers()).isNull();
+        assertThat(changed.has("saturday 2026-09")).isTrue();
+        assertThat(changed.has("sunday")).isFalse();
+        assertThat(file).exists();
+    }
 }

@@ -50,7 +50,7 @@ final class Commands {
                 KeyCode.D,
                 view.capture()::nextLength);
         plain("Recording", "Add a marker", KeyCode.M, view.capture()::writeMark);
-        plain("Recording", "Markers with keys, protocol, channels recorded", KeyCode.P, view.capture()::toggleForm);
+        plain("Recording", "Markers with keys, protocol, channels recorded", KeyCode.E, view.capture()::toggleForm);
         markers();
         plain("Recording", "A snapshot of every channel into a table", KeyCode.S, view.snapshots()::press);
         shown("A take on the shelf", "Open it", KeyCode.ENTER);

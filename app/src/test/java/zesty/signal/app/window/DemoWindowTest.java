@@ -187,7 +187,7 @@ class DemoWindowTest extends RealWindow {
             double high = band().high();
             Point2D edge = fx(() -> plot.localToScreen(
                     plot.getBoundsInLocal().getWidth() / 2,
-                    new zesty.signal.app.window.bench.PlotProbe(plot).pixelOf(high)));
+                    new zesty.signal.app.window.drawing.PlotProbe(plot).pixelOf(high)));
             robot.moveTo(edge, org.testfx.robot.Motion.DIRECT)
                     .press(MouseButton.PRIMARY)
                     .moveBy(0, -90)
@@ -253,7 +253,7 @@ class DemoWindowTest extends RealWindow {
         awaitText(".tile-words", "band 0.5\u20138 Hz");
         still("#response");
         Node plot = robot.lookup("#response").query();
-        var probe = new zesty.signal.app.window.bench.PlotProbe(plot);
+        var probe = new zesty.signal.app.window.drawing.PlotProbe(plot);
         // Should the picture move under the hand, the next try finds the corner at its new place.
         for (int attempt = 0; attempt < 4 && highHz() == 8; attempt++) {
             Point2D from = fx(() -> plot.localToScreen(

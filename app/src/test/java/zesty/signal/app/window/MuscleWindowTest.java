@@ -25,7 +25,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.bench.PlotProbe;
+import zesty.signal.app.window.drawing.PlotProbe;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;

@@ -81,7 +81,7 @@ class ProtocolWindowTest extends RealWindow {
     void aProtocolIsGoneThroughMarkedAndReadPhaseByPhase() throws Exception {
         awaitTakes(17);
         until(s -> s.channels().size() == 5);
-        key(KeyCode.P);
+        key(KeyCode.E);
         awaitNode("#form-protocol");
         // The letter of the key itself is not written into the field it opens.
         assertThat(fx(() ->
@@ -89,7 +89,7 @@ class ProtocolWindowTest extends RealWindow {
                 .isEqualTo("gust, tack, wave");
         type("#form-protocol", "rest 2 s, 2 x (pull 1");
         assertThat(fx(() -> workspace().notice().get().text())).contains("bracket");
-        type("#form-protocol", "rest 2 s, 2 x (pull 1 s, let go 2 s)");
+        type("#form-protocol", "rest 2 s, 2 x (pull 1 s, pause 2 s)");
         awaitText(".recording-form .hint", "5 phases, 8 s");
         fire("#record-bilge");
         press("#form-close");
@@ -98,11 +98,11 @@ class ProtocolWindowTest extends RealWindow {
         awaitText("#protocol-phase", "pull 1");
         until(s -> s.recording().seconds() > 2.2);
         key(KeyCode.ALT, KeyCode.DIGIT2);
-        awaitText("#protocol-phase", "let go 2");
+        awaitText("#protocol-phase", "pause 2");
         awaitTakes(18);
         Path file = takes().get(0).file();
         List<Mark> phases = marks(file).stream().filter(Mark::isSpan).toList();
-        assertThat(phases).extracting(Mark::text).containsExactly("rest", "pull 1", "let go 1", "pull 2", "let go 2");
+        assertThat(phases).extracting(Mark::text).containsExactly("rest", "pull 1", "pause 1", "pull 2", "pause 2");
         assertThat(phases).extracting(Mark::seconds).containsExactly(0.0, 2.0, 3.0, 5.0, 6.0);
         assertThat(phases.get(4).untilSeconds()).isCloseTo(8, within(0.05));
         assertThat(marks(file)).filteredOn(mark -> mark.text().equals("tack")).hasSize(1);
@@ -114,7 +114,7 @@ class ProtocolWindowTest extends RealWindow {
         key(KeyCode.T);
         robot.interact(() -> view().logbook().choose(List.of(file)));
         press("#show-phases");
-        awaitText("#phases .table-name", "let go 2");
+        awaitText("#phases .table-name", "pause 2");
         assertThat(fx(() -> robot.lookup("#phases .table-group")
                         .queryAllAs(Label.class)
                         .size()))

@@ -26,7 +26,7 @@ import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.testfx.robot.Motion;
-import zesty.signal.app.window.bench.PlotProbe;
+import zesty.signal.app.window.drawing.PlotProbe;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.boards.sim.FingerSignal;
 import zesty.signal.boards.sim.HeartSignal;

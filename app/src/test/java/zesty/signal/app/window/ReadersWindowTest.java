@@ -14,7 +14,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
-import zesty.signal.app.window.bench.PlotProbe;
+import zesty.signal.app.window.drawing.PlotProbe;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;

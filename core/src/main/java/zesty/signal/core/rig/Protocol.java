@@ -9,7 +9,7 @@ import java.util.regex.Pattern;
 import zesty.signal.core.scale.Digits;
 
 /**
- * Named phases with times that a recording goes through, one after the other: {@code rest 60 s, 3 x (pull 5 s, let go 10 s),
+ * Named phases with times that a recording goes through, one after the other: {@code rest 60 s, 3 x (pull 5 s, pause 10 s),
  * rest 60 s}. Phases that come more than once are numbered.
  *
  * @param text as the maker wrote it, without blanks at its ends
@@ -23,7 +23,7 @@ public record Protocol(String text, List<Phase> phases) {
 
     private static final Pattern PHASE = Pattern.compile("(.*\\S)\\s+(\\d+(?:\\.\\d+)?)\\s*(s|min|h)");
     private static final Pattern REPEATED = Pattern.compile("(\\d{1,3})\\s*[x\u00d7]\\s*\\((.*)\\)");
-    private static final String LIKE = "; write for example: rest 60 s, 3 x (pull 5 s, let go 10 s), rest 60 s";
+    private static final String LIKE = "; write for example: rest 60 s, 3 x (pull 5 s, pause 10 s), rest 60 s";
 
     /** @param name one of its own in the protocol. @param startSeconds from the protocol's begin */
     public record Phase(String name, double startSeconds, double seconds) {

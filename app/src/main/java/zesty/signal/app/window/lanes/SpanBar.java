@@ -36,6 +36,7 @@ final class SpanBar extends HBox {
     private final FlowPane numbers = new FlowPane(16, 4);
     private final VBox told = new VBox(2, words, numbers);
     private final Button trim = new Button("cut out");
+    private final Button mark = new Button("mark");
     private Object shownFor;
     private Snapshot seen;
 
@@ -71,6 +72,13 @@ final class SpanBar extends HBox {
         trim.setTooltip(new Tooltip("makes a take of its own of what lies between; this one stays as it is"));
         trim.setOnAction(event -> workspace.trim(workspace.view().span().get()));
         trim.managedProperty().bind(trim.visibleProperty());
+        mark.setId("span-mark");
+        mark.getStyleClass().setAll("small-button");
+        mark.setMinWidth(USE_PREF_SIZE);
+        mark.setTooltip(
+                new Tooltip("makes a span of it that every reader gives its numbers for; press its marker to name it"));
+        mark.setOnAction(event -> workspace.markSpan(workspace.view().span().get()));
+        mark.managedProperty().bind(mark.visibleProperty());
         Button away = new Button("×");
         away.getStyleClass().setAll("tile-off");
         away.setMinWidth(USE_PREF_SIZE);
@@ -78,7 +86,7 @@ final class SpanBar extends HBox {
         away.setOnAction(event -> workspace.view().span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
-        getChildren().addAll(told, closer, copy, trim, away);
+        getChildren().addAll(told, closer, copy, mark, trim, away);
     }
 
     /** @param zero what times are shown against */
@@ -87,6 +95,7 @@ final class SpanBar extends HBox {
         Span span = workspace.view().span().get();
         setVisible(span.begun());
         trim.setVisible(span.whole() && !workspace.shown().isLive());
+        mark.setVisible(trim.isVisible());
         if (!span.begun()) {
             return;
         }

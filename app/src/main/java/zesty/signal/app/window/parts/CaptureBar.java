@@ -139,7 +139,7 @@ public final class CaptureBar extends VBox {
         more.setId("recording-setup");
         more.getStyleClass().setAll("chip");
         more.setMinWidth(Region.USE_PREF_SIZE);
-        more.setTooltip(new Tooltip("markers with keys, a protocol, which channels are recorded (P)"));
+        more.setTooltip(new Tooltip("markers with keys, a protocol, which channels are recorded (E)"));
         more.setOnAction(event -> form.toggle());
         HBox bar = new HBox(9, record, open, timed, counted, cued, phased, more, amount, whose, mark, space, room);
         bar.setAlignment(Pos.CENTER_LEFT);

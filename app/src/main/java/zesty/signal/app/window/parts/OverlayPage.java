@@ -13,8 +13,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.Line;
-import zesty.signal.app.window.bench.Plot;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
@@ -139,7 +139,7 @@ final class OverlayPage extends WidePage {
         Overlay.From from = way.from();
         if (!way.reader().isEmpty()) {
             if (!nth.getText().strip().matches("[1-9]\\d{0,5}")) {
-                workspace.trouble("'" + nth.getText() + "' is no number of an event; write for example 1.");
+                workspace.trouble("'" + nth.getText() + "': write the number of the event, for example 1.");
                 return;
             }
             from = new Overlay.From.Nth(

@@ -42,11 +42,11 @@ final class RecordingForm extends VBox {
         markers.setTooltip(new Tooltip("up to 8, parted by commas: Alt+1 sets the first, Alt+2 the next"));
         markers.setOnAction(event -> keep());
         protocol.setId("form-protocol");
-        protocol.setPromptText("rest 60 s, 3 x (pull 5 s, let go 10 s), rest 60 s");
+        protocol.setPromptText("rest 60 s, 3 x (pull 5 s, pause 10 s), rest 60 s");
         protocol.setTooltip(new Tooltip("phases with their times; each becomes a span in the recording"));
         protocol.setOnAction(event -> keep());
         Button keep = button("Keep", "form-keep", "keep markers and protocol in the rig (Enter)", this::keep);
-        Button close = button("Close", "form-close", "close this (P)", () -> setVisible(false));
+        Button close = button("Close", "form-close", "close this (E)", () -> setVisible(false));
         GridPane grid = new GridPane();
         grid.setHgap(10);
         grid.setVgap(5);

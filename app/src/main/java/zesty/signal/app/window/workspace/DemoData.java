@@ -113,7 +113,7 @@ public final class DemoData {
                 .withReader(ReaderSetup.on("forearm", Muscle.NAME, Map.of("kind", "envelope")))
                 .withRecording(new RecordingSetup(
                         List.of("gust", "tack", "wave"),
-                        Protocol.parse("rest 20 s, 3 x (hard pull 5 s, let go 10 s), rest 20 s"),
+                        Protocol.parse("rest 20 s, 3 x (hard pull 5 s, pause 10 s), rest 20 s"),
                         List.of()));
     }
 

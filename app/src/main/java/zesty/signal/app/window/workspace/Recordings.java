@@ -118,7 +118,7 @@ public final class Recordings {
         long now = System.nanoTime();
         List<String> markers = workspace.live().rig().recording().markers();
         if (index >= markers.size()) {
-            workspace.trouble("Marker " + (index + 1) + " is not set up: P opens the list of markers.");
+            workspace.trouble("Marker " + (index + 1) + " is not set up: E opens the list of markers.");
         } else {
             mark(markers.get(index), now);
         }

@@ -225,6 +225,18 @@ public final class Workspace implements AutoCloseable {
         say("Changed: " + words + ". U takes it back.");
     }
 
+    /** Marks a part of the open take as a span, under a name of its own. */
+    public void markSpan(Span span) {
+        List<Mark> marks = new ArrayList<>(shown().marks());
+        int n = 1;
+        for (int i = 0; i < marks.size(); i++) {
+            n += marks.get(i).text().matches("span \\d+") ? 1 : 0;
+        }
+        double last = shown().snapshot(System.nanoTime()).lastSeconds();
+        marks.add(new Mark(Math.max(0, span.from()), Math.min(last, span.to()), "span " + n));
+        marks(marks, "a span marked");
+    }
+
     /** Takes the last change back. */
     public void undo() {
         tell(edits.undo(), "Nothing to take back.", "Taken back: ", ". Shift+U does it again.");

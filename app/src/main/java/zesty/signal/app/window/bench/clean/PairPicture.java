@@ -5,7 +5,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.Tooltip;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.bench.Plot;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Pair;
 import zesty.signal.core.sample.Times;

@@ -1,7 +1,7 @@
 package zesty.signal.app.window.bench.clean;
 
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.bench.Plot;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Waterfall;

@@ -1,8 +1,8 @@
 package zesty.signal.app.window.bench.clean;
 
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.bench.Plot;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;

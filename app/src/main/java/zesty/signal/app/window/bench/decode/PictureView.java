@@ -4,7 +4,7 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.bench.Letters;
+import zesty.signal.app.window.drawing.Letters;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.PictureFormat;

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiFunction;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.bench.Plot;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.engine.ChannelSnapshot;

@@ -12,7 +12,7 @@ import javafx.scene.shape.Line;
 import javafx.scene.shape.SVGPath;
 import javafx.scene.transform.Rotate;
 import zesty.signal.app.window.bench.Bench;
-import zesty.signal.app.window.bench.Plot;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;

@@ -8,7 +8,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.ArcType;
 import javafx.scene.text.TextAlignment;
-import zesty.signal.app.window.bench.Letters;
+import zesty.signal.app.window.drawing.Letters;
 import zesty.signal.app.window.drawing.Palette;
 
 /** From where the wind came: a slice for each direction, as long as its share of the time and as strong in colour as it blew. */

@@ -1,7 +1,7 @@
 package zesty.signal.app.window.bench.read;
 
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.bench.Plot;
+import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
 import zesty.signal.engine.ChannelSnapshot;

@@ -1,4 +1,4 @@
-package zesty.signal.app.window.bench;
+package zesty.signal.app.window.drawing;
 
 import javafx.scene.control.Label;
 

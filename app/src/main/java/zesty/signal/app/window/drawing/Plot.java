@@ -1,4 +1,4 @@
-package zesty.signal.app.window.bench;
+package zesty.signal.app.window.drawing;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -11,12 +11,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import zesty.signal.app.window.drawing.BothPens;
-import zesty.signal.app.window.drawing.CanvasPen;
-import zesty.signal.app.window.drawing.Drawn;
-import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.drawing.Pen;
-import zesty.signal.app.window.drawing.SvgPen;
 import zesty.signal.core.scale.Digits;
 
 /** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
