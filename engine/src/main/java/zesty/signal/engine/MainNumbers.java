@@ -35,6 +35,7 @@ public final class MainNumbers {
                                     info,
                                     channel.channel().scaling().unit()))
                             .filter(one -> !one.isEmpty())
+                            .map(one -> one.replaceFirst(" \u00b1 \\S+", ""))
                             .findFirst()
                             .orElse("nothing found");
                     boolean sure = reader.reading().quality().share() >= Comparison.LEAST_QUALITY;

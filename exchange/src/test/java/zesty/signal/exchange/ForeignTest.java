@@ -162,6 +162,35 @@ class ForeignTest {
                 50);
     }
 
+    /** By another library alone: values to the last bit, attributes, marks with their ends, and names that fill a link. */
+    @Test
+    void anHdf5FileIsReadByALibraryThatKnowsNothingOfUs() throws Exception {
+        Rows rows = broken();
+        Path file = written("own.h5", out -> Hdf5Export.write(rows, MARKS, out));
+        try (io.jhdf.HdfFile hdf = new io.jhdf.HdfFile(file)) {
+            assertThat(hdf.getChildren().keySet()).contains("t", "marks");
+            for (int c = 0; c < rows.sources().get(0).columns().size(); c++) {
+                TakeView.Column column = rows.sources().get(0).columns().get(c);
+                io.jhdf.api.Dataset one = hdf.getDatasetByPath(column.name());
+                assertThat(one.getDimensions()).containsExactly(rows.seconds.length);
+                assertThat((double[]) one.getData()).containsExactly(c == 0 ? rows.counts : rows.halves);
+                assertThat(one.getAttribute("unit").getData())
+                        .isEqualTo(column.unit().isEmpty() ? "1" : column.unit());
+                assertThat(one.getAttribute("rate_hz").getData()).isEqualTo(50.0);
+            }
+            assertThat((double[]) hdf.getDatasetByPath("t").getData()).containsExactly(rows.seconds);
+            assertThat((double[]) hdf.getDatasetByPath("marks/t_s").getData()).containsExactly(0.5, 4.25);
+            assertThat((double[]) hdf.getDatasetByPath("marks/until_s").getData())
+                    .containsExactly(Double.NaN, 4.75);
+            assertThat((String[]) hdf.getDatasetByPath("marks/text").getData())
+                    .containsExactly(MARKS.get(0).text(), MARKS.get(1).text());
+        }
+        // R. J. Jenkins gives this one with his code.
+        byte[] known = "Four score and seven years ago".getBytes(StandardCharsets.US_ASCII);
+        assertThat(Hdf5Headers.lookup3(known, known.length)).isEqualTo(0x17770551);
+        assertThat(Hdf5Headers.lookup3(new byte[0], 0)).isEqualTo(0xdeadbeef);
+    }
+
     private Path written(String name, ThrowingWriter writer) throws IOException {
         Path file = folder.resolve(name);
         try (OutputStream out = Files.newOutputStream(file)) {

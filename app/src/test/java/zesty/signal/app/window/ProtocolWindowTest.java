@@ -13,15 +13,16 @@ import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
-import javafx.scene.Node;
-import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
@@ -49,18 +50,6 @@ class ProtocolWindowTest extends RealWindow {
 
     private void awaitTakes(int count) throws Exception {
         awaitThat(() -> takes().size() == count);
-    }
-
-    private void fire(String query) throws Exception {
-        awaitNode(query);
-        robot.interact(() -> {
-            Node node = robot.lookup(query).query();
-            if (node instanceof ToggleButton toggle) {
-                toggle.fire();
-            } else if (node instanceof CheckBox tick) {
-                tick.fire();
-            }
-        });
     }
 
     private void type(String query, String text) {
@@ -143,6 +132,26 @@ class ProtocolWindowTest extends RealWindow {
         awaitThat(() -> has(file, gybe));
         key(KeyCode.U);
         awaitThat(() -> has(file, tack) && !has(file, gybe));
+        markAPart(file);
+    }
+
+    /** What is measured becomes a span that is read like a phase; notes being written outlive the list that is read anew. */
+    private void markAPart(Path file) throws Exception {
+        robot.interact(() -> workspace().view().span().set(new Span(1, 4)));
+        press("#span-mark");
+        awaitThat(() -> has(file, new Mark(1, 4, "span 1")));
+        key(KeyCode.T);
+        robot.interact(() -> view().logbook().choose(List.of()));
+        robot.interact(() -> view().logbook().choose(List.of(file)));
+        press("#show-phases");
+        awaitText("#phases .table-name", "span 1");
+        robot.interact(() -> robot.lookup("#take-notes").queryAs(TextArea.class).setText("half a sentence"));
+        robot.interact(() -> workspace()
+                .takes()
+                .write(takes().get(0), new LogEntry(null, null, List.of("protocol"), List.of(), List.of()), null));
+        awaitText("#untag", "protocol");
+        assertThat(fx(() -> robot.lookup("#take-notes").queryAs(TextArea.class).getText()))
+                .isEqualTo("half a sentence");
     }
 
     private static boolean has(Path file, Mark mark) {
@@ -166,6 +175,11 @@ class ProtocolWindowTest extends RealWindow {
         press("#show-overlay");
         awaitNode("#overlay-plot");
         awaitText("#overlay .label", "Rudder stock, well");
+        robot.interact(() -> robot.lookup("#overlay-from")
+                .queryAs(ComboBox.class)
+                .getSelectionModel()
+                .select(1));
+        awaitText("#overlay .label", "Rudder stock, well: shifted by");
         press("#close-wide");
         press("#join-takes");
         awaitTakes(18);

@@ -14,6 +14,7 @@ import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
@@ -325,5 +326,18 @@ abstract class RealWindow {
 
     MainView view() {
         return robot.lookup(".window").queryAs(MainView.class);
+    }
+
+    /** Fires a toggle or a tick once it is there. */
+    void fire(String query) throws Exception {
+        awaitNode(query);
+        robot.interact(() -> {
+            Node node = robot.lookup(query).query();
+            if (node instanceof ToggleButton toggle) {
+                toggle.fire();
+            } else if (node instanceof CheckBox tick) {
+                tick.fire();
+            }
+        });
     }
 }

@@ -72,6 +72,13 @@ class TakesFitWindowTest extends ViewWalk {
         assertThat(found).isEmpty();
     }
 
+    private List<Path> takes(String title) {
+        return fx(() -> workspace().takes().all().get().stream()
+                .filter(one -> one.title().equals(title))
+                .map(Shelf.Entry::file)
+                .toList());
+    }
+
     /** A take's page, several of them, a file that comes, snapshots, and a recording on cue. */
     private void newPanels(List<String> found) throws Exception {
         MainView view = robot.lookup(".window").queryAs(MainView.class);
@@ -86,6 +93,18 @@ class TakesFitWindowTest extends ViewWalk {
         awaitText("#take-panel .day", "3 takes chosen");
         awaitNode("#take-numbers");
         look("takes side by side", found);
+        press("#show-overlay");
+        awaitText("#overlay .label", "0 s is");
+        look("takes over one another", found);
+        press("#close-wide");
+        press("#take-folders");
+        awaitText("#folders .hint", "Empty.");
+        look("folders and bin", found);
+        press("#close-wide");
+        robot.interact(() -> view.logbook().choose(takes("Sheet hand, rest to tired")));
+        press("#show-phases");
+        awaitNode("#phases");
+        look("phase by phase", found);
         robot.interact(() -> {
             view.logbook().choose(List.of());
             view.logbook().importFile(null);
@@ -95,6 +114,7 @@ class TakesFitWindowTest extends ViewWalk {
         robot.interact(() -> {
             workspace().view().takesOpen().set(false);
             robot.lookup("#on-cue").queryAs(ToggleButton.class).fire();
+            view.capture().toggleForm();
             view.snapshots().press();
             workspace().snapshots().take("at the mast");
         });
@@ -102,6 +122,7 @@ class TakesFitWindowTest extends ViewWalk {
         look("snapshots, and on cue", found);
         robot.interact(() -> {
             robot.lookup("#snapshot-done").queryButton().fire();
+            view.capture().toggleForm();
             workspace().view().takesOpen().set(true);
         });
     }

@@ -22,6 +22,8 @@ final class Hdf5File implements ForeignFile {
     private static final String TIME = "t";
 
     private final HdfFile hdf;
+    private static final int ROWS = 1 << 14;
+
     private final List<Source> sources = new ArrayList<>();
     private final List<List<Dataset>> columns = new ArrayList<>();
     private final List<Dataset> times = new ArrayList<>();
@@ -72,7 +74,9 @@ final class Hdf5File implements ForeignFile {
         Object stated = attribute(own.get(0), "rate_hz");
         double rate = stated instanceof Number number
                 ? number.doubleValue()
-                : time == null || time.getSize() < 2 ? 1 : SampleRate.of(numbers(time));
+                : time == null || time.getSize() < 2
+                        ? 1
+                        : SampleRate.of(numbers(time, 0, (int) Math.min(ROWS, time.getSize())));
         sources.add(new Source(
                 sources.isEmpty() ? "" : name,
                 own.stream().map(one -> new Column(one.getName(), unit(one))).toList(),
@@ -102,7 +106,14 @@ final class Hdf5File implements ForeignFile {
     }
 
     private static double[] numbers(Dataset dataset) {
-        Object data = dataset.getData();
+        return numbers(dataset.getData());
+    }
+
+    private static double[] numbers(Dataset dataset, long from, int rows) {
+        return numbers(dataset.getData(new long[] {from}, new int[] {rows}));
+    }
+
+    private static double[] numbers(Object data) {
         if (data instanceof double[] already) {
             return already;
         }
@@ -147,14 +158,18 @@ final class Hdf5File implements ForeignFile {
 
     @Override
     public void read(int source, int[] wanted, Taker taker) throws IOException {
-        int rows = (int) sources.get(source).rows();
-        double[] seconds = new double[rows];
-        Arrays.setAll(seconds, i -> i);
-        double[][] values = new double[wanted.length][];
-        for (int c = 0; c < wanted.length; c++) {
-            values[c] = numbers(columns.get(source).get(wanted[c]));
+        long rows = sources.get(source).rows();
+        for (long row = 0; row < rows; row += ROWS) {
+            int n = (int) Math.min(ROWS, rows - row);
+            long first = row;
+            double[] seconds = new double[n];
+            Arrays.setAll(seconds, i -> first + i);
+            double[][] values = new double[wanted.length][];
+            for (int c = 0; c < wanted.length; c++) {
+                values[c] = numbers(columns.get(source).get(wanted[c]), row, n);
+            }
+            taker.take(times.get(source) == null ? seconds : numbers(times.get(source), row, n), values);
         }
-        taker.take(times.get(source) == null ? seconds : numbers(times.get(source)), values);
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.app.window.parts;
 
 import java.util.List;
 import java.util.regex.Pattern;
+import javafx.application.Platform;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -32,6 +33,12 @@ import zesty.signal.engine.Snapshot;
 public final class CaptureBar extends VBox {
     private static final char UNPARTED = '\u00a0';
     private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2})?");
+    /** So much of its usual width the field for markers needs for its prompt. */
+    private static final double MARK_SHARE = 0.5;
+
+    /** What the words about the recording take at their least, and the bar's edges, in pixels. */
+    private static final double ROOM_WIDTH = 190;
+
     private static final PseudoClass OPEN = PseudoClass.getPseudoClass("open");
 
     private final Workspace workspace;
@@ -66,6 +73,9 @@ public final class CaptureBar extends VBox {
     private final Label room = new Label();
     private final ComboBox<String> whose = new ComboBox<>();
     private List<String> sources = List.of();
+    private final HBox bar = new HBox(9);
+    private final HBox rest = new HBox(9);
+    private long markNanos;
     private boolean wasRunning;
 
     public CaptureBar(Workspace workspace) {
@@ -123,9 +133,11 @@ public final class CaptureBar extends VBox {
         mark.setPrefColumnCount(26);
         mark.setMinWidth(60);
         mark.setTooltip(new Tooltip("a mark in the recording (M)"));
+        // A remark is of the moment at which its first letter was written, however long the rest takes.
+        mark.textProperty().addListener((p, was, is) -> markNanos = was.isBlank() ? System.nanoTime() : markNanos);
         mark.setOnAction(event -> {
             if (!mark.getText().isBlank()) {
-                workspace.recordings().mark(mark.getText().strip());
+                workspace.recordings().mark(mark.getText().strip(), markNanos);
                 mark.clear();
             }
         });
@@ -141,9 +153,32 @@ public final class CaptureBar extends VBox {
         more.setMinWidth(Region.USE_PREF_SIZE);
         more.setTooltip(new Tooltip("markers with keys, a protocol, which channels are recorded (E)"));
         more.setOnAction(event -> form.toggle());
-        HBox bar = new HBox(9, record, open, timed, counted, cued, phased, more, amount, whose, mark, space, room);
+        bar.getChildren().setAll(record, open, timed, counted, cued, phased, more, amount, whose);
         bar.setAlignment(Pos.CENTER_LEFT);
+        rest.getChildren().setAll(mark, space, room);
+        rest.setAlignment(Pos.CENTER_LEFT);
+        HBox.setHgrow(rest, Priority.ALWAYS);
         getChildren().addAll(form, protocol, keys, cue, bar);
+        widthProperty().addListener((p, was, is) -> part());
+        workspace.view().textSize().addListener((p, was, is) -> Platform.runLater(this::part));
+        amount.visibleProperty().addListener((p, was, is) -> Platform.runLater(this::part));
+        part();
+    }
+
+    /** Where the window is narrow, the marker and what room is left have a line of their own. */
+    private void part() {
+        double ways = bar.getChildren().stream()
+                .filter(node -> node != rest && node.isManaged())
+                .mapToDouble(node -> node.prefWidth(-1) + bar.getSpacing())
+                .sum();
+        boolean below = getWidth() > 0 && ways + mark.prefWidth(-1) * MARK_SHARE + ROOM_WIDTH > getWidth();
+        if (below && rest.getParent() != this) {
+            bar.getChildren().remove(rest);
+            getChildren().add(rest);
+        } else if (!below && rest.getParent() != bar) {
+            getChildren().remove(rest);
+            bar.getChildren().add(rest);
+        }
     }
 
     private TextField cue(String id, String prompt, String tip, int columns) {
@@ -321,7 +356,9 @@ public final class CaptureBar extends VBox {
         if (waits) {
             words = "for " + recording.waitsFor() + made(recording) + " · " + words;
         } else if (running) {
-            String share = Double.isNaN(recording.share()) ? "" : Math.round(100 * recording.share()) + " % · ";
+            // What is left is as much again as there is for each share of it.
+            double remains = recording.seconds() * (1 - recording.share()) / recording.share();
+            String share = recording.share() > 0 ? Wording.clock(Math.ceil(remains)) + " left · " : "";
             words = share + Wording.size(recording.bytes()) + made(recording) + " · " + words + " · " + left(recording);
         } else if (workspace.live().connected()) {
             words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;

@@ -12,6 +12,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.compare.Difference;
@@ -32,6 +33,7 @@ final class GroupTest extends VBox {
     private final List<Shelf.Entry> takes;
     private final ComboBox<Choice> readers = new ComboBox<>();
     private final List<ToggleButton> seconds = new ArrayList<>();
+    private final ToggleButton pairs = new ToggleButton("in pairs");
     private final VBox said = new VBox(4);
 
     /** A reader that all the takes have. */
@@ -67,7 +69,14 @@ final class GroupTest extends VBox {
             seconds.add(second);
             groups.addRow(i, hint((char) ('A' + i) + "  " + takes.get(i).title()), second);
         }
-        HBox whose = new HBox(8, hint("By"), readers);
+        pairs.getStyleClass().setAll("chip");
+        pairs.setId("group-pairs");
+        pairs.setMinWidth(Region.USE_PREF_SIZE);
+        pairs.setTooltip(
+                new Tooltip(
+                        "the first of one group belongs to the first of the other, and so on: the same person, boat or place before and after"));
+        pairs.setOnAction(event -> ask());
+        HBox whose = new HBox(8, hint("By"), readers, pairs);
         whose.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, whose, groups, said);
         // The value itself: the action event was seen not to come for a value chosen before the box is laid out.
@@ -108,18 +117,27 @@ final class GroupTest extends VBox {
         if (choice == null) {
             return;
         }
-        said.getChildren().setAll(hint("Reading …"));
         List<Path> first = group(false);
         List<Path> second = group(true);
+        boolean paired = pairs.isSelected();
+        if (paired && first.size() != second.size()) {
+            said.getChildren().setAll(hint("Pairs need as many takes in one group as in the other."));
+            return;
+        }
+        said.getChildren().setAll(hint("Reading …"));
         workspace.takes().compare(files(), choice.setup(), compared -> {
-            if (choice.equals(readers.getValue()) && first.equals(group(false)) && second.equals(group(true))) {
-                said.getChildren().setAll(sentences(choice.setup(), compared, first, second));
+            if (choice.equals(readers.getValue())
+                    && first.equals(group(false))
+                    && second.equals(group(true))
+                    && paired == pairs.isSelected()) {
+                said.getChildren().setAll(sentences(choice.setup(), compared, first, second, paired));
                 trials(choice.setup(), compared).ifPresent(said.getChildren()::add);
             }
         });
     }
 
-    private static List<Node> sentences(ReaderSetup setup, Comparison compared, List<Path> first, List<Path> second) {
+    private static List<Node> sentences(
+            ReaderSetup setup, Comparison compared, List<Path> first, List<Path> second, boolean paired) {
         List<Node> nodes = new ArrayList<>();
         for (Comparison.Row row : compared.rows()) {
             if (!row.leftOut().isEmpty()) {
@@ -136,7 +154,7 @@ final class GroupTest extends VBox {
             }
             told++;
             String unit = scalar.unit("");
-            Optional<Difference> found = compared.difference(scalar.key(), first, second, false);
+            Optional<Difference> found = compared.difference(scalar.key(), first, second, paired);
             few |= found.isEmpty();
             Label sentence =
                     new Label(found.map(one -> one.words(scalar.words(), unit, "the first group", "the second"))

@@ -8,31 +8,86 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.exchange.report.Report;
 
 /** Tables of numbers over the whole width: the phases of a take, or a take worked out with another rig. */
 final class TablePage extends WidePage {
-    TablePage(String id, String title, String hint, List<Report.Table> tables) {
+    /** What a letter of a table takes at the usual size of text, in pixels; the gap between columns. */
+    private static final double LETTER = 7.4;
+
+    private static final double GAP = 20;
+
+    private final Workspace workspace;
+    private final List<Report.Table> tables;
+    private final VBox all = new VBox(14);
+
+    TablePage(Workspace workspace, String id, String title, String hint, List<Report.Table> tables) {
         super(id, title);
-        VBox all = new VBox(14);
+        this.workspace = workspace;
+        this.tables = tables;
+        ScrollPane scroll = new ScrollPane(all);
+        scroll.getStyleClass().add("plain-scroll");
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        scroll.setMinHeight(0);
         if (!hint.isEmpty()) {
-            all.getChildren().add(hint(hint));
+            getChildren().add(hint(hint));
         }
+        fill(scroll);
+        scroll.viewportBoundsProperty().addListener((p, was, is) -> {
+            if (was == null || was.getWidth() != is.getWidth()) {
+                lay(is.getWidth());
+            }
+        });
+    }
+
+    /** A table that is wider than there is room for goes on below, with its names again. */
+    private void lay(double width) {
+        all.getChildren().clear();
+        double letter = workspace.view().textSize().get().of(LETTER);
         for (Report.Table table : tables) {
             Label name = new Label(table.title());
             name.getStyleClass().add("table-group");
-            all.getChildren().add(new VBox(5, name, grid(table)));
+            VBox parts = new VBox(10, name);
+            int from = 1;
+            while (from < table.head().size()) {
+                double used = letters(table, 0) * letter + 2 * GAP;
+                int to = from;
+                while (to < table.head().size() && (to == from || used + letters(table, to) * letter + GAP <= width)) {
+                    used += letters(table, to++) * letter + GAP;
+                }
+                parts.getChildren().add(grid(part(table, from, to)));
+                from = to;
+            }
+            all.getChildren().add(parts);
         }
-        ScrollPane scroll = new ScrollPane(all);
-        scroll.getStyleClass().add("plain-scroll");
-        scroll.setMinHeight(0);
-        fill(scroll);
+    }
+
+    private static int letters(Report.Table table, int column) {
+        int most = table.head().get(column).length() + 4;
+        for (List<String> row : table.rows()) {
+            most = Math.max(most, row.get(column).length());
+        }
+        return most;
+    }
+
+    private static Report.Table part(Report.Table table, int from, int to) {
+        List<List<String>> rows = new ArrayList<>();
+        for (List<String> row : table.rows()) {
+            List<String> cells = new ArrayList<>(List.of(row.get(0)));
+            cells.addAll(row.subList(from, to));
+            rows.add(cells);
+        }
+        List<String> head = new ArrayList<>(List.of(table.head().get(0)));
+        head.addAll(table.head().subList(from, to));
+        return new Report.Table(table.title(), head, rows);
     }
 
     /** The first column are names, the others numbers; the unit of a column stands once, with its name. */
     static GridPane grid(Report.Table table) {
         GridPane grid = new GridPane();
-        grid.setHgap(20);
+        grid.setHgap(GAP);
         grid.setVgap(4);
         for (int c = 0; c < table.head().size(); c++) {
             int column = c;

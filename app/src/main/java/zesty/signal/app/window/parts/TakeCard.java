@@ -40,6 +40,9 @@ final class TakeCard extends VBox {
     private static final double DRAWING_WIDTH = 266;
     private static final double DRAWING_HEIGHT = 84;
     private static final int MOST_LANES = 5;
+    /** Two lines, whether or not they are there yet. */
+    private static final double NUMBERS_HEIGHT = 30;
+
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
 
     private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
@@ -102,6 +105,8 @@ final class TakeCard extends VBox {
             head.getChildren().add(told);
         }
         numbers.getStyleClass().add("take-numbers");
+        numbers.setWrapText(true);
+        numbers.setMinHeight(workspace.view().textSize().get().of(NUMBERS_HEIGHT));
         numbers.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
         numbers.managedProperty().bind(numbers.visibleProperty());
         head.getChildren().add(numbers);
@@ -151,7 +156,7 @@ final class TakeCard extends VBox {
     /** Shows the main numbers of its readers; null while they are not worked out. Its place is kept, so that nothing moves. */
     void numbers(List<String> now) {
         numbers.setVisible(now == null || !now.isEmpty());
-        numbers.setText(now == null ? "\u2026" : String.join(" \u00b7 ", now));
+        numbers.setText(now == null ? "\u2026\n" : String.join("\n", now.subList(0, Math.min(2, now.size()))));
         numbers.setTooltip(now == null ? null : new Tooltip(String.join("\n", now)));
     }
 

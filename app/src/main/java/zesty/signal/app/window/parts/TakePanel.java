@@ -189,6 +189,7 @@ final class TakePanel extends ScrollPane {
         MenuButton other = new MenuButton("With another rig \u2026");
         other.setId("other-rig");
         other.getStyleClass().add("small-menu");
+        other.setMinWidth(Region.USE_PREF_SIZE);
         other.setTooltip(
                 new Tooltip("its numbers with the rig of today or a kept one, beside those it was recorded with"));
         MenuItem today =
@@ -236,6 +237,7 @@ final class TakePanel extends ScrollPane {
                 rows.add(cells);
             }
             wide.accept(new TablePage(
+                    workspace,
                     "reworked",
                     entry.title(),
                     "The same samples, worked out twice. The take itself is not changed.",
@@ -253,7 +255,7 @@ final class TakePanel extends ScrollPane {
                         "Phase by phase",
                         "show-phases",
                         "each reader's numbers in each phase and span, side by side",
-                        () -> wide.accept(new TablePage("phases", entry.title(), "", tables))));
+                        () -> wide.accept(new TablePage(workspace, "phases", entry.title(), "", tables))));
     }
 
     private static Label hint(String text) {
@@ -381,7 +383,7 @@ final class TakePanel extends ScrollPane {
         }));
     }
 
-    private static List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen, List<String> differ) {
+    private List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen, List<String> differ) {
         Report.Table table = report.sections().get(0).tables().get(0);
         List<javafx.scene.Node> nodes = new ArrayList<>();
         for (int i = 0; i < chosen.size(); i++) {
@@ -396,11 +398,42 @@ final class TakePanel extends ScrollPane {
             nodes.add(hint("No reader is set up on their channels."));
             return nodes;
         }
+        if (chosen.size() > 2) {
+            nodes.add(button(
+                    "All numbers",
+                    "all-numbers",
+                    "the numbers of all of them in one table, with what each differs from A by",
+                    () -> wide.accept(new TablePage(
+                            workspace,
+                            "side-by-side",
+                            chosen.size() + " takes",
+                            "",
+                            List.of(allNumbers(table, chosen.size()))))));
+        }
         // Two beside each other fit at every size of text; more go on below.
         for (int from = 0; from < chosen.size(); from += 2) {
             nodes.add(pair(table, from, Math.min(chosen.size(), from + 2), chosen.size() == 2));
         }
         return nodes;
+    }
+
+    private static Report.Table allNumbers(Report.Table table, int takes) {
+        List<String> head = new ArrayList<>(List.of("number", "A"));
+        for (int t = 1; t < takes; t++) {
+            char letter = (char) ('A' + t);
+            head.add(String.valueOf(letter));
+            head.add(letter + " \u2212 A");
+        }
+        List<List<String>> rows = new ArrayList<>();
+        for (List<String> row : table.rows()) {
+            List<String> cells = new ArrayList<>(row.subList(0, 2));
+            for (int t = 1; t < takes; t++) {
+                cells.add(row.get(1 + t));
+                cells.add(Differences.of(row.get(1), row.get(1 + t)));
+            }
+            rows.add(cells);
+        }
+        return new Report.Table("Side by side", head, rows);
     }
 
     private static GridPane pair(Report.Table table, int from, int to, boolean difference) {

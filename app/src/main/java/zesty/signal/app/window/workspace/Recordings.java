@@ -97,12 +97,8 @@ public final class Recordings {
         workspace.takes().list();
     }
 
-    public void mark(String text) {
-        mark(text, System.nanoTime());
-    }
-
-    /** @param nanoTime when the key went down */
-    private boolean mark(String text, long nanoTime) {
+    /** Marks a moment of the recording that runs. @param nanoTime when the key went down. @return whether there is one */
+    public boolean mark(String text, long nanoTime) {
         Trail running = trail.get();
         if (running == null || !running.mark(text, nanoTime)) {
             workspace.trouble("A mark belongs to a recording: start one first (key R).");
