@@ -16,6 +16,7 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.FromStart;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
@@ -88,7 +89,7 @@ public final class LoadBench {
         long start = System.nanoTime();
         long heap = 0;
         long expected = Math.round(seconds * linesPerSecond());
-        Trail.FromStart order = new Trail.FromStart(file, "load", RecordingLimit.NONE, Instant.now());
+        FromStart order = new FromStart(file, "load", RecordingLimit.NONE, Instant.now());
         long rows;
         long lost;
         long rejectedLines;

@@ -25,7 +25,7 @@ import zesty.signal.engine.TrailQueue.Order;
 import zesty.signal.takes.TakeException;
 
 /**
- * One running trail: the sources of a rig and all that is made of them. Its methods may be called from any thread; the
+ * One running trail: the sources of a rig and all that is made of them. Longer than others: it is the one door to all that runs. Its methods may be called from any thread; the
  * ones that wait say so. A source is named by its place in the rig. Close it to end its threads.
  */
 public final class Trail implements AutoCloseable {
@@ -118,17 +118,6 @@ public final class Trail implements AutoCloseable {
         Trail trail = new Trail(rig);
         trail.fromStart = order;
         return start(trail, address, link);
-    }
-
-    /**
-     * A recording to begin with the first row.
-     *
-     * @param only nothing else is made of the rows: no lanes, no readings
-     */
-    public record FromStart(Path file, String title, RecordingPlan plan, Instant started, boolean only) {
-        public FromStart(Path file, String title, RecordingLimit limit, Instant started) {
-            this(file, title, RecordingPlan.now(limit), started, false);
-        }
     }
 
     private void recordFromStart() {

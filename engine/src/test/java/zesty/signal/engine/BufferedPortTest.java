@@ -94,7 +94,7 @@ class BufferedPortTest {
                 .withChannels(List.of(new Channel("column1", "Pulse", Scaling.asItCame(""), Recipe.NONE, true)))
                 .withReader(ReaderSetup.on("column1", "pulse", Map.of()))
                 .acknowledging(Caution.BODY);
-        return Trail.startRecording(rig, address, address.link(), new Trail.FromStart(file, "t", limit, Instant.EPOCH));
+        return Trail.startRecording(rig, address, address.link(), new FromStart(file, "t", limit, Instant.EPOCH));
     }
 
     private static Snapshot until(Trail trail, Predicate<Snapshot> wanted, double seconds) throws InterruptedException {

@@ -253,7 +253,7 @@ class EveryKindTest {
         Reading live;
         Reading again;
         try (Trail trail = Trail.startRecording(
-                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             live = until(trail, last, "").reading();
             Rig now = trail.rig();
             RigChange change =

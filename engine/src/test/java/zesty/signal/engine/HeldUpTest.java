@@ -94,7 +94,7 @@ class HeldUpTest {
     private Trail recording(Link link, Path file, RecordingPlan plan, boolean only) {
         LinkAddress address = LinkAddress.parse("stdin");
         return Trail.startRecording(
-                Rig.blank("r", "stdin"), address, link, new Trail.FromStart(file, "t", plan, Instant.EPOCH, only));
+                Rig.blank("r", "stdin"), address, link, new FromStart(file, "t", plan, Instant.EPOCH, only));
     }
 
     @Test

@@ -143,7 +143,7 @@ class ManySourcesTest {
         Rig again = RigJson.read(RigJson.write(rig), "rig");
         assertThat(again).isEqualTo(rig);
         Path file = folder.resolve("all.zest");
-        Trail.FromStart order = new Trail.FromStart(file, "all", RecordingLimit.ofSeconds(4), Instant.EPOCH);
+        FromStart order = new FromStart(file, "all", RecordingLimit.ofSeconds(4), Instant.EPOCH);
         var address = zesty.signal.boards.link.LinkAddress.parse(rig.source());
         try (Trail trail = Trail.startRecording(again, address, address.link(), order)) {
             Snapshot done = until(

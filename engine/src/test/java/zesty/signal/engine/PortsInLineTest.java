@@ -67,7 +67,7 @@ class PortsInLineTest {
                         new Channel("warm", "Warmth", Scaling.asItCame("°C"), Recipe.parse(warm), true)));
         LinkAddress address = LinkAddress.parse("file:" + capture);
         try (Trail trail = Trail.startRecording(
-                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             for (int i = 0; i < 1000; i++) {
                 Snapshot snapshot = trail.snapshot(System.nanoTime());
                 if (snapshot.health().state() == LinkState.OVER && snapshot.lastSeconds() > 69.9) {

@@ -58,8 +58,7 @@ class ProtocolTest {
         assertThat(RigJson.read(RigJson.write(rig), "it")).isEqualTo(rig);
         Path file = folder.resolve("phases.zest");
         LinkAddress address = LinkAddress.parse(rig.source());
-        Trail.FromStart order =
-                new Trail.FromStart(file, "phases", RecordingPlan.through(protocol), Instant.EPOCH, true);
+        FromStart order = new FromStart(file, "phases", RecordingPlan.through(protocol), Instant.EPOCH, true);
         try (Trail trail = Trail.startRecording(rig, address, address.link(), order)) {
             for (int i = 0;
                     i < 800 && trail.snapshot(System.nanoTime()).recording().file() == null || trail.recording();
@@ -162,8 +161,7 @@ class ProtocolTest {
         Rig rig = Rig.blank("Wren", "file:" + capture(500)).withRecording(RecordingSetup.NONE.withProtocol(protocol));
         Path file = folder.resolve("short.zest");
         LinkAddress address = LinkAddress.parse(rig.source());
-        Trail.FromStart order =
-                new Trail.FromStart(file, "short", RecordingPlan.through(protocol), Instant.EPOCH, true);
+        FromStart order = new FromStart(file, "short", RecordingPlan.through(protocol), Instant.EPOCH, true);
         try (Trail trail = Trail.startRecording(rig, address, address.link(), order)) {
             until(() -> trail.snapshot(System.nanoTime()).health().state() == LinkState.OVER);
             trail.stopRecording();

@@ -110,7 +110,7 @@ class ReadingTest {
         ReaderSnapshot livePulse;
         ReaderSnapshot liveLevel;
         try (Trail trail = Trail.startRecording(
-                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             Snapshot over = until(
                     trail,
                     s -> s.health().state() == LinkState.OVER
@@ -187,10 +187,7 @@ class ReadingTest {
         Path file = folder.resolve("hand.zest");
         LinkAddress address = LinkAddress.parse("file:" + capture);
         try (Trail trail = Trail.startRecording(
-                rig(capture),
-                address,
-                address.link(),
-                new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig(capture), address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 119.99);
         }
         double gone;

@@ -190,7 +190,7 @@ class RoughLinksTest {
         link.give("0,20,x=0\n").give(rest.toString()).silence(60_000);
         Path file = folder.resolve("burst.zest");
         try (Trail trail = Trail.startRecording(
-                blank(), ADDRESS, link, new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                blank(), ADDRESS, link, new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             Snapshot read = until(trail, s -> s.health().rows() == lines);
             assertThat(read.health().lostRows()).isZero();
             assertThat(read.health().rejectedLines()).isZero();
@@ -214,7 +214,7 @@ class RoughLinksTest {
         }
         Path file = folder.resolve("shape.zest");
         try (Trail trail = Trail.startRecording(
-                blank(), ADDRESS, link, new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                blank(), ADDRESS, link, new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 8.98);
             assertThat(over.health().rows()).isEqualTo(900);
             assertThat(over.health().rejectedLines()).isZero();

@@ -82,7 +82,7 @@ class TrailTest {
         List<String> sent;
         int passed;
         try (Trail trail = Trail.startRecording(
-                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             TimeUnit.MILLISECONDS.sleep(300);
             FarBoard far = new FarBoard();
             try (OutputStream out = cable.boardEnd()) {
@@ -144,7 +144,7 @@ class TrailTest {
                 rig,
                 LinkAddress.parse("sim:deck"),
                 new SimulatedLink(board, 1e6, 200 * 60),
-                new Trail.FromStart(bySamples, "t", RecordingLimit.ofSamples(777), Instant.EPOCH))) {
+                new FromStart(bySamples, "t", RecordingLimit.ofSamples(777), Instant.EPOCH))) {
             Snapshot over = until(
                     trail,
                     s -> s.health().state() == LinkState.OVER
@@ -197,7 +197,7 @@ class TrailTest {
                         new Channel("cell volts", "volts", Scaling.asItCame("V"), Recipe.parse("mean:3"), true),
                         new Channel("amps", "power", new Scaling(null, power, List.of(), "W"), Recipe.NONE, true)));
         try (Trail trail = Trail.startRecording(
-                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 4.98);
             ChannelSnapshot watts = over.channel("amps").orElseThrow();
             for (int i = 0; i < 500; i++) {
@@ -252,7 +252,7 @@ class TrailTest {
                 .withChannels(List.of(
                         new Channel("level", "Level", Scaling.asItCame(""), Recipe.parse("lowpass:1@2"), true)));
         try (Trail trail = Trail.startRecording(
-                rig, address, address.link(), new Trail.FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
+                rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
             Snapshot over = until(trail, s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 24.9);
             // Settled on each side: a filter that ran across would need seconds to climb from 100 to 900.
             ChannelSnapshot level = over.channels().get(0);

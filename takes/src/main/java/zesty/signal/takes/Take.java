@@ -159,7 +159,7 @@ public final class Take implements AutoCloseable {
         Rig recorded = rig;
         for (int s = 0; s < rig.sources().size() && !rig.recording().leftOut().isEmpty(); s++) {
             Source source = rig.sources().get(s);
-            List<Column> kept = source.format() == null ? List.of() : TakeWriter.kept(rig, source);
+            List<Column> kept = source.format() == null ? List.of() : SourceShare.kept(rig, source);
             if (source.format() != null
                     && kept.size() < source.format().columns().size()) {
                 recorded = recorded.fittedTo(

@@ -7,7 +7,6 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -31,36 +30,20 @@ public final class TakeWriter implements AutoCloseable {
     private final PreparedStatement insertBlock;
     private final PreparedStatement insertValues;
     private final PreparedStatement insertGap;
-    private final PreparedStatement insertMark;
+    private final MarkWriter marks;
     private final PreparedStatement insertPyramid;
     private final List<PyramidBuilder> pyramids = new ArrayList<>();
-    private final List<Share> shares;
+    private final List<SourceShare> shares;
     private final Tally tally;
     private double firstSeconds = Double.NaN;
     private double lastSeconds;
-    private long marks;
-    private boolean ends;
     private boolean broken;
-
-    /** What a source has of the take. */
-    private static final class Share {
-        final int source;
-        final int firstColumn;
-        final int columns;
-        long rows;
-
-        Share(int source, int firstColumn, int columns) {
-            this.source = source;
-            this.firstColumn = firstColumn;
-            this.columns = columns;
-        }
-    }
 
     private TakeWriter(Path file, Connection connection, Rig rig) throws SQLException {
         this.file = file;
         this.connection = connection;
         this.rig = rig;
-        shares = shares(rig);
+        shares = SourceShare.of(rig);
         tally = new Tally(connection);
         boolean several = shares.size() > 1;
         connection.setAutoCommit(false);
@@ -73,7 +56,7 @@ public final class TakeWriter implements AutoCloseable {
                 + (several
                         ? "missing, check_sum, source) VALUES (?, ?, ?, ?, ?)"
                         : "missing, check_sum) VALUES (?, ?, ?, ?)"));
-        insertMark = connection.prepareStatement("INSERT INTO mark (seconds, text, check_sum, id) VALUES (?, ?, ?, ?)");
+        marks = new MarkWriter(connection, tally);
         insertPyramid = connection.prepareStatement(PyramidBuilder.insert(true));
         int columns = shares.stream().mapToInt(share -> share.columns).sum();
         for (int c = 1; c <= columns; c++) {
@@ -81,30 +64,9 @@ public final class TakeWriter implements AutoCloseable {
         }
     }
 
-    private static List<Share> shares(Rig rig) {
-        List<Share> shares = new ArrayList<>();
-        int first = 0;
-        for (Source source : rig.sources()) {
-            int columns = kept(rig, source).size();
-            shares.add(new Share(shares.size(), first, columns));
-            first += columns;
-        }
-        return shares;
-    }
-
-    /** What the rig leaves out is not recorded; clocks and the like always are. */
-    static List<Column> kept(Rig rig, Source source) {
-        return source.format() == null
-                ? List.of()
-                : source.format().columns().stream()
-                        .filter(column -> !column.isChannel()
-                                || !rig.recording().leftOut().contains(source.prefix() + column.name()))
-                        .toList();
-    }
-
     /** @return the columns of a source that the take has, in their order */
     public List<Column> columns(int source) {
-        return kept(rig, rig.sources().get(source));
+        return SourceShare.kept(rig, rig.sources().get(source));
     }
 
     /**
@@ -154,7 +116,7 @@ public final class TakeWriter implements AutoCloseable {
         try (PreparedStatement insert = connection.prepareStatement("INSERT INTO channel_column VALUES (?, ?, ?, ?)")) {
             int id = 1;
             for (Source source : rig.sources()) {
-                for (Column column : kept(rig, source)) {
+                for (Column column : SourceShare.kept(rig, source)) {
                     String name = source.prefix() + column.name();
                     insert.setInt(1, id);
                     insert.setString(2, name);
@@ -166,7 +128,7 @@ public final class TakeWriter implements AutoCloseable {
         }
         if (shares.size() > 1) {
             try (PreparedStatement insert = connection.prepareStatement("INSERT INTO source VALUES (?, ?, ?, ?, ?)")) {
-                for (Share share : shares) {
+                for (SourceShare share : shares) {
                     insert.setInt(1, share.source);
                     insert.setString(2, rig.sources().get(share.source).name());
                     insert.setInt(3, share.firstColumn + 1);
@@ -188,7 +150,7 @@ public final class TakeWriter implements AutoCloseable {
         if (shares.size() > 1) {
             tally.renew("source");
         }
-        for (Share share : shares) {
+        for (SourceShare share : shares) {
             tally.rows(share.source, 0);
         }
         tally.write();
@@ -215,7 +177,7 @@ public final class TakeWriter implements AutoCloseable {
      * @throws TakeException when it will not go
      */
     public void append(int source, Block block) throws TakeException {
-        Share share = shares.get(source);
+        SourceShare share = shares.get(source);
         if (block.columns().length != share.columns) {
             throw new IllegalArgumentException(
                     "the take has " + share.columns + " columns of it, the block " + block.columns().length);
@@ -282,7 +244,7 @@ public final class TakeWriter implements AutoCloseable {
         return Math.abs(difference * 1e6 - micros) < 1e-3 ? micros / 1e6 : difference;
     }
 
-    private void values(Share share, int column, Packed packed) throws SQLException {
+    private void values(SourceShare share, int column, Packed packed) throws SQLException {
         insertValues.setLong(1, share.rows);
         insertValues.setInt(2, column);
         insertValues.setInt(3, packed.width());
@@ -296,17 +258,9 @@ public final class TakeWriter implements AutoCloseable {
     /** Adds a mark, at seconds of the running trail. @return its number, by which {@link #markEnd} knows it */
     public long mark(double seconds, String text) throws TakeException {
         double at = since(seconds);
-        long id = ++marks;
-        guarded(() -> {
-            insertMark.setDouble(1, at);
-            insertMark.setString(2, text);
-            long check = Checks.of(at, text);
-            insertMark.setLong(3, check);
-            insertMark.setLong(4, id);
-            tally.add("mark", check);
-            insertMark.executeUpdate();
-        });
-        return id;
+        long[] id = new long[1];
+        guarded(() -> id[0] = marks.add(at, text));
+        return id[0];
     }
 
     /** Adds a mark, a span with its end, at seconds of the running trail. */
@@ -320,20 +274,7 @@ public final class TakeWriter implements AutoCloseable {
     /** Makes a span of a mark: it ends at seconds of the running trail. Once a mark. */
     public void markEnd(long mark, double seconds) throws TakeException {
         double at = since(seconds);
-        guarded(() -> {
-            try (Statement statement = connection.createStatement()) {
-                statement.execute(TakeSchema.CREATE_MARK_ENDS);
-            }
-            try (PreparedStatement insert = connection.prepareStatement(TakeSchema.INSERT_MARK_END)) {
-                insert.setLong(1, mark);
-                insert.setDouble(2, at);
-                long check = Checks.of(mark, at);
-                insert.setLong(3, check);
-                tally.add(TakeSchema.MARK_ENDS, check);
-                insert.executeUpdate();
-            }
-            ends = true;
-        });
+        guarded(() -> marks.end(mark, at));
     }
 
     private double since(double seconds) {
@@ -385,9 +326,7 @@ public final class TakeWriter implements AutoCloseable {
             for (String table : List.of("block", "gap", "mark")) {
                 tally.renew(table);
             }
-            if (ends) {
-                tally.renew(TakeSchema.MARK_ENDS);
-            }
+            marks.renewEnds();
         });
         lastSeconds = length[0];
         return length[0];

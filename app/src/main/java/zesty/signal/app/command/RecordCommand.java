@@ -18,6 +18,7 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
+import zesty.signal.engine.FromStart;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.RecordingCue;
@@ -94,7 +95,7 @@ final class RecordCommand implements Callable<Integer> {
         if (Files.exists(out)) {
             throw new Refusal(out + " is there already; choose another name");
         }
-        Trail.FromStart order = new Trail.FromStart(out, title(), plan, Instant.now(), !byReading(plan));
+        FromStart order = new FromStart(out, title(), plan, Instant.now(), !byReading(plan));
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);

@@ -1,7 +1,6 @@
 package zesty.signal.app.window.parts;
 
 import java.util.List;
-import java.util.regex.Pattern;
 import javafx.application.Platform;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
@@ -23,7 +22,6 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.engine.LinkHealth;
-import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
@@ -32,7 +30,6 @@ import zesty.signal.engine.Snapshot;
 /** The capture bar: one button, how long, a field for marks, what is lost and what room is left. */
 public final class CaptureBar extends VBox {
     private static final char UNPARTED = '\u00a0';
-    private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2})?");
     /** So much of its usual width the field for markers needs for its prompt. */
     private static final double MARK_SHARE = 0.5;
 
@@ -56,18 +53,7 @@ public final class CaptureBar extends VBox {
     private final ProtocolRow protocol;
     private final FlowPane keys = new FlowPane(6, 4);
     private List<String> keyed = List.of();
-    private final TextField start = cue(
-            "cue-start",
-            "pulse > 600",
-            "starts it: a channel, > or <, and a number; a number of a reader, as in rate of Helm pulse > 100; or a time of day, as in 14:30",
-            9);
-    private final TextField before =
-            cue("cue-before", "5 s before", "how much from before the start is kept, up to 60 s", 6);
-    private final TextField stop =
-            cue("cue-stop", "pulse < 500", "ends it: a condition, a time such as 20 s, or nothing", 9);
-    private final ToggleButton again = new ToggleButton("again");
-    private final HBox cue =
-            new HBox(6, new Label("Start when"), start, new Label("keep"), before, new Label("until"), stop, again);
+    private final CueRow cue = new CueRow(this::toggle);
     private final TextField amount = new TextField();
     private final TextField mark = new TextField();
     private final Label room = new Label();
@@ -108,18 +94,7 @@ public final class CaptureBar extends VBox {
         whose.setId("amount-of");
         whose.setTooltip(new Tooltip("whose samples are counted"));
         whose.managedProperty().bind(whose.visibleProperty());
-        again.getStyleClass().setAll("chip");
-        again.setId("cue-again");
-        again.setMinWidth(Region.USE_PREF_SIZE);
-        again.setTooltip(new Tooltip("each time the start comes again a take of its own"));
-        cue.setAlignment(Pos.CENTER_LEFT);
         cue.visibleProperty().bind(cued.selectedProperty());
-        cue.managedProperty().bind(cue.visibleProperty());
-        cue.getChildren().forEach(node -> {
-            if (node instanceof Label label) {
-                label.setMinWidth(Region.USE_PREF_SIZE);
-            }
-        });
         form = new RecordingForm(workspace);
         protocol = new ProtocolRow(workspace);
         keys.setId("marker-keys");
@@ -181,17 +156,6 @@ public final class CaptureBar extends VBox {
         }
     }
 
-    private TextField cue(String id, String prompt, String tip, int columns) {
-        TextField field = new TextField();
-        field.setId(id);
-        field.setPromptText(prompt);
-        field.setPrefColumnCount(columns);
-        field.setMinWidth(Region.USE_PREF_SIZE);
-        field.setTooltip(new Tooltip(tip));
-        field.setOnAction(event -> toggle());
-        return field;
-    }
-
     private ToggleButton chip(String text, String tip) {
         ToggleButton chip = new ToggleButton(text);
         chip.getStyleClass().setAll("chip");
@@ -209,10 +173,10 @@ public final class CaptureBar extends VBox {
         }
         if (cued.isSelected()) {
             try {
-                workspace.recordings().start(plan());
+                workspace.recordings().start(cue.plan());
             } catch (IllegalArgumentException e) {
                 workspace.trouble(e.getMessage());
-                start.requestFocus();
+                cue.focusStart();
             }
             return;
         }
@@ -274,43 +238,7 @@ public final class CaptureBar extends VBox {
         form.toggle();
     }
 
-    /** @throws IllegalArgumentException when what is written makes no sense, saying what would */
-    private RecordingPlan plan() {
-        if (CLOCK.matcher(start.getText().strip()).matches()) {
-            return new RecordingPlan(
-                    limitAfter(), RecordingPlan.nextTime(start.getText()), null, kept(), endBy(), false);
-        }
-        RecordingCue from = RecordingCue.parse(start.getText());
-        return new RecordingPlan(limitAfter(), null, from, kept(), endBy(), again.isSelected());
-    }
-
-    private double kept() {
-        return before.getText().isBlank() ? 0 : seconds(before.getText());
-    }
-
-    private boolean endsByCondition() {
-        return stop.getText().contains("<") || stop.getText().contains(">");
-    }
-
-    private RecordingLimit limitAfter() {
-        return stop.getText().isBlank() || endsByCondition()
-                ? RecordingLimit.NONE
-                : RecordingLimit.ofSeconds(seconds(stop.getText()));
-    }
-
-    private RecordingCue endBy() {
-        return endsByCondition() ? RecordingCue.parse(stop.getText().strip()) : null;
-    }
-
-    private static double seconds(String text) {
-        double seconds = number(text.replaceAll("\\s*s(ec(onds)?)?( before)?\\s*$", ""));
-        if (!(seconds > 0)) {
-            throw new IllegalArgumentException("'" + text.strip() + "' is no time; write for example 5 s");
-        }
-        return seconds;
-    }
-
-    private static double number(String text) {
+    static double number(String text) {
         try {
             return Double.parseDouble(text.strip().replace(',', '.'));
         } catch (NumberFormatException e) {

@@ -349,6 +349,7 @@ final class ImportForm extends VBox {
         bring.setDisable(true);
         workspace.tasks().fetch("the file could not be imported", () -> open(file), view -> workspace
                 .takes()
+                .making()
                 .importFile(view, file, hz, done));
     }
 }

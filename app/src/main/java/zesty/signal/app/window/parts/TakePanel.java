@@ -1,6 +1,5 @@
 package zesty.signal.app.window.parts;
 
-import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -23,7 +22,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
@@ -124,7 +122,7 @@ final class TakePanel extends ScrollPane {
         return head;
     }
 
-    private static Button button(String text, String id, String tip, Runnable action) {
+    static Button button(String text, String id, String tip, Runnable action) {
         Button button = new Button(text);
         button.setId(id);
         button.getStyleClass().setAll("small-button");
@@ -172,7 +170,7 @@ final class TakePanel extends ScrollPane {
                                         () -> workspace.open(entry.file()))),
                         numbers,
                         more(entry),
-                        report(List.of(entry)));
+                        new ReportForm(workspace, List.of(entry)));
         if (entry.trouble().isEmpty()) {
             numbers.getChildren().setAll(hint("Reading its numbers …"));
             workspace.takes().read(List.of(entry.file()), said -> {
@@ -211,6 +209,7 @@ final class TakePanel extends ScrollPane {
             try {
                 workspace
                         .takes()
+                        .making()
                         .split(
                                 entry.file(),
                                 Double.parseDouble(at.getText().strip().replace(',', '.')));
@@ -258,7 +257,7 @@ final class TakePanel extends ScrollPane {
                         () -> wide.accept(new TablePage(workspace, "phases", entry.title(), "", tables))));
     }
 
-    private static Label hint(String text) {
+    static Label hint(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("hint");
         label.setWrapText(true);
@@ -286,7 +285,7 @@ final class TakePanel extends ScrollPane {
         return nodes.isEmpty() ? List.of(hint("No reader is set up on its channels.")) : nodes;
     }
 
-    private static GridPane grid(List<String> head, List<List<String>> rows) {
+    static GridPane grid(List<String> head, List<List<String>> rows) {
         GridPane grid = new GridPane();
         grid.setHgap(12);
         grid.setVgap(3);
@@ -373,128 +372,19 @@ final class TakePanel extends ScrollPane {
                 "makes one take of them, with gaps between; they stay as they are",
                 () -> workspace
                         .takes()
+                        .making()
                         .join(chosen.stream().map(Shelf.Entry::file).toList()));
-        page.getChildren().addAll(new HBox(6, over, join), numbers, new GroupTest(workspace, chosen), report(chosen));
+        page.getChildren()
+                .addAll(
+                        new HBox(6, over, join),
+                        numbers,
+                        new GroupTest(workspace, chosen),
+                        new ReportForm(workspace, chosen));
         List<Path> files = chosen.stream().map(Shelf.Entry::file).toList();
         workspace.takes().setups(files, differ -> workspace.takes().read(files, said -> {
             if (shown.equals(chosen)) {
-                numbers.getChildren().setAll(sideBySide(said, chosen, differ));
+                numbers.getChildren().setAll(new SideBySide(workspace, wide).nodes(said, chosen, differ));
             }
         }));
-    }
-
-    private List<javafx.scene.Node> sideBySide(Report report, List<Shelf.Entry> chosen, List<String> differ) {
-        Report.Table table = report.sections().get(0).tables().get(0);
-        List<javafx.scene.Node> nodes = new ArrayList<>();
-        for (int i = 0; i < chosen.size(); i++) {
-            Shelf.Entry one = chosen.get(i);
-            nodes.add(hint((char) ('A' + i) + "  " + one.title() + " · " + one.rig()));
-        }
-        if (!differ.isEmpty()) {
-            nodes.add(hint("Their setups differ, so a difference may come from that:"));
-            differ.forEach(one -> nodes.add(hint(one)));
-        }
-        if (table.rows().isEmpty()) {
-            nodes.add(hint("No reader is set up on their channels."));
-            return nodes;
-        }
-        if (chosen.size() > 2) {
-            nodes.add(button(
-                    "All numbers",
-                    "all-numbers",
-                    "the numbers of all of them in one table, with what each differs from A by",
-                    () -> wide.accept(new TablePage(
-                            workspace,
-                            "side-by-side",
-                            chosen.size() + " takes",
-                            "",
-                            List.of(allNumbers(table, chosen.size()))))));
-        }
-        // Two beside each other fit at every size of text; more go on below.
-        for (int from = 0; from < chosen.size(); from += 2) {
-            nodes.add(pair(table, from, Math.min(chosen.size(), from + 2), chosen.size() == 2));
-        }
-        return nodes;
-    }
-
-    private static Report.Table allNumbers(Report.Table table, int takes) {
-        List<String> head = new ArrayList<>(List.of("number", "A"));
-        for (int t = 1; t < takes; t++) {
-            char letter = (char) ('A' + t);
-            head.add(String.valueOf(letter));
-            head.add(letter + " \u2212 A");
-        }
-        List<List<String>> rows = new ArrayList<>();
-        for (List<String> row : table.rows()) {
-            List<String> cells = new ArrayList<>(row.subList(0, 2));
-            for (int t = 1; t < takes; t++) {
-                cells.add(row.get(1 + t));
-                cells.add(Differences.of(row.get(1), row.get(1 + t)));
-            }
-            rows.add(cells);
-        }
-        return new Report.Table("Side by side", head, rows);
-    }
-
-    private static GridPane pair(Report.Table table, int from, int to, boolean difference) {
-        List<String> head = new ArrayList<>(List.of(""));
-        for (int i = from; i < to; i++) {
-            head.add(String.valueOf((char) ('A' + i)));
-        }
-        if (difference) {
-            head.add("B − A");
-        }
-        List<List<String>> rows = new ArrayList<>();
-        for (List<String> row : table.rows()) {
-            List<String> values = row.subList(1 + from, 1 + to);
-            // The unit stands once, with the name.
-            String unit = values.stream()
-                    .map(TakePanel::unit)
-                    .filter(one -> !one.isEmpty())
-                    .findFirst()
-                    .orElse("");
-            List<String> cells = new ArrayList<>();
-            cells.add(row.get(0) + (unit.isEmpty() ? "" : ", " + unit));
-            for (String value : values) {
-                cells.add(value.endsWith(" " + unit) ? value.substring(0, value.length() - unit.length() - 1) : value);
-            }
-            if (difference) {
-                String by = Differences.of(row.get(1), row.get(2));
-                cells.add(by);
-            }
-            rows.add(cells);
-        }
-        return grid(head, rows);
-    }
-
-    /** @return what stands behind a number and its uncertainty; empty for nothing */
-    private static String unit(String value) {
-        java.util.regex.Matcher number = java.util.regex.Pattern.compile("[-−+]?[\\d.]+(?: ± \\S+)? (\\D.*)")
-                .matcher(value);
-        return number.matches() ? number.group(1) : "";
-    }
-
-    private VBox report(List<Shelf.Entry> of) {
-        String name = of.size() == 1 ? of.get(0).title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") : of.size() + " takes";
-        TextField path = new TextField(HomePath.shown(name + ".pdf"));
-        path.setId("report-path");
-        path.setTooltip(new Tooltip("where the page goes: .pdf to print it, .html for a browser"));
-        HBox.setHgrow(path, Priority.ALWAYS);
-        Runnable go = () -> writeReport(of, path.getText().strip());
-        path.setOnAction(event -> go.run());
-        Button write = button("Report", "write-report", "write a page with lanes, numbers, setup and notes", go);
-        return new VBox(4, hint("A page to print (.pdf) or for a browser (.html):"), new HBox(6, path, write));
-    }
-
-    private void writeReport(List<Shelf.Entry> of, String path) {
-        boolean right = path.toLowerCase(java.util.Locale.ROOT).matches(".+\\.(pdf|html)");
-        try {
-            if (!right) {
-                throw new InvalidPathException(path, "ending");
-            }
-            workspace.takes().report(of.stream().map(Shelf.Entry::file).toList(), HomePath.of(path));
-        } catch (InvalidPathException e) {
-            workspace.trouble("'" + path + "' is no name for a page; write for example sail.pdf or sail.html.");
-        }
     }
 }

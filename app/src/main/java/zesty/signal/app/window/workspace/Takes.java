@@ -4,7 +4,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDateTime;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -19,7 +18,6 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import zesty.signal.app.report.ReportFile;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.Comparison;
 import zesty.signal.engine.MainNumbers;
 import zesty.signal.engine.OtherRig;
@@ -30,16 +28,12 @@ import zesty.signal.engine.TakeReport;
 import zesty.signal.exchange.JsonExport;
 import zesty.signal.exchange.RawView;
 import zesty.signal.exchange.TakeExport;
-import zesty.signal.exchange.foreign.ForeignFile;
-import zesty.signal.exchange.foreign.TakeImport;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
-import zesty.signal.takes.TakeJoin;
-import zesty.signal.takes.TakeTrim;
 
 /** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. */
 public final class Takes {
@@ -48,6 +42,7 @@ public final class Takes {
     private final Workspace workspace;
     private final Shelf shelf;
     private final TakeFolders folders;
+    private final NewTakes making;
     private final ReadOnlyObjectWrapper<List<Shelf.Entry>> takes = new ReadOnlyObjectWrapper<>(List.of());
 
     /** Longer takes are read when they are opened. */
@@ -61,6 +56,7 @@ public final class Takes {
         this.workspace = workspace;
         shelf = new Shelf(folder);
         folders = new TakeFolders(shelf, workspace.places().folders());
+        making = new NewTakes(workspace, shelf);
     }
 
     /** @return the takes as they were listed last */
@@ -71,6 +67,11 @@ public final class Takes {
     /** Any thread. @return a file for a take begun at that time, which is not there yet */
     Path freshFile(LocalDateTime begun) {
         return shelf.freshFile(begun);
+    }
+
+    /** @return what makes takes of others and of files from elsewhere */
+    public NewTakes making() {
+        return making;
     }
 
     /** @return whether they have been listed at all */
@@ -251,24 +252,6 @@ public final class Takes {
         }
     }
 
-    /** Makes a take of its own of a part of another; that one stays as it is. */
-    void trim(Path file, Span span) {
-        Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-        workspace
-                .tasks()
-                .fetch(
-                        "the part could not be cut out",
-                        () -> {
-                            try (Take take = Take.open(file)) {
-                                return TakeTrim.write(take, span.from(), span.to(), out);
-                            }
-                        },
-                        rows -> {
-                            workspace.say("Cut out: " + rows + " rows, a take of their own in the logbook (T).");
-                            list();
-                        });
-    }
-
     /** Hands on how the folders stand that takes are looked for in. */
     public void folders(Consumer<List<TakeFolders.State>> then) {
         workspace.tasks().fetch("the folders could not be listed", folders::states, then);
@@ -325,53 +308,6 @@ public final class Takes {
         workspace.tasks().fetch("the take could not be worked out", () -> OtherRig.of(file, other), then);
     }
 
-    /** Makes one take of several of the same columns; they stay as they are. */
-    public void join(List<Path> files) {
-        Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-        workspace.tasks().fetch("the takes could not be joined", () -> joined(files, out), rows -> {
-            workspace.say("Joined: " + rows + " rows, a take of their own.");
-            list();
-        });
-    }
-
-    private static long joined(List<Path> files, Path out) throws TakeException {
-        List<Take> open = new ArrayList<>();
-        try {
-            for (Path file : files) {
-                open.add(Take.open(file));
-            }
-            return TakeJoin.write(open, out);
-        } finally {
-            for (Take one : open) {
-                one.close();
-            }
-        }
-    }
-
-    /** Makes two takes of one, which stays as it is. @param at where, in s from its first sample */
-    public void split(Path file, double at) {
-        Path first = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-        workspace
-                .tasks()
-                .fetch(
-                        "the take could not be split",
-                        () -> {
-                            try (Take take = Take.open(file)) {
-                                if (!(at > 0 && at < take.seconds())) {
-                                    throw new TakeException("the take has 0 to " + Digits.fixed(take.seconds(), 3)
-                                            + " s; split it somewhere between");
-                                }
-                                long rows = TakeTrim.write(take, 0, Math.nextDown(at), first);
-                                Path second = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-                                return rows + TakeTrim.write(take, at, take.seconds(), second);
-                            }
-                        },
-                        rows -> {
-                            workspace.say("Split: two takes with " + rows + " rows together; the whole one stays.");
-                            list();
-                        });
-    }
-
     /** Works out what a page about these takes says, and hands it on. */
     public void read(List<Path> files, Consumer<Report> then) {
         workspace.tasks().fetch("the takes could not be read", () -> TakeReport.of(files, Instant.now()), then);
@@ -422,36 +358,6 @@ public final class Takes {
                         "the report could not be written",
                         () -> ReportFile.write(TakeReport.of(files, Instant.now()), to, false),
                         () -> workspace.say("Report written: " + to));
-    }
-
-    /** Makes a take of a file from elsewhere and puts it on the shelf. @param rateHz NaN to go by the file's own times */
-    public void importFile(ForeignFile view, Path from, double rateHz, Runnable done) {
-        String name = String.valueOf(from.getFileName()).replaceFirst("\\.[^.]*$", "");
-        workspace
-                .tasks()
-                .atLength(
-                        "Importing " + from.getFileName(),
-                        "the file could not be imported",
-                        goOn -> {
-                            Files.createDirectories(shelf.folder());
-                            Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-                            Instant started = view.started()
-                                    .orElse(Files.getLastModifiedTime(from).toInstant());
-                            try (view) {
-                                return TakeImport.write(view, out, name, from.toString(), started, rateHz, goOn);
-                            } catch (CancellationException e) {
-                                return -1L;
-                            }
-                        },
-                        rows -> {
-                            if (rows < 0) {
-                                workspace.say("Import given up; nothing was written.");
-                                return;
-                            }
-                            workspace.say("Imported: " + name + ", " + rows + (rows == 1 ? " row" : " rows"));
-                            list();
-                            done.run();
-                        });
     }
 
     /** Makes the demo's takes; nothing that is pressed meanwhile waits for it. */

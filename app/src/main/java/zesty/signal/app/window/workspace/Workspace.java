@@ -276,7 +276,7 @@ public final class Workspace implements AutoCloseable {
     public void trim(Span span) {
         Path file = stored.file();
         if (file != null && span.whole()) {
-            takes.trim(file, span);
+            takes.making().trim(file, span);
         }
     }
 
