@@ -18,6 +18,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.takes.CsvExport;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 
 /**
@@ -135,6 +136,12 @@ final class CuedRecording implements Recording, Runnable {
     public boolean markEnd(double atSeconds, String text) {
         Recorder now = recorder;
         return now != null && now.markEnd(atSeconds, text);
+    }
+
+    @Override
+    public boolean changeMark(Mark was, Mark now) {
+        Recorder one = recorder;
+        return one != null && one.changeMark(was, now);
     }
 
     @Override

@@ -23,6 +23,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
 
@@ -55,6 +56,8 @@ final class Recorder implements Recording, Runnable {
         record Remark(double seconds, String text) implements Order {}
 
         record End(double seconds, String text) implements Order {}
+
+        record Change(Mark was, Mark now) implements Order {}
 
         record Stop() implements Order {}
     }
@@ -210,6 +213,11 @@ final class Recorder implements Recording, Runnable {
     }
 
     @Override
+    public boolean changeMark(Mark was, Mark now) {
+        return running && queue.offer(new Order.Change(was, now));
+    }
+
+    @Override
     public void limit(RecordingLimit other) {
         limit = other;
     }
@@ -293,6 +301,13 @@ final class Recorder implements Recording, Runnable {
             } else if (order instanceof Order.End end && open.containsKey(end.text())) {
                 append(gathered);
                 writer.markEnd(open.remove(end.text()), end.seconds());
+            } else if (order instanceof Order.Change change) {
+                append(gathered);
+                if (change.was() != null) {
+                    writer.changeMark(change.was(), change.now());
+                } else {
+                    writer.mark(change.now());
+                }
             } else if (order instanceof Order.Stop) {
                 over = true;
             }

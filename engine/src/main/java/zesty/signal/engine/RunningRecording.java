@@ -9,6 +9,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.NewFile;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
@@ -140,6 +141,12 @@ final class RunningRecording {
     boolean markEnd(double seconds, String text) {
         Recording running = recorder.get();
         return running != null && running.markEnd(seconds, text);
+    }
+
+    /** @return whether one runs, which now changes a mark. @param was null to add one. @param now null to take it out */
+    boolean changeMark(Mark was, Mark now) {
+        Recording running = recorder.get();
+        return running != null && running.changeMark(was, now);
     }
 
     /** The one that runs ends by another limit. */

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
@@ -90,6 +92,22 @@ public final class SetupDifferences {
         for (ReaderSetup reader : rig.readers()) {
             setup.put("Settings of " + reader.id(), new TreeMap<>(reader.settings()).toString());
         }
+        weather(take, rig, setup);
         return setup;
+    }
+
+    /** What was read of the wind, by its force: between two forces takes are hard to compare. */
+    private static void weather(Take take, Rig rig, Map<String, String> setup) {
+        for (ReaderSetup reader : rig.readers()) {
+            if (reader.kind().equals(Wind.NAME)) {
+                try {
+                    double force = TakeReading.read(take, reader.kind(), reader.columns(), reader.settings())
+                            .scalar("beaufort");
+                    setup.put("Wind force", Double.isNaN(force) ? "unknown" : Digits.of(force));
+                } catch (TakeException | ReaderException e) {
+                    setup.put("Wind force", "unknown");
+                }
+            }
+        }
     }
 }

@@ -22,6 +22,7 @@ import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.engine.TrailQueue.Order;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 
 /**
@@ -279,6 +280,17 @@ public final class Trail implements AutoCloseable {
     /** Ends the span that the newest mark of that text begins. @return false when no recording runs */
     public boolean markEnd(String text, long nanoTime) {
         return recording.markEnd(snapshot.nowSeconds(nanoTime), text);
+    }
+
+    /**
+     * Changes a mark of the recording that runs, at seconds of the trail.
+     *
+     * @param was null to add one
+     * @param now null to take it out
+     * @return false when no recording runs
+     */
+    public boolean changeMark(Mark was, Mark now) {
+        return recording.changeMark(was, now);
     }
 
     /** The recording that runs ends by another limit, counted from its begin. */

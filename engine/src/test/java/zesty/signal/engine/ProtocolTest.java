@@ -133,6 +133,16 @@ class ProtocolTest {
             trail.change(RigChange.between(before, before.withChannel("heel", c -> c.withShown(false))));
             until(() -> trail.snapshot(System.nanoTime()).recording().seconds() > 0.8);
             assertThat(trail.markEnd("gust", System.nanoTime())).isTrue();
+            double now = trail.snapshot(System.nanoTime()).nowSeconds(System.nanoTime());
+            assertThat(trail.mark("slip", System.nanoTime())).isTrue();
+            assertThat(trail.changeMark(new Mark(now, "slip"), new Mark(now, "step")))
+                    .isTrue();
+            assertThat(trail.mark("wrong", System.nanoTime())).isTrue();
+            assertThat(trail.changeMark(new Mark(now, "wrong"), null)).isTrue();
+            assertThat(trail.changeMark(null, new Mark(now - 0.5, now, "late"))).isTrue();
+            // Of another text or another time there is none: nothing is changed.
+            trail.changeMark(new Mark(now, "nothing"), new Mark(now, "something"));
+            trail.changeMark(new Mark(now + 60, "step"), null);
             trail.limitRecording(RecordingLimit.ofSamples(150, 1));
             until(() -> !trail.recording());
             assertThat(trail.stopRecording().problem()).isEmpty();
@@ -147,10 +157,18 @@ class ProtocolTest {
                     .filteredOn(mark -> mark.text().startsWith("changed:"))
                     .singleElement()
                     .satisfies(mark -> assertThat(mark.text()).isEqualTo("changed: cleaning of heel is now mean:5"));
-            assertThat(marks).filteredOn(Mark::isSpan).singleElement().satisfies(mark -> {
-                assertThat(mark.text()).isEqualTo("gust");
-                assertThat(mark.untilSeconds() - mark.seconds()).isBetween(0.3, 30.0);
-            });
+            assertThat(marks).extracting(Mark::text).contains("step").doesNotContain("slip", "wrong", "something");
+            assertThat(marks)
+                    .filteredOn(mark -> mark.text().equals("late"))
+                    .singleElement()
+                    .satisfies(mark ->
+                            assertThat(mark.untilSeconds() - mark.seconds()).isCloseTo(0.5, within(1e-6)));
+            assertThat(marks)
+                    .filteredOn(mark -> mark.isSpan() && mark.text().equals("gust"))
+                    .singleElement()
+                    .satisfies(mark -> {
+                        assertThat(mark.untilSeconds() - mark.seconds()).isBetween(0.3, 30.0);
+                    });
         }
     }
 

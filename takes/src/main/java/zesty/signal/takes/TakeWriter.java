@@ -271,6 +271,22 @@ public final class TakeWriter implements AutoCloseable {
         }
     }
 
+    /**
+     * Changes a mark that was written, at seconds of the running trail.
+     *
+     * @param now null to take it out
+     * @return whether there is one of that text about that time
+     */
+    public boolean changeMark(Mark was, Mark now) throws TakeException {
+        boolean[] done = new boolean[1];
+        guarded(() -> done[0] = marks.change(since(was), now == null ? null : since(now)));
+        return done[0];
+    }
+
+    private Mark since(Mark mark) {
+        return new Mark(since(mark.seconds()), mark.isSpan() ? since(mark.untilSeconds()) : Double.NaN, mark.text());
+    }
+
     /** Makes a span of a mark: it ends at seconds of the running trail. Once a mark. */
     public void markEnd(long mark, double seconds) throws TakeException {
         double at = since(seconds);

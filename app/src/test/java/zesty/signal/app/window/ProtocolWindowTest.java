@@ -87,6 +87,14 @@ class ProtocolWindowTest extends RealWindow {
         awaitText("#protocol-phase", "pull 1");
         until(s -> s.recording().seconds() > 2.2);
         key(KeyCode.ALT, KeyCode.DIGIT2);
+        // While it runs the marker is renamed, and that is taken back and done again.
+        robot.interact(() -> {
+            Mark tack = workspace().shown().marks().get(0);
+            workspace().remark(tack, new Mark(tack.seconds(), "wave"), "a marker renamed");
+        });
+        awaitText(".mark-label", "wave");
+        robot.interact(() -> workspace().undo());
+        awaitText(".mark-label", "tack");
         awaitText("#protocol-phase", "pause 2");
         awaitTakes(18);
         Path file = takes().get(0).file();
@@ -188,11 +196,14 @@ class ProtocolWindowTest extends RealWindow {
                 .findFirst()
                 .orElseThrow();
         robot.interact(() -> view().logbook().choose(List.of(joined.file())));
+        press("#rename-take");
+        type("#take-name", "Rudder, both");
+        awaitText("#take-panel .day", "Rudder, both");
         awaitNode("#split-at");
         type("#split-at", "12.5");
         awaitTakes(20);
         double length = takes().stream()
-                .filter(one -> one.title().endsWith(", joined, part"))
+                .filter(one -> one.title().equals("Rudder, both, part"))
                 .mapToDouble(Shelf.Entry::seconds)
                 .min()
                 .orElseThrow();
@@ -241,6 +252,11 @@ class ProtocolWindowTest extends RealWindow {
             board.setDaemon(true);
             board.start();
             robot.interact(() -> workspace().live().connect("tcp:127.0.0.1:" + server.getLocalPort()));
+            // Before the board has sent anything a recording waits for the first row; R gives that up.
+            key(KeyCode.R);
+            awaitText("#record", "Waiting");
+            key(KeyCode.R);
+            awaitText("#record", "Record");
             key(KeyCode.T);
             press("#import-file");
             fire("#import-listen");

@@ -94,7 +94,7 @@ final class MarkerRow extends Pane {
                 if (own && event.getCode() == KeyCode.ENTER) {
                     open(this);
                 } else if (own && (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE)) {
-                    change(mark, null, "a marker deleted");
+                    workspace.remark(mark, null, "a marker deleted");
                 } else if (own && event.isShiftDown() && event.getCode() == KeyCode.LEFT) {
                     move(-perPixel);
                 } else if (own && event.isShiftDown() && event.getCode() == KeyCode.RIGHT) {
@@ -113,7 +113,8 @@ final class MarkerRow extends Pane {
             double length = mark.isSpan() ? mark.untilSeconds() - mark.seconds() : 0;
             double last = workspace.shown().snapshot(System.nanoTime()).lastSeconds() - length;
             double to = Math.max(0, Math.min(last, mark.seconds() + by));
-            change(mark, new Mark(to, mark.isSpan() ? to + length : Double.NaN, mark.text()), "a marker moved");
+            workspace.remark(
+                    mark, new Mark(to, mark.isSpan() ? to + length : Double.NaN, mark.text()), "a marker moved");
         }
 
         void show(Mark now, double x, double to, double free) {
@@ -145,8 +146,10 @@ final class MarkerRow extends Pane {
         }
     }
 
+    /** A take's are, and those of a recording as long as it runs. */
     private boolean changeable() {
-        return !workspace.shown().isLive();
+        return !workspace.shown().isLive()
+                || workspace.shown().snapshot(System.nanoTime()).recording().running();
     }
 
     private void open(Tag tag) {
@@ -172,20 +175,9 @@ final class MarkerRow extends Pane {
         String text = writing.getText().strip();
         close();
         if (text.isEmpty()) {
-            change(old, null, "a marker deleted");
+            workspace.remark(old, null, "a marker deleted");
         } else if (!text.equals(old.text())) {
-            change(old, new Mark(old.seconds(), old.untilSeconds(), text), "a marker renamed");
-        }
-    }
-
-    /** @param now null to delete it */
-    private void change(Mark old, Mark now, String words) {
-        List<Mark> marks = new ArrayList<>(workspace.shown().marks());
-        if (marks.remove(old)) {
-            if (now != null) {
-                marks.add(now);
-            }
-            workspace.marks(marks, words);
+            workspace.remark(old, new Mark(old.seconds(), old.untilSeconds(), text), "a marker renamed");
         }
     }
 

@@ -167,7 +167,8 @@ public final class CaptureBar extends VBox {
 
     /** Starts or ends a recording. */
     public void toggle() {
-        if (workspace.live().snapshot(System.nanoTime()).recording().running()) {
+        if (workspace.recordings().waits()
+                || workspace.live().snapshot(System.nanoTime()).recording().running()) {
             workspace.recordings().stop();
             return;
         }
@@ -264,7 +265,10 @@ public final class CaptureBar extends VBox {
         RecordingSnapshot recording = live.recording();
         boolean running = recording.running();
         boolean waits = !recording.waitsFor().isEmpty();
-        record.setText(waits ? "Waiting" : running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
+        record.setText(
+                waits || workspace.recordings().waits()
+                        ? "Waiting"
+                        : running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
         record.pseudoClassStateChanged(PseudoClass.getPseudoClass("running"), running);
         boolean begunOtherwise = running
                 && (cued.isSelected() || !workspace.recordings().protocol().isNone());
@@ -279,15 +283,19 @@ public final class CaptureBar extends VBox {
         form.show(live.rig());
         protocol.show(recording);
         showKeys(live.rig().recording().markers(), running && !waits);
+        workspace.recordings().beginWhenRowsCome(live);
         long lost = live.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows();
         String words = lost + " lost";
-        if (waits) {
+        if (workspace.recordings().waits()) {
+            words = "for the first row";
+        } else if (waits) {
             words = "for " + recording.waitsFor() + made(recording) + " · " + words;
         } else if (running) {
             // What is left is as much again as there is for each share of it.
             double remains = recording.seconds() * (1 - recording.share()) / recording.share();
             String share = recording.share() > 0 ? Wording.clock(Math.ceil(remains)) + " left · " : "";
-            words = share + Wording.size(recording.bytes()) + made(recording) + " · " + words + " · " + left(recording);
+            words = share + recording.rows() + " rows · " + Wording.size(recording.bytes()) + made(recording) + " · "
+                    + words + " · " + left(recording);
         } else if (workspace.live().connected()) {
             words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;
         } else {

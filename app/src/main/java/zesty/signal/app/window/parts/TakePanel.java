@@ -156,7 +156,7 @@ final class TakePanel extends ScrollPane {
         VBox numbers = new VBox(4);
         page.getChildren()
                 .addAll(
-                        head(entry.title()),
+                        named(entry),
                         rig,
                         tags(entry),
                         notes,
@@ -180,6 +180,29 @@ final class TakePanel extends ScrollPane {
                 }
             });
         }
+    }
+
+    /** The take's name, which a press makes a field of. */
+    private HBox named(Shelf.Entry entry) {
+        HBox head = head(entry.title());
+        Button rename = button("Rename", "rename-take", "give it another name (F2 on its card)", () -> {
+            TextField name = new TextField(entry.title());
+            name.setId("take-name");
+            HBox.setHgrow(name, Priority.ALWAYS);
+            name.setOnAction(event -> {
+                String text = name.getText().strip();
+                if (text.isEmpty() || text.equals(entry.title())) {
+                    head.getChildren().set(0, new Label(entry.title()));
+                } else {
+                    workspace.takes().rename(entry, text);
+                }
+            });
+            head.getChildren().set(0, name);
+            name.requestFocus();
+            name.selectAll();
+        });
+        head.getChildren().add(2, rename);
+        return head;
     }
 
     /** What can be made of a take beside its numbers: worked out with another rig, split. */

@@ -1,6 +1,7 @@
 package zesty.signal.app.window.workspace;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.SimpleIntegerProperty;
@@ -89,6 +90,15 @@ public final class LiveTrail implements Shown {
                 marks.set(i, new Mark(mark.seconds(), Math.max(mark.seconds(), now), text));
                 return;
             }
+        }
+    }
+
+    /** A mark of the recording that runs is another one now. @param was null for none before. @param now null for none any more */
+    void remarked(Mark was, Mark now) {
+        marks.remove(was);
+        if (now != null) {
+            marks.add(now);
+            marks.sort(Comparator.comparingDouble(Mark::seconds));
         }
     }
 

@@ -12,7 +12,9 @@ import zesty.signal.core.rig.Protocol;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
+import zesty.signal.takes.Mark;
 
 /** Recording the live trail: begin, mark, end. JavaFX thread only. */
 public final class Recordings {
@@ -20,6 +22,8 @@ public final class Recordings {
     private final Supplier<Trail> trail;
     private final Set<String> open = new HashSet<>();
     private Protocol protocol = Protocol.NONE;
+    /** What begins with the first row; null for nothing. */
+    private RecordingPlan due;
 
     /** @param trail the one that runs; null for none */
     Recordings(Workspace workspace, Supplier<Trail> trail) {
@@ -39,6 +43,13 @@ public final class Recordings {
             workspace.trouble("Nothing to record: connect a source first (key 1).");
             return;
         }
+        boolean rows = running.rig().sources().stream().anyMatch(source -> source.format() != null);
+        if (!rows) {
+            due = plan;
+            workspace.say("The recording begins with the first row. R gives it up.");
+            return;
+        }
+        due = null;
         LocalDateTime now = LocalDateTime.now(ZoneId.systemDefault());
         String title = running.rig().name();
         open.clear();
@@ -50,6 +61,22 @@ public final class Recordings {
                         "the recording could not begin",
                         () -> running.record(workspace.takes().freshFile(now), title, plan, Instant.now()),
                         () -> {});
+    }
+
+    /** @return whether a recording is to begin with the first row */
+    public boolean waits() {
+        return due != null;
+    }
+
+    /** Begins what waits for it once rows come. */
+    public void beginWhenRowsCome(Snapshot live) {
+        if (due != null && !workspace.live().connected()) {
+            due = null;
+        } else if (due != null && live.hasSamples()) {
+            RecordingPlan plan = due;
+            due = null;
+            start(plan);
+        }
     }
 
     /** @return the protocol that the newest recording goes through; {@link Protocol#NONE} for none */
@@ -68,7 +95,8 @@ public final class Recordings {
     /** Ends the recording and puts the take on the shelf. */
     public void stop() {
         Trail running = trail.get();
-        if (running == null) {
+        if (running == null || due != null) {
+            due = null;
             return;
         }
         RecordingSnapshot[] last = new RecordingSnapshot[1];
@@ -140,6 +168,17 @@ public final class Recordings {
         } else {
             markByKey(index);
         }
+    }
+
+    /** Changes a mark of the recording that runs. @param was null to add one. @param now null to take it out. @return false when none runs */
+    boolean change(Mark was, Mark now) {
+        Trail running = trail.get();
+        if (running == null || !running.recording() || !running.changeMark(was, now)) {
+            workspace.trouble("The recording is over: open its take to change its markers.");
+            return false;
+        }
+        workspace.live().remarked(was, now);
+        return true;
     }
 
     /** @return whether a span with that marker has begun and not ended */

@@ -225,6 +225,27 @@ public final class Workspace implements AutoCloseable {
         say("Changed: " + words + ". U takes it back.");
     }
 
+    /**
+     * Changes one marker of what is shown, of the take or of the recording that runs; {@link #undo()} takes it back.
+     *
+     * @param now null to take it out
+     * @param words what changes, such as "a marker moved"
+     */
+    public void remark(Mark was, Mark now, String words) {
+        if (stored.isOpen()) {
+            List<Mark> marks = new ArrayList<>(stored.marks());
+            if (marks.remove(was)) {
+                if (now != null) {
+                    marks.add(now);
+                }
+                marks(marks, words);
+            }
+        } else if (recordings.change(was, now)) {
+            edits.did(new Edits.Edit(words, () -> recordings.change(now, was), () -> recordings.change(was, now)));
+            say("Changed: " + words + ". U takes it back.");
+        }
+    }
+
     /** Marks a part of the open take as a span, under a name of its own. */
     public void markSpan(Span span) {
         List<Mark> marks = new ArrayList<>(shown().marks());
