@@ -3,6 +3,7 @@ package zesty.signal.engine;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -30,10 +31,13 @@ public final class MainNumbers {
                         continue;
                     }
                     String value = reader.kind().scalars().stream()
-                            .map(info -> TakeReport.value(
-                                    reader.reading(),
+                            .filter(info -> info.key().equals(reader.kind().mainNumber()))
+                            .map(info -> named(
                                     info,
-                                    channel.channel().scaling().unit()))
+                                    TakeReport.value(
+                                            reader.reading(),
+                                            info,
+                                            channel.channel().scaling().unit())))
                             .filter(one -> !one.isEmpty())
                             .map(one -> one.replaceFirst(" \u00b1 \\S+", ""))
                             .findFirst()
@@ -44,5 +48,10 @@ public final class MainNumbers {
             }
         }
         return numbers;
+    }
+
+    /** A number without a unit needs its name. */
+    private static String named(ScalarInfo info, String value) {
+        return value.isEmpty() || value.contains(" ") ? value : info.words() + " " + value;
     }
 }

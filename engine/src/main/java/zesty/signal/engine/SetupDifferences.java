@@ -5,9 +5,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 import java.util.stream.Collectors;
 import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.wind.Wind;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
@@ -90,7 +90,16 @@ public final class SetupDifferences {
                                     + channel.scaling().unit());
         }
         for (ReaderSetup reader : rig.readers()) {
-            setup.put("Settings of " + reader.id(), new TreeMap<>(reader.settings()).toString());
+            for (Setting setting : reader.readerKind().settings()) {
+                String set = reader.settings().get(setting.key());
+                boolean captured = set != null && setting.shape() == Setting.Shape.LIST;
+                setup.put(
+                        Character.toUpperCase(setting.words().charAt(0))
+                                + setting.words().substring(1) + " of "
+                                + String.join(", ", reader.columns()) + ", "
+                                + reader.readerKind().title(),
+                        set == null ? "usual" : captured ? "captured" : set);
+            }
         }
         weather(take, rig, setup);
         return setup;

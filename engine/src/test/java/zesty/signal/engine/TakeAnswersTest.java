@@ -148,7 +148,7 @@ class TakeAnswersTest {
                         "Rig: Wren in A and B, Tern in C",
                         "Samples a second: 100 in A and B, 200 in C",
                         "Cleaning of pull: none in A and B, mean:5 in C",
-                        "Settings of level(pull): {} in A and B, {hysteresis=3} in C")
+                        "Hysteresis of pull, Level and bands: usual in A and B, 3 in C")
                 .anySatisfy(one -> assertThat(one)
                         .startsWith("Scaling of pull: raw in A and B, ")
                         .endsWith(", in kg in C"))
@@ -183,9 +183,9 @@ class TakeAnswersTest {
             assertThat(a[i] - 512).isCloseTo(150 * (0.9 + 0.02 * i), within(8.0));
             assertThat(b[i] - 512).isCloseTo(250 * (0.9 + 0.02 * i), within(8.0));
         }
-        assertThat(MainNumbers.of(soft)).containsExactly("knock: 10");
+        assertThat(MainNumbers.of(soft)).containsExactly("knock: hits 10");
         Path still = write("still", rig, new double[3000], 1000);
-        assertThat(MainNumbers.of(still)).singleElement().asString().startsWith("knock: 0");
+        assertThat(MainNumbers.of(still)).singleElement().asString().startsWith("knock: hits 0");
     }
 
     @Test

@@ -7,6 +7,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.ShortBuffer;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.ZoneOffset;
@@ -60,7 +61,7 @@ public final class EdfExport {
         boolean exact;
         String lowText;
         String highText;
-        short[] slots;
+        ShortBuffer slots;
 
         Signal(TakeView.Column column) {
             this.column = column;
@@ -147,9 +148,23 @@ public final class EdfExport {
             part.each = Math.max(1, (int) Math.round(part.rateHz * duration));
             records = Math.max(records, (int) Math.min(99_999_999, part.lastSeconds / duration) + 1);
         }
-        for (int s = 0; s < parts.size(); s++) {
-            records = Math.max(records, fill(view, s, parts.get(s), duration, records));
+        try (EdfSlots room = new EdfSlots()) {
+            for (int s = 0; s < parts.size(); s++) {
+                records = Math.max(records, fill(view, s, parts.get(s), duration, records, room));
+            }
+            return write(parts, records, duration, started, title, marks, out);
         }
+    }
+
+    private static Written write(
+            List<Part> parts,
+            int records,
+            double duration,
+            Instant started,
+            String title,
+            List<Mark> marks,
+            OutputStream out)
+            throws IOException {
         long bytes = 2L
                 * records
                 * parts.stream().mapToInt(p -> p.each * p.signals.size()).sum();
@@ -209,13 +224,15 @@ public final class EdfExport {
         return Double.parseDouble(text);
     }
 
-    private static int fill(TakeView view, int source, Part part, double duration, int records) throws IOException {
+    private static int fill(TakeView view, int source, Part part, double duration, int records, EdfSlots room)
+            throws IOException {
         long slots = (long) records * part.each + part.each;
         if (slots > Integer.MAX_VALUE - 8) {
             throw new IOException("its gaps or its length are beyond what this format can hold in one file");
         }
-        part.signals.forEach(signal -> signal.slots = new short[(int) slots]);
-        part.signals.forEach(signal -> Arrays.fill(signal.slots, (short) LOWEST));
+        for (Signal signal : part.signals) {
+            signal.slots = room.filled((int) slots, (short) LOWEST);
+        }
         double rate = part.each / duration;
         int[] last = {-1};
         view.read(source, all(view.sources().get(source)), (seconds, values) -> {
@@ -232,7 +249,7 @@ public final class EdfExport {
                 part.filled.set(slot);
                 for (int c = 0; c < values.length; c++) {
                     Signal signal = part.signals.get(c);
-                    signal.slots[slot] = signal.digital(values[c][i]);
+                    signal.slots.put(slot, signal.digital(values[c][i]));
                 }
             }
         });
@@ -255,7 +272,7 @@ public final class EdfExport {
         for (Part part : parts) {
             for (Signal signal : part.signals) {
                 ByteBuffer bytes = ByteBuffer.allocate(2 * part.each).order(ByteOrder.LITTLE_ENDIAN);
-                bytes.asShortBuffer().put(signal.slots, record * part.each, part.each);
+                bytes.asShortBuffer().put(signal.slots.slice(record * part.each, part.each));
                 out.write(bytes.array());
             }
         }

@@ -114,6 +114,11 @@ public interface ReaderKind {
         return true;
     }
 
+    /** @return the key of the number that says most of a whole record */
+    default String mainNumber() {
+        return scalars().get(0).key();
+    }
+
     /** @return keys of the numbers that make no sense of a part alone, such as what compares with a rest that lies elsewhere */
     default Set<String> ofWhole() {
         return Set.of();

@@ -106,6 +106,7 @@ final class TakeCard extends VBox {
         }
         numbers.getStyleClass().add("take-numbers");
         numbers.setWrapText(true);
+        numbers.setAlignment(Pos.TOP_LEFT);
         numbers.setMinHeight(workspace.view().textSize().get().of(NUMBERS_HEIGHT));
         numbers.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
         numbers.managedProperty().bind(numbers.visibleProperty());

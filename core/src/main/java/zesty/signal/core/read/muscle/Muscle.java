@@ -129,6 +129,12 @@ public final class Muscle implements ReaderKind {
                 Setting.words(PLACE, "place", "where the electrodes sit, in your words"));
     }
 
+    /** The effort of its last moment says little of a record. */
+    @Override
+    public String mainNumber() {
+        return "duty";
+    }
+
     @Override
     public Set<String> ofWhole() {
         return Set.of("percent", "baseline", "snr_db");
