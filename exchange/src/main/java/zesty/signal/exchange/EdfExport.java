@@ -24,7 +24,7 @@ import zesty.signal.takes.Mark;
 /**
  * EDF+ after Kemp and Olivan, "European data format 'plus' (EDF+), an EDF alike standard format for the exchange of physiological data",
  * 2003: a signal a column, 16 bits a value, marks as annotations. A sample stands in the slot nearest to its time; the lowest digital value
- * stands for slots without one, and records that would hold nothing else are left out (EDF+D). Two bytes a value are held while it is
+ * stands for slots without one, and records that would hold nothing else are left out (EDF+D). Two bytes a value lie in a passing file while it is
  * written.
  */
 public final class EdfExport {
