@@ -13,6 +13,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -86,7 +87,15 @@ final class SpanBar extends HBox {
         away.setOnAction(event -> workspace.view().span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
-        getChildren().addAll(told, closer, copy, mark, trim, away);
+        // Two by two: the numbers need the width.
+        GridPane presses = new GridPane();
+        presses.setHgap(6);
+        presses.setVgap(6);
+        presses.addRow(0, closer, copy);
+        presses.addRow(1, mark, trim);
+        presses.setMinWidth(USE_PREF_SIZE);
+        presses.setAlignment(Pos.CENTER_RIGHT);
+        getChildren().addAll(told, presses, away);
     }
 
     /** @param zero what times are shown against */

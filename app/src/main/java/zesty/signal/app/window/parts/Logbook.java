@@ -9,7 +9,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import javafx.collections.ListChangeListener;
-import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -35,7 +35,9 @@ public final class Logbook extends HBox {
     private final Workspace workspace;
     private final TakesView shelf;
     private final TextField search = new TextField();
-    private final FlowPane tags = new FlowPane(6, 6);
+    /** What narrows the shelf down; as many rows as it needs. */
+    private final FlowPane bar = new FlowPane(8, 6);
+
     private final Label found = new Label();
     private final Set<String> tagged = new HashSet<>();
     private final TakePanel panel;
@@ -72,8 +74,6 @@ public final class Logbook extends HBox {
         bring.setTooltip(
                 new Tooltip("a table, sound, EDF, arrays, HDF5, or what a board kept; or drop one on the window"));
         bring.setOnAction(event -> importFile(null));
-        tags.setAlignment(Pos.CENTER_LEFT);
-        HBox.setHgrow(tags, Priority.ALWAYS);
         rigs.setId("take-rigs");
         rigs.getItems().setAll(ANY);
         rigs.setValue(ANY);
@@ -91,8 +91,9 @@ public final class Logbook extends HBox {
         where.setMinWidth(Region.USE_PREF_SIZE);
         where.setTooltip(new Tooltip("which folders takes are looked for in, and the bin"));
         where.setOnAction(event -> showWide(new FoldersPage(workspace)));
-        HBox bar = new HBox(8, search, rigs, orders, found, tags, where, bring);
-        bar.setAlignment(Pos.CENTER_LEFT);
+        bar.getChildren().setAll(search, rigs, orders, found, where, bring);
+        bar.setRowValignment(VPos.CENTER);
+        bar.setMinWidth(0);
         left.getChildren().setAll(bar, shelf);
         left.setMinWidth(0);
         VBox.setVgrow(shelf, Priority.ALWAYS);
@@ -147,7 +148,8 @@ public final class Logbook extends HBox {
         if (!most.equals(offered)) {
             offered = most;
             tagged.retainAll(most);
-            tags.getChildren().setAll(most.stream().map(this::chip).toList());
+            bar.getChildren().removeIf(node -> node.getStyleClass().contains("chip"));
+            bar.getChildren().addAll(most.stream().map(this::chip).toList());
         }
         List<String> names = entries.stream()
                 .map(Shelf.Entry::rig)
