@@ -21,6 +21,8 @@ public final class PhaseTables {
     public static final String TITLE = ", phase by phase";
 
     private static final int MOST_PHASES = 60;
+    /** Each phase is read from the take's begin, by each reader: so many rows in all take some ten seconds. */
+    private static final long MOST_ROWS = 100_000_000;
 
     private PhaseTables() {}
 
@@ -33,7 +35,13 @@ public final class PhaseTables {
                 take.marks().stream().filter(Mark::isSpan).limit(MOST_PHASES).toList();
         List<Report.Table> tables = new ArrayList<>();
         Rig rig = take.rigOrPlain();
-        if (!spans.isEmpty()) {
+        long work = take.rows() * (spans.size() + 2) * rig.readers().size();
+        if (!spans.isEmpty() && work > MOST_ROWS) {
+            tables.add(new Report.Table(
+                    "Takes of this length" + TITLE,
+                    List.of("phase", ""),
+                    List.of(List.of("", "are not read phase by phase: cut a part out, and look at that"))));
+        } else if (!spans.isEmpty()) {
             for (ReaderSetup setup : rig.readers()) {
                 tables.add(table(take, rig, setup, spans));
             }

@@ -83,7 +83,13 @@ public final class NewTakes {
                                 }
                                 long rows = TakeTrim.write(take, 0, Math.nextDown(at), first);
                                 Path second = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-                                return rows + TakeTrim.write(take, at, take.seconds(), second);
+                                try {
+                                    return rows + TakeTrim.write(take, at, take.seconds(), second);
+                                } catch (TakeException e) {
+                                    // Half of it is no split.
+                                    Files.deleteIfExists(first);
+                                    throw e;
+                                }
                             }
                         },
                         rows -> {
