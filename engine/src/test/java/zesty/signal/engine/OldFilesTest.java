@@ -7,13 +7,17 @@ import static org.assertj.core.api.Assertions.within;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
 
@@ -53,5 +57,35 @@ class OldFilesTest {
                     .isInstanceOf(CancellationException.class);
         }
         assertThat(copy).hasSameBinaryContentAs(OLD.resolve("deck.zest"));
+    }
+
+    /** Takes of two boards, each written and exported by the program of its version: the sums are of those exports. */
+    @ParameterizedTest
+    @CsvSource({"version2.zest, 152, 82188, 9, 168.75, 57.381494", "version3.zest, 600, 324167, 15, 283, 898.506604"})
+    void aTakeOfEachVersionGivesWhatItsOwnProgramExported(
+            String name, int rows, double pulses, int others, double degrees, double times) throws Exception {
+        Path copy = Files.copy(OLD.resolve(name), folder.resolve(name));
+        try (Take take = Take.open(copy)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.rows(0)).isEqualTo(rows);
+            assertThat(take.rows(1)).isEqualTo(others);
+            assertThat(sum(take.column(1))).isEqualTo(pulses);
+            assertThat(sum(take.column(6))).isCloseTo(degrees, within(1e-9));
+            assertThat(sum(take.times(0))).isCloseTo(times, within(1e-5));
+            assertThat(StoredTake.load(take).snapshot().channels()).hasSize(7);
+            // Also a span goes into it, and comes back.
+            take.marks(List.of(new Mark(0.25, 0.5, "gust"), new Mark(0.5, "tack")));
+        }
+        try (Take take = Take.open(copy)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.marks()).containsExactly(new Mark(0.25, 0.5, "gust"), new Mark(0.5, "tack"));
+            assertThat(sum(take.column(1))).isEqualTo(pulses);
+        }
+    }
+
+    private static double sum(double[] values) {
+        return Arrays.stream(values).sum();
     }
 }

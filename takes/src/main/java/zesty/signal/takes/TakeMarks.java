@@ -44,19 +44,25 @@ final class TakeMarks {
         if (!hasEnds()) {
             return ends;
         }
-        file.each(TakeSchema.MARK_ENDS, "mark, seconds", "", (row, check) -> {
-            if (check == Checks.of(row.getLong(1), row.getDouble(2))) {
-                ends.put(row.getLong(1), row.getDouble(2));
-            } else {
-                file.damage().tell("the end of a mark does not check and is left out");
+        // Whatever version the take is of: this table came with checksums.
+        try (Statement statement = file.connection().createStatement();
+                ResultSet row = statement.executeQuery("SELECT mark, seconds, check_sum FROM mark_end")) {
+            while (row.next()) {
+                if (row.getLong(3) == Checks.of(row.getLong(1), row.getDouble(2))) {
+                    ends.put(row.getLong(1), row.getDouble(2));
+                } else {
+                    file.damage().tell("the end of a mark does not check and is left out");
+                }
             }
-        });
+        } catch (SQLException e) {
+            file.damage().tell("a part of its table mark_end cannot be read");
+        }
         return ends;
     }
 
     private boolean hasEnds() {
         try (Statement statement = file.connection().createStatement()) {
-            return file.checked() && TakeSchema.hasTable(statement, TakeSchema.MARK_ENDS);
+            return TakeSchema.hasTable(statement, TakeSchema.MARK_ENDS);
         } catch (SQLException e) {
             file.damage().tell("whether its marks have ends cannot be read");
             return false;
@@ -69,7 +75,7 @@ final class TakeMarks {
             return;
         }
         boolean checked = file.checked();
-        if (checked && marks.stream().anyMatch(Mark::isSpan)) {
+        if (marks.stream().anyMatch(Mark::isSpan)) {
             try (Statement statement = file.connection().createStatement()) {
                 statement.execute(TakeSchema.CREATE_MARK_ENDS);
             }
@@ -86,7 +92,7 @@ final class TakeMarks {
                     insert.setLong(3, Checks.of(mark.seconds(), mark.text().strip()));
                 }
                 insert.executeUpdate();
-                if (checked && mark.isSpan()) {
+                if (mark.isSpan()) {
                     end(lastId(), mark.untilSeconds());
                 }
             }
