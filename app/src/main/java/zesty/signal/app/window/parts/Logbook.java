@@ -51,6 +51,7 @@ public final class Logbook extends HBox {
         super(12);
         this.workspace = workspace;
         shelf = new TakesView(workspace);
+        shelf.show(this::wanted);
         panel = new TakePanel(workspace, shelf.chosen()::clear, this::showWide);
         search.setId("take-search");
         search.setPromptText("Search words, tags, days");
@@ -105,7 +106,9 @@ public final class Logbook extends HBox {
         panel.managedProperty().bind(panel.visibleProperty());
         panel.setVisible(false);
         shelf.chosen().addListener((ListChangeListener<Path>) change -> {
-            room.getChildren().setAll(left);
+            if (!room.getChildren().contains(left)) {
+                room.getChildren().setAll(left);
+            }
             choose();
         });
         workspace.takes().all().addListener((p, was, is) -> listed(is));
@@ -145,9 +148,10 @@ public final class Logbook extends HBox {
                         : Long.compare(counts.get(b), counts.get(a)))
                 .limit(MOST_TAGS)
                 .toList();
+        boolean narrowed = false;
         if (!most.equals(offered)) {
             offered = most;
-            tagged.retainAll(most);
+            narrowed = tagged.retainAll(most);
             bar.getChildren().removeIf(node -> node.getStyleClass().contains("chip"));
             bar.getChildren().addAll(most.stream().map(this::chip).toList());
         }
@@ -164,7 +168,12 @@ public final class Logbook extends HBox {
             rigs.getItems().addAll(names);
             rigs.setValue(was != null && names.contains(was) ? was : ANY);
         }
-        filter();
+        // The shelf has heard of the list itself: to arrange it again would take a card from under the pointer.
+        if (narrowed) {
+            filter();
+        } else {
+            count();
+        }
         choose();
         if (workspace.view().takesOpen().get()) {
             workspace.takes().numbers();
@@ -193,8 +202,12 @@ public final class Logbook extends HBox {
     }
 
     private void filter() {
-        List<Shelf.Entry> all = workspace.takes().all().get();
         shelf.show(this::wanted);
+        count();
+    }
+
+    private void count() {
+        List<Shelf.Entry> all = workspace.takes().all().get();
         long some = all.stream().filter(this::wanted).count();
         found.setText(some == all.size() ? all.size() + " takes" : some + " of " + all.size());
     }
