@@ -28,6 +28,9 @@ public final class CsvPieces {
     private final String firstTime;
     private double before;
     private String beforeText = "";
+    /** Whether the rows that are being read have times. */
+    private boolean timed;
+
     private long delivered;
 
     /** Takes rows: their times, null where the file tells none, and each column's values, NaN where one is missing. */
@@ -128,7 +131,7 @@ public final class CsvPieces {
 
     /** @return how many rows it has; goes through all of it. @throws TakeException where a row is missing */
     public long count() throws TakeException {
-        try (PlainRows rows = new PlainRows(file, shape, headers, firstLine, -1)) {
+        try (PlainRows rows = new PlainRows(file, shape, headers, firstLine, -1, -1)) {
             return rows.count();
         } catch (PlainRows.NotPlain e) {
             long n = 0;
@@ -152,14 +155,17 @@ public final class CsvPieces {
     /**
      * Hands over all rows in order; times count from the first.
      *
+     * @param byRate whether the times are left aside, whatever stands in their column
      * @throws TakeException at a cell that holds no number or a time that falls, naming its line
      */
-    public void read(Taker taker) throws IOException {
+    public void read(boolean byRate, Taker taker) throws IOException {
         before = Double.NEGATIVE_INFINITY;
         delivered = 0;
-        boolean numeric = clock == null || !Double.isNaN(clock.secondsEach());
+        timed = clock != null && !byRate;
+        boolean numeric = !timed || !Double.isNaN(clock.secondsEach());
         if (numeric) {
-            try (PlainRows rows = new PlainRows(file, shape, headers, firstLine, timeColumn())) {
+            try (PlainRows rows = new PlainRows(
+                    file, shape, headers, firstLine, timed ? timeColumn() : -1, timed ? -1 : timeColumn())) {
                 plain(rows, taker);
                 return;
             } catch (PlainRows.NotPlain e) {
@@ -182,7 +188,7 @@ public final class CsvPieces {
                 values[c] = Arrays.copyOf(values[c], n);
             }
             double[] seconds = null;
-            if (clock != null) {
+            if (timed) {
                 seconds = values[clock.column()].clone();
                 for (int i = 0; i < n; i++) {
                     seconds[i] = clock.seconds(seconds[i]);
@@ -211,11 +217,11 @@ public final class CsvPieces {
             boolean more = true;
             while (more) {
                 double[][] values = new double[headers.size()][ROWS];
-                double[] seconds = clock == null ? null : new double[ROWS];
+                double[] seconds = timed ? new double[ROWS] : null;
                 int n = 0;
                 while (n < ROWS && (more = records.next())) {
                     String[] cells = records.fields();
-                    if (clock != null) {
+                    if (timed) {
                         seconds[n] = time(cells[clock.column()], records.line());
                         zero = Double.isNaN(zero) ? seconds[n] : zero;
                         seconds[n] -= zero;

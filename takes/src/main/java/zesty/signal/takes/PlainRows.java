@@ -43,6 +43,7 @@ final class PlainRows implements AutoCloseable {
     private final CsvShape shape;
     private final List<String> headers;
     private final int time;
+    private final int aside;
     private final byte delimiter;
     private final byte point;
     private byte[] bytes = new byte[ROOM];
@@ -57,12 +58,15 @@ final class PlainRows implements AutoCloseable {
     /**
      * @param firstLine the line of the first row, from 1
      * @param time the column that must not be empty; −1 for none
+     * @param aside the column that nobody reads, whatever stands in it; −1 for none
      */
-    PlainRows(Path file, CsvShape shape, List<String> headers, long firstLine, int time) throws IOException, NotPlain {
+    PlainRows(Path file, CsvShape shape, List<String> headers, long firstLine, int time, int aside)
+            throws IOException, NotPlain {
         this.file = file;
         this.shape = shape;
         this.headers = headers;
         this.time = time;
+        this.aside = aside;
         delimiter = (byte) shape.delimiter();
         point = (byte) (shape.decimalComma() ? ',' : '.');
         in = Files.newInputStream(file);
@@ -260,7 +264,8 @@ final class PlainRows implements AutoCloseable {
 
     private double slow(String cell, int column) throws TakeException {
         double value = shape.number(cell);
-        boolean hole = column != time && (cell.isBlank() || cell.strip().equalsIgnoreCase("nan"));
+        boolean hole = column == aside
+                || column != time && (cell.isBlank() || cell.strip().equalsIgnoreCase("nan"));
         if (Double.isNaN(value) && !hole && column < headers.size()) {
             throw CsvRecords.nothing(file, line, headers.get(column), cell, column == time ? "a time" : "a number");
         }

@@ -57,7 +57,7 @@ class CsvPiecesTest {
         assertThat(pieces.headers()).containsExactly("t", "a", "b", "note");
         assertThat(pieces.count()).isEqualTo(rows);
         double[][] all = new double[4][0];
-        pieces.read((seconds, values) -> {
+        pieces.read(false, (seconds, values) -> {
             all[0] = joined(all[0], seconds);
             for (int c = 1; c < 4; c++) {
                 all[c] = joined(all[c], values[c]);
@@ -93,9 +93,25 @@ class CsvPiecesTest {
             {"29990,29990", "", "line 29992: nothing where a row of numbers should be"}
         }) {
             Path file = Files.writeString(folder.resolve("wrong.csv"), whole.replace("\n" + one[0], "\n" + one[1]));
-            assertThatThrownBy(() -> new CsvPieces(file, "").read((seconds, values) -> {}))
+            assertThatThrownBy(() -> new CsvPieces(file, "").read(false, (seconds, values) -> {}))
                     .isInstanceOf(TakeException.class)
                     .hasMessageContaining(one[2]);
         }
+    }
+
+    /** Who gives a rate does not ask for times: whatever stands in their column, quoted or not. */
+    @ParameterizedTest
+    @ValueSource(strings = {"t,a\n5,1\n3,2\nlater,3\n,4\n", "t,a\n5,1\n\"3\",2\n\"later, then\",3\n,\"4\"\n"})
+    void timesThatAreLeftAsideMayBeAnything(String text) throws Exception {
+        Path file = Files.writeString(folder.resolve("aside.csv"), text);
+        double[][] all = {new double[0]};
+        new CsvPieces(file, "").read(true, (seconds, values) -> {
+            assertThat(seconds).isNull();
+            all[0] = joined(all[0], values[1]);
+        });
+        assertThat(all[0]).containsExactly(1, 2, 3, 4);
+        assertThatThrownBy(() -> new CsvPieces(file, "").read(false, (seconds, values) -> {}))
+                .isInstanceOf(TakeException.class)
+                .hasMessageMatching("(?s).*aside.csv line [34].*");
     }
 }

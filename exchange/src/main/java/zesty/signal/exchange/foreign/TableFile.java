@@ -72,7 +72,7 @@ public final class TableFile implements ForeignFile {
     @Override
     public void read(int source, int[] wanted, Taker taker) throws IOException {
         long[] done = {0};
-        csv.read((times, values) -> {
+        csv.read(byRate, (times, values) -> {
             double[] seconds = times;
             if (!timed()) {
                 long first = done[0];
