@@ -27,6 +27,10 @@ final class ChannelRunner implements SegmentRun.Lane {
     /** Samples from here to there in the raw series are kept but not read. */
     private final List<long[]> unread = new ArrayList<>();
 
+    /** What came out for the rows that arrived last, as exact as it was worked out; lanes keep less of it. */
+    private double[] came = {};
+
+    private int cameAt;
     private double latestRaw = Double.NaN;
     private double latestClean = Double.NaN;
     private LevelNow levelNow = LevelNow.of(null);
@@ -85,6 +89,7 @@ final class ChannelRunner implements SegmentRun.Lane {
         unread.add(new long[] {first, first + segment.length()});
         unread.removeIf(range -> range[1] <= raw.start());
         appendNothing(segment.length());
+        cameAt += segment.length();
         warming = segment.cold();
         gap();
     }
@@ -92,12 +97,20 @@ final class ChannelRunner implements SegmentRun.Lane {
     /** Keeps a block's samples as they came; what becomes of them is told next. */
     void arrived(double[] values, int rows) {
         raw.append(values, 0, rows);
+        came = new double[rows];
+        cameAt = 0;
+        Arrays.fill(came, Double.NaN);
         for (int i = rows - 1; i >= 0; i--) {
             if (!Double.isNaN(values[i])) {
                 latestRaw = values[i];
                 break;
             }
         }
+    }
+
+    /** @return what came out for the rows that arrived last, NaN where nothing did; not to be changed */
+    double[] cameOut() {
+        return came;
     }
 
     /** @return whether the sample was kept without being read */
@@ -129,6 +142,9 @@ final class ChannelRunner implements SegmentRun.Lane {
         warming = false;
         ChannelChain.Part part = chain.part(columns, segment.from(), segment.to(), seconds, segment.stepSeconds());
         clean.append(part.rows, 0, segment.length());
+        for (int i = 0; i < segment.length() && cameAt < came.length; i++) {
+            came[cameAt++] = part.rows[i];
+        }
         level.part(List.of(part));
         int n = part.values.length;
         if (n > 0) {

@@ -18,6 +18,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.takes.CsvExport;
+import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 
@@ -136,6 +137,12 @@ final class CuedRecording implements Recording, Runnable {
     public boolean markEnd(double atSeconds, String text) {
         Recorder now = recorder;
         return now != null && now.markEnd(atSeconds, text);
+    }
+
+    @Override
+    public boolean decided(Decision decision) {
+        Recorder now = recorder;
+        return now != null && now.decided(decision);
     }
 
     @Override

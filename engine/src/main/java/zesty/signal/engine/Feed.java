@@ -25,13 +25,18 @@ final class Feed {
 
     private final String name;
     private final SourceReader reader;
+    private final SampleStream.RowsCame rowsCame;
     private StreamFormat format;
     private int stationColumn = -1;
     private final Map<Double, SampleStream> streams = new LinkedHashMap<>();
     private final List<Data> early = new ArrayList<>();
 
-    /** @param name of the source in the rig, by which the feed finds it however many come and go */
-    Feed(String name, SourceReader reader) {
+    /**
+     * @param name of the source in the rig, by which the feed finds it however many come and go
+     * @param rowsCame hears of rows on the trail's thread
+     */
+    Feed(String name, SourceReader reader, SampleStream.RowsCame rowsCame) {
+        this.rowsCame = rowsCame;
         this.name = name;
         this.reader = reader;
     }
@@ -110,7 +115,7 @@ final class Feed {
     private SampleStream newStream(double station, Rig rig) {
         int index = Math.max(0, indexIn(rig));
         return new SampleStream(
-                name, station, format, rig.sources().get(index).setup().warmUpSeconds());
+                name, station, format, rig.sources().get(index).setup().warmUpSeconds(), rowsCame);
     }
 
     private void ofStations(Data data, Rig before, StationCame stationCame) {

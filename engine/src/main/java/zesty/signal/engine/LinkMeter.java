@@ -70,6 +70,10 @@ final class LinkMeter {
         reconnects++;
     }
 
+    int reconnects() {
+        return reconnects;
+    }
+
     /** @param count rows that there was no room for */
     void overran(int count) {
         overrun += count;

@@ -23,6 +23,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
+import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 import zesty.signal.takes.TakeWriter;
@@ -46,6 +47,7 @@ final class Recorder implements Recording, Runnable {
     private static final double LATE_SECONDS = 2;
 
     private static final long WAIT_MS = 100;
+    private static final long DECIDED_NANOS = 2_000_000_000;
     private static final long ROOM_NANOS = 1_000_000_000;
     /** Far below any sample period, far above the rounding of times. */
     private static final double ROUNDING_SECONDS = 1e-9;
@@ -58,6 +60,8 @@ final class Recorder implements Recording, Runnable {
         record End(double seconds, String text) implements Order {}
 
         record Change(Mark was, Mark now) implements Order {}
+
+        record Decided(Decision decision) implements Order {}
 
         record Stop() implements Order {}
     }
@@ -77,8 +81,11 @@ final class Recorder implements Recording, Runnable {
     private final Thread thread;
     private final boolean byItsOwnTime;
     private final DoubleSupplier periodAtEnd;
+    private final DoubleSupplier decidedUntil;
 
     private final AtomicLong lostRows = new AtomicLong();
+    private final AtomicLong lostDecisions = new AtomicLong();
+    private final List<Decision> early = new ArrayList<>();
     private final AtomicReference<Double> newestMark = new AtomicReference<>(Double.NEGATIVE_INFINITY);
     private volatile boolean running = true;
     private volatile String problem = "";
@@ -98,6 +105,7 @@ final class Recorder implements Recording, Runnable {
     /**
      * @param byItsOwnTime whether the computer's clock says nothing about it, as with a file
      * @param rig what is recorded: its sources' columns
+     * @param decidedUntil up to which moment of the trail everything has been decided; infinity where nothing is
      * @param periodAtEnd seconds from row to row as they are known at the end, by which the take's times are set right;
      *     NaN where they need not be
      */
@@ -107,7 +115,9 @@ final class Recorder implements Recording, Runnable {
             RecordingLimit limit,
             Protocol protocol,
             boolean byItsOwnTime,
+            DoubleSupplier decidedUntil,
             DoubleSupplier periodAtEnd) {
+        this.decidedUntil = decidedUntil;
         this.rig = rig;
         phases = new Phases(writer, protocol);
         for (int source = 0; source < rig.sources().size(); source++) {
@@ -213,6 +223,24 @@ final class Recorder implements Recording, Runnable {
     }
 
     @Override
+    public boolean decided(Decision decision) {
+        Order order = new Order.Decided(decision);
+        boolean taken = running && queue.offer(order);
+        try {
+            // What is read faster than time passes can wait.
+            while (!taken && running && byItsOwnTime) {
+                taken = queue.offer(order, WAIT_MS, TimeUnit.MILLISECONDS);
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        if (running && !taken) {
+            lostDecisions.incrementAndGet();
+        }
+        return taken;
+    }
+
+    @Override
     public boolean changeMark(Mark was, Mark now) {
         return running && queue.offer(new Order.Change(was, now));
     }
@@ -254,6 +282,12 @@ final class Recorder implements Recording, Runnable {
     public void run() {
         try (writer) {
             work();
+            lastDecisions();
+            if (lostDecisions.get() > 0) {
+                writer.mark(
+                        firstSeconds + seconds,
+                        lostDecisions.get() + " decisions are not in the log: the disk was too slow");
+            }
             seconds = writer.setRight(periodAtEnd.getAsDouble(), seconds);
             writer.finish();
         } catch (TakeException e) {
@@ -308,6 +342,9 @@ final class Recorder implements Recording, Runnable {
                 } else {
                     writer.mark(change.now());
                 }
+            } else if (order instanceof Order.Decided one) {
+                append(gathered);
+                decisions(one.decision());
             } else if (order instanceof Order.Stop) {
                 over = true;
             }
@@ -330,6 +367,36 @@ final class Recorder implements Recording, Runnable {
                 measure();
             }
         }
+    }
+
+    /** What is decided of the last rows is told a little later than they are. */
+    private void lastDecisions() throws TakeException, InterruptedException {
+        double last = firstSeconds + seconds;
+        long until = System.nanoTime() + DECIDED_NANOS;
+        boolean waits = !(decidedUntil.getAsDouble() > last);
+        while (waits || !queue.isEmpty()) {
+            Order order = queue.poll(WAIT_MS / 10, TimeUnit.MILLISECONDS);
+            if (order instanceof Order.Data data) {
+                room.release(QueueBudget.of(data.block()));
+            } else if (order instanceof Order.Decided one && one.decision().seconds() <= last + ROUNDING_SECONDS) {
+                decisions(one.decision());
+            }
+            waits = !(decidedUntil.getAsDouble() > last) && System.nanoTime() < until;
+        }
+        writer.commit();
+    }
+
+    /** What was decided before the first row, or by a clock that runs ahead of the rows, still lies within. */
+    private void decisions(Decision one) throws TakeException {
+        if (Double.isNaN(firstSeconds)) {
+            early.add(one);
+            return;
+        }
+        for (Decision before : early) {
+            writer.decided(before.later(Math.max(0, firstSeconds - before.seconds())));
+        }
+        early.clear();
+        writer.decided(one.later(Math.max(0, firstSeconds - one.seconds())));
     }
 
     /** By the computer's clock it is over once nothing comes any more; on a busy machine rows may come late, but not for ever. */

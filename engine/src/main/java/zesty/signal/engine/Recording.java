@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.sample.Block;
+import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 
 /** A recording that runs or waits to begin. Any thread; it has one of its own. */
@@ -24,6 +25,9 @@ interface Recording {
 
     /** Ends the span that the newest mark of that text begins. @return false as {@link #mark} */
     boolean markEnd(double atSeconds, String text);
+
+    /** Keeps what was decided, at seconds of the trail. @return false as {@link #mark} */
+    boolean decided(Decision decision);
 
     /** Changes a mark that was made. @param was null to add one. @param now null to take it out. @return false as {@link #mark} */
     boolean changeMark(Mark was, Mark now);

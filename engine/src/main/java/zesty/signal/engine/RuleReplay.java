@@ -12,15 +12,10 @@ import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.Event;
-import zesty.signal.core.read.Item;
-import zesty.signal.core.read.Reading;
-import zesty.signal.core.rig.ReaderSetup;
-import zesty.signal.core.sample.Segments;
 
 /** Runs rules over columns of a record, as they would have decided while it came. */
 public final class RuleReplay {
-    /** A reader's number is taken so often. */
-    private static final double NUMBER_SECONDS = 1;
+    private static final double NUMBER_SECONDS = WatchedReader.NUMBER_SECONDS;
 
     /** A moment at which something comes: an event of a watch before the samples of that moment. */
     private record Moment(double seconds, int watch, boolean event, double value) {}
@@ -110,24 +105,14 @@ public final class RuleReplay {
 
     /** What it believes of its first kind of events, or of the one that is named. */
     private static List<Event> events(Watch.Number number, double[] column, double[] seconds, double rateHz) {
-        Reading reading = TableReading.of(number.kind(), number.settings(), new double[][] {column}, seconds, rateHz);
-        for (Item item : reading.items()) {
-            if (item instanceof Item.Events events
-                    && (number.number().isEmpty() || number.number().equals(events.key()))) {
-                return events.events().stream().filter(Event::believed).toList();
-            }
-        }
-        return reading.events().stream().filter(Event::believed).toList();
+        return WatchedReader.believed(
+                TableReading.of(number.kind(), number.settings(), new double[][] {column}, seconds, rateHz),
+                number.number());
     }
 
     /** Once a second, of the last seconds, from what had come by then. */
     private static double[] numbers(Watch.Number number, double[] column, double[] seconds, double rateHz) {
-        String name = "column";
-        ChannelChain chain = ChannelChain.plain(name, 0, rateHz);
-        ReaderRunner reader = new ReaderRunner(
-                new ReaderSetup(number.kind(), List.of(name), number.settings()), List.of(), List.of(chain));
-        List<SegmentRun.Lane> lanes = List.of(SegmentRun.Lane.of(chain));
-        Segments segments = new Segments(rateHz, 0);
+        WatchedReader reader = new WatchedReader(number, rateHz);
         int count = (int) Math.floor(seconds[seconds.length - 1] / NUMBER_SECONDS + 1e-9);
         double[] values = new double[count];
         int from = 0;
@@ -137,12 +122,9 @@ public final class RuleReplay {
             while (to < seconds.length && seconds[to] <= at + 1e-9) {
                 to++;
             }
-            if (to > from) {
-                double[] part = Arrays.copyOfRange(column, from, to);
-                SegmentRun.run(segments, lanes, List.of(reader), c -> part, Arrays.copyOfRange(seconds, from, to));
-                from = to;
-            }
-            values[k] = reader.scalar(number.number(), at - number.windowSeconds(), at);
+            reader.rows(seconds, column, from, to);
+            from = to;
+            values[k] = reader.number(at);
         }
         return values;
     }

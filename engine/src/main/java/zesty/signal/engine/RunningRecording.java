@@ -5,10 +5,12 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.DoubleSupplier;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
+import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.NewFile;
 import zesty.signal.takes.TakeException;
@@ -18,6 +20,12 @@ import zesty.signal.takes.TakeWriter;
 final class RunningRecording {
     private final AtomicReference<Recording> recorder = new AtomicReference<>();
     private volatile RecordingSnapshot last = RecordingSnapshot.NONE;
+    private final DoubleSupplier decidedUntil;
+
+    /** @param decidedUntil up to which moment of the trail everything has been decided; infinity where nothing is */
+    RunningRecording(DoubleSupplier decidedUntil) {
+        this.decidedUntil = decidedUntil;
+    }
 
     /**
      * Begins a recording with the next block. Waits for the disk.
@@ -70,7 +78,7 @@ final class RunningRecording {
         }
     }
 
-    private static Recorder recorder(
+    private Recorder recorder(
             Rig now,
             List<Feed> feeds,
             Path file,
@@ -85,6 +93,7 @@ final class RunningRecording {
                 plan.limit(),
                 plan.protocol(),
                 byItsOwnTime,
+                decidedUntil,
                 () -> feeds.size() == 1 ? feeds.get(0).reader().arrivalPeriodSeconds() : Double.NaN);
         for (Source source : now.sources()) {
             if (source.format() == null) {
@@ -143,10 +152,25 @@ final class RunningRecording {
         return running != null && running.markEnd(seconds, text);
     }
 
+    /** @return whether one runs, which now keeps what was decided */
+    boolean decided(Decision decision) {
+        Recording running = recorder.get();
+        return running != null && running.decided(decision);
+    }
+
     /** @return whether one runs, which now changes a mark. @param was null to add one. @param now null to take it out */
     boolean changeMark(Mark was, Mark now) {
         Recording running = recorder.get();
         return running != null && running.changeMark(was, now);
+    }
+
+    /** Ends the one that runs with the next row. Does not wait. */
+    void endNow() {
+        Recording running = recorder.get();
+        if (running != null && running.snapshot().running()) {
+            running.limit(RecordingLimit.ofSeconds(
+                    Math.max(Double.MIN_NORMAL, running.snapshot().seconds())));
+        }
     }
 
     /** The one that runs ends by another limit. */

@@ -47,6 +47,7 @@ final class SampleStream {
     private final double station;
     private final StreamFormat format;
     private final double warmUpSeconds;
+    private final RowsCame rowsCame;
     private final List<ChannelRunner> runners = new ArrayList<>();
     private final List<Block> early = new ArrayList<>();
     private final ArrayDeque<Gap> gaps = new ArrayDeque<>();
@@ -68,11 +69,18 @@ final class SampleStream {
     private long[] valuesSeen = {};
     private long nextLook = FIRST_LOOK;
 
+    /** Hears of rows when they have gone through all channels. */
+    @FunctionalInterface
+    interface RowsCame {
+        void rows(SampleStream stream, double[] seconds, long arrivalNanos);
+    }
+
     /**
      * @param sourceName of its source in the rig
      * @param station NaN for a source without stations
      */
-    SampleStream(String sourceName, double station, StreamFormat format, double warmUpSeconds) {
+    SampleStream(String sourceName, double station, StreamFormat format, double warmUpSeconds, RowsCame rowsCame) {
+        this.rowsCame = rowsCame;
         this.sourceName = sourceName;
         this.station = station;
         this.format = format;
@@ -207,7 +215,45 @@ final class SampleStream {
         }
         lastSeconds = block.lastSeconds();
         lastArrivalNanos = arrivalNanos;
+        rowsCame.rows(this, seconds, arrivalNanos);
         lookAtRates(block);
+    }
+
+    /** @return the column of the channel of that column or name; null where it has none */
+    String columnCalled(String name) {
+        return runners.stream()
+                .map(ChannelRunner::channel)
+                .filter(channel -> Decider.isCalled(channel, name))
+                .map(Channel::column)
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** @return samples a second of a channel of its own */
+    double rateOf(String column) {
+        return runner(column).map(one -> one.chain().rateHz()).orElse(rateHz);
+    }
+
+    /** @return what came out of a channel for the newest rows, NaN where nothing did */
+    double[] newestOf(String column, int rows) {
+        double[] values = runner(column).map(ChannelRunner::cameOut).orElseGet(() -> new double[0]);
+        double[] nothing = new double[rows];
+        Arrays.fill(nothing, Double.NaN);
+        return values.length == rows ? values : nothing;
+    }
+
+    /** @return how long nothing came of it, in s, and NaN before the first row */
+    double silentSeconds(long nanos) {
+        return lastArrivalNanos == 0 ? Double.NaN : Math.max(0, (nanos - lastArrivalNanos) * 1e-9);
+    }
+
+    /** @return rows a second as measured by now */
+    double measuredHz() {
+        return measuredHz;
+    }
+
+    double lastSeconds() {
+        return lastSeconds;
     }
 
     /** The stream came to its end: what readers still waited to hear is decided without it. */

@@ -10,6 +10,7 @@ import zesty.signal.core.sample.Times;
  *
  * @param links what is known of the link of each source, in the rig's order; at least one
  * @param rig in force, with the format once it is known
+ * @param act what is decided and driven; of a stored take nothing
  * @param streams the source's line of samples, or one for each station; empty before the first sample
  */
 public record Snapshot(
@@ -17,7 +18,18 @@ public record Snapshot(
         Rig rig,
         List<StreamSnapshot> streams,
         List<ChannelSnapshot> channels,
-        RecordingSnapshot recording) {
+        RecordingSnapshot recording,
+        ActSnapshot act) {
+
+    /** Where nothing is decided. */
+    public Snapshot(
+            List<LinkHealth> links,
+            Rig rig,
+            List<StreamSnapshot> streams,
+            List<ChannelSnapshot> channels,
+            RecordingSnapshot recording) {
+        this(links, rig, streams, channels, recording, ActSnapshot.NONE);
+    }
 
     public Snapshot {
         links = List.copyOf(links);

@@ -54,7 +54,7 @@ final class SourceReader implements Runnable {
     private volatile StreamFormat ordered;
     private StreamDecoder decoder;
     private boolean linkBroke;
-    private boolean openedBefore;
+    private volatile boolean openedBefore;
     private boolean atEnd;
     private long handedOnNanos;
     private long waitedNanos;
@@ -135,8 +135,20 @@ final class SourceReader implements Runnable {
         return search.proposals();
     }
 
-    /** Any thread. Waits for the link. @throws LinkException when it takes none */
-    void send(String line, LineEnding ending) throws LinkException {
+    /** A watchdog is to hold the link too: one that is open already is opened anew for it. Any thread. */
+    void share() {
+        if (link.share() && openedBefore) {
+            link.close();
+        }
+    }
+
+    /** Any thread. @return how often it was opened anew */
+    int reconnects() {
+        return meter.reconnects();
+    }
+
+    /** Any thread. Waits for the link. @return the line as it went out. @throws LinkException when it takes none */
+    SentLine send(String line, LineEnding ending) throws LinkException {
         // Known before it goes out: a quick board's answer may be read before this thread comes back.
         SentLine mine = sent.sent(line, System.nanoTime());
         try {
@@ -145,6 +157,7 @@ final class SourceReader implements Runnable {
             sent.forget(mine);
             throw e;
         }
+        return mine;
     }
 
     List<SentLine> sent() {

@@ -21,6 +21,9 @@ final class TrailQueue {
         record Change(Rig rig) implements Order {}
 
         record Over(Feed feed) implements Order {}
+
+        /** Something to be done with what is decided and driven. */
+        record Act(Runnable what) implements Order {}
     }
 
     private final BlockingQueue<Order> queue = new ArrayBlockingQueue<>(LONGEST);

@@ -187,8 +187,8 @@ class ManySourcesTest {
     void anotherSourcesRowsNeverFallInTimeWhateverTheirDelays() {
         Random random = new Random(11);
         CommonTime time = new CommonTime();
-        Feed first = new Feed("", null);
-        Feed other = new Feed("other", null);
+        Feed first = new Feed("", null, (stream, seconds, nanos) -> {});
+        Feed other = new Feed("other", null, (stream, seconds, nanos) -> {});
         double last = Double.NEGATIVE_INFINITY;
         double worst = 0;
         double[][] none = {};

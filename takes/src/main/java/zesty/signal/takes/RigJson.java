@@ -15,6 +15,7 @@ import java.util.TreeMap;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.prove.Proof;
+import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
@@ -40,6 +41,7 @@ public final class RigJson {
     private static final String MARKERS = "markers";
     private static final String PROTOCOL = "protocol";
     private static final String LEFT_OUT = "left_out";
+    private static final String DECIDE = "decide";
     private static final String OTHERS = "other_sources";
     private static final ObjectMapper JSON = Nodes.strict();
     private static final KnownKeys KEYS = new KnownKeys("/rig.schema.json");
@@ -88,6 +90,9 @@ public final class RigJson {
             }
         }
         recording(root, rig.recording());
+        if (!rig.act().isNone()) {
+            RulesOut.put(root.putObject(DECIDE), rig.act());
+        }
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
@@ -258,7 +263,16 @@ public final class RigJson {
                 readers,
                 bands,
                 acknowledged,
-                recording(root.path(RECORD)));
+                recording(root.path(RECORD)),
+                root.has(DECIDE) ? decide(root.path(DECIDE)) : ActSetup.NONE);
+    }
+
+    private static ActSetup decide(JsonNode node) {
+        if (!node.isObject()) {
+            throw new IllegalArgumentException(
+                    "\"decide\" is an object, {\"rules\": […], \"outputs\": […]}, was " + node);
+        }
+        return RulesJson.setup(node);
     }
 
     private static List<String> columns(JsonNode node) {

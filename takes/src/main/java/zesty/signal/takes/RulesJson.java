@@ -2,19 +2,27 @@ package zesty.signal.takes;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
 import zesty.signal.core.act.Watch;
+import zesty.signal.core.rig.ActSetup;
+import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.OutputUse;
 
 /** Rules and outputs as JSON. A key that there is not is refused, so that no slip of the pen decides nothing in silence. */
 public final class RulesJson {
-    private static final double WINDOW_SECONDS = 10;
-    private static final double PERIOD_SECONDS = 0.05;
+    static final double WINDOW_SECONDS = 10;
+    static final double PERIOD_SECONDS = 0.05;
     private static final List<String> HOLDS = List.of("hysteresis", "for_s", "off_for_s", "dead_s", "latch");
     /** By what it is: the keys of its numbers. */
     private static final Map<String, List<String>> WHEN = Map.of(
@@ -36,17 +44,55 @@ public final class RulesJson {
             if (root == null || !root.isObject()) {
                 throw new IllegalArgumentException("rules are an object, {\"rules\": […], \"outputs\": […]}");
             }
-            keys(root, "the book", List.of("rules", "outputs"));
-            List<Rule> rules = new ArrayList<>();
-            for (JsonNode node : list(root, "rules")) {
-                rules.add(named(node, "rule", RulesJson::rule));
-            }
-            List<Output> outputs = new ArrayList<>();
-            for (JsonNode node : list(root, "outputs")) {
-                outputs.add(named(node, "output", RulesJson::output));
-            }
-            return new RuleBook(rules, outputs);
+            return setup(root).inForce();
         });
+    }
+
+    /** @return what a rig decides and drives, of a node such as a file of rules is. @throws IllegalArgumentException as said */
+    static ActSetup setup(JsonNode root) {
+        keys(root, "the book", List.of("rules", "outputs", "profiles", "profile"));
+        List<Rule> rules = new ArrayList<>();
+        Map<String, Set<Deed>> deeds = new TreeMap<>();
+        Set<String> inPercent = new TreeSet<>();
+        for (JsonNode node : list(root, "rules")) {
+            Rule rule = named(node, "rule", RulesJson::rule);
+            rules.add(rule);
+            Set<Deed> done = EnumSet.noneOf(Deed.class);
+            texts(list(node, "do")).forEach(word -> done.add(Nodes.choice(Deed.class, word)));
+            deeds.put(rule.name(), done);
+            if (flag(node, "percent")) {
+                inPercent.add(rule.name());
+            }
+        }
+        List<Output> outputs = new ArrayList<>();
+        Map<String, OutputUse> uses = new TreeMap<>();
+        for (JsonNode node : list(root, "outputs")) {
+            Output output = named(node, "output", RulesJson::output);
+            outputs.add(output);
+            uses.put(
+                    output.name(),
+                    new OutputUse(
+                            node.path("to").asText(""),
+                            flag(node, "live"),
+                            node.has("caution") ? Nodes.choice(Caution.class, Nodes.text(node, "caution")) : null));
+        }
+        List<Profile> profiles = new ArrayList<>();
+        for (JsonNode node : list(root, "profiles")) {
+            keys(node, "a profile", List.of("name", "spans"));
+            List<Profile.Span> spans = new ArrayList<>();
+            for (JsonNode span : list(node, "spans")) {
+                keys(span, "a span", List.of("watch", "rest", "full"));
+                spans.add(new Profile.Span(watch(span), Nodes.number(span, "rest"), Nodes.number(span, "full")));
+            }
+            profiles.add(new Profile(Nodes.text(node, "name"), spans));
+        }
+        return new ActSetup(
+                new RuleBook(rules, outputs),
+                deeds,
+                inPercent,
+                uses,
+                profiles,
+                root.path("profile").asText(""));
     }
 
     private interface Part<T> {
@@ -106,7 +152,9 @@ public final class RulesJson {
                 keys(
                         node,
                         "a rule made of others",
-                        how == Rule.Together.THEN ? List.of("name", key, "within_s") : List.of("name", key));
+                        how == Rule.Together.THEN
+                                ? List.of("name", "do", key, "within_s")
+                                : List.of("name", "do", key));
                 List<String> parts = how == Rule.Together.NOT ? List.of(Nodes.text(node, key)) : texts(list(node, key));
                 double within = how == Rule.Together.THEN ? Nodes.number(node, "within_s") : 0;
                 return new Rule.Made(name, how, parts, within);
@@ -114,7 +162,7 @@ public final class RulesJson {
         }
         Watch watch = watch(node);
         if (node.has("bands")) {
-            keys(node, "a rule of bands", List.of("name", "watch", "bands", "hysteresis", "least_s"));
+            keys(node, "a rule of bands", List.of("name", "do", "watch", "bands", "hysteresis", "least_s"));
             double[] edges = numbers(list(node, "bands"));
             return new Rule.InBands(name, watch, edges, or(node, "hysteresis", 0), or(node, "least_s", 0));
         }
@@ -128,7 +176,7 @@ public final class RulesJson {
         keys(
                 node,
                 "a rule with '" + when + "'",
-                with(with(HOLDS, "name", "watch", "when"), own.toArray(String[]::new)));
+                with(with(HOLDS, "name", "watch", "when", "do", "percent"), own.toArray(String[]::new)));
         boolean silent = when.equals("silent");
         Rule.Holds holds = new Rule.Holds(
                 silent ? 0 : or(node, "for_s", 0),
@@ -200,7 +248,10 @@ public final class RulesJson {
     private static Output output(JsonNode node, String name) {
         String safe = Nodes.text(node, "safe");
         if (node.has("rule")) {
-            keys(node, "an output by a rule", List.of("name", "safe", "rule", "on", "off", "longest_on_s"));
+            keys(
+                    node,
+                    "an output by a rule",
+                    List.of("name", "safe", "rule", "on", "off", "longest_on_s", "to", "live", "caution"));
             return new Output.ByRule(
                     name,
                     safe,
@@ -212,7 +263,19 @@ public final class RulesJson {
         keys(
                 node,
                 "an output by a value",
-                List.of("name", "safe", "watch", "map", "smooth_s", "slew_per_s", "dead_zone", "period_s", "line"));
+                List.of(
+                        "name",
+                        "safe",
+                        "watch",
+                        "map",
+                        "smooth_s",
+                        "slew_per_s",
+                        "dead_zone",
+                        "period_s",
+                        "line",
+                        "to",
+                        "live",
+                        "caution"));
         JsonNode points = list(node, "map");
         double[][] map = new double[points.size()][];
         for (int i = 0; i < map.length; i++) {

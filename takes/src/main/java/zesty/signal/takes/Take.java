@@ -95,6 +95,7 @@ public final class Take implements AutoCloseable {
     public void verify() {
         data.verify();
         notes.marks();
+        decisions();
     }
 
     /** @return whether it can only be read, since its folder may not be written to */
@@ -173,6 +174,11 @@ public final class Take implements AutoCloseable {
 
     public List<Mark> marks() {
         return notes.marks();
+    }
+
+    /** @return what was decided and sent while it was recorded, in its order */
+    public List<Decision> decisions() {
+        return DecisionTable.read(file);
     }
 
     /** Puts marks in the place of those there are, all of them or none; samples are never touched. */

@@ -68,8 +68,13 @@ final class TakePieces {
         writer.commit();
     }
 
-    /** As {@link #copy}, of its marks; a span is cut at the ends. */
+    /** As {@link #copy}, of its marks and decisions; a span is cut at the ends. */
     static void marks(Take take, double from, double to, double later, TakeWriter writer) throws TakeException {
+        for (Decision one : take.decisions()) {
+            if (one.seconds() >= from && one.seconds() <= to) {
+                writer.decided(one.later(later));
+            }
+        }
         for (Mark mark : take.marks()) {
             double until = mark.isSpan() ? mark.untilSeconds() : mark.seconds();
             if (until >= from && mark.seconds() <= to) {

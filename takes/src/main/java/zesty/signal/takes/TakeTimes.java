@@ -67,6 +67,7 @@ final class TakeTimes {
             }
         }
         moveMarks(moved);
+        DecisionTable.move(connection, was -> moved(moved, was));
         try (Statement statement = connection.createStatement()) {
             statement.executeUpdate("DELETE FROM block_values WHERE column_id = " + TakeSchema.timesOf(0));
         }

@@ -287,6 +287,12 @@ public final class TakeWriter implements AutoCloseable {
         return new Mark(since(mark.seconds()), mark.isSpan() ? since(mark.untilSeconds()) : Double.NaN, mark.text());
     }
 
+    /** Adds what was decided, at seconds of the running trail. */
+    public void decided(Decision decision) throws TakeException {
+        Decision own = decision.later(since(decision.seconds()) - decision.seconds());
+        guarded(() -> tally.add(DecisionTable.NAME, DecisionTable.add(connection, own)));
+    }
+
     /** Makes a span of a mark: it ends at seconds of the running trail. Once a mark. */
     public void markEnd(long mark, double seconds) throws TakeException {
         double at = since(seconds);
@@ -343,6 +349,9 @@ public final class TakeWriter implements AutoCloseable {
                 tally.renew(table);
             }
             marks.renewEnds();
+            if (DecisionTable.isThere(connection)) {
+                tally.renew(DecisionTable.NAME);
+            }
         });
         lastSeconds = length[0];
         return length[0];

@@ -20,8 +20,8 @@ final class Tally {
             + "total INTEGER NOT NULL, check_sum INTEGER NOT NULL) WITHOUT ROWID";
 
     /** Tables that are read whole when a take is opened. */
-    private static final List<String> SMALL =
-            List.of("take", "channel_column", "source", "block", "mark", "gap", TakeSchema.MARK_ENDS);
+    private static final List<String> SMALL = List.of(
+            "take", "channel_column", "source", "block", "mark", "gap", TakeSchema.MARK_ENDS, DecisionTable.NAME);
 
     /** @param rows of a table, or of a source. @param total of their checksums; 0 of a source */
     record Count(long rows, long total) {
@@ -124,7 +124,8 @@ final class Tally {
     static void compare(Connection connection, Map<String, Count> said, boolean several, Damage damage) {
         for (String table : SMALL) {
             boolean optional = table.equals("source") && !several
-                    || table.equals(TakeSchema.MARK_ENDS) && !said.containsKey(table);
+                    || (table.equals(TakeSchema.MARK_ENDS) || table.equals(DecisionTable.NAME))
+                            && !said.containsKey(table);
             if (optional) {
                 continue;
             }

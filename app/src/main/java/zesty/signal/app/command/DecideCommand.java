@@ -72,7 +72,7 @@ final class DecideCommand implements Callable<Integer> {
         try {
             done = RuleReplay.run(book, columns::get, seconds, rateHz, new Controller.Listener() {
                 @Override
-                public void decided(double at, int rule, int state) {
+                public void decided(double at, int rule, int state, double value) {
                     ObjectNode node = decisions.addObject();
                     node.put("t_s", rounded(at));
                     node.put("rule", book.rules().get(rule).name());

@@ -95,7 +95,7 @@ final class RecordCommand implements Callable<Integer> {
         if (Files.exists(out)) {
             throw new Refusal(out + " is there already; choose another name");
         }
-        FromStart order = new FromStart(out, title(), plan, Instant.now(), !byReading(plan));
+        FromStart order = new FromStart(out, title(), plan, Instant.now(), !byReading(plan) && rig.act().isNone());
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);

@@ -33,6 +33,11 @@ public interface Link extends AutoCloseable {
         return false;
     }
 
+    /** Another process of this program may hold it too, from the next opening on. Any thread. @return whether that is a change */
+    default boolean share() {
+        return false;
+    }
+
     /** @return whether it waits to be called, so that a caller who goes is no reason to give up */
     default boolean listens() {
         return false;

@@ -27,7 +27,7 @@ final class Reasons {
         if (e instanceof NoRouteToHostException || said.contains("unreachable") || said.contains("no route")) {
             return "no way leads there";
         }
-        if (said.contains("in use")) {
+        if (said.contains("in use") || said.contains("busy")) {
             return "another program holds it";
         }
         if (e instanceof BindException || said.contains("assign")) {

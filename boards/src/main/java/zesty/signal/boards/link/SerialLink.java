@@ -15,6 +15,7 @@ final class SerialLink implements Link {
 
     private final LinkAddress.Serial address;
     private volatile SerialPort port;
+    private volatile boolean shared;
 
     SerialLink(LinkAddress.Serial address) {
         this.address = address;
@@ -59,6 +60,9 @@ final class SerialLink implements Link {
         if (settings.quiet()) {
             candidate.clearDTR();
             candidate.clearRTS();
+        }
+        if (shared) {
+            candidate.disableExclusiveLock();
         }
         candidate.setFlowControl(SerialPort.FLOW_CONTROL_DISABLED);
         candidate.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_TIMEOUT_MS, 0);
@@ -109,6 +113,13 @@ final class SerialLink implements Link {
         if (open == null || open.writeBytes(bytes, bytes.length) != bytes.length) {
             throw new LinkException("port " + address.path() + " took no bytes", false);
         }
+    }
+
+    @Override
+    public boolean share() {
+        boolean change = !shared;
+        shared = true;
+        return change;
     }
 
     @Override

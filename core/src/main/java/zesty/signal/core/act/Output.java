@@ -1,5 +1,8 @@
 package zesty.signal.core.act;
 
+import java.util.Arrays;
+import java.util.Objects;
+
 /** A line to the board by what was decided or measured, and the line that makes it safe. */
 public sealed interface Output {
     String name();
@@ -53,6 +56,25 @@ public sealed interface Output {
             if (!line.contains("{value}")) {
                 throw new IllegalArgumentException("line must hold {value}, was \"" + line + "\"");
             }
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof ByValue one
+                    && name.equals(one.name)
+                    && safe.equals(one.safe)
+                    && watch.equals(one.watch)
+                    && Arrays.deepEquals(map, one.map)
+                    && smoothSeconds == one.smoothSeconds
+                    && slewPerSecond == one.slewPerSecond
+                    && deadZone == one.deadZone
+                    && periodSeconds == one.periodSeconds
+                    && line.equals(one.line);
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(name, safe, watch, Arrays.deepHashCode(map), line);
         }
     }
 }

@@ -1,6 +1,8 @@
 package zesty.signal.core.act;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 
 /** Something that is decided, under a name. All rules start off. */
 public sealed interface Rule {
@@ -46,12 +48,27 @@ public sealed interface Rule {
             atLeastNothing("least_s", leastSeconds);
             for (int e = 1; e < edges.length; e++) {
                 if (!(edges[e] > edges[e - 1])) {
-                    throw new IllegalArgumentException("bands must rise, were " + java.util.Arrays.toString(edges));
+                    throw new IllegalArgumentException("bands must rise, were " + Arrays.toString(edges));
                 }
             }
             if (edges.length == 0) {
                 throw new IllegalArgumentException("bands need one edge at least");
             }
+        }
+
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof InBands one
+                    && name.equals(one.name)
+                    && watch.equals(one.watch)
+                    && Arrays.equals(edges, one.edges)
+                    && hysteresis == one.hysteresis
+                    && leastSeconds == one.leastSeconds;
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(name, watch, Arrays.hashCode(edges), hysteresis, leastSeconds);
         }
     }
 

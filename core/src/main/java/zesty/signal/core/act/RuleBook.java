@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /** Rules and outputs that belong together: each name once, and each rule made of rules above it. Immutable. */
 public record RuleBook(List<Rule> rules, List<Output> outputs) {
@@ -65,6 +66,39 @@ public record RuleBook(List<Rule> rules, List<Output> outputs) {
             }
         }
         return watches;
+    }
+
+    /** @return the same rules and outputs, looking at what the change makes of what they look at */
+    public RuleBook watching(UnaryOperator<Watch> change) {
+        List<Rule> others = new ArrayList<>();
+        for (Rule rule : rules) {
+            if (rule instanceof Rule.OnSamples one) {
+                others.add(new Rule.OnSamples(
+                        one.name(), change.apply(one.watch()), one.when(), one.hysteresis(), one.holds()));
+            } else if (rule instanceof Rule.InBands one) {
+                others.add(new Rule.InBands(
+                        one.name(), change.apply(one.watch()), one.edges(), one.hysteresis(), one.leastSeconds()));
+            } else {
+                others.add(rule);
+            }
+        }
+        List<Output> driven = new ArrayList<>();
+        for (Output output : outputs) {
+            driven.add(
+                    output instanceof Output.ByValue one
+                            ? new Output.ByValue(
+                                    one.name(),
+                                    one.safe(),
+                                    change.apply(one.watch()),
+                                    one.map(),
+                                    one.smoothSeconds(),
+                                    one.slewPerSecond(),
+                                    one.deadZone(),
+                                    one.periodSeconds(),
+                                    one.line())
+                            : output);
+        }
+        return new RuleBook(others, driven);
     }
 
     private static void add(List<Watch> watches, Watch watch) {

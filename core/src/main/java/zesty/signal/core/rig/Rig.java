@@ -24,6 +24,7 @@ import zesty.signal.core.scale.Scaling;
  * @param bands what their numbers are meant to stay in, at most one a number
  * @param acknowledged the cautions that the maker has read and acknowledged for this rig
  * @param recording what a recording of it goes by
+ * @param act what it decides and drives
  */
 public record Rig(
         String name,
@@ -32,7 +33,8 @@ public record Rig(
         List<ReaderSetup> readers,
         List<BandSetup> bands,
         Set<Caution> acknowledged,
-        RecordingSetup recording) {
+        RecordingSetup recording,
+        ActSetup act) {
     /** A rig reads up to so many sources at once. */
     public static final int MOST_SOURCES = 8;
 
@@ -57,7 +59,7 @@ public record Rig(
         }
     }
 
-    /** A rig whose recordings go by nothing of their own. */
+    /** A rig whose recordings go by nothing of their own, and that decides nothing. */
     public Rig(
             String name,
             List<Source> sources,
@@ -65,7 +67,7 @@ public record Rig(
             List<ReaderSetup> readers,
             List<BandSetup> bands,
             Set<Caution> acknowledged) {
-        this(name, sources, channels, readers, bands, acknowledged, RecordingSetup.NONE);
+        this(name, sources, channels, readers, bands, acknowledged, RecordingSetup.NONE, ActSetup.NONE);
     }
 
     /** A rig of one source that reads nothing yet. */
@@ -118,7 +120,7 @@ public record Rig(
     }
 
     public Rig withName(String other) {
-        return new Rig(other, sources, channels, readers, bands, acknowledged, recording);
+        return new Rig(other, sources, channels, readers, bands, acknowledged, recording, act);
     }
 
     /** @return the same rig with its first source at another address */
@@ -130,7 +132,7 @@ public record Rig(
     public Rig withSource(int index, UnaryOperator<Source> change) {
         List<Source> changed = new ArrayList<>(sources);
         changed.set(index, change.apply(sources.get(index)));
-        return new Rig(name, changed, channels, readers, bands, acknowledged, recording);
+        return new Rig(name, changed, channels, readers, bands, acknowledged, recording, act);
     }
 
     /** @return the same rig with another source after the others, under a name made of the given one */
@@ -143,7 +145,7 @@ public record Rig(
         }
         List<Source> more = new ArrayList<>(sources);
         more.add(new Source(own, setup, null));
-        return new Rig(name, more, channels, readers, bands, acknowledged, recording);
+        return new Rig(name, more, channels, readers, bands, acknowledged, recording, act);
     }
 
     private boolean taken(String called) {
@@ -169,7 +171,8 @@ public record Rig(
                         .filter(b -> left.stream().anyMatch(r -> r.id().equals(b.reader())))
                         .toList(),
                 acknowledged,
-                recording);
+                recording,
+                act);
     }
 
     /** @return the same rig with its first source set up otherwise */
@@ -184,15 +187,20 @@ public record Rig(
 
     /** @return the same rig whose recordings go by something else */
     public Rig withRecording(RecordingSetup other) {
-        return new Rig(name, sources, channels, readers, bands, acknowledged, other);
+        return new Rig(name, sources, channels, readers, bands, acknowledged, other, act);
+    }
+
+    /** @return the same rig that decides and drives something else */
+    public Rig withAct(ActSetup other) {
+        return new Rig(name, sources, channels, readers, bands, acknowledged, recording, other);
     }
 
     public Rig withChannels(List<Channel> others) {
-        return new Rig(name, sources, others, readers, bands, acknowledged, recording);
+        return new Rig(name, sources, others, readers, bands, acknowledged, recording, act);
     }
 
     public Rig withReaders(List<ReaderSetup> others, List<BandSetup> otherBands) {
-        return new Rig(name, sources, channels, others, otherBands, acknowledged, recording);
+        return new Rig(name, sources, channels, others, otherBands, acknowledged, recording, act);
     }
 
     /** @return the same rig with a reader, in the place of one of the same kind and columns; the usual bands come with it */
@@ -271,7 +279,7 @@ public record Rig(
             movedBands.replaceAll(
                     b -> b.reader().equals(reader.id()) ? new BandSetup(now.id(), b.scalar(), b.band()) : b);
         }
-        return withChannels(moved).withReaders(movedReaders, movedBands);
+        return withChannels(moved).withReaders(movedReaders, movedBands).withAct(act.renamed(column, other));
     }
 
     /** @return the same rig with the channel of that column changed */
@@ -287,6 +295,7 @@ public record Rig(
         for (Channel channel : channels) {
             cautionOf(channel).ifPresent(due::add);
         }
+        act.uses().values().forEach(use -> use.takesCare().ifPresent(due::add));
         due.removeAll(acknowledged);
         return List.copyOf(due);
     }
@@ -305,6 +314,12 @@ public record Rig(
         return sources.get(sourceOf(channel.column())).setup().madeUp();
     }
 
+    /** @return whether an output's lines are sent: it is live, and its caution has been read */
+    public boolean drives(String output) {
+        OutputUse use = act.use(output);
+        return use.live() && use.takesCare().map(acknowledged::contains).orElse(true);
+    }
+
     /** @return whether nothing may be read of the channel yet: it is of a real board and its caution comes first */
     public boolean waits(Channel channel) {
         return !madeUp(channel)
@@ -317,7 +332,7 @@ public record Rig(
     public Rig acknowledging(Caution caution) {
         Set<Caution> more = EnumSet.of(caution);
         more.addAll(acknowledged);
-        return new Rig(name, sources, channels, readers, bands, more, recording);
+        return new Rig(name, sources, channels, readers, bands, more, recording, act);
     }
 
     /** As {@link #fittedTo(int, StreamFormat)}, of the first source. */

@@ -54,6 +54,9 @@ public final class RigChange {
         if (!before.bands().equals(after.bands())) {
             said.add("a band");
         }
+        if (!before.act().equals(after.act())) {
+            said.add("a rule or an output");
+        }
         if (!before.acknowledged().equals(after.acknowledged())) {
             said.add("a caution that was read");
         }
@@ -143,7 +146,8 @@ public final class RigChange {
         }
         String name = before.name().equals(after.name()) ? rig.name() : after.name();
         RecordingSetup recording = before.recording().equals(after.recording()) ? rig.recording() : after.recording();
-        return new Rig(name, sources, channels, readers, bands, acknowledged, recording);
+        ActSetup act = before.act().equals(after.act()) ? rig.act() : after.act();
+        return new Rig(name, sources, channels, readers, bands, acknowledged, recording, act);
     }
 
     private Source source(Source source) {

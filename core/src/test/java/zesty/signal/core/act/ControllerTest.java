@@ -33,7 +33,7 @@ class ControllerTest {
         List<String> said = new ArrayList<>();
         Controller controller = new Controller(book, new Controller.Listener() {
             @Override
-            public void decided(double seconds, int rule, int state) {
+            public void decided(double seconds, int rule, int state, double value) {
                 said.add(text(seconds) + " " + book.rules().get(rule).name() + " " + state);
             }
 
@@ -365,7 +365,7 @@ class ControllerTest {
                 Controller controller =
                         new Controller(new RuleBook(List.of(rule), List.of()), new Controller.Listener() {
                             @Override
-                            public void decided(double seconds, int index, int state) {
+                            public void decided(double seconds, int index, int state, double value) {
                                 said.add(text(seconds) + " r " + state);
                             }
 
