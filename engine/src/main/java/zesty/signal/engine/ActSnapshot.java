@@ -32,9 +32,17 @@ public record ActSnapshot(List<RuleNow> rules, List<OutputNow> outputs, String h
      * @param timesOn how often it has turned on
      * @param onSeconds for how long it has been on in all
      * @param value of what it watches, the newest; NaN for none yet
+     * @param found whether anything has come of what it watches
      */
     public record RuleNow(
-            Rule rule, int state, double sinceSeconds, int turns, int timesOn, double onSeconds, double value) {
+            Rule rule,
+            int state,
+            double sinceSeconds,
+            int turns,
+            int timesOn,
+            double onSeconds,
+            double value,
+            boolean found) {
         public boolean isOn() {
             return state == 1 && !(rule instanceof Rule.InBands);
         }

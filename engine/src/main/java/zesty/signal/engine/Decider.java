@@ -330,9 +330,14 @@ final class Decider implements Controller.Listener {
                     controller.turns(r),
                     timesOn[r],
                     rule instanceof Rule.InBands ? 0 : held[1],
-                    watch == null ? Double.NaN : newest[watches.indexOf(watch)]));
+                    watch == null ? Double.NaN : newest[watches.indexOf(watch)],
+                    watch == null || isFound(watches.indexOf(watch))));
         }
         return new ActSnapshot(rules, outputs.now(), outputs.held(), List.copyOf(log));
+    }
+
+    private boolean isFound(int watch) {
+        return inflows.values().stream().anyMatch(one -> one.columns[watch] != null);
     }
 
     /** @return whether a channel is meant by that name: its column, or what the maker calls it */

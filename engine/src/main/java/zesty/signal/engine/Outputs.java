@@ -29,6 +29,7 @@ final class Outputs implements AutoCloseable {
     /** What ends a line to a board. */
     static final LineEnding ENDING = LineEnding.NEW_LINE;
 
+    private static final String STOOD_STILL = "the program stood still";
     private static final int QUEUE = 256;
     private static final long WAIT_MS = 50;
     private static final long CLOSE_MS = 800;
@@ -281,7 +282,7 @@ final class Outputs implements AutoCloseable {
         if (now != null) {
             now.beat(nanos);
             for (String name = stoodStill.poll(); name != null; name = stoodStill.poll()) {
-                safe(name, "the program stood still");
+                safe(name, STOOD_STILL);
             }
             if (now.isBroken() && nanos - startedNanos > RESTART_NANOS) {
                 states.forEach((name, state) -> {
@@ -305,6 +306,11 @@ final class Outputs implements AutoCloseable {
                 send(name, state, state.output.safe(), true);
             }
         });
+    }
+
+    /** For a while nothing was decided. */
+    void stoodStill() {
+        List.copyOf(states.keySet()).forEach(name -> safe(name, STOOD_STILL));
     }
 
     /** A board can be reached again after a break: whatever it still does is ended first. */

@@ -16,6 +16,7 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
+import zesty.signal.boards.link.Watchdog;
 import zesty.signal.core.act.Deed;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
@@ -517,6 +518,10 @@ public final class Trail implements AutoCloseable {
     private void watch(long nanos) {
         if (rig.get().act().isNone() || nanos - watchedNanos < WATCH_NANOS) {
             return;
+        }
+        if (watchedNanos > 0 && nanos - watchedNanos > TimeUnit.MILLISECONDS.toNanos(Watchdog.FROZEN_MS)) {
+            // Its watchdog has seen it, too.
+            outputs.stoodStill();
         }
         watchedNanos = nanos;
         unsettled = true;

@@ -18,6 +18,7 @@ import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.OutputUse;
+import zesty.signal.core.rig.WatchCheck;
 
 /** Rules and outputs as JSON. A key that there is not is refused, so that no slip of the pen decides nothing in silence. */
 public final class RulesJson {
@@ -237,12 +238,14 @@ public final class RulesJson {
             settings.put(one.getKey(), one.getValue().asText());
         }
         double window = watch.has("window_s") ? Nodes.number(watch, "window_s") : or(node, "window_s", WINDOW_SECONDS);
-        return new Watch.Number(
+        Watch.Number number = new Watch.Number(
                 Nodes.text(watch, "reader"),
                 Nodes.text(watch, "column"),
                 settings,
                 watch.has("number") ? Nodes.text(watch, "number") : "",
                 window);
+        WatchCheck.check(number);
+        return number;
     }
 
     private static Output output(JsonNode node, String name) {

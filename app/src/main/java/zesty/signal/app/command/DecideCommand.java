@@ -20,9 +20,6 @@ import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.ReaderException;
-import zesty.signal.core.read.ReaderKind;
-import zesty.signal.core.read.Setting;
-import zesty.signal.core.read.Settings;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.RuleReplay;
@@ -61,9 +58,6 @@ final class DecideCommand implements Callable<Integer> {
     @Override
     public Integer call() throws TakeException {
         RuleBook book = book();
-        for (Watch watch : book.watches()) {
-            check(watch);
-        }
         load(book);
         ObjectNode out = Json.object();
         ArrayNode decisions = out.putArray("decisions");
@@ -118,35 +112,6 @@ final class DecideCommand implements Callable<Integer> {
             throw new Refusal(e.getMessage());
         } catch (IOException e) {
             throw new Refusal(rules + (Files.exists(rules) ? " cannot be read" : DiskWords.absent(rules)));
-        }
-    }
-
-    private void check(Watch watch) {
-        if (!(watch instanceof Watch.Number number)) {
-            return;
-        }
-        ReaderKind kind = ExtractCommand.kind(number.kind());
-        List<String> known = kind.settings().stream().map(Setting::key).toList();
-        for (String key : number.settings().keySet()) {
-            if (!known.contains(key)) {
-                throw new Refusal(rules + ": no setting of " + number.kind() + " is called '" + key + "'; there is "
-                        + String.join(", ", known));
-            }
-        }
-        try {
-            Settings.of(kind, number.settings());
-        } catch (ReaderException e) {
-            throw new Refusal(rules + ": " + e.getMessage());
-        }
-        if (kind.fewestPorts() > 1) {
-            throw new Refusal(rules + ": " + number.kind() + " reads several columns; a rule watches readers of one");
-        }
-        boolean scalar = kind.scalars().stream().anyMatch(info -> info.key().equals(number.number()));
-        if (!number.number().isEmpty() && !scalar && !kind.otherKeys().contains(number.number())) {
-            throw new Refusal(rules + ": " + number.kind() + " has no number '" + number.number() + "'; it has "
-                    + String.join(
-                            ", ",
-                            kind.scalars().stream().map(info -> info.key()).toList()));
         }
     }
 

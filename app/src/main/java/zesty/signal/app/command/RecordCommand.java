@@ -4,11 +4,14 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -18,6 +21,7 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
+import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.FromStart;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
@@ -41,6 +45,7 @@ final class RecordCommand implements Callable<Integer> {
     private volatile boolean toldToEnd;
     private String toldWaiting = "";
     private int told;
+    private final Set<String> toldRules = new HashSet<>();
     private double nextHintSeconds = HINT_SECONDS;
 
     @Spec
@@ -95,7 +100,8 @@ final class RecordCommand implements Callable<Integer> {
         if (Files.exists(out)) {
             throw new Refusal(out + " is there already; choose another name");
         }
-        FromStart order = new FromStart(out, title(), plan, Instant.now(), !byReading(plan) && rig.act().isNone());
+        FromStart order = new FromStart(
+                out, title(), plan, Instant.now(), !byReading(plan) && rig.act().isNone());
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);
@@ -258,6 +264,7 @@ final class RecordCommand implements Callable<Integer> {
                 throw new TakeException(recording.problem());
             }
             tellMade(recording);
+            tellOfRules(snapshot);
             began |= recording.running();
             if (began && !recording.running()) {
                 return say(trail.stopRecording(), trail.snapshot(System.nanoTime()));
@@ -289,6 +296,30 @@ final class RecordCommand implements Callable<Integer> {
                 tellOfWaiting(snapshot);
             }
             Thread.sleep(LOOK_MS);
+        }
+    }
+
+    /** What is written of rules and outputs and does not come about is said, once each. */
+    private void tellOfRules(Snapshot snapshot) {
+        if (snapshot.channels().isEmpty()) {
+            return;
+        }
+        for (ActSnapshot.RuleNow rule : snapshot.act().rules()) {
+            if (!rule.found() && toldRules.add(rule.rule().name())) {
+                hint("rule '" + rule.rule().name()
+                        + "' decides nothing yet: no channel of that name has come; there are "
+                        + snapshot.channels().stream()
+                                .map(one -> one.channel().column())
+                                .collect(Collectors.joining(", ")));
+            }
+        }
+        for (ActSnapshot.OutputNow output : snapshot.act().outputs()) {
+            boolean yet = output.trouble().endsWith("yet");
+            if (!output.trouble().isEmpty()
+                    && !yet
+                    && toldRules.add(output.output().name() + output.trouble())) {
+                hint("output '" + output.output().name() + "': " + output.trouble());
+            }
         }
     }
 

@@ -104,7 +104,7 @@ class DecideTest {
                 "{'rules':[{'name':'a','watch':{'column':'heat'},'when':'inside','low':3,'high':3}]} | low must be below high",
                 "{'rules':[{'name':'a','watch':{'column':'heat'},'when':'above'}]} | \"limit\" must be a number",
                 "{'rules':[{'name':'a','not':'b'}]} | 'a' names the rule 'b', which does not stand above it",
-                "{'rules':[{'name':'a','watch':{'reader':'puls','column':'heat','number':'x'},'when':'above','limit':3}]} | no extractor is called 'puls'",
+                "{'rules':[{'name':'a','watch':{'reader':'puls','column':'heat','number':'x'},'when':'above','limit':3}]} | no reader is called 'puls'",
                 "{'rules':[{'name':'a','watch':{'reader':'level','column':'heat','number':'meen'},'when':'above','limit':3}]} | level has no number 'meen'",
                 "{'outputs':[{'name':'o','safe':'x','watch':{'column':'heat'},'line':'go'}]} | line must hold {value}",
                 "{'outputs':[{'name':'o','safe':'x','rule':'a','on':'1','off':'0'}]} | 'o' names the rule 'a'",

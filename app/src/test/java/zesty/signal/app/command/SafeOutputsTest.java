@@ -1,0 +1,160 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import zesty.signal.takes.Decision;
+import zesty.signal.takes.Take;
+
+/**
+ * A heater that is on goes off when what drives it can no longer be trusted: a real process, its watchdog, and a board at the other
+ * end of a pseudo-terminal. {@code benchmarks/run safe} runs this for the times that it prints.
+ */
+@Timeout(150)
+class SafeOutputsTest {
+    @TempDir
+    Path folder;
+
+    private DrivenBoard board;
+    private Process process;
+
+    /** What happens to what drives the heater. */
+    enum End {
+        KILLED,
+        FROZEN,
+        TOLD_TO_END,
+        SILENT
+    }
+
+    @BeforeEach
+    void plug() throws Exception {
+        board = new DrivenBoard(folder);
+    }
+
+    @AfterEach
+    void end() throws Exception {
+        if (process != null) {
+            process.destroyForcibly().waitFor();
+        }
+        board.close();
+    }
+
+    /** Records with a rule that holds from the first row on, and waits until the board was told to heat. */
+    private void heating(String more, String... words) throws Exception {
+        Path rig = folder.resolve("rig.json");
+        Files.writeString(
+                rig,
+                """
+                {"zesty_rig": 3, "name": "Wren", "source": {"address": "sim:cupboard"}, "acknowledged": ["heat"],
+                 "decide": {"rules": [{"name": "cool", "watch": {"column": "air"}, "when": "below", "limit": 60}%s],
+                  "outputs": [{"name": "heater", "safe": "heat 0", "rule": "cool", "on": "heat 40", "off": "heat 5",
+                   "longest_on_s": 600, "live": true, "caution": "heat"}]}}"""
+                        .formatted(more));
+        List<String> line = Run.line("128m", "record", board.address(), "--rig", rig.toString(), "--out", "it.zest");
+        line.addAll(List.of(words));
+        process = Run.start(folder, line);
+        board.until("heat 40", 0);
+    }
+
+    private void signal(String name) throws Exception {
+        new ProcessBuilder("kill", "-" + name, Long.toString(process.pid()))
+                .start()
+                .waitFor();
+    }
+
+    @ParameterizedTest
+    @EnumSource(End.class)
+    void theHeaterGoesOffWhateverEnds(End how) throws Exception {
+        heating("");
+        int told = board.heard.size();
+        TimeUnit.MILLISECONDS.sleep(300);
+        long from = System.nanoTime();
+        switch (how) {
+            case KILLED -> signal("KILL");
+            case FROZEN -> signal("STOP");
+            case TOLD_TO_END -> signal("TERM");
+            default -> board.fallSilent();
+        }
+        long safe = board.until("heat 0", told);
+        System.out.printf("safe %s: %d ms%n", how, (safe - from) / 1_000_000);
+        assertThat(board.heard.stream().map(DrivenBoard.Heard::line)).containsExactly("heat 40", "heat 0");
+        if (how == End.FROZEN) {
+            // It comes back to itself, hears of what was done meanwhile, and does not heat again by itself.
+            signal("CONT");
+            TimeUnit.MILLISECONDS.sleep(1500);
+            assertThat(board.heard)
+                    .hasSizeLessThan(4)
+                    .allMatch(one -> !one.line().equals("heat 40") || one.nanos() < from);
+            signal("TERM");
+            process.waitFor();
+            try (Take take = Take.open(folder.resolve("it.zest"))) {
+                assertThat(take.decisions().stream().map(Decision::why)).contains("the program stood still");
+            }
+        }
+    }
+
+    @Test
+    void aBoardThatComesBackIsMadeSafeBeforeAnythingElse() throws Exception {
+        heating("");
+        board.unplug();
+        TimeUnit.MILLISECONDS.sleep(700);
+        int told = board.heard.size();
+        board.plug();
+        long from = System.nanoTime();
+        long safe = board.until("heat 0", told);
+        System.out.printf("safe PLUGGED_IN_AGAIN: %d ms%n", (safe - from) / 1_000_000);
+        assertThat(board.heard.get(told).line()).isEqualTo("heat 0");
+    }
+
+    @Test
+    void aTripMakesAllSafeAndARecordingsEndToo() throws Exception {
+        // The air warms by itself: the trip comes while the heater's own rule is still on.
+        heating(
+                ", {\"name\": \"too hot\", \"watch\": {\"column\": \"air\"}, \"when\": \"above\", \"limit\": 22, \"do\": [\"safe\"]}",
+                "--for",
+                "14s");
+        board.until("heat 0", 0);
+        Run ended = Run.ended(folder, process);
+        assertThat(ended.status()).as(ended.err()).isZero();
+        try (Take take = Take.open(folder.resolve("it.zest"))) {
+            List<String> log = take.decisions().stream()
+                    .map(one -> one.name() + " " + one.what() + " " + one.why())
+                    .map(String::strip)
+                    .toList();
+            assertThat(log)
+                    .containsExactly("cool on", "heater heat 40 rule", "too hot on", "heater heat 0 rule too hot");
+            assertThat(take.decisions().get(2).value()).isGreaterThanOrEqualTo(22);
+        }
+        assertThat(board.heard.stream().map(DrivenBoard.Heard::line)).containsExactly("heat 40", "heat 0");
+    }
+
+    @Test
+    void nothingIsSentBeforeTheCautionWasRead() throws Exception {
+        Path rig = folder.resolve("rig.json");
+        Files.writeString(
+                rig,
+                """
+                {"zesty_rig": 3, "name": "Wren", "source": {"address": "sim:cupboard"},
+                 "decide": {"rules": [{"name": "cool", "watch": {"column": "air"}, "when": "below", "limit": 60},
+                   {"name": "astray", "watch": {"column": "hair"}, "when": "below", "limit": 60}],
+                  "outputs": [{"name": "heater", "safe": "heat 0", "rule": "cool", "on": "heat 40", "off": "heat 0",
+                   "live": true, "caution": "heat"}]}}""");
+        Run run = Run.of(folder, "record", board.address(), "--rig", rig.toString(), "--out", "it.zest", "--for", "3s");
+        assertThat(run.status()).as(run.err()).isZero();
+        assertThat(run.err()).contains("rule 'astray' decides nothing yet").contains("heat, air, wood");
+        assertThat(board.heard).isEmpty();
+        try (Take take = Take.open(folder.resolve("it.zest"))) {
+            assertThat(take.decisions().stream().map(Decision::why)).contains("rule, dry run");
+        }
+    }
+}
