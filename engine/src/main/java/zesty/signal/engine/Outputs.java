@@ -35,6 +35,9 @@ final class Outputs implements AutoCloseable {
     private static final long CLOSE_MS = 800;
     private static final long AGAIN_NANOS = 300_000_000;
     private static final long ANSWER_NANOS = 2_000_000_000;
+    /** A hand that is not heard of for so long has let go. */
+    private static final long HAND_NANOS = 500_000_000;
+
     private static final long ASK_NANOS = 1_000_000_000;
     private static final long RESTART_NANOS = 2_000_000_000;
 
@@ -73,6 +76,9 @@ final class Outputs implements AutoCloseable {
         boolean drove;
         double sinceSeconds = Double.NaN;
         long askedNanos;
+        /** When a hand was on it last; 0 for none. */
+        long handNanos;
+
         volatile SentLine sent;
         volatile String trouble = "";
         volatile boolean owed;
@@ -197,6 +203,18 @@ final class Outputs implements AutoCloseable {
         }
     }
 
+    /** A hand drives it, for as long as this is said again and again. */
+    void byHand(double seconds, String name, String line, long nanos) {
+        State state = states.get(name);
+        if (state == null) {
+            return;
+        }
+        state.handNanos = nanos;
+        if (!(state.on && state.line.equals(line))) {
+            order(seconds, name, line, "by hand");
+        }
+    }
+
     private void send(String name, State state, String line, boolean safe) {
         if (!safe) {
             state.drove = true;
@@ -229,6 +247,7 @@ final class Outputs implements AutoCloseable {
             return;
         }
         state.on = false;
+        state.handNanos = 0;
         state.line = state.output.safe();
         boolean drove = state.drove;
         told.logged(new Decision(
@@ -301,6 +320,10 @@ final class Outputs implements AutoCloseable {
             });
         }
         states.forEach((name, state) -> {
+            if (state.handNanos != 0 && nanos - state.handNanos > HAND_NANOS) {
+                state.handNanos = 0;
+                safe(name, "let go by hand");
+            }
             if (state.owed && nanos - state.owedNanos > AGAIN_NANOS) {
                 state.owedNanos = nanos;
                 send(name, state, state.output.safe(), true);

@@ -14,6 +14,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Series;
+import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
@@ -40,14 +41,15 @@ public final class StoredTake implements AutoCloseable {
             List<StoredLine> lines,
             List<Mark> marks,
             Map<String, List<HandEdit>> edits,
+            List<Decision> decisions,
             Pager pager,
             Take open) {
         Facts edited(Map<String, List<HandEdit>> others) {
-            return new Facts(title, mended, damage, lines, marks, others, pager, open);
+            return new Facts(title, mended, damage, lines, marks, others, decisions, pager, open);
         }
 
         Facts marked(List<Mark> others) {
-            return new Facts(title, mended, damage, lines, others, edits, pager, open);
+            return new Facts(title, mended, damage, lines, others, edits, decisions, pager, open);
         }
 
         boolean held() {
@@ -124,6 +126,7 @@ public final class StoredTake implements AutoCloseable {
                 lines.lines(),
                 take.marks(),
                 take.edits(),
+                take.decisions(),
                 pages.pager(),
                 lines.held() ? null : owned);
         return made(facts, lines.rig(), null, StoredReaders.NONE);
@@ -255,7 +258,12 @@ public final class StoredTake implements AutoCloseable {
         List<StreamSnapshot> streams =
                 facts.lines().stream().map(StoredLine::stream).toList();
         return new Snapshot(
-                Collections.nCopies(rig.sources().size(), health), rig, streams, channels, RecordingSnapshot.NONE);
+                Collections.nCopies(rig.sources().size(), health),
+                rig,
+                streams,
+                channels,
+                RecordingSnapshot.NONE,
+                new ActSnapshot(List.of(), List.of(), "", facts.decisions()));
     }
 
     private static ChannelSnapshot channel(

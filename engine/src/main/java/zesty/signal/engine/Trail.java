@@ -415,6 +415,19 @@ public final class Trail implements AutoCloseable {
         queue.put(new Order.Act(outputs::release));
     }
 
+    /** Sends a line of an output by hand, as its rule would; it is made safe half a second after this was called last. */
+    public void byHand(String output, String line) {
+        queue.put(new Order.Act(() -> {
+            long nanos = System.nanoTime();
+            outputs.byHand(snapshot.nowSeconds(nanos), output, line, nanos);
+        }));
+    }
+
+    /** Makes one output safe; what its rule says counts again when it has been off. */
+    public void makeSafe(String output, String why) {
+        queue.put(new Order.Act(() -> outputs.safe(output, why)));
+    }
+
     /** Lets go of a latched rule. */
     public void acknowledge(String rule) {
         queue.put(new Order.Act(() -> decider.acknowledge(rule)));

@@ -5,6 +5,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import javafx.animation.PauseTransition;
 import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
@@ -13,6 +14,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
+import javafx.util.Duration;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
@@ -23,16 +25,20 @@ import zesty.signal.engine.Snapshot;
 /** Every command with its key, in one place: the list shown for "?" is this list. */
 final class Commands {
     /** What ends in this goes without saying in the list. */
+    private static final double HELD_MS = 600;
+
     private static final String MORE = " (more)";
 
     private final List<Command> all = new ArrayList<>();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
+    private final PauseTransition held = new PauseTransition(Duration.millis(HELD_MS));
     private final Workspace workspace;
     /** The key that ran a command last; null once another was pressed that ran none. */
     private KeyCode ran;
 
     Commands(Workspace workspace, MainView view) {
         this.workspace = workspace;
+        held.setOnFinished(event -> workspace.acting().hold("Esc held down"));
         for (Stop stop : Stop.values()) {
             KeyCode digit = KeyCode.getKeyCode(String.valueOf(stop.ordinal() + 1));
             plain("The trail", stop.title() + ": " + stop.about(), digit, () -> view.toggle(stop));
@@ -59,6 +65,11 @@ final class Commands {
         shown("A take on the shelf", "Rename it", KeyCode.F2);
         shown("A take on the shelf", "Export it into a file", KeyCode.X);
         shown("A take on the shelf", "Remove it", KeyCode.DELETE);
+        plain("Rules and outputs", "Scoreboard: points in large digits", KeyCode.V, () -> workspace
+                .view()
+                .scoreboard()
+                .set(!workspace.view().scoreboard().get()));
+        shown("Rules and outputs", "All outputs safe: hold it down", KeyCode.ESCAPE);
         plain("Time", "Back in time", KeyCode.LEFT, () -> workspace
                 .shown()
                 .window()
@@ -173,8 +184,17 @@ final class Commands {
     /** Runs the command of the key, unless the key belongs to the field being written in. */
     void handle(KeyEvent event, Object focusOwner) {
         // A key held down repeats itself: what opens and closes must not flicker, what moves may go on moving.
-        boolean repeated = !down.add(event.getCode())
-                && (event.getCode().isLetterKey() || event.getCode().isDigitKey());
+        boolean again = !down.add(event.getCode());
+        if (event.getCode() == KeyCode.ESCAPE) {
+            if (again) {
+                // It is held down, or on its way: what it did when it went down it does once.
+                event.consume();
+                return;
+            }
+            held.playFromStart();
+        }
+        boolean repeated =
+                again && (event.getCode().isLetterKey() || event.getCode().isDigitKey());
         if (repeated && event.getCode() == ran) {
             event.consume();
             return;
@@ -227,11 +247,15 @@ final class Commands {
     /** A key was let go. */
     void released(KeyEvent event) {
         down.remove(event.getCode());
+        if (event.getCode() == KeyCode.ESCAPE) {
+            held.stop();
+        }
     }
 
     /** The window lost the keys: whether one is let go is not heard any more. */
     void forget() {
         down.clear();
+        held.stop();
         ran = null;
     }
 

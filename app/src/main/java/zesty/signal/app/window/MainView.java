@@ -34,6 +34,8 @@ import zesty.signal.app.window.parts.CautionBar;
 import zesty.signal.app.window.parts.Logbook;
 import zesty.signal.app.window.parts.NoticeBar;
 import zesty.signal.app.window.parts.ReadingCards;
+import zesty.signal.app.window.parts.SafeBar;
+import zesty.signal.app.window.parts.Scoreboard;
 import zesty.signal.app.window.parts.SnapshotPanel;
 import zesty.signal.app.window.parts.TrailBar;
 import zesty.signal.app.window.workspace.LimitAlerts;
@@ -61,6 +63,8 @@ final class MainView extends StackPane {
     private final Logbook takes;
     private final SnapshotPanel snapshots;
     private final CautionBar caution;
+    private final SafeBar safe;
+    private final Scoreboard scoreboard;
     private final LimitAlerts breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
     private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
@@ -89,6 +93,8 @@ final class MainView extends StackPane {
         takes = new Logbook(workspace);
         snapshots = new SnapshotPanel(workspace);
         caution = new CautionBar(workspace);
+        safe = new SafeBar(workspace);
+        scoreboard = new Scoreboard(workspace);
         breaches = new LimitAlerts(workspace);
         makers.put(Stop.SOURCE, () -> new SourceBench(workspace));
         makers.put(Stop.DECODE, () -> new DecodeBench(workspace));
@@ -108,8 +114,12 @@ final class MainView extends StackPane {
         benchRoom.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
         BorderPane pane = new BorderPane(
-                middle, new VBox(trail, caution), null, new VBox(snapshots, new NoticeBar(workspace), capture), null);
-        getChildren().add(pane);
+                middle,
+                new VBox(trail, caution, safe),
+                null,
+                new VBox(snapshots, new NoticeBar(workspace), capture),
+                null);
+        getChildren().addAll(pane, scoreboard);
         commands = new Commands(workspace, this);
         workspace.view().stop().addListener((p, was, is) -> arrange());
         workspace.view().takesOpen().addListener((p, was, is) -> arrange());
@@ -235,6 +245,9 @@ final class MainView extends StackPane {
             capture.show(live);
             caution.show(live.rig(), !workspace.shown().isLive());
             breaches.look(live);
+            workspace.acting().look(live);
+            safe.show(live);
+            scoreboard.show(live);
             workspace.doctor().go(snapshot, now);
             Stop stop = workspace.view().stop().get();
             if (stop != null && !workspace.view().takesOpen().get()) {
@@ -254,6 +267,8 @@ final class MainView extends StackPane {
     void leave() {
         if (list != null) {
             toggleCommandList();
+        } else if (workspace.view().scoreboard().get()) {
+            workspace.view().scoreboard().set(false);
         } else if (workspace.view().takesOpen().get()) {
             workspace.view().takesOpen().set(false);
         } else if (workspace.view().stop().get() != null) {

@@ -25,13 +25,20 @@ import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Deed;
+import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
+import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.OutputUse;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.takes.Shelf;
@@ -194,6 +201,8 @@ final class Pictures {
         choosing();
         answer("hits", "halyard", "knock", Hits.NAME, Map.of());
         lean();
+        drying();
+        knocks();
         try {
             Files.createDirectories(wish.folder());
         } catch (IOException e) {
@@ -311,6 +320,70 @@ final class Pictures {
                     workspace.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
                 },
                 14);
+    }
+
+    /** The drying cupboard, kept between two limits by its heater. */
+    private void drying() {
+        step(
+                () -> {
+                    workspace.live().connect("sim:cupboard");
+                    workspace.view().stop().set(null);
+                },
+                3);
+        step(
+                () -> {
+                    workspace.view().focus().set("air");
+                    Watch air = new Watch.Column("air");
+                    ActSetup act = ActSetup.NONE
+                            .withRule(new Rule.OnSamples(
+                                    "too cool", air, new Condition.Below(30), 2, new Rule.Holds(1, 0, 0, false)))
+                            .withRule(new Rule.OnSamples("too hot", air, new Condition.Above(36), 1, Rule.Holds.NONE))
+                            .withRule(new Rule.OnSamples("lost", air, new Condition.Silent(3), 0, Rule.Holds.NONE))
+                            .withDeed("too hot", Deed.SAFE, true)
+                            .withDeed("too hot", Deed.TONE, true)
+                            .withDeed("lost", Deed.TONE, true)
+                            .withOutput(
+                                    new Output.ByRule("heater", "heat 0", "too cool", "heat 60", "heat 0", 600),
+                                    new OutputUse("", true, Caution.HEAT));
+                    workspace.change(rig -> rig.withAct(act).acknowledging(Caution.HEAT));
+                    workspace.view().stop().set(Stop.ACT);
+                },
+                2);
+        scene("act-drying", () -> workspace.notice().set(null), 50);
+    }
+
+    /** Knocks of the halyard, tapped along, counted on the scoreboard. */
+    private void knocks() {
+        step(
+                () -> {
+                    workspace.live().connect("sim:halyard");
+                    workspace.view().stop().set(null);
+                },
+                9);
+        step(
+                () -> {
+                    workspace.view().focus().set("knock");
+                    workspace.change(rig -> rig.withAct(ActSetup.NONE
+                            .withRule(new Rule.OnSamples(
+                                    "knock",
+                                    new Watch.Column("knock"),
+                                    new Condition.Above(700),
+                                    0,
+                                    new Rule.Holds(0, 0, 0.3, false)))
+                            .withDeed("knock", Deed.POINT, true)));
+                    workspace.view().stop().set(Stop.ACT);
+                },
+                20);
+        stepOn(
+                "#events-count",
+                count -> {
+                    ((TextField) count).setText("12");
+                    count.fireEvent(new ActionEvent());
+                },
+                2);
+        scene("act-knocks", () -> workspace.notice().set(null), 2);
+        scene("scoreboard", () -> workspace.view().scoreboard().set(true), 6);
+        step(() -> workspace.view().scoreboard().set(false), 0.3);
     }
 
     /** Wind with its vane beside it. */

@@ -1,33 +1,36 @@
 package zesty.signal.core.act;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 
 /** When a rule would have been on over a stretch of what it watches. */
 public final class RuleSpans {
     private RuleSpans() {}
 
-    /** @param from when it turned on, and {@code to} off, or the stretch ended, in s */
-    public record On(double from, double to) {}
+    /**
+     * @param from when it turned on, or into the band, and {@code to} off, or out of it, or the stretch ended, in s
+     * @param state 1 for on; of bands the band's number
+     */
+    public record On(double from, double to, int state) {}
 
     /**
-     * @param rule that watches samples
+     * @param rule that watches samples, on its own
      * @param x what it watches, NaN where nothing is
-     * @return in order; the rule is off where the stretch begins
+     * @return in order; the rule is off where the stretch begins, in a band where its first value lies
      */
-    public static List<On> of(Rule.OnSamples rule, double[] seconds, double[] x) {
+    public static List<On> of(Rule rule, double[] seconds, double[] x) {
         List<On> spans = new ArrayList<>();
+        boolean bands = rule instanceof Rule.InBands;
         double[] since = {Double.NaN};
+        int[] state = {0};
         Controller controller = new Controller(new RuleBook(List.of(rule), List.of()), new Controller.Listener() {
             @Override
-            public void decided(double at, int index, int state, double value) {
-                if (state == 1) {
-                    since[0] = at;
-                } else {
-                    spans.add(new On(since[0], at));
-                    since[0] = Double.NaN;
+            public void decided(double at, int index, int now, double value) {
+                if (since[0] == since[0]) {
+                    spans.add(new On(since[0], at, state[0]));
                 }
+                state[0] = now;
+                since[0] = bands || now == 1 ? at : Double.NaN;
             }
 
             @Override
@@ -39,20 +42,17 @@ public final class RuleSpans {
         for (int i = 0; i < x.length; i++) {
             row[0] = x[i];
             controller.samples(seconds[i], row);
+            if (bands && since[0] != since[0] && controller.state(0) >= 0) {
+                since[0] = seconds[i];
+                state[0] = controller.state(0);
+            }
         }
         if (x.length > 0) {
             controller.finish(seconds[x.length - 1]);
             if (since[0] == since[0]) {
-                spans.add(new On(since[0], seconds[x.length - 1]));
+                spans.add(new On(since[0], seconds[x.length - 1], state[0]));
             }
         }
         return spans;
-    }
-
-    /** @return how long the shorter half of them lasted at most, in s; NaN for none */
-    public static double usualSeconds(List<On> spans) {
-        double[] lengths =
-                spans.stream().mapToDouble(on -> on.to() - on.from()).sorted().toArray();
-        return lengths.length == 0 ? Double.NaN : Arrays.stream(lengths).toArray()[(lengths.length - 1) / 2];
     }
 }

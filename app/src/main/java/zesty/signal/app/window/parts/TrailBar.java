@@ -1,6 +1,7 @@
 package zesty.signal.app.window.parts;
 
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -29,6 +30,7 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.BandSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkHealth;
@@ -320,11 +322,24 @@ public final class TrailBar extends VBox {
 
     private void act(Snapshot snapshot, ChannelSnapshot channel, boolean lost) {
         Face face = faces.get(Stop.ACT);
+        List<ActSnapshot.RuleNow> rules = snapshot.act().rules();
+        int written = snapshot.rig().act().book().rules().size();
+        if (written > 0) {
+            List<String> on = rules.stream()
+                    .filter(ActSnapshot.RuleNow::isOn)
+                    .map(one -> one.rule().name())
+                    .toList();
+            String count = written + (written == 1 ? " rule" : " rules");
+            face.say(
+                    rules.isEmpty() ? "\u2014" : on.isEmpty() ? "all off" : String.join(", ", on),
+                    count + (rules.isEmpty() ? "" : " \u00b7 " + on.size() + " on"));
+            return;
+        }
         Optional<BandSnapshot> band = channel.readers().stream()
                 .flatMap(reader -> reader.bands().stream())
                 .findFirst();
         if (band.isEmpty()) {
-            face.say("—", "no band on this channel");
+            face.say("—", "no rule yet");
             return;
         }
         ScalarInfo scalar = channel.readers().stream()

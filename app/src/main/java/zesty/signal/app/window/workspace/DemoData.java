@@ -14,6 +14,11 @@ import java.util.stream.Stream;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Deed;
+import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedDecoder;
@@ -28,7 +33,9 @@ import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
+import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.OutputUse;
 import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.RecordingSetup;
@@ -114,7 +121,21 @@ public final class DemoData {
                 .withRecording(new RecordingSetup(
                         List.of("gust", "tack", "wave"),
                         Protocol.parse("rest 20 s, 3 x (hard pull 5 s, pause 10 s), rest 20 s"),
-                        List.of()));
+                        List.of()))
+                .withAct(leaning());
+    }
+
+    /** What tells the crew how she leans: two limits, three bands with a lamp each, sent as a dry run. */
+    private static ActSetup leaning() {
+        Watch heel = new Watch.Column("heel");
+        return ActSetup.NONE
+                .withRule(
+                        new Rule.OnSamples("steep", heel, new Condition.Above(14), 2, new Rule.Holds(0.5, 0, 0, false)))
+                .withRule(new Rule.InBands("side", heel, new double[] {-5, 5}, 1, 0.3))
+                .withDeed("steep", Deed.MARK, true)
+                .withOutput(
+                        new Output.ByRule("lamp", "lamp 0", "steep", "lamp 1", "lamp 0", Double.POSITIVE_INFINITY),
+                        OutputUse.DRY);
     }
 
     /**

@@ -13,6 +13,7 @@ import javafx.beans.property.StringProperty;
 public final class WindowState {
     private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
+    private final BooleanProperty scoreboard = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
     private final ObjectProperty<Span> span = new SimpleObjectProperty<>(Span.NONE);
     private final ObjectProperty<Cards> cards = new SimpleObjectProperty<>(Cards.FIRST);
@@ -36,6 +37,11 @@ public final class WindowState {
 
     public BooleanProperty takesOpen() {
         return takesOpen;
+    }
+
+    /** @return whether points stand large over everything */
+    public BooleanProperty scoreboard() {
+        return scoreboard;
     }
 
     /** @return the column of the channel in focus; empty for the first one */

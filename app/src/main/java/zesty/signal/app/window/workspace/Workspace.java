@@ -47,6 +47,7 @@ public final class Workspace implements AutoCloseable {
     private final Rigs rigs;
     private final Recordings recordings;
     private final SourceActions sourceActions;
+    private final Acting acting;
     private final DoctorSchedule doctor = new DoctorSchedule(this);
     private final Edits edits = new Edits();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
@@ -61,6 +62,7 @@ public final class Workspace implements AutoCloseable {
         rigs = new Rigs(this, places.rigs());
         recordings = new Recordings(this, live::running);
         sourceActions = new SourceActions(this, live::running);
+        acting = new Acting(this, live::running);
         view.focus().addListener((property, was, column) -> live.sourceInHand()
                 .set(shown().rig().sourceOf(column)));
     }
@@ -90,6 +92,11 @@ public final class Workspace implements AutoCloseable {
     /** @return what can be done with the bytes of the live source */
     public SourceActions sourceActions() {
         return sourceActions;
+    }
+
+    /** @return what can be done about rules and outputs */
+    public Acting acting() {
+        return acting;
     }
 
     /** @return what can be done with the takes on the shelf */

@@ -4,297 +4,540 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
-import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
-import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.drawing.Plot;
-import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.act.Band;
+import zesty.signal.core.act.Flicker;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.RuleSpans;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.ScalarInfo;
-import zesty.signal.core.read.level.Level;
+import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.BandSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
-/** Act: a number of a reader over time with its band as a wash; the edges can be dragged. */
+/** Act: rules as sentences under the picture of what the chosen one watches; beside it outputs, the map for a threshold, and the log. */
 public final class ActBench extends Bench {
-    private static final double GRAB_PIXELS = 10;
-    private static final String LEVEL_MEAN = "mean";
+    /** The picture shows this much at least. */
+    static final double LEAST_SECONDS = 60;
+    /** A number over the stretch in sight is worked out anew so often. */
+    private static final double NUMBER_EVERY_NANOS = 2e9;
+    /** As often in sight it may flicker; less often nobody is bothered. */
+    private static final int FLICKER_TURNS = 6;
 
-    private final Label words = new Label();
-    private final Label error = new Label();
-    private final ComboBox<Choice> number = new ComboBox<>();
-    private final TextField low = field("lowest value that is all right");
-    private final TextField high = field("highest value that is all right");
-    private final TextField hysteresis = field("how far it must come back inside before the alarm ends");
-    private final Button none = new Button("No band");
-    private final Plot plot = new Plot();
-    private final HBox fields;
-    private Band filled;
-    private BandSnapshot seen;
-    private Choice chosen;
-    private boolean filling;
-    private String column = "";
-    private int dragged;
-
-    /** A number that a band may stand on. */
-    private record Choice(ReaderSetup reader, ScalarInfo scalar, String unit) {
-        @Override
-        public String toString() {
-            return reader.kind() + ": " + scalar.words() + (unit.isEmpty() ? "" : ", " + unit);
-        }
-    }
+    private final ActPicture picture = new ActPicture();
+    private final Label summary = new Label();
+    private final Button calm =
+            Bench.button("use-hysteresis", "Use", "the hysteresis that the measured noise asks for (U undoes it)");
+    private final VBox rows = new VBox(3);
+    private final VBox outputs = new VBox(6);
+    private final Label outputsTitle = new Label("Outputs");
+    private final DecisionLines decisions = new DecisionLines();
+    private final TuningPanel tuning;
+    private final MenuButton add = new MenuButton("+ a rule");
+    private final MenuButton addOutput = new MenuButton("+ an output");
+    private final ProfileMenu profile;
+    private String chosen = "";
+    private String seenFocus = "";
+    private Rig filled;
+    private List<WatchChoice> choices = List.of();
+    private List<String> choicesFor = List.of();
+    private Watched number;
+    private Watch numberOf;
+    private double numberNanos;
+    private double proposed = Double.NaN;
 
     public ActBench(Workspace workspace) {
         super(workspace, Stop.ACT);
-        words.getStyleClass().add("bench-line");
-        words.setWrapText(true);
-        error.getStyleClass().add("error");
-        number.setId("band-number");
-        number.setTooltip(new Tooltip("which number the band is on"));
-        number.setOnAction(event -> {
-            if (!filling) {
-                chosen = number.getValue();
-                filled = null;
-            }
-        });
-        none.getStyleClass().add("small-button");
-        none.setTooltip(new Tooltip("takes the band off (U undoes it)"));
-        none.setOnAction(event -> {
-            if (chosen != null) {
-                Choice off = chosen;
-                workspace.change(
-                        rig -> rig.withoutBand(off.reader().id(), off.scalar().key()));
-            }
-        });
-        fields = new HBox(
-                12,
-                labelled("Number", number),
-                labelled("Low edge", low),
-                labelled("High edge", high),
-                labelled("Hysteresis", hysteresis),
-                none,
-                error);
-        fields.setAlignment(Pos.BOTTOM_LEFT);
-        plot.setOnMousePressed(this::grab);
-        plot.setOnMouseDragged(this::drag);
-        plot.setOnMouseReleased(event -> dragged = 0);
-        VBox.setVgrow(plot, Priority.ALWAYS);
-        getChildren().addAll(words, fields, small("Drag an edge of the band, or write it above"), plot);
-    }
-
-    private TextField field(String tip) {
-        TextField text = new TextField();
-        text.setPrefColumnCount(6);
-        text.setTooltip(new Tooltip(tip));
-        text.setOnAction(event -> adopt());
-        return text;
-    }
-
-    private void adopt() {
-        try {
-            change(new Band(
-                    Double.parseDouble(low.getText().strip()),
-                    Double.parseDouble(high.getText().strip()),
-                    hysteresis.getText().isBlank()
-                            ? 0
-                            : Double.parseDouble(hysteresis.getText().strip())));
-            error.setText("");
-        } catch (NumberFormatException e) {
-            error.setText("Edges and hysteresis are numbers such as 60. The old band stays.");
-        } catch (IllegalArgumentException e) {
-            error.setText(e.getMessage());
+        tuning = new TuningPanel(workspace, this::adopt, picture::attempt);
+        profile = new ProfileMenu(workspace);
+        picture.on(this::adopt, tuning::pointed);
+        summary.setId("act-summary");
+        summary.getStyleClass().add("hint");
+        summary.setMinWidth(0);
+        calm.managedProperty().bind(calm.visibleProperty());
+        calm.setVisible(false);
+        calm.setOnAction(event -> inForce().ifPresent(rule -> adopt(RuleEdits.widened(rule, proposed))));
+        add.setId("add-rule");
+        addOutput.setId("add-output");
+        for (MenuButton one : List.of(add, addOutput)) {
+            one.getStyleClass().add("pill");
+            one.setMinWidth(Region.USE_PREF_SIZE);
         }
-    }
-
-    private void change(Band band) {
-        Choice on = chosen;
-        if (on != null) {
-            workspace.change(rig -> {
-                boolean there = rig.readers().stream()
-                        .anyMatch(r -> r.id().equals(on.reader().id()));
-                return (there ? rig : rig.withReader(on.reader()))
-                        .withBand(new BandSetup(on.reader().id(), on.scalar().key(), band));
-            });
-        }
-    }
-
-    private void grab(MouseEvent event) {
-        if (filled != null) {
-            double toLow = Math.abs(plot.pixelY(filled.low()) - event.getY());
-            double toHigh = Math.abs(plot.pixelY(filled.high()) - event.getY());
-            dragged = Math.min(toLow, toHigh) > GRAB_PIXELS ? 0 : toLow < toHigh ? -1 : 1;
-        }
-    }
-
-    private void drag(MouseEvent event) {
-        if (dragged == 0 || filled == null) {
-            return;
-        }
-        double grain = Math.pow(10, Math.floor(Math.log10(filled.high() - filled.low())) - 1);
-        double value = Math.rint(plot.valueY(event.getY()) / grain) * grain;
-        double room = 2 * filled.hysteresis() + 2 * grain;
-        Band band = dragged < 0
-                ? new Band(Math.min(value, filled.high() - room), filled.high(), filled.hysteresis())
-                : new Band(filled.low(), Math.max(value, filled.low() + room), filled.hysteresis());
-        if (!band.equals(filled)) {
-            change(band);
-        }
+        add.setTooltip(new Tooltip("a rule on a channel, a reader's number or its events, or one made of others"));
+        addOutput.setTooltip(new Tooltip("lines to a board: by a rule, or following a value"));
+        add.setOnShowing(event -> offerRules());
+        addOutput.setOnShowing(event -> offerOutputs());
+        // A menu without an entry does not open, and its entries are those of the moment.
+        add.getItems().setAll(new MenuItem(""));
+        addOutput.getItems().setAll(new MenuItem(""));
+        outputsTitle.getStyleClass().add("kinds-title");
+        Button board =
+                Bench.button("show-scoreboard", "Scoreboard", "points in digits that are read from across a room (V)");
+        board.setOnAction(event -> workspace.view().scoreboard().set(true));
+        atHead(profile.node(), board);
+        HBox line = new HBox(10, summary, calm);
+        line.setAlignment(Pos.CENTER_LEFT);
+        HBox more = new HBox(10, add, addOutput);
+        more.setAlignment(Pos.CENTER_LEFT);
+        ScrollPane list = new ScrollPane(new VBox(4, rows, more));
+        list.setFitToWidth(true);
+        list.getStyleClass().add("plain-scroll");
+        list.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        list.setPrefHeight(178);
+        list.setMinHeight(96);
+        VBox left = new VBox(6, picture, line, list);
+        VBox.setVgrow(picture, Priority.ALWAYS);
+        VBox inside = new VBox(10, outputsTitle, outputs, tuning, decisions);
+        ScrollPane side = new ScrollPane(inside);
+        side.setId("act-side");
+        side.setFitToWidth(true);
+        side.getStyleClass().add("plain-scroll");
+        side.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        side.setPrefWidth(410);
+        side.setMinWidth(300);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        HBox all = new HBox(18, left, side);
+        VBox.setVgrow(all, Priority.ALWAYS);
+        getChildren().add(all);
     }
 
     @Override
     public void opened(Snapshot snapshot) {
         filled = null;
-        chosen = null;
+        seenFocus = "";
         show(snapshot);
+    }
+
+    private ActSetup act() {
+        return workspace.shown().rig().act();
+    }
+
+    /** @return the chosen rule with its limits as values, where it watches something */
+    private Optional<Rule> watching() {
+        return act().inForce().rules().stream()
+                .filter(one -> one.name().equals(chosen) && RuleEdits.watch(one) != null)
+                .findFirst();
+    }
+
+    /** @return the same, of a rule with a condition */
+    private Optional<Rule.OnSamples> inForce() {
+        return watching().filter(Rule.OnSamples.class::isInstance).map(Rule.OnSamples.class::cast);
+    }
+
+    /** Takes a rule whose limits are values, as it was dragged or found. */
+    private void adopt(Rule inValues) {
+        workspace.acting().change(now -> {
+            boolean percent = now.inPercent().contains(inValues.name());
+            return now.withRule(
+                    percent && inValues instanceof Rule.OnSamples one
+                            ? now.span(one)
+                                    .map(span -> NewParts.inPercent(one, span))
+                                    .orElse(one)
+                            : inValues);
+        });
     }
 
     @Override
     public void show(Snapshot snapshot) {
         head(snapshot);
-        Optional<ChannelSnapshot> focused = focused(snapshot);
-        fields.setVisible(focused.isPresent());
-        plot.setVisible(focused.isPresent());
-        if (focused.isEmpty()) {
-            words.setText("No channel yet.");
-            return;
-        }
-        ChannelSnapshot channel = focused.get();
-        offer(channel);
-        Optional<BandSetup> setup = workspace.shown().rig().bands().stream()
-                .filter(b -> chosen != null
-                        && b.reader().equals(chosen.reader().id())
-                        && b.scalar().equals(chosen.scalar().key()))
-                .findFirst();
-        none.setVisible(setup.isPresent());
-        seen = channel.readers().stream()
-                .filter(r ->
-                        chosen != null && r.setup().id().equals(chosen.reader().id()))
-                .findFirst()
-                .flatMap(r -> r.band(chosen.scalar().key()))
-                .orElse(null);
-        fill(setup.map(BandSetup::band).orElse(null));
-        if (setup.isEmpty() || seen == null) {
-            words.setText("No band on this number yet: write its edges and press Enter.");
-            plot.setVisible(false);
-            return;
-        }
-        words.setText(words(channel));
-        draw(snapshot, channel);
-    }
-
-    /** The numbers that bands may stand on, those that have one first. */
-    private void offer(ChannelSnapshot channel) {
-        List<Choice> choices = new ArrayList<>();
-        String unit = channel.channel().scaling().unit();
-        for (ReaderSetup reader :
-                workspace.shown().rig().readersOn(channel.channel().column())) {
-            for (ScalarInfo scalar : reader.readerKind().scalars()) {
-                choices.add(new Choice(reader, scalar, scalar.unit(unit)));
+        follow(snapshot);
+        refill(snapshot);
+        ActSnapshot now = snapshot.act();
+        double seconds = snapshot.nowSeconds(System.nanoTime());
+        for (Node node : rows.getChildren()) {
+            if (node instanceof RuleRow row) {
+                row.chosen(row.rule().name().equals(chosen));
+                row.show(find(now, row.rule().name()), seconds);
+            } else if (node instanceof BandRow row) {
+                row.show(find(snapshot, row.setup()));
             }
         }
-        boolean level = choices.stream().anyMatch(c -> c.reader().kind().equals(Level.NAME));
-        if (!level) {
-            ReaderSetup reader = ReaderSetup.on(channel.channel().column(), Level.NAME, java.util.Map.of());
-            ScalarInfo mean = reader.readerKind().scalar(LEVEL_MEAN);
-            choices.add(new Choice(reader, mean, mean.unit(unit)));
+        for (int i = 0; i < outputs.getChildren().size(); i++) {
+            ((OutputRow) outputs.getChildren().get(i))
+                    .show(i < now.outputs().size() ? now.outputs().get(i) : null);
         }
-        List<BandSetup> bands = workspace.shown().rig().bands();
-        boolean moved = !channel.channel().column().equals(column);
-        column = channel.channel().column();
-        if (moved || chosen == null || !choices.contains(chosen)) {
-            chosen = choices.stream()
-                    .filter(c -> bands.stream()
-                            .anyMatch(b -> b.reader().equals(c.reader().id())
-                                    && b.scalar().equals(c.scalar().key())))
+        decisions.show(now.log());
+        profile.show(act(), inForce().orElse(null), number);
+        draw(snapshot);
+    }
+
+    /** A channel that comes into focus brings its own rule into the picture. */
+    private void follow(Snapshot snapshot) {
+        String focus = focused(snapshot).map(one -> one.channel().column()).orElse("");
+        if (focus.equals(seenFocus)) {
+            return;
+        }
+        seenFocus = focus;
+        boolean own = watching()
+                .map(one -> WatchChoice.column(RuleEdits.watch(one)).equals(focus))
+                .orElse(false);
+        if (!own) {
+            choose(snapshot.rig().act().book().rules().stream()
+                    .filter(one -> RuleEdits.watch(one) != null
+                            && WatchChoice.column(RuleEdits.watch(one)).equals(focus))
+                    .map(Rule::name)
                     .findFirst()
-                    .orElse(choices.get(0));
-            filled = null;
-            error.setText("");
-        }
-        filling = true;
-        if (!number.getItems().equals(choices)) {
-            number.getItems().setAll(choices);
-        }
-        number.setValue(chosen);
-        filling = false;
-    }
-
-    private void fill(Band band) {
-        if (band == null ? filled != null : !band.equals(filled)) {
-            filled = band;
-            low.setText(band == null ? "" : Digits.exact(band.low()));
-            high.setText(band == null ? "" : Digits.exact(band.high()));
-            hysteresis.setText(band == null ? "" : Digits.exact(band.hysteresis()));
+                    .orElse(""));
         }
     }
 
-    private String words(ChannelSnapshot channel) {
-        Band band = seen.setup().band();
-        double value = seen.values().length == 0 ? Double.NaN : seen.values()[seen.values().length - 1];
-        String now = Wording.scalar(channel, chosen.scalar(), value) + " " + chosen.unit();
-        String changes = !workspace.shown().isLive() || !seen.decisions().isEmpty()
-                ? " Changed sides " + Math.max(0, seen.decisions().size() - 1) + " times."
-                : "";
-        return switch (seen.side()) {
-            case UNKNOWN -> "No value, so no decision." + changes;
-            case BELOW ->
-                "Too low: " + now + ". It counts as inside again from " + Digits.of(band.low() + band.hysteresis())
-                        + " on." + changes;
-            case INSIDE -> "Inside: " + now + "." + changes;
-            case ABOVE ->
-                "Too high: " + now + ". It counts as inside again below " + Digits.of(band.high() - band.hysteresis())
-                        + "." + changes;
-        };
+    private static ActSnapshot.RuleNow find(ActSnapshot now, String name) {
+        return now.rules().stream()
+                .filter(one -> one.rule().name().equals(name))
+                .findFirst()
+                .orElse(null);
     }
 
-    private void draw(Snapshot snapshot, ChannelSnapshot channel) {
-        Band band = seen.setup().band();
-        double zero = workspace.shown().zero(snapshot);
-        int n = seen.seconds().length;
-        double[] x = new double[n];
-        double room = 0.4 * (band.high() - band.low());
-        double lowest = band.low() - room;
-        double highest = band.high() + room;
-        for (int i = 0; i < n; i++) {
-            double y = seen.values()[i];
-            x[i] = seen.seconds()[i] - zero;
-            lowest = y < lowest ? y - room / 5 : lowest;
-            highest = y > highest ? y + room / 5 : highest;
+    private static BandSnapshot find(Snapshot snapshot, BandSetup setup) {
+        return snapshot.channels().stream()
+                .flatMap(channel -> channel.readers().stream())
+                .filter(reader -> reader.setup().id().equals(setup.reader()))
+                .flatMap(reader -> reader.band(setup.scalar()).stream())
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** Sentences are made anew only where something of them changed: somebody may be writing in one. */
+    private void refill(Snapshot snapshot) {
+        Rig rig = workspace.shown().rig();
+        String focus = focused(snapshot).map(one -> one.channel().column()).orElse("");
+        choices = WatchChoice.of(snapshot, focus);
+        List<String> named =
+                choices.stream().map(one -> one.words() + one.unit()).toList();
+        if (filled != null
+                && filled.act().equals(rig.act())
+                && filled.bands().equals(rig.bands())
+                && filled.acknowledged().equals(rig.acknowledged())
+                && named.equals(choicesFor)) {
+            return;
+        }
+        filled = rig;
+        choicesFor = named;
+        List<Node> made = new ArrayList<>();
+        ActSetup act = rig.act();
+        if (act.book().rules().stream().noneMatch(one -> one.name().equals(chosen))) {
+            chosen = act.book().rules().isEmpty()
+                    ? ""
+                    : act.book().rules().get(0).name();
+        }
+        double spread = focused(snapshot).map(one -> 4 * one.level().noise()).orElse(1.0);
+        for (int r = 0; r < act.book().rules().size(); r++) {
+            String name = act.book().rules().get(r).name();
+            made.add(new RuleRow(workspace, act, r, choices, spread > 0 ? spread : 1, () -> picked(name)));
+        }
+        for (int b = 0; b < rig.bands().size(); b++) {
+            BandSetup band = rig.bands().get(b);
+            made.add(new BandRow(workspace, band, words(rig, band), unit(rig, band), b));
+        }
+        if (act.book().rules().isEmpty()) {
+            made.add(
+                    0,
+                    Bench.small(
+                            "No rule yet. A rule watches a channel or a number, and does something when it turns on."));
+        }
+        rows.getChildren().setAll(made);
+        List<Node> out = new ArrayList<>();
+        for (int o = 0; o < act.book().outputs().size(); o++) {
+            out.add(new OutputRow(workspace, rig, o, choices));
+        }
+        outputs.getChildren().setAll(out);
+        outputsTitle.setVisible(!out.isEmpty());
+        outputsTitle.setManaged(!out.isEmpty());
+    }
+
+    /** The lane above is that of what the rule watches. */
+    private void picked(String name) {
+        choose(name);
+        watching().ifPresent(rule -> {
+            seenFocus = WatchChoice.column(RuleEdits.watch(rule));
+            workspace.view().focus().set(seenFocus);
+        });
+    }
+
+    private void choose(String name) {
+        if (!name.equals(chosen)) {
+            chosen = name;
+            number = null;
+        }
+    }
+
+    private static ReaderSetup reader(Rig rig, BandSetup band) {
+        return rig.readers().stream()
+                .filter(one -> one.id().equals(band.reader()))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static String words(Rig rig, BandSetup band) {
+        ReaderSetup reader = reader(rig, band);
+        ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
+        String channel = reader == null
+                ? ""
+                : rig.channels().stream()
+                        .filter(one -> one.column().equals(reader.columns().get(0)))
+                        .map(one -> " of " + one.name())
+                        .findFirst()
+                        .orElse("");
+        return (scalar == null ? band.scalar() : scalar.words()) + channel;
+    }
+
+    private static String unit(Rig rig, BandSetup band) {
+        ReaderSetup reader = reader(rig, band);
+        ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
+        return scalar == null
+                ? ""
+                : rig.channels().stream()
+                        .filter(one -> one.column().equals(reader.columns().get(0)))
+                        .map(one -> scalar.unit(one.scaling().unit()))
+                        .findFirst()
+                        .orElse("");
+    }
+
+    private void draw(Snapshot snapshot) {
+        Rule rule = watching().orElse(null);
+        Watch watch = rule != null
+                ? RuleEdits.watch(rule)
+                : focused(snapshot)
+                        .map(one -> (Watch) new Watch.Column(one.channel().column()))
+                        .orElse(null);
+        if (watch == null) {
+            summary.setText("No channel yet.");
+            return;
+        }
+        WatchChoice choice = WatchChoice.find(choices, watch);
+        Span sight = workspace
+                .shown()
+                .pictured(
+                        snapshot,
+                        Math.max(LEAST_SECONDS, workspace.shown().window().span()));
+        Watched watched = Watched.of(snapshot, watch, sight.from(), sight.to());
+        if (watch instanceof Watch.Number one) {
+            watched = numbers(one, watched, choice.unit());
+        } else {
+            number = watched;
+        }
+        List<ActPicture.Drawn> others = new ArrayList<>();
+        ActPicture.Drawn own = null;
+        List<Rule> all = act().inForce().rules();
+        for (int r = 0; r < all.size(); r++) {
+            if (watch.equals(RuleEdits.watch(all.get(r))) && !choice.events()) {
+                if (all.get(r).name().equals(chosen)) {
+                    own = new ActPicture.Drawn(all.get(r), r);
+                } else {
+                    others.add(new ActPicture.Drawn(all.get(r), r));
+                }
+            }
         }
         boolean night = workspace.view().night().get();
-        Color colour = Palette.of(snapshot.rig(), channel.channel().column(), night);
-        plot.begin(
+        String unit = watch instanceof Watch.Column ? watched.unit() : choice.unit();
+        List<RuleSpans.On> spans = picture.show(
                 night,
-                n == 0 ? -60 : x[0],
-                n == 0 ? 0 : Math.max(x[n - 1], x[0] + 1),
-                "s",
-                lowest,
-                highest,
-                chosen.scalar().words() + (chosen.unit().isEmpty() ? "" : ", " + chosen.unit()));
-        plot.wash(band.low(), band.high(), colour.deriveColor(0, 1, 1, 0.10));
-        for (BandSnapshot.Decision decision : seen.decisions()) {
-            plot.upright(
-                    decision.seconds() - zero,
-                    decision.seconds() - zero,
-                    colour.deriveColor(0, 1, 1, decision.side() == Band.Side.INSIDE ? 0.25 : 0.7));
+                watched,
+                workspace.shown().zero(snapshot),
+                choice.words() + (unit.isEmpty() ? "" : ", " + unit),
+                own,
+                others,
+                tuning.truth());
+        Rule.OnSamples on = own != null && own.rule() instanceof Rule.OnSamples one ? one : null;
+        tuning.show(snapshot, on, choice.unit());
+        summarize(own == null ? null : own.rule(), spans, watched, choice);
+    }
+
+    /** Numbers of a reader over the stretch in sight are worked out beside the window's thread, now and then. */
+    private Watched numbers(Watch.Number watch, Watched column, String unit) {
+        double nanos = System.nanoTime();
+        boolean other = !watch.equals(numberOf);
+        if (other) {
+            number = null;
         }
-        plot.limit(band.low(), "low edge", colour);
-        plot.limit(band.high(), "high edge", colour);
-        plot.line(x, seen.values(), n, colour, 2);
+        if (other || nanos - numberNanos > NUMBER_EVERY_NANOS) {
+            numberNanos = nanos;
+            numberOf = watch;
+            workspace.tasks().fetch("the number could not be worked out", () -> column.number(watch, unit), made -> {
+                if (watch.equals(numberOf)) {
+                    number = made;
+                }
+            });
+        }
+        return number == null
+                ? new Watched(new double[0], new double[0], Double.NaN, zesty.signal.core.scale.Line.SAME, unit)
+                : number;
+    }
+
+    private void summarize(Rule rule, List<RuleSpans.On> spans, Watched watched, WatchChoice choice) {
+        calm.setVisible(false);
+        if (rule == null) {
+            summary.setText("No rule on " + choice.words() + " yet: + a rule adds one.");
+            return;
+        }
+        if (rule instanceof Rule.InBands) {
+            summary.setText("In sight it would have changed its band " + Math.max(0, spans.size() - 1) + " times.");
+            return;
+        }
+        double on = spans.stream().mapToDouble(one -> one.to() - one.from()).sum();
+        String said = "In sight it would have been on " + times(spans.size()) + ", " + Digits.fixed(on, on < 10 ? 1 : 0)
+                + " s in all.";
+        proposed = NewParts.tidy(Flicker.hysteresis(watched.values(), watched.rateHz()));
+        if (spans.size() >= FLICKER_TURNS && proposed > RuleEdits.hysteresis(rule)) {
+            int calmer = RuleSpans.of(RuleEdits.widened(rule, proposed), watched.seconds(), watched.values())
+                    .size();
+            if (calmer <= spans.size() / 2) {
+                said += " It flickers: with \u00b1 " + amount(proposed / 2) + ", which the noise asks for, "
+                        + times(calmer) + ".";
+                calm.setText("Use \u00b1 " + amount(proposed / 2));
+                calm.setVisible(true);
+            }
+        }
+        summary.setText(said);
+    }
+
+    private static String amount(double value) {
+        return Digits.about(value, 3);
+    }
+
+    private static String times(int count) {
+        return count + (count == 1 ? " time" : " times");
+    }
+
+    private MenuItem item(String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setMnemonicParsing(false);
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    /** Limits begin where they can be seen: three quarters up what is in sight. */
+    private double[] start(Snapshot snapshot, Watch watch) {
+        Span sight = workspace.shown().pictured(snapshot, LEAST_SECONDS);
+        Watched seen = Watched.of(snapshot, watch, sight.from(), sight.to());
+        double[] range = seen.range();
+        if (watch instanceof Watch.Number || Double.isNaN(range[0])) {
+            ActSnapshot.RuleNow known = snapshot.act().rules().stream()
+                    .filter(one -> one.rule() instanceof Rule.OnSamples on
+                            && on.watch().equals(watch))
+                    .findFirst()
+                    .orElse(null);
+            double value = known == null || Double.isNaN(known.value()) ? reading(snapshot, watch) : known.value();
+            double about = Double.isNaN(value) ? 1 : value;
+            return new double[] {NewParts.tidy(about), NewParts.tidy(1.2 * about), 0};
+        }
+        double low = NewParts.tidy(range[0] + 0.25 * (range[1] - range[0]));
+        double high = NewParts.tidy(range[0] + 0.75 * (range[1] - range[0]));
+        double hysteresis = Flicker.hysteresis(seen.values(), seen.rateHz());
+        double most = 0.5 * (range[1] - range[0]);
+        return new double[] {low, high, hysteresis > 0 && hysteresis < most ? NewParts.tidy(hysteresis) : 0};
+    }
+
+    private static double reading(Snapshot snapshot, Watch watch) {
+        return watch instanceof Watch.Number one
+                ? Optional.ofNullable(Watched.channel(snapshot, watch))
+                        .flatMap(channel -> channel.reader(one.kind()))
+                        .filter(reader -> reader.reading() != null)
+                        .map(reader -> reader.reading().scalar(one.number()))
+                        .orElse(Double.NaN)
+                : Double.NaN;
+    }
+
+    private void offerRules() {
+        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
+        add.getItems().clear();
+        for (WatchChoice choice : choices) {
+            add.getItems()
+                    .add(item(
+                            choice.events()
+                                    ? "when " + choice.words() + " come"
+                                    : "when " + choice.words() + " is above \u2026",
+                            () -> added(now -> {
+                                double[] at = choice.events() ? null : start(snapshot, choice.watch());
+                                return choice.events()
+                                        ? NewParts.events(now, choice)
+                                        : NewParts.above(now, choice, at[1], at[2]);
+                            })));
+        }
+        focused(snapshot).map(ChannelSnapshot::channel).ifPresent(channel -> {
+            WatchChoice choice = WatchChoice.find(choices, new Watch.Column(channel.column()));
+            add.getItems()
+                    .add(item(
+                            "which of three bands " + choice.words() + " is in",
+                            () -> added(now -> {
+                                double[] at = start(snapshot, choice.watch());
+                                return NewParts.bands(now, choice, at[0], at[1] > at[0] ? at[1] : at[0] + 1, at[2]);
+                            })));
+        });
+        List<String> plain = act().book().rules().stream()
+                .filter(one -> !(one instanceof Rule.InBands))
+                .map(Rule::name)
+                .toList();
+        if (!plain.isEmpty()) {
+            add.getItems()
+                    .add(item(
+                            "when \u201c" + plain.get(plain.size() - 1) + "\u201d is off",
+                            () -> added(now -> NewParts.made(
+                                    now, Rule.Together.NOT, plain.subList(plain.size() - 1, plain.size())))));
+        }
+        if (plain.size() > 1) {
+            List<String> two = plain.subList(plain.size() - 2, plain.size());
+            add.getItems()
+                    .add(item(
+                            "when all of several are on",
+                            () -> added(now -> NewParts.made(now, Rule.Together.ALL, two))));
+            add.getItems()
+                    .add(item(
+                            "when any of several is on",
+                            () -> added(now -> NewParts.made(now, Rule.Together.ANY, two))));
+            add.getItems()
+                    .add(item(
+                            "when one turns on soon after another",
+                            () -> added(now -> NewParts.made(now, Rule.Together.THEN, two))));
+        }
+    }
+
+    private void added(java.util.function.UnaryOperator<ActSetup> change) {
+        workspace.acting().change(now -> {
+            ActSetup more = change.apply(now);
+            chosen = more.book().rules().get(more.book().rules().size() - 1).name();
+            return more;
+        });
+    }
+
+    private void offerOutputs() {
+        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
+        addOutput.getItems().clear();
+        for (Rule rule : act().book().rules()) {
+            if (!(rule instanceof Rule.InBands)) {
+                addOutput.getItems().add(item("on while \u201c" + rule.name() + "\u201d is on", () -> workspace
+                        .acting()
+                        .change(now -> NewParts.output(now, rule.name()))));
+            }
+        }
+        for (WatchChoice choice : choices) {
+            if (!choice.events()) {
+                addOutput.getItems().add(item("following " + choice.words(), () -> workspace
+                        .acting()
+                        .change(now -> {
+                            double[] at = start(snapshot, choice.watch());
+                            return NewParts.output(now, choice.watch(), at[0], at[1] > at[0] ? at[1] : at[0] + 1);
+                        })));
+            }
+        }
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.TreeSet;
 import javafx.scene.control.Button;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.hits.Tuning;

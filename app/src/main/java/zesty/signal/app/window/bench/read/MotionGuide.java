@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.motion.Axes;
 import zesty.signal.core.read.motion.Faces;

@@ -11,6 +11,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reader;

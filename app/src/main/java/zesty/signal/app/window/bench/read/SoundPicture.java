@@ -7,6 +7,7 @@ import java.util.TreeMap;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;

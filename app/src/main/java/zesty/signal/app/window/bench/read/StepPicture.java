@@ -4,6 +4,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;

@@ -3,6 +3,7 @@ package zesty.signal.app.window.bench.read;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;

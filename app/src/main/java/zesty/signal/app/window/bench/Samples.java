@@ -1,4 +1,4 @@
-package zesty.signal.app.window.bench.read;
+package zesty.signal.app.window.bench;
 
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.drawing.Plot;
@@ -10,7 +10,7 @@ import zesty.signal.engine.ChannelSnapshot;
  * Cleaned samples of a channel over a stretch, in the unit they are shown in, thinned out where there are more than anyone
  * can see.
  */
-record Samples(double[] seconds, double[] values, double low, double high) {
+public record Samples(double[] seconds, double[] values, double low, double high) {
     private static final int MOST_POINTS = 4000;
     /** So many are worked on at once: half an hour at 1000/s. */
     private static final int MOST_SAMPLES = 1 << 21;
@@ -18,7 +18,7 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     /** What is set jumps where it changes by more than this share of its range. */
     private static final double JUMP = 0.2;
 
-    static Samples of(ChannelSnapshot channel, double from, double to) {
+    public static Samples of(ChannelSnapshot channel, double from, double to) {
         Times times = channel.stream().times();
         long first = Math.max(times.firstAtOrAfter(from), channel.clean().start());
         long last = Math.min(times.firstAtOrAfter(to), channel.clean().end() - channel.lateSamples());
@@ -67,7 +67,7 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     }
 
     /** @return the cleaned samples of a stretch in the unit of the scaling: the newest ones where it is very long */
-    static double[] cleaned(ChannelSnapshot channel, double begin, double end) {
+    public static double[] cleaned(ChannelSnapshot channel, double begin, double end) {
         Times times = channel.stream().times();
         long last = Math.min(
                 times.firstAtOrAfter(end) + channel.lateSamples(),
@@ -83,7 +83,7 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     }
 
     /** @return the time of each of {@link #cleaned}'s samples: a stream may have stood still in between */
-    static double[] moments(ChannelSnapshot channel, double begin, double end) {
+    public static double[] moments(ChannelSnapshot channel, double begin, double end) {
         Times times = channel.stream().times();
         int late = channel.lateSamples();
         long last = Math.min(times.firstAtOrAfter(end) + late, channel.clean().end());
@@ -98,7 +98,7 @@ record Samples(double[] seconds, double[] values, double low, double high) {
     }
 
     /** @return index of the last jump; −1 when there is none */
-    int jump() {
+    public int jump() {
         for (int i = values.length - 1; i > 0; i--) {
             if (Math.abs(values[i] - values[i - 1]) > JUMP * (high - low)) {
                 return i;
@@ -107,7 +107,7 @@ record Samples(double[] seconds, double[] values, double low, double high) {
         return -1;
     }
 
-    void draw(Plot plot, boolean night, double zero, String unit, Color colour) {
+    public void draw(Plot plot, boolean night, double zero, String unit, Color colour) {
         double[] shifted = seconds.clone();
         for (int i = 0; i < shifted.length; i++) {
             shifted[i] -= zero;

@@ -1,0 +1,95 @@
+package zesty.signal.app.window.bench.act;
+
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.lanes.Wording;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.act.Band;
+import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.BandSnapshot;
+
+/** The usual range of a reader's number, in which it is meant to stay, as a sentence whose parts are pressed. */
+final class BandRow extends HBox {
+    private final Workspace workspace;
+    private final BandSetup setup;
+    private final int index;
+    private final Label state = new Label();
+
+    BandRow(Workspace workspace, BandSetup setup, String words, String unit, int index) {
+        super(8);
+        this.workspace = workspace;
+        this.setup = setup;
+        this.index = index;
+        setId("band-" + index);
+        getStyleClass().add("rule-row");
+        setAlignment(Pos.CENTER_LEFT);
+        Region bar = new Region();
+        bar.getStyleClass().addAll("rule-bar", "band-bar");
+        Band band = setup.band();
+        FlowPane sentence = new FlowPane(6, 4);
+        sentence.setAlignment(Pos.CENTER_LEFT);
+        HBox.setHgrow(sentence, Priority.ALWAYS);
+        sentence.getChildren()
+                .addAll(
+                        label(words + " is meant to stay from"),
+                        pill(
+                                "low",
+                                RuleRow.amount(band.low(), unit),
+                                band.low(),
+                                v -> new Band(v, band.high(), band.hysteresis())),
+                        label("to"),
+                        pill(
+                                "high",
+                                RuleRow.amount(band.high(), unit),
+                                band.high(),
+                                v -> new Band(band.low(), v, band.hysteresis())),
+                        label("hysteresis"),
+                        pill(
+                                "slack",
+                                RuleRow.amount(band.hysteresis(), unit),
+                                band.hysteresis(),
+                                v -> new Band(band.low(), band.high(), v)));
+        state.getStyleClass().add("rule-state");
+        state.setMinWidth(Region.USE_PREF_SIZE);
+        Button off = Bench.button("band-off-" + index, "\u00d7", "takes this range off (U undoes it)");
+        off.setAccessibleText("take off this range");
+        off.setOnAction(event -> workspace.change(rig -> rig.withoutBand(setup.reader(), setup.scalar())));
+        getChildren().addAll(bar, sentence, state, off);
+    }
+
+    private static Label label(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("rule-words");
+        return label;
+    }
+
+    private Pill pill(String part, String text, double value, java.util.function.DoubleFunction<Band> with) {
+        return new Pill("band-" + index + "-" + part, text, Digits.exact(value), "press to write it anew", typed -> {
+            try {
+                Band band =
+                        with.apply(Double.parseDouble(typed.replace(',', '.').replace('\u2212', '-')));
+                workspace.change(rig -> rig.withBand(new BandSetup(setup.reader(), setup.scalar(), band)));
+            } catch (NumberFormatException e) {
+                workspace.trouble("A number such as 60 is needed, was \u201c" + typed + "\u201d. The old one stays.");
+            } catch (IllegalArgumentException e) {
+                workspace.trouble(e.getMessage() + ". The old one stays.");
+            }
+        });
+    }
+
+    /** @param now null where nothing is known */
+    void show(BandSnapshot now) {
+        state.setText(now == null ? "" : Wording.side(now.side()));
+    }
+
+    BandSetup setup() {
+        return setup;
+    }
+}

@@ -1,0 +1,61 @@
+package zesty.signal.app.window.bench.act;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.takes.Decision;
+
+/** The newest decisions with the number behind each. */
+final class DecisionLines extends VBox {
+    private static final int SHOWN = 8;
+    private final VBox lines = new VBox(1);
+
+    DecisionLines() {
+        super(3);
+        setId("decisions");
+        Label title = new Label("Decisions");
+        title.getStyleClass().add("kinds-title");
+        getChildren().addAll(title, lines);
+    }
+
+    /** @param log oldest first */
+    void show(List<Decision> log) {
+        List<HBox> made = new ArrayList<>();
+        for (int i = log.size() - 1; i >= Math.max(0, log.size() - SHOWN); i--) {
+            made.add(line(log.get(i)));
+        }
+        lines.getChildren().setAll(made);
+        if (made.isEmpty()) {
+            lines.getChildren().setAll(Bench.small("Nothing has been decided yet."));
+        }
+    }
+
+    /** @return minutes and seconds since the stream began: it stays what it is while time goes on */
+    private static String clock(double seconds) {
+        long tenths = Math.round(10 * Math.max(0, seconds));
+        return tenths / 600 + ":" + String.format(Locale.ROOT, "%04.1f", tenths % 600 / 10.0);
+    }
+
+    private static HBox line(Decision one) {
+        Label when = Bench.mono(clock(one.seconds()));
+        when.setMinWidth(70);
+        when.setAlignment(Pos.CENTER_RIGHT);
+        boolean rule = one.kind() == Decision.Kind.RULE;
+        Label what = new Label(one.name() + "  " + one.what());
+        what.getStyleClass().add(rule ? "decision" : "decision-sent");
+        what.setMinWidth(Region.USE_PREF_SIZE);
+        Label why =
+                Bench.small(rule ? Double.isNaN(one.value()) ? "" : "at " + Digits.about(one.value(), 4) : one.why());
+        why.setMinWidth(0);
+        HBox line = new HBox(10, when, what, why);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+}

@@ -1,0 +1,426 @@
+package zesty.signal.app.window.bench.act;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.DoubleFunction;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.Slider;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.Watch;
+import zesty.signal.core.rig.Caution;
+import zesty.signal.core.rig.OutputUse;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ActSnapshot;
+
+/** An output: how it stands, and its lines as parts that are pressed. Longer than others: a small method for each part. */
+final class OutputRow extends VBox {
+    private static final PseudoClass ON = PseudoClass.getPseudoClass("on");
+    private static final PseudoClass DRY = PseudoClass.getPseudoClass("dry");
+    /** By hand a value is sent so often while the slider is held. */
+    private static final double HAND_MS = 150;
+
+    private final Workspace workspace;
+    private final Rig rig;
+    private final Output output;
+    private final OutputUse use;
+    private final int index;
+    private final List<WatchChoice> choices;
+    private final Label line = new Label();
+    private final Label trouble = new Label();
+    private final Gauge gauge = new Gauge();
+    private final Slider slider = new Slider(0, 100, 0);
+    private Timeline held;
+
+    OutputRow(Workspace workspace, Rig rig, int index, List<WatchChoice> choices) {
+        super(3);
+        this.workspace = workspace;
+        this.rig = rig;
+        this.index = index;
+        this.choices = choices;
+        output = rig.act().book().outputs().get(index);
+        use = rig.act().use(output.name());
+        setId("output-" + index);
+        getStyleClass().add("output-row");
+        Region dot = new Region();
+        dot.getStyleClass().add("output-dot");
+        line.getStyleClass().add("output-line");
+        line.setMinWidth(0);
+        HBox.setHgrow(line, Priority.ALWAYS);
+        line.setMaxWidth(Double.MAX_VALUE);
+        trouble.getStyleClass().addAll("hint", "output-trouble");
+        trouble.setWrapText(true);
+        trouble.managedProperty().bind(trouble.visibleProperty());
+        trouble.setVisible(false);
+        Pill name = new Pill("output-" + index + "-name", output.name(), output.name(), "what it is called", typed -> {
+            if (!typed.equals(output.name())) {
+                workspace.acting().change(now -> Renamed.output(now, output.name(), typed));
+            }
+        });
+        Button off =
+                Bench.button("output-off-" + index, "\u00d7", "takes this output off; it is made safe (U undoes it)");
+        off.setAccessibleText("take off the output " + output.name());
+        off.setOnAction(event -> workspace.acting().change(now -> now.withoutOutput(output.name())));
+        HBox head = new HBox(8, dot, name, line, live(), off);
+        head.setAlignment(Pos.CENTER_LEFT);
+        FlowPane parts = new FlowPane(6, 4);
+        parts.setAlignment(Pos.CENTER_LEFT);
+        parts.getChildren()
+                .setAll(output instanceof Output.ByRule one ? byRule(one) : byValue((Output.ByValue) output));
+        if (output instanceof Output.ByRule) {
+            parts.getChildren().add(hand());
+        }
+        parts.getChildren()
+                .addAll(
+                        part(
+                                "safe",
+                                "safe: " + output.safe(),
+                                output.safe(),
+                                "the line that makes it safe",
+                                text -> safe(text)),
+                        more());
+        getChildren().addAll(head, parts);
+        if (output instanceof Output.ByValue) {
+            gauge.setMaxWidth(Double.MAX_VALUE);
+            getChildren().addAll(gauge, hand());
+        }
+        getChildren().add(trouble);
+    }
+
+    private void put(Output other) {
+        workspace.acting().change(now -> now.withOutput(other, now.use(other.name())));
+    }
+
+    private Pill part(String part, String text, String value, String tip, Function<String, Output> with) {
+        return new Pill("output-" + index + "-" + part, text, value, tip, typed -> {
+            try {
+                put(with.apply(typed));
+            } catch (NumberFormatException e) {
+                workspace.trouble("A number such as 10 is needed, was \u201c" + typed + "\u201d. The old one stays.");
+            } catch (IllegalArgumentException e) {
+                workspace.trouble(e.getMessage() + ". The old one stays.");
+            }
+        });
+    }
+
+    private Pill number(String part, String text, double value, String tip, DoubleFunction<Output> with) {
+        return part(part, text, Digits.exact(value), tip, typed -> with.apply(number(typed)));
+    }
+
+    private static double number(String typed) {
+        return Double.parseDouble(typed.strip().replace(',', '.').replace('\u2212', '-'));
+    }
+
+    private static Label words(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("rule-words");
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private MenuButton menu(String part, String text, String tip) {
+        MenuButton menu = new MenuButton(text);
+        menu.setId("output-" + index + "-" + part);
+        menu.getStyleClass().add("pill");
+        menu.setMinWidth(Region.USE_PREF_SIZE);
+        menu.setTooltip(new Tooltip(tip));
+        return menu;
+    }
+
+    private static MenuItem item(String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setMnemonicParsing(false);
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    private List<Node> byRule(Output.ByRule one) {
+        MenuButton rule = menu("rule", one.rule(), "the rule it goes by");
+        for (Rule other : rig.act().book().rules()) {
+            if (!(other instanceof Rule.InBands)) {
+                rule.getItems()
+                        .add(item(
+                                other.name(),
+                                () -> put(new Output.ByRule(
+                                        one.name(),
+                                        one.safe(),
+                                        other.name(),
+                                        one.on(),
+                                        one.off(),
+                                        one.longestOnSeconds()))));
+            }
+        }
+        boolean limited = one.longestOnSeconds() < Double.POSITIVE_INFINITY;
+        List<Node> parts = new ArrayList<>();
+        parts.add(words("when"));
+        parts.add(rule);
+        parts.add(part(
+                "on",
+                one.on(),
+                one.on(),
+                "the line when its rule turns on",
+                text -> new Output.ByRule(
+                        one.name(), one.safe(), one.rule(), text, one.off(), one.longestOnSeconds())));
+        parts.add(words("else"));
+        parts.add(part(
+                "off",
+                one.off(),
+                one.off(),
+                "the line when its rule turns off",
+                text -> new Output.ByRule(one.name(), one.safe(), one.rule(), one.on(), text, one.longestOnSeconds())));
+        parts.add(part(
+                "longest",
+                limited ? "at most " + Digits.of(one.longestOnSeconds()) + " s" : "as long as it is on",
+                limited ? Digits.exact(one.longestOnSeconds()) : "",
+                "after so many seconds it is made safe; empty for no such limit",
+                text -> new Output.ByRule(
+                        one.name(),
+                        one.safe(),
+                        one.rule(),
+                        one.on(),
+                        one.off(),
+                        text.isEmpty() ? Double.POSITIVE_INFINITY : number(text))));
+        return parts;
+    }
+
+    private Output.ByValue with(Output.ByValue one, Watch watch, double[][] map, double[] shape, String line) {
+        return new Output.ByValue(one.name(), one.safe(), watch, map, shape[0], shape[1], shape[2], shape[3], line);
+    }
+
+    private static double[] shape(Output.ByValue one) {
+        return new double[] {one.smoothSeconds(), one.slewPerSecond(), one.deadZone(), one.periodSeconds()};
+    }
+
+    private Output.ByValue shaped(Output.ByValue one, int which, double value) {
+        double[] shape = shape(one);
+        shape[which] = value;
+        return with(one, one.watch(), one.map(), shape, one.line());
+    }
+
+    private List<Node> byValue(Output.ByValue one) {
+        WatchChoice choice = WatchChoice.find(choices, one.watch());
+        MenuButton watch = menu("watch", choice.words(), "what it follows");
+        choices.stream().filter(other -> !other.events()).forEach(other -> watch.getItems()
+                .add(item(other.words(), () -> put(with(one, other.watch(), one.map(), shape(one), one.line())))));
+        String map = Arrays.stream(one.map())
+                .map(p -> Digits.exact(p[0]) + " > " + Digits.exact(p[1]))
+                .collect(Collectors.joining("; "));
+        String shown = Arrays.stream(one.map())
+                .map(p -> Digits.about(p[0], 3) + " \u2192 " + Digits.about(p[1], 3))
+                .collect(Collectors.joining(", "));
+        List<Node> parts = new ArrayList<>();
+        parts.add(words("follows"));
+        parts.add(watch);
+        parts.add(part(
+                "map",
+                one.map().length == 0 ? "as it is" : shown,
+                map,
+                "points of in > out, parted by ; straight between, held beyond the ends",
+                text -> with(one, one.watch(), points(text), shape(one), one.line())));
+        parts.add(part(
+                "line",
+                one.line(),
+                one.line(),
+                "the line, with {value} in it",
+                text -> with(one, one.watch(), one.map(), shape(one), text)));
+        parts.add(number(
+                "smooth",
+                "smoothed over " + Digits.of(one.smoothSeconds()) + " s",
+                one.smoothSeconds(),
+                "the larger the calmer, and the later",
+                v -> shaped(one, 0, v)));
+        boolean slewed = one.slewPerSecond() < Double.POSITIVE_INFINITY;
+        parts.add(part(
+                "slew",
+                slewed ? "at most " + Digits.of(one.slewPerSecond()) + " /s" : "at any speed",
+                slewed ? Digits.exact(one.slewPerSecond()) : "",
+                "the greatest change in a second; empty for none",
+                text -> shaped(one, 1, text.isEmpty() ? Double.POSITIVE_INFINITY : number(text))));
+        parts.add(number(
+                "zone",
+                "steps of " + Digits.of(one.deadZone()),
+                one.deadZone(),
+                "dead zone: nothing is sent unless it differs by as much from what was sent last",
+                v -> shaped(one, 2, v)));
+        return parts;
+    }
+
+    private static double[][] points(String text) {
+        return text.isBlank()
+                ? new double[0][]
+                : Arrays.stream(text.split(";"))
+                        .map(point -> {
+                            String[] ends = point.split(">");
+                            if (ends.length != 2) {
+                                throw new IllegalArgumentException("each point is in > out, such as 0 > 0; 500 > 100");
+                            }
+                            return new double[] {number(ends[0]), number(ends[1])};
+                        })
+                        .toArray(double[][]::new);
+    }
+
+    private Output safe(String text) {
+        if (output instanceof Output.ByRule one) {
+            return new Output.ByRule(one.name(), text, one.rule(), one.on(), one.off(), one.longestOnSeconds());
+        }
+        Output.ByValue one = (Output.ByValue) output;
+        return new Output.ByValue(
+                one.name(),
+                text,
+                one.watch(),
+                one.map(),
+                one.smoothSeconds(),
+                one.slewPerSecond(),
+                one.deadZone(),
+                one.periodSeconds(),
+                one.line());
+    }
+
+    private ToggleButton live() {
+        ToggleButton live = new ToggleButton(use.live() ? "sends" : "dry run");
+        live.setId("output-live-" + index);
+        live.getStyleClass().add("small-button");
+        live.setSelected(use.live());
+        live.setMinWidth(Region.USE_PREF_SIZE);
+        live.setTooltip(new Tooltip(
+                "a dry run shows what would be sent; press to send it to the board for true, and again for a dry run"));
+        live.setOnAction(event ->
+                workspace.acting().change(now -> now.withUse(output.name(), u -> u.withLive(live.isSelected()))));
+        return live;
+    }
+
+    private MenuButton more() {
+        String says = use.caution() == Caution.HEAT ? "heats" : use.caution() == Caution.MOVING ? "moves" : "harmless";
+        MenuButton menu = menu(
+                "more", says, "whether it heats or moves, so that its caution comes first, and which board it is on");
+        menu.getItems()
+                .addAll(
+                        item("harmless", () -> workspace
+                                .acting()
+                                .change(now -> now.withUse(output.name(), u -> u.withCaution(null)))),
+                        item("heats", () -> workspace
+                                .acting()
+                                .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.HEAT)))),
+                        item("moves", () -> workspace
+                                .acting()
+                                .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.MOVING)))));
+        for (Source source : rig.sources()) {
+            if (rig.sources().size() > 1) {
+                CheckMenuItem on = new CheckMenuItem("on the board "
+                        + (source.name().isEmpty() ? source.setup().address() : source.name()));
+                on.setSelected(use.source().equals(source.name()));
+                on.setOnAction(event -> workspace
+                        .acting()
+                        .change(now ->
+                                now.withUse(output.name(), u -> new OutputUse(source.name(), u.live(), u.caution()))));
+                menu.getItems().add(on);
+            }
+        }
+        return menu;
+    }
+
+    /** By hand: as long as it is held. */
+    private Node hand() {
+        if (output instanceof Output.ByRule one) {
+            Button hold = Bench.button(
+                    "output-hold-" + index,
+                    "Hold to turn on",
+                    "sends the line while it is held down, and the safe line when it is let go");
+            whileHeld(hold, () -> workspace.acting().byHand(one.name(), one.on()));
+            return hold;
+        }
+        Output.ByValue one = (Output.ByValue) output;
+        double low = Arrays.stream(one.map()).mapToDouble(p -> p[1]).min().orElse(0);
+        double high = Arrays.stream(one.map()).mapToDouble(p -> p[1]).max().orElse(100);
+        slider.setId("output-hand-" + index);
+        slider.setMin(low);
+        slider.setMax(high > low ? high : low + 1);
+        slider.setTooltip(new Tooltip("by hand, as long as it is held; let go, it is made safe"));
+        whileHeld(slider, () -> send(one));
+        HBox.setHgrow(slider, Priority.ALWAYS);
+        HBox row = new HBox(8, words("by hand"), slider);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private void whileHeld(Node node, Runnable again) {
+        node.setOnMousePressed(event -> {
+            held = new Timeline(new KeyFrame(Duration.millis(HAND_MS), tick -> again.run()));
+            held.setCycleCount(Animation.INDEFINITE);
+            held.play();
+            again.run();
+        });
+        node.setOnMouseReleased(event -> {
+            if (held != null) {
+                held.stop();
+                held = null;
+            }
+            workspace.acting().letGo(output.name());
+        });
+    }
+
+    private void send(Output.ByValue one) {
+        workspace
+                .acting()
+                .byHand(
+                        one.name(),
+                        one.line().replace("{value}", Digits.exact(Math.rint(slider.getValue() * 10) / 10)));
+    }
+
+    /** Shows how it stands; null where nothing runs. */
+    void show(ActSnapshot.OutputNow now) {
+        boolean on = now != null && !now.safe();
+        pseudoClassStateChanged(ON, on);
+        pseudoClassStateChanged(DRY, now == null || !now.drives());
+        String said = now == null || now.line().isEmpty() ? "nothing sent" : now.line();
+        line.setText(now != null && now.drives() && !now.answer().isEmpty() ? said + " \u00b7 answered" : said);
+        line.setTooltip(now == null || now.answer().isEmpty() ? null : new Tooltip(now.answer()));
+        boolean unread = use.live() && use.takesCare().isPresent() && !rig.drives(output.name());
+        String why = unread ? "nothing is sent before its caution above was read" : now == null ? "" : now.trouble();
+        trouble.setText(why);
+        trouble.setVisible(!why.isEmpty());
+        if (output instanceof Output.ByValue one) {
+            gauge.show(value(one, said), slider.getMin(), slider.getMax(), on);
+        }
+    }
+
+    /** @return the number in the line that was sent last; NaN where there is none */
+    private static double value(Output.ByValue one, String line) {
+        int at = one.line().indexOf("{value}");
+        String head = one.line().substring(0, at);
+        String tail = one.line().substring(at + "{value}".length());
+        if (line.length() < head.length() + tail.length() || !line.startsWith(head) || !line.endsWith(tail)) {
+            return Double.NaN;
+        }
+        try {
+            return Double.parseDouble(line.substring(head.length(), line.length() - tail.length()));
+        } catch (NumberFormatException e) {
+            return Double.NaN;
+        }
+    }
+}

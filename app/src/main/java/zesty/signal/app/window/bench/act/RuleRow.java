@@ -1,0 +1,472 @@
+package zesty.signal.app.window.bench.act;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.DoubleFunction;
+import java.util.stream.Collectors;
+import javafx.css.PseudoClass;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Deed;
+import zesty.signal.core.act.Profile;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.rig.ActSetup;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ActSnapshot;
+
+/** A rule as a sentence whose parts are pressed. Longer than others: a small method for each part of the sentence. */
+final class RuleRow extends HBox {
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
+    private static final PseudoClass ON = PseudoClass.getPseudoClass("on");
+
+    private final Workspace workspace;
+    private final ActSetup act;
+    private final Rule rule;
+    private final int index;
+    private final List<WatchChoice> choices;
+    private final double spread;
+    private final Label state = new Label();
+    private final FlowPane sentence = new FlowPane(6, 4);
+
+    /** @param spread about how far what it watches ranges, for limits that are new */
+    RuleRow(Workspace workspace, ActSetup act, int index, List<WatchChoice> choices, double spread, Runnable choose) {
+        super(8);
+        this.workspace = workspace;
+        this.act = act;
+        this.index = index;
+        this.choices = choices;
+        this.spread = spread;
+        rule = act.book().rules().get(index);
+        setId("rule-" + index);
+        getStyleClass().add("rule-row");
+        setAlignment(Pos.CENTER_LEFT);
+        Region bar = new Region();
+        bar.getStyleClass().add("rule-bar");
+        bar.setStyle("-fx-background-color: "
+                + Palette.css(Palette.channel(index), workspace.view().night().get()));
+        state.getStyleClass().add("rule-state");
+        state.setMinWidth(Region.USE_PREF_SIZE);
+        sentence.setAlignment(Pos.CENTER_LEFT);
+        sentence.setRowValignment(javafx.geometry.VPos.CENTER);
+        HBox.setHgrow(sentence, Priority.ALWAYS);
+        fill();
+        Button off = Bench.button("rule-off-" + index, "\u00d7", "takes this rule off (U undoes it)");
+        off.setAccessibleText("take off the rule " + rule.name());
+        off.setOnAction(event -> workspace.acting().change(now -> now.withoutRule(rule.name())));
+        getChildren().addAll(bar, sentence, state, off);
+        addEventFilter(MouseEvent.MOUSE_PRESSED, event -> choose.run());
+    }
+
+    Rule rule() {
+        return rule;
+    }
+
+    void chosen(boolean is) {
+        pseudoClassStateChanged(CHOSEN, is);
+    }
+
+    /** Shows how it stands now; null where nothing runs. */
+    void show(ActSnapshot.RuleNow now, double seconds) {
+        boolean on = now != null && now.isOn();
+        pseudoClassStateChanged(ON, on);
+        if (now == null) {
+            state.setText("");
+        } else if (!now.found()) {
+            state.setText("waits for its channel");
+        } else if (rule instanceof Rule.InBands bands) {
+            state.setText(now.state() < 0 ? "" : lamps(bands.edges().length + 1, now.state()));
+        } else {
+            state.setText(
+                    on && now.sinceSeconds() == now.sinceSeconds()
+                            ? "ON \u00b7 " + Digits.fixed(Math.max(0, seconds - now.sinceSeconds()), 0) + " s"
+                            : now.timesOn() == 0 ? "off" : "off \u00b7 " + now.timesOn() + "\u00d7");
+        }
+    }
+
+    /** @return a lamp a band, the one it is in lit */
+    private static String lamps(int count, int lit) {
+        StringBuilder lamps = new StringBuilder();
+        for (int i = 0; i < count; i++) {
+            lamps.append(i == lit ? "\u25cf " : "\u25cb ");
+        }
+        return lamps.toString().strip();
+    }
+
+    private void put(Rule other) {
+        workspace.acting().change(now -> now.withRule(other));
+    }
+
+    private static Label words(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("rule-words");
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private Pill number(String part, String text, double value, String tip, DoubleFunction<Rule> with) {
+        return new Pill("rule-" + index + "-" + part, text, Digits.exact(value), tip, typed -> {
+            try {
+                put(with.apply(Double.parseDouble(typed.replace(',', '.').replace('\u2212', '-'))));
+            } catch (NumberFormatException e) {
+                workspace.trouble("A number such as 60 is needed, was \u201c" + typed + "\u201d. The old one stays.");
+            } catch (IllegalArgumentException e) {
+                workspace.trouble(e.getMessage() + ". The old one stays.");
+            }
+        });
+    }
+
+    private MenuButton menu(String part, String text, String tip) {
+        MenuButton menu = new MenuButton(text);
+        menu.setId("rule-" + index + "-" + part);
+        menu.getStyleClass().add("pill");
+        menu.setMinWidth(Region.USE_PREF_SIZE);
+        menu.setTooltip(new Tooltip(tip));
+        return menu;
+    }
+
+    private static MenuItem item(String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setMnemonicParsing(false);
+        item.setOnAction(event -> action.run());
+        return item;
+    }
+
+    private void fill() {
+        List<Node> parts = new ArrayList<>();
+        parts.add(new Pill("rule-" + index + "-name", rule.name(), rule.name(), "what it is called", this::rename));
+        if (rule instanceof Rule.OnSamples one) {
+            onSamples(parts, one);
+        } else if (rule instanceof Rule.InBands bands) {
+            inBands(parts, bands);
+        } else {
+            made(parts, (Rule.Made) rule);
+        }
+        if (!(rule instanceof Rule.InBands)) {
+            parts.add(deeds());
+        }
+        sentence.getChildren().setAll(parts);
+    }
+
+    private void rename(String name) {
+        if (!name.equals(rule.name())) {
+            workspace.acting().change(now -> Renamed.rule(now, rule.name(), name));
+        }
+    }
+
+    private void onSamples(List<Node> parts, Rule.OnSamples one) {
+        WatchChoice choice = WatchChoice.find(choices, one.watch());
+        String unit = act.inPercent().contains(one.name()) ? "%" : choice.unit();
+        parts.add(words("when"));
+        parts.add(watch(choice, watch -> put(RuleEdits.watching(one, watch)), one.when() instanceof Condition.Events));
+        if (one.when() instanceof Condition.Events events) {
+            parts.add(words("come"));
+            parts.add(number(
+                    "count",
+                    events.count() + "\u00d7",
+                    events.count(),
+                    "how many",
+                    v -> RuleEdits.when(one, new Condition.Events((int) v, events.withinSeconds()))));
+            parts.add(words("within"));
+            parts.add(number(
+                    "within",
+                    seconds(events.withinSeconds()),
+                    events.withinSeconds(),
+                    "within how long",
+                    v -> RuleEdits.when(one, new Condition.Events(events.count(), v))));
+        } else {
+            condition(parts, one, unit);
+        }
+        if (one.holds().deadSeconds() > 0) {
+            parts.add(words("not again within"));
+            parts.add(number(
+                    "dead",
+                    seconds(one.holds().deadSeconds()),
+                    one.holds().deadSeconds(),
+                    "no turn sooner than that after the last one",
+                    v -> RuleEdits.holds(one, holds(one.holds(), 2, v))));
+        }
+        if (one.holds().latch()) {
+            parts.add(words("until"));
+            Button acknowledge = Bench.button(
+                    "rule-" + index + "-acknowledge",
+                    "acknowledged",
+                    "lets go of it: it turns off by its condition from here on");
+            acknowledge.setOnAction(event -> workspace.acting().acknowledge(one.name()));
+            parts.add(acknowledge);
+        }
+    }
+
+    private void condition(List<Node> parts, Rule.OnSamples one, String unit) {
+        RuleEdits.When kind = RuleEdits.When.of(one.when());
+        MenuButton when = menu("when", kind.words, "what is asked of it");
+        for (RuleEdits.When other : RuleEdits.When.values()) {
+            when.getItems()
+                    .add(item(other.words, () -> put(RuleEdits.when(one, RuleEdits.as(one.when(), other, spread)))));
+        }
+        parts.add(when);
+        List<Double> limits = RuleEdits.limits(one.when());
+        for (int i = 0; i < limits.size(); i++) {
+            int which = i;
+            if (i == 1) {
+                parts.add(words("and"));
+            }
+            parts.add(number(
+                    "limit" + (i == 0 ? "" : "2"),
+                    amount(limits.get(i), unit),
+                    limits.get(i),
+                    "the limit: write it, or drag it in the picture",
+                    v -> RuleEdits.when(one, RuleEdits.moved(one.when(), which, v))));
+        }
+        if (one.when() instanceof Condition.Rising slope) {
+            slope(parts, one, slope.limit(), slope.overSeconds(), unit, true);
+        } else if (one.when() instanceof Condition.Falling slope) {
+            slope(parts, one, slope.limit(), slope.overSeconds(), unit, false);
+        } else if (one.when() instanceof Condition.Silent silent) {
+            parts.add(number(
+                    "silent",
+                    seconds(silent.forSeconds()),
+                    silent.forSeconds(),
+                    "how long nothing comes",
+                    v -> RuleEdits.when(one, new Condition.Silent(v))));
+            return;
+        }
+        parts.add(number(
+                "hysteresis",
+                "\u00b1 " + amount(one.hysteresis() / 2, unit),
+                one.hysteresis() / 2,
+                "hysteresis: it turns on so far beyond the limit, and off so far on its other side",
+                v -> RuleEdits.hysteresis(one, 2 * v)));
+        parts.add(number(
+                "for",
+                "for " + seconds(one.holds().forSeconds()),
+                one.holds().forSeconds(),
+                "how long it must be so without a break",
+                v -> RuleEdits.holds(one, holds(one.holds(), 0, v))));
+        if (one.holds().offForSeconds() > 0) {
+            parts.add(number(
+                    "off-for",
+                    "off after " + seconds(one.holds().offForSeconds()),
+                    one.holds().offForSeconds(),
+                    "how long it must be over before it turns off",
+                    v -> RuleEdits.holds(one, holds(one.holds(), 1, v))));
+        }
+        if (act.inPercent().contains(one.name())) {
+            Profile.Span span = act.span(one).orElse(null);
+            WatchChoice choice = WatchChoice.find(choices, one.watch());
+            parts.add(words(
+                    span == null
+                            ? "of a profile: none is measured yet"
+                            : limits.stream()
+                                    .map(limit -> "= " + amount(span.at(limit), choice.unit()))
+                                    .collect(Collectors.joining(", "))));
+        }
+    }
+
+    private void slope(List<Node> parts, Rule.OnSamples one, double limit, double over, String unit, boolean up) {
+        DoubleFunction<Condition> at = v -> up ? new Condition.Rising(v, over) : new Condition.Falling(v, over);
+        parts.add(number(
+                "limit",
+                amount(limit, unit + "/s"),
+                limit,
+                "the slope, in a second",
+                v -> RuleEdits.when(one, at.apply(v))));
+        parts.add(words("over"));
+        parts.add(number(
+                "over",
+                seconds(over),
+                over,
+                "the slope is that of so long a stretch",
+                v -> RuleEdits.when(one, up ? new Condition.Rising(limit, v) : new Condition.Falling(limit, v))));
+    }
+
+    private MenuButton watch(WatchChoice now, Consumer<zesty.signal.core.act.Watch> with, boolean events) {
+        MenuButton menu = menu("watch", now.words(), "what it watches: a channel, or a reader's number");
+        for (WatchChoice other : choices) {
+            if (other.events() == events) {
+                menu.getItems().add(item(other.words(), () -> with.accept(other.watch())));
+            }
+        }
+        return menu;
+    }
+
+    private void inBands(List<Node> parts, Rule.InBands bands) {
+        WatchChoice choice = WatchChoice.find(choices, bands.watch());
+        parts.add(words("says which band"));
+        parts.add(watch(
+                choice,
+                watch -> put(
+                        new Rule.InBands(bands.name(), watch, bands.edges(), bands.hysteresis(), bands.leastSeconds())),
+                false));
+        parts.add(words("is in, parted at"));
+        String edges =
+                java.util.Arrays.stream(bands.edges()).mapToObj(Digits::exact).collect(Collectors.joining("; "));
+        parts.add(new Pill(
+                "rule-" + index + "-bands",
+                edges.replace('-', '\u2212') + (choice.unit().isEmpty() ? "" : " " + choice.unit()),
+                edges,
+                "edges of the bands, rising, parted by ;",
+                typed -> {
+                    try {
+                        double[] all = java.util.Arrays.stream(typed.split(";"))
+                                .mapToDouble(v -> Double.parseDouble(
+                                        v.strip().replace(',', '.').replace('\u2212', '-')))
+                                .toArray();
+                        put(new Rule.InBands(
+                                bands.name(), bands.watch(), all, bands.hysteresis(), bands.leastSeconds()));
+                    } catch (NumberFormatException e) {
+                        workspace.trouble("Edges are numbers parted by ; such as 10; 20. The old ones stay.");
+                    } catch (IllegalArgumentException e) {
+                        workspace.trouble(e.getMessage() + ". The old ones stay.");
+                    }
+                }));
+        parts.add(number(
+                "hysteresis",
+                "\u00b1 " + amount(bands.hysteresis() / 2, choice.unit()),
+                bands.hysteresis() / 2,
+                "hysteresis of every edge",
+                v -> new Rule.InBands(bands.name(), bands.watch(), bands.edges(), 2 * v, bands.leastSeconds())));
+        parts.add(number(
+                "least",
+                "for " + seconds(bands.leastSeconds()),
+                bands.leastSeconds(),
+                "how long another band must be aimed at",
+                v -> new Rule.InBands(bands.name(), bands.watch(), bands.edges(), bands.hysteresis(), v)));
+    }
+
+    private void made(List<Node> parts, Rule.Made made) {
+        String how =
+                switch (made.how()) {
+                    case ALL -> "when all are on:";
+                    case ANY -> "when any is on:";
+                    case NOT -> "when this is off:";
+                    case THEN -> "when these turn on, in this order:";
+                };
+        parts.add(words(how));
+        MenuButton which = menu("parts", String.join(", ", made.parts()), "which rules it is made of");
+        for (Rule above : act.book().rules().subList(0, index)) {
+            if (!(above instanceof Rule.InBands)) {
+                which.getItems()
+                        .add(item(
+                                made.parts().contains(above.name()) && made.how() != Rule.Together.NOT
+                                        ? "without " + above.name()
+                                        : above.name(),
+                                () -> toggle(made, above.name())));
+            }
+        }
+        parts.add(which);
+        if (made.how() == Rule.Together.THEN) {
+            parts.add(words("within"));
+            parts.add(number(
+                    "within",
+                    seconds(made.withinSeconds()),
+                    made.withinSeconds(),
+                    "how soon the second must follow",
+                    v -> new Rule.Made(made.name(), made.how(), made.parts(), v)));
+        }
+    }
+
+    private void toggle(Rule.Made made, String name) {
+        List<String> parts = new ArrayList<>(made.parts());
+        if (made.how() == Rule.Together.NOT) {
+            parts = List.of(name);
+        } else if (!parts.remove(name)) {
+            parts.add(name);
+            if (made.how() == Rule.Together.THEN && parts.size() > 2) {
+                parts.remove(0);
+            }
+        }
+        try {
+            put(new Rule.Made(made.name(), made.how(), parts, made.withinSeconds()));
+        } catch (IllegalArgumentException e) {
+            workspace.trouble(e.getMessage() + ".");
+        }
+    }
+
+    private MenuButton deeds() {
+        Set<Deed> done = act.deedsOf(rule.name());
+        List<String> sent = act.book().outputs().stream()
+                .filter(one -> one instanceof zesty.signal.core.act.Output.ByRule by
+                        && by.rule().equals(rule.name()))
+                .map(one -> "send " + ((zesty.signal.core.act.Output.ByRule) one).on())
+                .toList();
+        List<String> said = new ArrayList<>(sent);
+        done.stream().sorted().map(Deed::words).forEach(said::add);
+        MenuButton menu = menu(
+                "deeds", said.isEmpty() ? "then \u2026" : String.join(", ", said), "what is done when it turns on");
+        for (Deed deed : Deed.values()) {
+            CheckMenuItem item = new CheckMenuItem(deed.words());
+            item.setSelected(done.contains(deed));
+            item.setOnAction(
+                    event -> workspace.acting().change(now -> now.withDeed(rule.name(), deed, item.isSelected())));
+            menu.getItems().add(item);
+        }
+        menu.getItems().add(item("send lines to a board", () -> workspace
+                .acting()
+                .change(now -> NewParts.output(now, rule.name()))));
+        if (rule instanceof Rule.OnSamples one) {
+            menu.getItems().add(new SeparatorMenuItem());
+            if (!(one.when() instanceof Condition.Events) && !(one.when() instanceof Condition.Silent)) {
+                CheckMenuItem percent = new CheckMenuItem("limits in percent of a profile");
+                percent.setSelected(act.inPercent().contains(one.name()));
+                percent.setOnAction(
+                        event -> workspace.acting().change(now -> NewParts.percent(now, one, percent.isSelected())));
+                menu.getItems().add(percent);
+            }
+            CheckMenuItem latch = new CheckMenuItem("stay on until acknowledged");
+            latch.setSelected(one.holds().latch());
+            latch.setOnAction(event -> put(RuleEdits.holds(
+                    one,
+                    new Rule.Holds(
+                            one.holds().forSeconds(),
+                            one.holds().offForSeconds(),
+                            one.holds().deadSeconds(),
+                            latch.isSelected()))));
+            menu.getItems().add(latch);
+            if (one.holds().deadSeconds() == 0) {
+                menu.getItems().add(item("a dead time", () -> put(RuleEdits.holds(one, holds(one.holds(), 2, 1)))));
+            }
+            if (one.holds().offForSeconds() == 0
+                    && !(one.when() instanceof Condition.Silent)
+                    && !(one.when() instanceof Condition.Events)) {
+                menu.getItems().add(item("turn off late", () -> put(RuleEdits.holds(one, holds(one.holds(), 1, 1)))));
+            }
+        }
+        return menu;
+    }
+
+    /** @param which 0 the hold before on, 1 before off, 2 the dead time */
+    private static Rule.Holds holds(Rule.Holds was, int which, double seconds) {
+        return new Rule.Holds(
+                which == 0 ? seconds : was.forSeconds(),
+                which == 1 ? seconds : was.offForSeconds(),
+                which == 2 ? seconds : was.deadSeconds(),
+                was.latch());
+    }
+
+    private static String seconds(double seconds) {
+        return Digits.of(seconds) + " s";
+    }
+
+    static String amount(double value, String unit) {
+        String number = Digits.about(value, 4);
+        return unit.isEmpty() ? number : number + " " + unit;
+    }
+}
