@@ -10,6 +10,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -223,6 +224,9 @@ public final class ActBench extends Bench {
         choices = WatchChoice.of(snapshot, focus);
         List<String> named =
                 choices.stream().map(one -> one.words() + one.unit()).toList();
+        if (filled != null && isWriting()) {
+            return;
+        }
         if (filled != null
                 && filled.act().equals(rig.act())
                 && filled.bands().equals(rig.bands())
@@ -271,6 +275,17 @@ public final class ActBench extends Bench {
             seenFocus = WatchChoice.column(RuleEdits.watch(rule));
             workspace.view().focus().set(seenFocus);
         });
+    }
+
+    /** @return whether somebody writes in one of the sentences */
+    private boolean isWriting() {
+        Node owner = getScene() == null ? null : getScene().getFocusOwner();
+        for (Node node = owner instanceof TextField ? owner : null; node != null; node = node.getParent()) {
+            if (node == rows || node == outputs) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private void choose(String name) {

@@ -1,5 +1,7 @@
 package zesty.signal.app.window.bench.act;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.Predicate;
@@ -10,7 +12,6 @@ import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.OutputUse;
-import zesty.signal.core.scale.Digits;
 
 /** Rules and outputs as they begin: with names that are free and values that suit what is in sight. */
 final class NewParts {
@@ -139,6 +140,8 @@ final class NewParts {
 
     /** @return with four digits, as somebody would write it */
     static double tidy(double value) {
-        return Double.parseDouble(Digits.about(value, 4).replace('\u2212', '-'));
+        return Double.isFinite(value)
+                ? new BigDecimal(value).round(new MathContext(4)).doubleValue()
+                : value;
     }
 }

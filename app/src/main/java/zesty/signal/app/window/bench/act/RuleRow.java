@@ -111,7 +111,8 @@ final class RuleRow extends HBox {
     }
 
     private void put(Rule other) {
-        workspace.acting().change(now -> now.withRule(other));
+        // A sentence that has just got another name writes none under the old one.
+        workspace.acting().change(now -> now.book().rules().contains(rule) ? now.withRule(other) : now);
     }
 
     private static Label words(String text) {
