@@ -2,10 +2,12 @@ package zesty.signal.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayOutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -17,14 +19,18 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.boards.sim.SimulatedBoard;
+import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Controller;
 import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.ActSetup;
+import zesty.signal.core.rig.OutputUse;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.takes.Decision;
@@ -156,7 +162,7 @@ class DecidingTest {
                 .withDeed("warm", Deed.POINT, true)
                 .withOutput(
                         new Output.ByRule("heat", "heat 0", "hot", "heat 40", "heat 0", Double.POSITIVE_INFINITY),
-                        zesty.signal.core.rig.OutputUse.DRY.withLive(true));
+                        OutputUse.DRY.withLive(true));
         Rig rig = Rig.blank("Wren", "sim:cupboard");
         try (Trail trail = Trail.start(rig)) {
             String air = Await.until(trail, s -> s.channels().size() >= 3).channels().stream()
@@ -189,8 +195,7 @@ class DecidingTest {
     @Test
     void aProfileTurnsPercentsIntoValues() {
         Watch envelope = new Watch.Column("envelope");
-        zesty.signal.core.act.Profile helm = new zesty.signal.core.act.Profile(
-                "the helm", List.of(new zesty.signal.core.act.Profile.Span(envelope, 10, 210)));
+        Profile helm = new Profile("the helm", List.of(new Profile.Span(envelope, 10, 210)));
         Rule squeeze =
                 new Rule.OnSamples("squeeze", envelope, new Condition.Above(40), 5, new Rule.Holds(0, 0, 0, false));
         ActSetup act = ActSetup.NONE.withRule(squeeze).withPercent("squeeze", true);
@@ -201,10 +206,82 @@ class DecidingTest {
         assertThat(helms.when()).isEqualTo(new Condition.Above(90));
         assertThat(helms.hysteresis()).isEqualTo(10);
         ActSetup two = act.withProfile(helm)
-                .withProfile(new zesty.signal.core.act.Profile(
-                        "the crew", List.of(new zesty.signal.core.act.Profile.Span(envelope, 20, 1020))));
+                .withProfile(new Profile("the crew", List.of(new Profile.Span(envelope, 20, 1020))));
         assertThat(((Rule.OnSamples) two.inForce().rules().get(0)).when()).isEqualTo(new Condition.Above(420));
         assertThat(two.choosing("the helm").inForce().rules().get(0)).isEqualTo(helms);
         assertThat(two.withoutRule("squeeze").inPercent()).isEqualTo(Set.of());
+    }
+
+    /** Each person's own rest and hardest pull, measured on the first half minute; then two minutes of pulls and pauses. */
+    @ParameterizedTest
+    @ValueSource(longs = {3, 4, 5, 6})
+    void aForearmDrivesTheGripperWithoutATwitchAtRest(long person) {
+        SimulatedBoard board = SimulatedBoards.create("forearm-envelope", person);
+        int n = 50 * 150;
+        double[] envelope = new double[n];
+        double[] effort = new double[n];
+        for (int i = 0; i < n; i++) {
+            board.next(new ByteArrayOutputStream());
+            envelope[i] = board.newest()[0][0] * (person % 2 == 0 ? 1 : 2.5);
+            effort[i] = board.truth().get("effort percent");
+        }
+        double[] first = Arrays.copyOf(envelope, 50 * 30);
+        double[] sorted = first.clone();
+        Arrays.sort(sorted);
+        Watch watch = new Watch.Column("envelope");
+        Profile own = new Profile(
+                "person " + person,
+                List.of(new Profile.Span(watch, sorted[sorted.length / 4], sorted[sorted.length - 10])));
+        ActSetup act = ActSetup.NONE
+                .withOutput(
+                        new Output.ByValue(
+                                "jaws",
+                                "grip 0",
+                                watch,
+                                new double[][] {{20, 0}, {80, 100}},
+                                0.2,
+                                300,
+                                4,
+                                0.05,
+                                "grip {value}"),
+                        OutputUse.DRY)
+                .withPercent("jaws", true)
+                .withProfile(own);
+        List<double[]> sent = new ArrayList<>();
+        Controller controller = new Controller(act.inForce(), new Controller.Listener() {
+            @Override
+            public void decided(double seconds, int rule, int state, double value) {
+                throw new AssertionError("there is no rule");
+            }
+
+            @Override
+            public void sent(double seconds, int output, String line, Controller.Why why) {
+                sent.add(new double[] {seconds, Double.parseDouble(line.substring("grip ".length()))});
+            }
+        });
+        for (int i = 0; i < n; i++) {
+            controller.samples(i / 50.0, new double[] {envelope[i]});
+        }
+        int pulls = 0;
+        for (int i = 50; i < n; i++) {
+            boolean rested = true;
+            for (int k = i - 50; k <= i; k++) {
+                rested &= effort[k] < 1;
+            }
+            double grip = grip(sent, i / 50.0);
+            if (rested) {
+                assertThat(grip).as("at rest, %s s", i / 50.0).isLessThan(5);
+            }
+            pulls += effort[i] > 60 && grip > 50 ? 1 : 0;
+        }
+        assertThat(pulls).isGreaterThan(50);
+    }
+
+    private static double grip(List<double[]> sent, double seconds) {
+        double grip = 0;
+        for (double[] one : sent) {
+            grip = one[0] <= seconds ? one[1] : grip;
+        }
+        return grip;
     }
 }

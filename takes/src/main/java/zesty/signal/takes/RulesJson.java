@@ -70,6 +70,9 @@ public final class RulesJson {
         for (JsonNode node : list(root, "outputs")) {
             Output output = named(node, "output", RulesJson::output);
             outputs.add(output);
+            if (flag(node, "percent")) {
+                inPercent.add(output.name());
+            }
             uses.put(
                     output.name(),
                     new OutputUse(
@@ -278,6 +281,7 @@ public final class RulesJson {
                         "line",
                         "to",
                         "live",
+                        "percent",
                         "caution"));
         JsonNode points = list(node, "map");
         double[][] map = new double[points.size()][];

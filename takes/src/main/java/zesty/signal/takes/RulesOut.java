@@ -30,6 +30,9 @@ final class RulesOut {
         setup.book().outputs().forEach(output -> {
             ObjectNode node = outputs.addObject().put("name", output.name()).put("safe", output.safe());
             output(node, output);
+            if (setup.inPercent().contains(output.name())) {
+                node.put("percent", true);
+            }
             OutputUse use = setup.use(output.name());
             if (!use.source().isEmpty()) {
                 node.put("to", use.source());

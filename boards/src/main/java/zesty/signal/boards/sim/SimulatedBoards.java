@@ -25,6 +25,7 @@ public final class SimulatedBoards {
             new Entry("battery", "six batteries in turn, one weak, one silent at times, decimal commas, 12 lines/s"),
             new Entry("locker", "the chain locker's temperature, in sentences and two units, 5/s"),
             new Entry("cupboard", "the drying cupboard: takes heat 0..100, answers in JSON, 5/s"),
+            new Entry("gripper", "a gripper with a cork: takes grip 0..100, answers, labelled lines, 20/s"),
             new Entry("sounder", "depth by echo, in microseconds, 10/s"),
             new Entry("halyard", "knocks on the mast, 16-bit frames, 4000/s"),
             new Entry("hoist", "the hoist's load, hexadecimal counts, 10/s"),
@@ -95,6 +96,7 @@ public final class SimulatedBoards {
             case "battery" -> BatteryBoard::new;
             case "locker" -> LockerBoard::new;
             case "cupboard" -> CupboardBoard::new;
+            case "gripper" -> GripperBoard::new;
             case "sounder" -> SounderBoard::new;
             case "halyard" -> HalyardBoard::new;
             case "hoist" -> HoistBoard::new;

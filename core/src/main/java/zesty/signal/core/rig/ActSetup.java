@@ -1,6 +1,8 @@
 package zesty.signal.core.rig;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.List;
@@ -22,7 +24,7 @@ import zesty.signal.core.act.Watch;
  *
  * @param book rules and outputs as they are written; the limits of those in percent are percents
  * @param deeds by a rule's name what is done when it turns on
- * @param inPercent names of the rules whose limits are percents of the chosen profile
+ * @param inPercent names of the rules whose limits are percents of the chosen profile, and of the outputs whose map begins with such
  * @param uses by an output's name how it is used; a dry run where none is given
  * @param profile name of the chosen one; empty for none
  */
@@ -46,7 +48,10 @@ public record ActSetup(
             }
         });
         deeds = Map.copyOf(done);
-        inPercent = Set.copyOf(inPercent.stream().filter(names::contains).toList());
+        List<String> outputs = book.outputs().stream().map(Output::name).toList();
+        inPercent = Set.copyOf(inPercent.stream()
+                .filter(name -> names.contains(name) || outputs.contains(name))
+                .toList());
         Map<String, OutputUse> used = new HashMap<>();
         for (Output output : book.outputs()) {
             used.put(output.name(), uses.getOrDefault(output.name(), OutputUse.DRY));
@@ -91,7 +96,36 @@ public record ActSetup(
         for (Rule rule : book.rules()) {
             rules.add(inPercent.contains(rule.name()) ? inValues(rule) : rule);
         }
-        return new RuleBook(rules, book.outputs());
+        List<Output> outputs = new ArrayList<>();
+        for (Output output : book.outputs()) {
+            outputs.add(
+                    output instanceof Output.ByValue one && inPercent.contains(one.name()) ? inValues(one) : output);
+        }
+        return new RuleBook(rules, outputs);
+    }
+
+    private Output inValues(Output.ByValue one) {
+        Profile.Span span = chosen().flatMap(p -> p.of(one.watch())).orElse(null);
+        double[][] map = new double[one.map().length][];
+        for (int i = 0; i < map.length; i++) {
+            map[i] = new double[] {span == null ? 0 : span.at(one.map()[i][0]), one.map()[i][1]};
+        }
+        if (span == null) {
+            // Where nothing is measured it stays at its first end.
+            map = map.length == 0 ? map : new double[][] {map[0]};
+        } else if (map.length > 1 && map[1][0] < map[0][0]) {
+            Collections.reverse(Arrays.asList(map));
+        }
+        return new Output.ByValue(
+                one.name(),
+                one.safe(),
+                one.watch(),
+                map,
+                one.smoothSeconds(),
+                one.slewPerSecond(),
+                one.deadZone(),
+                one.periodSeconds(),
+                one.line());
     }
 
     /** @return the span of the chosen profile that a rule in percent goes by */

@@ -233,9 +233,16 @@ final class OutputRow extends VBox {
         String shown = Arrays.stream(one.map())
                 .map(p -> Digits.about(p[0], 3) + " \u2192 " + Digits.about(p[1], 3))
                 .collect(Collectors.joining(", "));
+        boolean percent = rig.act().inPercent().contains(one.name());
         List<Node> parts = new ArrayList<>();
         parts.add(words("follows"));
         parts.add(watch);
+        if (percent) {
+            parts.add(words(
+                    rig.act().profile().isEmpty()
+                            ? "in % of a profile: none is chosen"
+                            : "in % of " + rig.act().profile()));
+        }
         parts.add(part(
                 "map",
                 one.map().length == 0 ? "as it is" : shown,
@@ -329,6 +336,13 @@ final class OutputRow extends VBox {
                         item("moves", () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.MOVING)))));
+        if (output instanceof Output.ByValue) {
+            CheckMenuItem percent = new CheckMenuItem("follows percents of a profile");
+            percent.setSelected(rig.act().inPercent().contains(output.name()));
+            percent.setOnAction(
+                    event -> workspace.acting().change(now -> now.withPercent(output.name(), percent.isSelected())));
+            menu.getItems().add(percent);
+        }
         for (Source source : rig.sources()) {
             if (rig.sources().size() > 1) {
                 CheckMenuItem on = new CheckMenuItem("on the board "
