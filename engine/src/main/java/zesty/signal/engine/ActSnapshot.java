@@ -3,6 +3,7 @@ package zesty.signal.engine;
 import java.util.List;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.StepPlan;
 import zesty.signal.takes.Decision;
 
 /**
@@ -11,10 +12,11 @@ import zesty.signal.takes.Decision;
  * @param rules in the rig's order
  * @param outputs in the rig's order
  * @param held why all outputs are held safe; empty where they are not
+ * @param plan the one that runs, or that ran last; null for none
  * @param log the newest decisions, oldest first, at seconds of the trail
  */
-public record ActSnapshot(List<RuleNow> rules, List<OutputNow> outputs, String held, List<Decision> log) {
-    public static final ActSnapshot NONE = new ActSnapshot(List.of(), List.of(), "", List.of());
+public record ActSnapshot(List<RuleNow> rules, List<OutputNow> outputs, String held, List<Decision> log, PlanNow plan) {
+    public static final ActSnapshot NONE = new ActSnapshot(List.of(), List.of(), "", List.of(), null);
 
     public ActSnapshot {
         rules = List.copyOf(rules);
@@ -66,6 +68,26 @@ public record ActSnapshot(List<RuleNow> rules, List<OutputNow> outputs, String h
             double sinceSeconds,
             String answer,
             String trouble) {}
+
+    /**
+     * A plan of settings at one moment.
+     *
+     * @param output that it sets. @param column that it watches
+     * @param phase index of the setting it is at
+     * @param leftSeconds of that setting
+     * @param ended why it is over, "done" where it went through; empty while it runs
+     * @param seconds when it was looked at, with {@code input} as it was set and {@code response}; empty while it runs
+     */
+    public record PlanNow(
+            String output,
+            String column,
+            StepPlan plan,
+            int phase,
+            double leftSeconds,
+            String ended,
+            double[] seconds,
+            double[] input,
+            double[] response) {}
 
     /** @return whether any output that is sent for true is not safe */
     public boolean anyOn() {

@@ -15,10 +15,12 @@ import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
+import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.takes.Decision;
 
 /**
@@ -31,6 +33,9 @@ final class Decider implements Controller.Listener {
     /** Where nothing comes, the clock stands so far behind: rows may be on their way. */
     private static final double BEHIND_SECONDS = 0.25;
 
+    /** A plan whose channel is silent for so long is over. */
+    private static final long PLAN_SILENT_NANOS = 2_000_000_000;
+
     private static final int KEPT = 400;
     private static final RuleBook NOTHING = new RuleBook(List.of(), List.of());
 
@@ -39,12 +44,17 @@ final class Decider implements Controller.Listener {
         /** A line of the log. */
         void logged(Decision decision);
 
+        /** A plan sets an output, or is over. */
+        void planned(String output, String what);
+
         /** A rule turned on that does something. */
         void deed(Deed deed, String rule);
     }
 
     private final Effects effects;
     private final Outputs outputs;
+    private PlanRun plan;
+    private long plannedNanos;
     private final RowMerge merge = new RowMerge();
     private final Map<SampleStream, Inflow> inflows = new IdentityHashMap<>();
     private final Deque<Decision> log = new ArrayDeque<>();
@@ -194,8 +204,66 @@ final class Decider implements Controller.Listener {
         merge.clear();
     }
 
+    /** Sets one value after the other on an output, watching a channel, in the place of what its rule says. */
+    void plan(String output, String column, StepPlan of) {
+        endPlan("another plan began");
+        plannedNanos = System.nanoTime();
+        plan = new PlanRun(output, column, of, new PlanRun.Effects() {
+            @Override
+            public void set(double value) {
+                outputs.plan(output, lineOf(output, value), System.nanoTime());
+            }
+
+            @Override
+            public void began(double value) {
+                effects.planned(output, lineOf(output, value));
+            }
+        });
+    }
+
+    /** @param why in words */
+    void endPlan(String why) {
+        if (plan != null && !plan.isOver()) {
+            plan.end(why);
+            planOver();
+        }
+    }
+
+    private void planOver() {
+        outputs.safe(plan.output, "plan " + plan.now().ended());
+        effects.planned(plan.output, "plan " + plan.now().ended());
+    }
+
+    private boolean planning() {
+        return plan != null && !plan.isOver();
+    }
+
+    /** @return the line that sets an output to a value: that of a mapped one, or the "on" line with another number */
+    private String lineOf(String output, double value) {
+        String number = Digits.exact(value);
+        for (Output one : book.outputs()) {
+            if (one.name().equals(output)) {
+                return one instanceof Output.ByValue by
+                        ? by.line().replace("{value}", number)
+                        : ((Output.ByRule) one).on().replaceFirst("[-+]?\\d+([.]\\d+)?(?!.*\\d)", number);
+            }
+        }
+        return number;
+    }
+
     /** Takes rows of a line of samples after they went through its channels. */
     void rows(SampleStream stream, double[] seconds, long nanos) {
+        if (planning()) {
+            String column = stream.columnCalled(plan.column);
+            double[] values = column == null ? new double[0] : stream.newestOf(column, seconds.length);
+            plannedNanos = values.length > 0 ? nanos : plannedNanos;
+            for (int i = 0; i < values.length && planning(); i++) {
+                plan.row(seconds[i], values[i]);
+                if (plan.isOver()) {
+                    planOver();
+                }
+            }
+        }
         if (watches.isEmpty() || seconds.length == 0) {
             return;
         }
@@ -223,6 +291,13 @@ final class Decider implements Controller.Listener {
 
     /** Where nothing comes, time passes all the same. @param nowSeconds of the trail's line, by the computer's clock; NaN before its first row */
     void tick(double nowSeconds, long nanos) {
+        if (planning() && !outputs.held().isEmpty()) {
+            endPlan("ended: " + outputs.held());
+        } else if (planning() && nanos - plannedNanos > PLAN_SILENT_NANOS) {
+            endPlan("ended: nothing comes of " + plan.column);
+        } else if (planning()) {
+            outputs.keepPlan(plan.output, nanos);
+        }
         if (book.rules().isEmpty() && book.outputs().isEmpty()) {
             return;
         }
@@ -274,8 +349,12 @@ final class Decider implements Controller.Listener {
         effects.logged(decision);
     }
 
-    /** Something else made an output safe: what is on waits until its rule has been off. */
+    /** Something else made an output safe: what is on waits until its rule has been off, and a plan is over. */
     void madeSafe(String output) {
+        if (planning() && plan.output.equals(output)) {
+            plan.end("ended: the output was made safe");
+            effects.planned(output, "plan " + plan.now().ended());
+        }
         for (int o = 0; o < book.outputs().size(); o++) {
             if (book.outputs().get(o).name().equals(output)) {
                 controller.madeSafe(o);
@@ -302,7 +381,8 @@ final class Decider implements Controller.Listener {
         Set<String> columns = new HashSet<>();
         for (Output one : book.outputs()) {
             if (one.name().equals(output)) {
-                columns.addAll(Watches.columns(book, one));
+                columns.addAll(
+                        planning() && plan.output.equals(output) ? Set.of(plan.column) : Watches.columns(book, one));
             }
         }
         return columns;
@@ -333,7 +413,8 @@ final class Decider implements Controller.Listener {
                     watch == null ? Double.NaN : newest[watches.indexOf(watch)],
                     watch == null || isFound(watches.indexOf(watch))));
         }
-        return new ActSnapshot(rules, outputs.now(), outputs.held(), List.copyOf(log));
+        return new ActSnapshot(
+                rules, outputs.now(), outputs.held(), List.copyOf(log), plan == null ? null : plan.now());
     }
 
     private boolean isFound(int watch) {

@@ -29,6 +29,7 @@ final class Outputs implements AutoCloseable {
     /** What ends a line to a board. */
     static final LineEnding ENDING = LineEnding.NEW_LINE;
 
+    private static final String PLAN = "plan";
     private static final String STOOD_STILL = "the program stood still";
     private static final int QUEUE = 256;
     private static final long WAIT_MS = 50;
@@ -78,6 +79,8 @@ final class Outputs implements AutoCloseable {
         long askedNanos;
         /** When a hand was on it last; 0 for none. */
         long handNanos;
+        /** When a plan set it last; 0 for none. */
+        long plannedNanos;
 
         volatile SentLine sent;
         volatile String trouble = "";
@@ -188,6 +191,10 @@ final class Outputs implements AutoCloseable {
             return;
         }
         boolean safe = line.equals(state.output.safe());
+        if (state.plannedNanos != 0 && !why.equals(PLAN)) {
+            // What its rule says counts again when the plan is over.
+            return;
+        }
         if (!held.isEmpty() && !safe && state.wanted) {
             told.logged(new Decision(seconds, Decision.Kind.OUTPUT, name, line, Double.NaN, "not sent: " + held));
             return;
@@ -212,6 +219,25 @@ final class Outputs implements AutoCloseable {
         state.handNanos = nanos;
         if (!(state.on && state.line.equals(line))) {
             order(seconds, name, line, "by hand");
+        }
+    }
+
+    /** A plan sets it, in the place of its rule; it goes on for as long as it is said again. */
+    void plan(String name, String line, long nanos) {
+        State state = states.get(name);
+        if (state != null) {
+            state.plannedNanos = nanos;
+            if (!state.line.equals(line)) {
+                order(nowSeconds, name, line, PLAN);
+            }
+        }
+    }
+
+    /** The plan goes on, though no row has come. */
+    void keepPlan(String name, long nanos) {
+        State state = states.get(name);
+        if (state != null && state.plannedNanos != 0) {
+            state.plannedNanos = nanos;
         }
     }
 
@@ -243,11 +269,14 @@ final class Outputs implements AutoCloseable {
     /** Makes an output safe, whatever its rule says. @param why for the log */
     void safe(String name, String why) {
         State state = states.get(name);
+        if (state != null) {
+            state.plannedNanos = 0;
+            state.handNanos = 0;
+        }
         if (state == null || !state.on) {
             return;
         }
         state.on = false;
-        state.handNanos = 0;
         state.line = state.output.safe();
         boolean drove = state.drove;
         told.logged(new Decision(

@@ -263,7 +263,7 @@ public final class StoredTake implements AutoCloseable {
                 streams,
                 channels,
                 RecordingSnapshot.NONE,
-                new ActSnapshot(List.of(), List.of(), "", facts.decisions()));
+                new ActSnapshot(List.of(), List.of(), "", facts.decisions(), null));
     }
 
     private static ChannelSnapshot channel(

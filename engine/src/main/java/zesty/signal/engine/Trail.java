@@ -18,6 +18,7 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
 import zesty.signal.boards.link.Watchdog;
 import zesty.signal.core.act.Deed;
+import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
@@ -173,6 +174,11 @@ public final class Trail implements AutoCloseable {
         @Override
         public void logged(Decision decision) {
             recording.decided(decision);
+        }
+
+        @Override
+        public void planned(String output, String what) {
+            recording.mark(snapshot.nowSeconds(System.nanoTime()), output + ": " + what);
         }
 
         @Override
@@ -426,6 +432,16 @@ public final class Trail implements AutoCloseable {
     /** Makes one output safe; what its rule says counts again when it has been off. */
     public void makeSafe(String output, String why) {
         queue.put(new Order.Act(() -> outputs.safe(output, why)));
+    }
+
+    /** Sets one value after the other on an output, watching a channel; it ends safe. */
+    public void plan(String output, String column, StepPlan plan) {
+        queue.put(new Order.Act(() -> decider.plan(output, column, plan)));
+    }
+
+    /** Ends the plan that runs. */
+    public void endPlan() {
+        queue.put(new Order.Act(() -> decider.endPlan("ended by hand")));
     }
 
     /** Lets go of a latched rule. */

@@ -29,6 +29,7 @@ import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
@@ -203,6 +204,7 @@ final class Pictures {
         lean();
         drying();
         knocks();
+        stepping();
         try {
             Files.createDirectories(wish.folder());
         } catch (IOException e) {
@@ -350,6 +352,36 @@ final class Pictures {
                 },
                 2);
         scene("act-drying", () -> workspace.notice().set(null), 50);
+    }
+
+    /** Steps of the cupboard's heater, and what they tell. */
+    private void stepping() {
+        step(
+                () -> {
+                    workspace.live().connect("sim:cupboard");
+                    workspace.view().stop().set(null);
+                },
+                3);
+        step(
+                () -> {
+                    workspace.view().focus().set("air");
+                    workspace.change(rig -> rig.withAct(ActSetup.NONE
+                                    .withRule(new Rule.OnSamples(
+                                            "too cool",
+                                            new Watch.Column("air"),
+                                            new Condition.Below(10),
+                                            1,
+                                            Rule.Holds.NONE))
+                                    .withOutput(
+                                            new Output.ByRule("heater", "heat 0", "too cool", "heat 60", "heat 0", 600),
+                                            new OutputUse("", true, Caution.HEAT)))
+                            .acknowledging(Caution.HEAT));
+                    workspace.view().stop().set(Stop.ACT);
+                },
+                2);
+        step(() -> workspace.acting().plan("heater", "air", StepPlan.parse("0 12 s, 40 75 s; stop above 60")), 30);
+        scene("act-plan", () -> workspace.notice().set(null), 1);
+        scene("act-steps", () -> workspace.notice().set(null), 65);
     }
 
     /** Knocks of the halyard, tapped along, counted on the scoreboard. */

@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import zesty.signal.core.act.Deed;
+import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.RecordingLimit;
@@ -65,6 +66,16 @@ public final class Acting {
     /** The hand let go of an output. */
     public void letGo(String output) {
         run(running -> running.makeSafe(output, "let go by hand"));
+    }
+
+    /** Sets one value after the other on an output, watching a channel; it ends safe. */
+    public void plan(String output, String column, StepPlan plan) {
+        run(running -> running.plan(output, column, plan));
+    }
+
+    /** Ends the plan that runs. */
+    public void endPlan() {
+        run(Trail::endPlan);
     }
 
     /** Looks at a live sight: what turned on since the last look is heard, and begins a recording where it is to. */

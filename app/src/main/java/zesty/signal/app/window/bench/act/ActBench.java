@@ -53,6 +53,7 @@ public final class ActBench extends Bench {
     private final Label outputsTitle = new Label("Outputs");
     private final DecisionLines decisions = new DecisionLines();
     private final TuningPanel tuning;
+    private final PlanPanel steps;
     private final MenuButton add = new MenuButton("+ a rule");
     private final MenuButton addOutput = new MenuButton("+ an output");
     private final ProfileMenu profile;
@@ -70,6 +71,7 @@ public final class ActBench extends Bench {
         super(workspace, Stop.ACT);
         tuning = new TuningPanel(workspace, this::adopt, picture::attempt);
         profile = new ProfileMenu(workspace);
+        steps = new PlanPanel(workspace);
         picture.on(this::adopt, tuning::pointed);
         summary.setId("act-summary");
         summary.getStyleClass().add("hint");
@@ -107,7 +109,7 @@ public final class ActBench extends Bench {
         list.setMinHeight(96);
         VBox left = new VBox(6, picture, line, list);
         VBox.setVgrow(picture, Priority.ALWAYS);
-        VBox inside = new VBox(10, outputsTitle, outputs, tuning, decisions);
+        VBox inside = new VBox(10, outputsTitle, outputs, steps, tuning, decisions);
         ScrollPane side = new ScrollPane(inside);
         side.setId("act-side");
         side.setFitToWidth(true);
@@ -176,6 +178,7 @@ public final class ActBench extends Bench {
             ((OutputRow) outputs.getChildren().get(i))
                     .show(i < now.outputs().size() ? now.outputs().get(i) : null);
         }
+        steps.show(snapshot, focused(snapshot).orElse(null));
         decisions.show(now.log());
         profile.show(act(), inForce().orElse(null), number);
         draw(snapshot);

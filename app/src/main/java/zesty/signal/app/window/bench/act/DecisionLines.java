@@ -14,7 +14,7 @@ import zesty.signal.takes.Decision;
 
 /** The newest decisions with the number behind each. */
 final class DecisionLines extends VBox {
-    private static final int SHOWN = 8;
+    private static final int SHOWN = 6;
     private final VBox lines = new VBox(1);
 
     DecisionLines() {
