@@ -19,8 +19,8 @@ record StepFit(double base, double size, double tau, double dead, double damping
 
     private static final double NEAR = 0.1;
     private static final int FEW_HALVINGS = 18;
-    /** Mean square of what the step before has still to go, below which it has come to rest: 1 % of its size. */
-    private static final double LEAST_TAIL = 1e-4;
+    /** Mean square of what the step before has still to go, below which it has come to rest: 0.03 % of its size. A hundredth of it left out made the gain a hundredth too small. */
+    private static final double LEAST_TAIL = 1e-7;
 
     /** @return the dead time as the rows show it: none where the input switched between two of them */
     double shownDead() {
