@@ -177,6 +177,13 @@ class ActWindowTest extends RealWindow {
         until(s -> heat(s) == 0);
         awaitText(".decision-sent", "heat 40");
 
+        write("#plan-text", "20 60 s, 0 20 s; stop above 70");
+        until(s -> heat(s) == 20);
+        awaitText("#plan-says", "Setting 1 of 2");
+        press("#start-plan");
+        awaitText("#plan-says", "Plan ended by hand");
+        until(s -> heat(s) == 0);
+
         dragged();
     }
 

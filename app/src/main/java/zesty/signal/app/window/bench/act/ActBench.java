@@ -101,15 +101,15 @@ public final class ActBench extends Bench {
         line.setAlignment(Pos.CENTER_LEFT);
         HBox more = new HBox(10, add, addOutput);
         more.setAlignment(Pos.CENTER_LEFT);
-        ScrollPane list = new ScrollPane(new VBox(4, rows, more));
+        ScrollPane list = new ScrollPane(new VBox(6, rows, more, steps));
         list.setFitToWidth(true);
         list.getStyleClass().add("plain-scroll");
         list.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        list.setPrefHeight(178);
+        list.setPrefHeight(206);
         list.setMinHeight(96);
         VBox left = new VBox(6, picture, line, list);
         VBox.setVgrow(picture, Priority.ALWAYS);
-        VBox inside = new VBox(10, outputsTitle, outputs, steps, tuning, decisions);
+        VBox inside = new VBox(10, outputsTitle, outputs, tuning, decisions);
         ScrollPane side = new ScrollPane(inside);
         side.setId("act-side");
         side.setFitToWidth(true);
