@@ -113,7 +113,11 @@ final class OutputRow extends VBox {
     }
 
     private void put(Output other) {
-        workspace.acting().change(now -> now.withOutput(other, now.use(other.name())));
+        // What has just been changed is not overwritten by a row that does not show it yet.
+        workspace
+                .acting()
+                .change(now ->
+                        now.book().outputs().contains(output) ? now.withOutput(other, now.use(other.name())) : now);
     }
 
     private Pill part(String part, String text, String value, String tip, Function<String, Output> with) {
