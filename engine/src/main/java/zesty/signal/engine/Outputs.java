@@ -351,7 +351,7 @@ final class Outputs implements AutoCloseable {
         states.forEach((name, state) -> {
             if (state.handNanos != 0 && nanos - state.handNanos > HAND_NANOS) {
                 state.handNanos = 0;
-                safe(name, "let go by hand");
+                safe(name, "released by hand");
             }
             if (state.owed && nanos - state.owedNanos > AGAIN_NANOS) {
                 state.owedNanos = nanos;

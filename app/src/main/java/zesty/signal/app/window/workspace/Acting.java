@@ -65,7 +65,7 @@ public final class Acting {
 
     /** The hand let go of an output. */
     public void letGo(String output) {
-        run(running -> running.makeSafe(output, "let go by hand"));
+        run(running -> running.makeSafe(output, "released by hand"));
     }
 
     /** Sets one value after the other on an output, watching a channel; it ends safe. */

@@ -368,7 +368,7 @@ final class OutputRow extends VBox {
             Button hold = Bench.button(
                     "output-hold-" + index,
                     "Hold to turn on",
-                    "sends the line while it is held down, and the safe line when it is let go");
+                    "sends the line while it is held down, and the safe line when it is released");
             whileHeld(hold, () -> workspace.acting().byHand(one.name(), one.on()));
             return hold;
         }
@@ -378,7 +378,7 @@ final class OutputRow extends VBox {
         slider.setId("output-hand-" + index);
         slider.setMin(low);
         slider.setMax(high > low ? high : low + 1);
-        slider.setTooltip(new Tooltip("by hand, as long as it is held; let go, it is made safe"));
+        slider.setTooltip(new Tooltip("by hand, as long as it is held; released, it is made safe"));
         whileHeld(slider, () -> send(one));
         HBox.setHgrow(slider, Priority.ALWAYS);
         HBox row = new HBox(8, words("by hand"), slider);

@@ -81,7 +81,7 @@ final class TuningPanel extends VBox {
         count.setId("events-count");
         count.setPromptText("how many");
         count.setPrefColumnCount(7);
-        count.setTooltip(new Tooltip("only how many true events there were in the stretch in sight, then Enter"));
+        count.setTooltip(new Tooltip("only how many true events there were in what the picture shows, then Enter"));
         count.setOnAction(event -> tune());
         tap.setOnAction(event -> pointed(newest));
         clear.setOnAction(event -> {
