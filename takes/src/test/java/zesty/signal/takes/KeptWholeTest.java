@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +21,12 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Deed;
+import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Profile;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
@@ -29,10 +36,12 @@ import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
+import zesty.signal.core.rig.OutputUse;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
@@ -233,7 +242,98 @@ class KeptWholeTest {
         for (Caution caution : read) {
             rig = rig.acknowledging(caution);
         }
-        return rig;
+        return random.nextInt(4) == 0 ? rig : rig.withAct(act(random, columns));
+    }
+
+    private static Watch watch(Random random, List<String> columns) {
+        return random.nextBoolean()
+                ? new Watch.Column(any(random, columns))
+                : new Watch.Number(
+                        "level",
+                        any(random, columns),
+                        random.nextBoolean() ? Map.of() : Map.of("bands", "1,2"),
+                        any(random, List.of("mean", "min", "noise")),
+                        random.nextBoolean() ? 10 : positive(random));
+    }
+
+    private static Condition condition(Random random) {
+        double low = number(random);
+        double high = low + 1 + Math.abs(low);
+        return switch (random.nextInt(7)) {
+            case 0 -> new Condition.Above(low);
+            case 1 -> new Condition.Below(low);
+            case 2 -> new Condition.Inside(low, high);
+            case 3 -> new Condition.Outside(low, high);
+            case 4 -> new Condition.Rising(low, positive(random));
+            case 5 -> new Condition.Falling(low, positive(random));
+            default -> new Condition.Silent(positive(random));
+        };
+    }
+
+    /** Rules of every kind with what they do, outputs of both, profiles. */
+    private static ActSetup act(Random random, List<String> columns) {
+        ActSetup act = ActSetup.NONE;
+        for (int r = 0; r < 2 + random.nextInt(4); r++) {
+            Condition when = condition(random);
+            boolean silent = when instanceof Condition.Silent;
+            String name = any(random, NAMES) + " " + r;
+            act = act.withRule(new Rule.OnSamples(
+                    name,
+                    watch(random, columns),
+                    when,
+                    random.nextBoolean() ? 0 : positive(random),
+                    new Rule.Holds(
+                            silent || random.nextBoolean() ? 0 : positive(random),
+                            random.nextBoolean() ? 0 : positive(random),
+                            random.nextBoolean() ? 0 : positive(random),
+                            random.nextBoolean())));
+            for (Deed deed : Deed.values()) {
+                act = act.withDeed(name, deed, random.nextInt(3) == 0);
+            }
+            act = act.withPercent(name, random.nextInt(3) == 0);
+        }
+        List<String> names = act.book().rules().stream().map(Rule::name).toList();
+        act = act.withRule(new Rule.OnSamples(
+                        "twice",
+                        new Watch.Number("hits", columns.get(0), Map.of(), "", 10),
+                        new Condition.Events(2, positive(random)),
+                        0,
+                        Rule.Holds.NONE))
+                .withRule(new Rule.InBands("stage", watch(random, columns), new double[] {-1, 0.5, 7}, 0.25, 2))
+                .withRule(new Rule.Made("both", any(random, List.of(Rule.Together.ALL, Rule.Together.ANY)), names, 0))
+                .withRule(new Rule.Made("neither", Rule.Together.NOT, List.of("both"), 0))
+                .withRule(new Rule.Made("soon", Rule.Together.THEN, names.subList(0, 2), positive(random)));
+        OutputUse use =
+                new OutputUse("", random.nextBoolean(), any(random, Arrays.asList(Caution.HEAT, Caution.MOVING, null)));
+        act = act.withOutput(
+                        new Output.ByRule(
+                                "lamp \u00e4",
+                                "off",
+                                "both",
+                                "on \"now\"",
+                                "off",
+                                random.nextBoolean() ? Double.POSITIVE_INFINITY : positive(random)),
+                        use)
+                .withOutput(
+                        new Output.ByValue(
+                                "dial",
+                                "dial 0",
+                                watch(random, columns),
+                                random.nextBoolean() ? new double[0][] : new double[][] {{-1, 0}, {2.5, 100}},
+                                random.nextBoolean() ? 0 : positive(random),
+                                random.nextBoolean() ? Double.POSITIVE_INFINITY : positive(random),
+                                random.nextBoolean() ? 0 : positive(random),
+                                positive(random),
+                                "dial {value}"),
+                        OutputUse.DRY)
+                .withPercent("dial", random.nextBoolean());
+        for (String who : List.of("the helm", "the crew")) {
+            if (random.nextBoolean()) {
+                act = act.withProfile(
+                        new Profile(who, List.of(new Profile.Span(watch(random, columns), number(random), 2e13))));
+            }
+        }
+        return random.nextBoolean() ? act : act.choosing("");
     }
 
     @Test

@@ -50,7 +50,7 @@ class SafeOutputsTest {
     }
 
     /** Records with a rule that holds from the first row on, and waits until the board was told to heat. */
-    private void heating(String more, String... words) throws Exception {
+    private void heating(int steadyMillis, String more, String... words) throws Exception {
         Path rig = folder.resolve("rig.json");
         Files.writeString(
                 rig,
@@ -60,10 +60,23 @@ class SafeOutputsTest {
                   "outputs": [{"name": "heater", "safe": "heat 0", "rule": "cool", "on": "heat 40", "off": "heat 5",
                    "longest_on_s": 600, "live": true, "caution": "heat"}]}}"""
                         .formatted(more));
-        List<String> line = Run.line("128m", "record", board.address(), "--rig", rig.toString(), "--out", "it.zest");
-        line.addAll(List.of(words));
-        process = Run.start(folder, line);
-        board.until("heat 40", 0);
+        for (int attempt = 0; attempt < 8; attempt++) {
+            Files.deleteIfExists(folder.resolve("it.zest"));
+            List<String> line =
+                    Run.line("128m", "record", board.address(), "--rig", rig.toString(), "--out", "it.zest");
+            line.addAll(List.of(words));
+            process = Run.start(folder, line);
+            board.until("heat 40", 0);
+            TimeUnit.MILLISECONDS.sleep(steadyMillis);
+            if (board.heard.size() == 1) {
+                return;
+            }
+            // On a busy machine the program may stand still while it warms up, which makes it safe, too.
+            process.destroyForcibly().waitFor();
+            board.until("heat 0", 0);
+            board.heard.clear();
+        }
+        throw new AssertionError("it never goes on heating");
     }
 
     private void signal(String name) throws Exception {
@@ -75,9 +88,8 @@ class SafeOutputsTest {
     @ParameterizedTest
     @EnumSource(End.class)
     void theHeaterGoesOffWhateverEnds(End how) throws Exception {
-        heating("");
+        heating(700, "");
         int told = board.heard.size();
-        TimeUnit.MILLISECONDS.sleep(300);
         long from = System.nanoTime();
         switch (how) {
             case KILLED -> signal("KILL");
@@ -105,7 +117,7 @@ class SafeOutputsTest {
 
     @Test
     void aBoardThatComesBackIsMadeSafeBeforeAnythingElse() throws Exception {
-        heating("");
+        heating(700, "");
         board.unplug();
         TimeUnit.MILLISECONDS.sleep(700);
         int told = board.heard.size();
@@ -120,6 +132,7 @@ class SafeOutputsTest {
     void aTripMakesAllSafeAndARecordingsEndToo() throws Exception {
         // The air warms by itself: the trip comes while the heater's own rule is still on.
         heating(
+                300,
                 ", {\"name\": \"too hot\", \"watch\": {\"column\": \"air\"}, \"when\": \"above\", \"limit\": 22, \"do\": [\"safe\"]}",
                 "--for",
                 "14s");

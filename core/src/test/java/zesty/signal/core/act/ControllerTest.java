@@ -383,4 +383,113 @@ class ControllerTest {
             }
         }
     }
+
+    private static final class Said implements Controller.Listener {
+        final List<String> lines = new ArrayList<>();
+        Controller controller;
+
+        @Override
+        public void decided(double seconds, int rule, int state, double value) {
+            lines.add(text(seconds) + " " + controller.book().rules().get(rule).name() + " " + state + " at "
+                    + (Double.isNaN(value) ? "none" : text(value)));
+        }
+
+        @Override
+        public void sent(double seconds, int output, String line, Controller.Why why) {
+            lines.add(text(seconds) + " "
+                    + controller.book().outputs().get(output).name() + " " + line + " "
+                    + why.name().toLowerCase(Locale.ROOT));
+        }
+    }
+
+    private static Said begun(RuleBook book) {
+        Said said = new Said();
+        said.controller = new Controller(book, said);
+        return said;
+    }
+
+    private static void feed(Said said, double from, double... x) {
+        for (int i = 0; i < x.length; i++) {
+            double[] row = new double[said.controller.book().watches().size()];
+            Arrays.fill(row, x[i]);
+            said.controller.samples(from + i, row);
+        }
+    }
+
+    @Test
+    void anotherBookKeepsWhatStaysTheSameAndMakesTheRestSafe() {
+        Rule a = rule("a", new Condition.Above(5), 0, new Rule.Holds(2, 0, 0, false));
+        Rule b = rule("b", new Condition.Above(3));
+        Rule ab = new Rule.Made("ab", Rule.Together.ALL, List.of("a", "b"), 0);
+        Output lamp = new Output.ByRule("lamp", "off", "a", "on", "out", 100);
+        Output sign = new Output.ByRule("sign", "dark", "b", "lit", "dim", 100);
+        Said said = begun(new RuleBook(List.of(a, b, ab), List.of(lamp, sign)));
+        feed(said, 0, 4, 6);
+        assertThat(said.lines).containsExactly("0 b 1 at 4", "0 sign lit rule");
+        // b gets another limit: its sign goes dark first, a's hold goes on, what is made of both begins anew.
+        Rule other = rule("b", new Condition.Above(7));
+        said.controller.change(new RuleBook(
+                List.of(other, a, new Rule.Made("ab", Rule.Together.ALL, List.of("a", "b"), 0)), List.of(sign, lamp)));
+        feed(said, 2, 6, 6, 8);
+        assertThat(said.lines.subList(2, said.lines.size()))
+                .containsExactly(
+                        "1 sign dark end",
+                        "3 a 1 at 6",
+                        "3 lamp on rule",
+                        "4 b 1 at 8",
+                        "4 ab 1 at none",
+                        "4 sign lit rule");
+        assertThat(said.controller.turns(1)).isEqualTo(1);
+        // Nothing changed: nothing is said, and the longest time counts on.
+        said.controller.change(said.controller.book());
+        int before = said.lines.size();
+        said.controller.advance(103.5);
+        assertThat(said.lines.subList(before, said.lines.size())).containsExactly("103 lamp off longest");
+    }
+
+    @Test
+    void whatWasMadeSafeWaitsUntilItsRuleHasBeenOff() {
+        Rule hot = rule("hot", new Condition.Above(5));
+        Output lamp = new Output.ByRule("lamp", "off", "hot", "on", "out", 100);
+        Output dial = new Output.ByValue(
+                "dial", "dial 0", X, new double[0][], 0, Double.POSITIVE_INFINITY, 0, 1, "dial {value}");
+        Said said = begun(new RuleBook(List.of(hot), List.of(lamp, dial)));
+        feed(said, 0, 6, 6);
+        assertThat(said.lines).containsExactly("0 hot 1 at 6", "0 lamp on rule", "0 dial dial 6 value");
+        said.controller.madeSafe(0);
+        said.controller.madeSafe(1);
+        said.lines.clear();
+        // Time passes with nothing new: neither drives. Then the rule goes off and on again.
+        said.controller.advance(4.5);
+        assertThat(said.lines).isEmpty();
+        feed(said, 5, 7, 4, 8);
+        said.controller.finish(7);
+        assertThat(said.lines)
+                .containsExactly(
+                        "5 dial dial 7 value",
+                        "6 hot 0 at 4",
+                        "6 dial dial 4 value",
+                        "7 hot 1 at 8",
+                        "7 lamp on rule",
+                        "7 dial dial 8 value",
+                        "7 lamp off end",
+                        "7 dial dial 0 end");
+    }
+
+    @Test
+    void spansOfARuleAndOfBandsAreWhenTheyWouldHaveBeen() {
+        double[] t = {0, 1, 2, 3, 4, 5, 6};
+        double[] x = {4, 6, 7, 3, NONE, 8, 9};
+        assertThat(RuleSpans.of(rule("r", new Condition.Above(5)), t, x))
+                .containsExactly(new RuleSpans.On(1, 3, 1), new RuleSpans.On(5, 6, 1));
+        assertThat(RuleSpans.of(new Rule.InBands("b", X, new double[] {5, 7.5}, 0, 0), t, x))
+                .containsExactly(
+                        new RuleSpans.On(0, 1, 0),
+                        new RuleSpans.On(1, 3, 1),
+                        new RuleSpans.On(3, 5, 0),
+                        new RuleSpans.On(5, 6, 2));
+        assertThat(RuleSpans.of(rule("r", new Condition.Above(50)), t, x)).isEmpty();
+        assertThat(RuleSpans.of(rule("r", new Condition.Above(5)), new double[0], new double[0]))
+                .isEmpty();
+    }
 }
