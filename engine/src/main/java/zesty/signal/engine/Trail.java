@@ -6,19 +6,13 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
-import zesty.signal.boards.link.Watchdog;
-import zesty.signal.core.act.Deed;
-import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
@@ -28,7 +22,6 @@ import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.engine.TrailQueue.Order;
-import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
 
@@ -39,12 +32,6 @@ import zesty.signal.takes.TakeException;
 public final class Trail implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Trail.class);
     private static final long READINGS_NANOS = 200_000_000;
-    private static final long WATCH_NANOS = 20_000_000;
-    private static final long SAFE_MS = 400;
-    /** Outputs are safe within a second of the last row, or within a few periods of a slow board. */
-    private static final double SILENT_SECONDS = 0.7;
-
-    private static final double SILENT_PERIODS = 3;
 
     private final TrailQueue queue = new TrailQueue(this::goesOn);
     private final List<Feed> feeds = new CopyOnWriteArrayList<>();
@@ -52,12 +39,7 @@ public final class Trail implements AutoCloseable {
     private final Thread thread;
     private final RunningRecording recording = new RunningRecording(this::decidedUntil);
     private final RigInForce rig;
-    private final Outputs outputs = new Outputs(new FeedBoards(), new OutputsTold());
-    private final Decider decider = new Decider(outputs, new Effects());
-    private final Map<Feed, Integer> reconnects = new HashMap<>();
-    private volatile double decidedSeconds = Double.NEGATIVE_INFINITY;
-    private boolean recorded;
-    private long watchedNanos;
+    private final Acts acts = new Acts(this::rig, feeds, queue, recording, this::nowSeconds);
     private volatile Snapshot snapshot;
     private volatile boolean stopping;
     private volatile String failure = "";
@@ -110,88 +92,12 @@ public final class Trail implements AutoCloseable {
 
     private Feed feed(Source source, LinkAddress address, Link link) {
         Inlet inlet = new Inlet();
-        Feed feed = new Feed(source.name(), new SourceReader(address, link, source, inlet), decider::rows);
+        Feed feed = new Feed(source.name(), new SourceReader(address, link, source, inlet), acts::rows);
         inlet.feed.set(feed);
         if (!rig.get().act().book().outputs().isEmpty()) {
             link.share();
         }
         return feed;
-    }
-
-    /** The boards that outputs are on. */
-    private final class FeedBoards implements Outputs.Boards {
-        private SourceReader reader(String source) {
-            return feeds.stream()
-                    .filter(feed -> feed.name().equals(source))
-                    .findFirst()
-                    .map(Feed::reader)
-                    .orElse(null);
-        }
-
-        @Override
-        public SentLine send(String source, String line) throws LinkException {
-            SourceReader reader = reader(source);
-            if (reader == null) {
-                throw new LinkException("its board is not connected", false);
-            }
-            return reader.send(line, Outputs.ENDING);
-        }
-
-        @Override
-        public SentLine answered(String source, SentLine line) {
-            SourceReader reader = reader(source);
-            return reader == null
-                    ? line
-                    : reader.sent().stream()
-                            .filter(one -> one.nanoTime() == line.nanoTime()
-                                    && one.text().equals(line.text()))
-                            .findFirst()
-                            .orElse(line);
-        }
-
-        @Override
-        public void share(String source) {
-            SourceReader reader = reader(source);
-            if (reader != null) {
-                reader.share();
-            }
-        }
-    }
-
-    private final class OutputsTold implements Outputs.Told {
-        @Override
-        public void logged(Decision decision) {
-            decider.log(decision);
-        }
-
-        @Override
-        public void madeSafe(String output) {
-            decider.madeSafe(output);
-        }
-    }
-
-    private final class Effects implements Decider.Effects {
-        @Override
-        public void logged(Decision decision) {
-            recording.decided(decision);
-        }
-
-        @Override
-        public void planned(String output, String what) {
-            recording.mark(snapshot.nowSeconds(System.nanoTime()), output + ": " + what);
-        }
-
-        @Override
-        public void deed(Deed deed, String name) {
-            switch (deed) {
-                case MARK -> recording.mark(decider.nowSeconds(), name);
-                case SAFE -> outputs.hold("rule " + name);
-                case STOP -> recording.endNow();
-                default -> {
-                    // Tones, points and a new recording are the window's: it sees how often the rule turned on.
-                }
-            }
-        }
     }
 
     /**
@@ -411,47 +317,17 @@ public final class Trail implements AutoCloseable {
         return feedOf(source).reader().sent();
     }
 
-    /** Makes all outputs safe and keeps them so until {@link #releaseOutputs}. */
-    public void holdOutputs(String why) {
-        queue.put(new Order.Act(() -> outputs.hold(why)));
+    /** @return what can be done about rules and outputs */
+    public Acts acts() {
+        return acts;
     }
 
-    /** Rules may drive outputs again: those that are on when they have been off. */
-    public void releaseOutputs() {
-        queue.put(new Order.Act(outputs::release));
+    private double nowSeconds() {
+        return snapshot.nowSeconds(System.nanoTime());
     }
 
-    /** Sends a line of an output by hand, as its rule would; it is made safe half a second after this was called last. */
-    public void byHand(String output, String line) {
-        queue.put(new Order.Act(() -> {
-            long nanos = System.nanoTime();
-            outputs.byHand(snapshot.nowSeconds(nanos), output, line, nanos);
-        }));
-    }
-
-    /** Makes one output safe; what its rule says counts again when it has been off. */
-    public void makeSafe(String output, String why) {
-        queue.put(new Order.Act(() -> outputs.safe(output, why)));
-    }
-
-    /** Sets one value after the other on an output, watching a channel; it ends safe. */
-    public void plan(String output, String column, StepPlan plan) {
-        queue.put(new Order.Act(() -> decider.plan(output, column, plan)));
-    }
-
-    /** Ends the plan that runs. */
-    public void endPlan() {
-        queue.put(new Order.Act(() -> decider.endPlan("ended by hand")));
-    }
-
-    /** Lets go of a latched rule. */
-    public void acknowledge(String rule) {
-        queue.put(new Order.Act(() -> decider.acknowledge(rule)));
-    }
-
-    /** Counts points from nought again. */
-    public void countAnew() {
-        queue.put(new Order.Act(decider::countAnew));
+    private double decidedUntil() {
+        return failure.isEmpty() ? acts.decidedUntil() : Double.POSITIVE_INFINITY;
     }
 
     /** Ends the recording and waits until the take is whole. @return the last state of it */
@@ -462,10 +338,10 @@ public final class Trail implements AutoCloseable {
     /** Ends everything; a recording is completed first. Waits. */
     @Override
     public void close() {
-        safeAtTheEnd();
+        acts.end();
         // What a source has at hand comes into the recording before that ends.
         feeds.forEach(feed -> feed.reader().stop());
-        queue.put(new Order.Act(() -> decidedSeconds = Double.POSITIVE_INFINITY));
+        acts.nothingMore();
         stopRecording();
         stopping = true;
         try {
@@ -475,39 +351,16 @@ public final class Trail implements AutoCloseable {
         }
     }
 
-    private double decidedUntil() {
-        boolean decides = failure.isEmpty() && !rig.get().act().isNone();
-        return decides ? decidedSeconds : Double.POSITIVE_INFINITY;
-    }
-
-    /** Boards hear their safe lines before their links close. */
-    private void safeAtTheEnd() {
-        if (rig.get().act().book().outputs().isEmpty()) {
-            return;
-        }
-        CountDownLatch held = new CountDownLatch(1);
-        queue.put(new Order.Act(() -> {
-            outputs.hold("the program ends");
-            held.countDown();
-        }));
-        try {
-            held.await(SAFE_MS, TimeUnit.MILLISECONDS);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-        outputs.close();
-    }
-
     private void run() {
         try {
-            decider.rig(rig.get());
+            acts.rig(rig.get());
             work();
         } catch (Throwable fault) {
             // Whatever it is: lanes and readings stand still from here on, and must not look as if they lived.
             failure = Faults.words(fault);
             LOG.error("the trail stopped", fault);
             queue.clear();
-            outputs.hold("decisions stopped: " + failure);
+            acts.failed(failure);
         }
     }
 
@@ -523,72 +376,17 @@ public final class Trail implements AutoCloseable {
                     act.what().run();
                 } else if (order instanceof Order.Over over) {
                     over.feed().streams().forEach(SampleStream::over);
-                    decider.over(over.feed().streams().stream()
-                            .mapToDouble(SampleStream::lastSeconds)
-                            .max()
-                            .orElse(Double.NEGATIVE_INFINITY));
-                    decidedSeconds = Double.POSITIVE_INFINITY;
+                    acts.over(over.feed());
                 } else if (order instanceof Order.Data data) {
                     data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));
                 }
-                decidedSeconds = Math.max(decidedSeconds, decider.nowSeconds());
-                watch(System.nanoTime());
-                unsettled |= order != null;
+                unsettled |= acts.look(System.nanoTime()) || order != null;
                 if (unsettled && queue.isEmpty()) {
                     publish();
                 }
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-        }
-    }
-
-    /** What no row tells: time that passes, links that break and come back, boards that fall silent, a recording that ended. */
-    private void watch(long nanos) {
-        if (rig.get().act().isNone() || nanos - watchedNanos < WATCH_NANOS) {
-            return;
-        }
-        if (watchedNanos > 0 && nanos - watchedNanos > TimeUnit.MILLISECONDS.toNanos(Watchdog.FROZEN_MS)) {
-            // Its watchdog has seen it, too.
-            outputs.stoodStill();
-        }
-        watchedNanos = nanos;
-        unsettled = true;
-        double seconds = snapshot.nowSeconds(nanos);
-        if (feeds.stream().noneMatch(feed -> feed.reader().unpaced())) {
-            decider.tick(seconds, nanos);
-        }
-        outputs.tick(seconds, nanos);
-        for (Feed feed : feeds) {
-            int count = feed.reader().reconnects();
-            Integer before = reconnects.put(feed, count);
-            if (before != null && before != count) {
-                outputs.linkBack(feed.name());
-            }
-        }
-        if (outputs.anyOn()) {
-            silent(nanos);
-        }
-        boolean records = recording.runs();
-        if (recorded && !records && outputs.anyOn()) {
-            outputs.hold("the recording ended");
-        }
-        recorded = records;
-    }
-
-    /** An output whose rule hears nothing of its board any more is made safe. */
-    private void silent(long nanos) {
-        for (ActSnapshot.OutputNow output : outputs.now()) {
-            for (String column : output.safe()
-                    ? Set.<String>of()
-                    : decider.watchedBy(output.output().name())) {
-                for (SampleStream stream : streams()) {
-                    double patience = Math.max(SILENT_SECONDS, SILENT_PERIODS / stream.measuredHz());
-                    if (stream.columnCalled(column) != null && stream.silentSeconds(nanos) > patience) {
-                        outputs.safe(output.output().name(), "nothing comes of " + column);
-                    }
-                }
-            }
         }
     }
 
@@ -601,7 +399,7 @@ public final class Trail implements AutoCloseable {
     }
 
     private void apply(Rig changed) {
-        decider.rig(changed);
+        acts.rig(changed);
         streams().stream().filter(SampleStream::hasRate).forEach(stream -> stream.change(changed));
         readingsNanos = 0;
     }
@@ -637,7 +435,7 @@ public final class Trail implements AutoCloseable {
         }
         streamSnapshots.removeIf(one -> one.times() == null);
         snapshot = new Snapshot(
-                List.of(LinkHealth.IDLE), now, streamSnapshots, channels, RecordingSnapshot.NONE, decider.snapshot());
+                List.of(LinkHealth.IDLE), now, streamSnapshots, channels, RecordingSnapshot.NONE, acts.snapshot());
         if (read) {
             recording.readings(snapshot);
         }

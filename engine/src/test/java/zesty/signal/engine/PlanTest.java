@@ -46,7 +46,7 @@ class PlanTest {
         try (Trail trail = Trail.start(rig("cupboard"))) {
             Await.until(trail, s -> heat(s) == 20);
             trail.record(file, "plan", RecordingLimit.NONE, Instant.EPOCH);
-            trail.plan("heater", "air", StepPlan.parse("0 3 s, 60 5 s, 30 3 s; stop above 60"));
+            trail.acts().plan("heater", "air", StepPlan.parse("0 3 s, 60 5 s, 30 3 s; stop above 60"));
             Await.until(trail, s -> heat(s) == 0);
             Await.until(trail, s -> heat(s) == 60);
             Await.until(trail, s -> heat(s) == 30);
@@ -68,7 +68,7 @@ class PlanTest {
     void aLimitEndsItAndSoDoesAPulledPlug() throws Exception {
         try (Trail trail = Trail.start(rig("cupboard"))) {
             Await.until(trail, s -> s.channel("air").isPresent());
-            trail.plan("heater", "air", StepPlan.parse("100 60 s; stop above 20"));
+            trail.acts().plan("heater", "air", StepPlan.parse("100 60 s; stop above 20"));
             Snapshot stopped = Await.until(
                     trail,
                     s -> s.act().plan() != null && !s.act().plan().ended().isEmpty());
@@ -78,7 +78,7 @@ class PlanTest {
         // This one is unplugged after seven seconds.
         try (Trail trail = Trail.start(rig("cupboard+unplug"))) {
             Await.until(trail, s -> s.channel("air").isPresent());
-            trail.plan("heater", "air", StepPlan.parse("40 60 s"));
+            trail.acts().plan("heater", "air", StepPlan.parse("40 60 s"));
             Await.until(trail, s -> heat(s) == 40);
             Snapshot ended = Await.until(trail, s -> !s.act().plan().ended().isEmpty());
             assertThat(ended.act().plan().ended()).startsWith("ended: ");

@@ -39,43 +39,43 @@ public final class Acting {
 
     /** Makes all outputs safe and keeps them so. @param why in words */
     public void hold(String why) {
-        run(running -> running.holdOutputs(why));
+        run(running -> running.acts().hold(why));
     }
 
     /** Rules may drive outputs again. */
     public void release() {
-        run(Trail::releaseOutputs);
+        run(running -> running.acts().release());
     }
 
     /** Lets go of a latched rule. */
     public void acknowledge(String rule) {
-        run(running -> running.acknowledge(rule));
+        run(running -> running.acts().acknowledge(rule));
     }
 
     /** Counts points from nought again. */
     public void countAnew() {
-        run(Trail::countAnew);
+        run(running -> running.acts().countAnew());
         turned.clear();
     }
 
     /** Sends a line of an output by hand. */
     public void byHand(String output, String line) {
-        run(running -> running.byHand(output, line));
+        run(running -> running.acts().byHand(output, line));
     }
 
     /** The hand let go of an output. */
     public void letGo(String output) {
-        run(running -> running.makeSafe(output, "released by hand"));
+        run(running -> running.acts().makeSafe(output, "released by hand"));
     }
 
     /** Sets one value after the other on an output, watching a channel; it ends safe. */
     public void plan(String output, String column, StepPlan plan) {
-        run(running -> running.plan(output, column, plan));
+        run(running -> running.acts().plan(output, column, plan));
     }
 
     /** Ends the plan that runs. */
     public void endPlan() {
-        run(Trail::endPlan);
+        run(running -> running.acts().endPlan());
     }
 
     /** Looks at a live sight: what turned on since the last look is heard, and begins a recording where it is to. */
