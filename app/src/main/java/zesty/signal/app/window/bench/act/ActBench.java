@@ -7,14 +7,10 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Span;
@@ -24,15 +20,12 @@ import zesty.signal.core.act.Flicker;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleSpans;
 import zesty.signal.core.act.Watch;
-import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.BandSetup;
-import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.BandSnapshot;
-import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
 /** Act: rules as sentences under the picture of what the chosen one watches; beside it outputs, the map for a threshold, and the log. */
@@ -54,8 +47,6 @@ public final class ActBench extends Bench {
     private final DecisionLines decisions = new DecisionLines();
     private final TuningPanel tuning;
     private final PlanPanel steps;
-    private final MenuButton add = new MenuButton("+ a rule");
-    private final MenuButton addOutput = new MenuButton("+ an output");
     private final ProfileMenu profile;
     private String chosen = "";
     private String seenFocus = "";
@@ -79,19 +70,6 @@ public final class ActBench extends Bench {
         calm.managedProperty().bind(calm.visibleProperty());
         calm.setVisible(false);
         calm.setOnAction(event -> inForce().ifPresent(rule -> adopt(RuleEdits.widened(rule, proposed))));
-        add.setId("add-rule");
-        addOutput.setId("add-output");
-        for (MenuButton one : List.of(add, addOutput)) {
-            one.getStyleClass().add("pill");
-            one.setMinWidth(Region.USE_PREF_SIZE);
-        }
-        add.setTooltip(new Tooltip("a rule on a channel, a reader's number or its events, or one made of others"));
-        addOutput.setTooltip(new Tooltip("lines to a board: by a rule, or following a value"));
-        add.setOnShowing(event -> offerRules());
-        addOutput.setOnShowing(event -> offerOutputs());
-        // A menu without an entry does not open, and its entries are those of the moment.
-        add.getItems().setAll(new MenuItem(""));
-        addOutput.getItems().setAll(new MenuItem(""));
         outputsTitle.getStyleClass().add("kinds-title");
         Button board =
                 Bench.button("show-scoreboard", "Scoreboard", "points in digits that are read from across a room (V)");
@@ -99,8 +77,7 @@ public final class ActBench extends Bench {
         atHead(profile.node(), board);
         HBox line = new HBox(10, summary, calm);
         line.setAlignment(Pos.CENTER_LEFT);
-        HBox more = new HBox(10, add, addOutput);
-        more.setAlignment(Pos.CENTER_LEFT);
+        AddMenus more = new AddMenus(workspace, name -> chosen = name);
         ScrollPane list = new ScrollPane(new VBox(6, rows, more, steps));
         list.setFitToWidth(true);
         list.getStyleClass().add("plain-scroll");
@@ -252,8 +229,7 @@ public final class ActBench extends Bench {
             made.add(new RuleRow(workspace, act, r, choices, spread > 0 ? spread : 1, () -> picked(name)));
         }
         for (int b = 0; b < rig.bands().size(); b++) {
-            BandSetup band = rig.bands().get(b);
-            made.add(new BandRow(workspace, band, words(rig, band), unit(rig, band), b));
+            made.add(new BandRow(workspace, rig, b));
         }
         if (act.book().rules().isEmpty()) {
             made.add(
@@ -296,38 +272,6 @@ public final class ActBench extends Bench {
             chosen = name;
             number = null;
         }
-    }
-
-    private static ReaderSetup reader(Rig rig, BandSetup band) {
-        return rig.readers().stream()
-                .filter(one -> one.id().equals(band.reader()))
-                .findFirst()
-                .orElse(null);
-    }
-
-    private static String words(Rig rig, BandSetup band) {
-        ReaderSetup reader = reader(rig, band);
-        ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
-        String channel = reader == null
-                ? ""
-                : rig.channels().stream()
-                        .filter(one -> one.column().equals(reader.columns().get(0)))
-                        .map(one -> " of " + one.name())
-                        .findFirst()
-                        .orElse("");
-        return (scalar == null ? band.scalar() : scalar.words()) + channel;
-    }
-
-    private static String unit(Rig rig, BandSetup band) {
-        ReaderSetup reader = reader(rig, band);
-        ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
-        return scalar == null
-                ? ""
-                : rig.channels().stream()
-                        .filter(one -> one.column().equals(reader.columns().get(0)))
-                        .map(one -> scalar.unit(one.scaling().unit()))
-                        .findFirst()
-                        .orElse("");
     }
 
     private void draw(Snapshot snapshot) {
@@ -434,128 +378,5 @@ public final class ActBench extends Bench {
 
     private static String times(int count) {
         return count + (count == 1 ? " time" : " times");
-    }
-
-    private MenuItem item(String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setMnemonicParsing(false);
-        item.setOnAction(event -> action.run());
-        return item;
-    }
-
-    /** Limits begin where they can be seen: three quarters up what is in sight. */
-    private double[] start(Snapshot snapshot, Watch watch) {
-        Span sight = workspace.shown().pictured(snapshot, LEAST_SECONDS);
-        Watched seen = Watched.of(snapshot, watch, sight.from(), sight.to());
-        double[] range = seen.range();
-        if (watch instanceof Watch.Number || Double.isNaN(range[0])) {
-            ActSnapshot.RuleNow known = snapshot.act().rules().stream()
-                    .filter(one -> one.rule() instanceof Rule.OnSamples on
-                            && on.watch().equals(watch))
-                    .findFirst()
-                    .orElse(null);
-            double value = known == null || Double.isNaN(known.value()) ? reading(snapshot, watch) : known.value();
-            double about = Double.isNaN(value) ? 1 : value;
-            return new double[] {NewParts.tidy(about), NewParts.tidy(1.2 * about), 0};
-        }
-        double low = NewParts.tidy(range[0] + 0.25 * (range[1] - range[0]));
-        double high = NewParts.tidy(range[0] + 0.75 * (range[1] - range[0]));
-        double hysteresis = Flicker.hysteresis(seen.values(), seen.rateHz());
-        double most = 0.5 * (range[1] - range[0]);
-        return new double[] {low, high, hysteresis > 0 && hysteresis < most ? NewParts.tidy(hysteresis) : 0};
-    }
-
-    private static double reading(Snapshot snapshot, Watch watch) {
-        return watch instanceof Watch.Number one
-                ? Optional.ofNullable(Watched.channel(snapshot, watch))
-                        .flatMap(channel -> channel.reader(one.kind()))
-                        .filter(reader -> reader.reading() != null)
-                        .map(reader -> reader.reading().scalar(one.number()))
-                        .orElse(Double.NaN)
-                : Double.NaN;
-    }
-
-    private void offerRules() {
-        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
-        add.getItems().clear();
-        for (WatchChoice choice : choices) {
-            add.getItems()
-                    .add(item(
-                            choice.events()
-                                    ? "when " + choice.words() + " come"
-                                    : "when " + choice.words() + " is above \u2026",
-                            () -> added(now -> {
-                                double[] at = choice.events() ? null : start(snapshot, choice.watch());
-                                return choice.events()
-                                        ? NewParts.events(now, choice)
-                                        : NewParts.above(now, choice, at[1], at[2]);
-                            })));
-        }
-        focused(snapshot).map(ChannelSnapshot::channel).ifPresent(channel -> {
-            WatchChoice choice = WatchChoice.find(choices, new Watch.Column(channel.column()));
-            add.getItems()
-                    .add(item(
-                            "which of three bands " + choice.words() + " is in",
-                            () -> added(now -> {
-                                double[] at = start(snapshot, choice.watch());
-                                return NewParts.bands(now, choice, at[0], at[1] > at[0] ? at[1] : at[0] + 1, at[2]);
-                            })));
-        });
-        List<String> plain = act().book().rules().stream()
-                .filter(one -> !(one instanceof Rule.InBands))
-                .map(Rule::name)
-                .toList();
-        if (!plain.isEmpty()) {
-            add.getItems()
-                    .add(item(
-                            "when \u201c" + plain.get(plain.size() - 1) + "\u201d is off",
-                            () -> added(now -> NewParts.made(
-                                    now, Rule.Together.NOT, plain.subList(plain.size() - 1, plain.size())))));
-        }
-        if (plain.size() > 1) {
-            List<String> two = plain.subList(plain.size() - 2, plain.size());
-            add.getItems()
-                    .add(item(
-                            "when all of several are on",
-                            () -> added(now -> NewParts.made(now, Rule.Together.ALL, two))));
-            add.getItems()
-                    .add(item(
-                            "when any of several is on",
-                            () -> added(now -> NewParts.made(now, Rule.Together.ANY, two))));
-            add.getItems()
-                    .add(item(
-                            "when one turns on soon after another",
-                            () -> added(now -> NewParts.made(now, Rule.Together.THEN, two))));
-        }
-    }
-
-    private void added(java.util.function.UnaryOperator<ActSetup> change) {
-        workspace.acting().change(now -> {
-            ActSetup more = change.apply(now);
-            chosen = more.book().rules().get(more.book().rules().size() - 1).name();
-            return more;
-        });
-    }
-
-    private void offerOutputs() {
-        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
-        addOutput.getItems().clear();
-        for (Rule rule : act().book().rules()) {
-            if (!(rule instanceof Rule.InBands)) {
-                addOutput.getItems().add(item("on while \u201c" + rule.name() + "\u201d is on", () -> workspace
-                        .acting()
-                        .change(now -> NewParts.output(now, rule.name()))));
-            }
-        }
-        for (WatchChoice choice : choices) {
-            if (!choice.events()) {
-                addOutput.getItems().add(item("following " + choice.words(), () -> workspace
-                        .acting()
-                        .change(now -> {
-                            double[] at = start(snapshot, choice.watch());
-                            return NewParts.output(now, choice.watch(), at[0], at[1] > at[0] ? at[1] : at[0] + 1);
-                        })));
-            }
-        }
     }
 }

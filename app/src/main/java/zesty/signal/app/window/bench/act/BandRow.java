@@ -1,5 +1,6 @@
 package zesty.signal.app.window.bench.act;
 
+import java.util.function.DoubleFunction;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -11,7 +12,10 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.BandSnapshot;
 
@@ -22,10 +26,11 @@ final class BandRow extends HBox {
     private final int index;
     private final Label state = new Label();
 
-    BandRow(Workspace workspace, BandSetup setup, String words, String unit, int index) {
+    BandRow(Workspace workspace, Rig rig, int index) {
         super(8);
         this.workspace = workspace;
-        this.setup = setup;
+        setup = rig.bands().get(index);
+        String unit = unit(rig, setup);
         this.index = index;
         setId("band-" + index);
         getStyleClass().add("rule-row");
@@ -38,19 +43,19 @@ final class BandRow extends HBox {
         HBox.setHgrow(sentence, Priority.ALWAYS);
         sentence.getChildren()
                 .addAll(
-                        label(words + " is meant to stay from"),
+                        Parts.words(words(rig, setup) + " is meant to stay from"),
                         pill(
                                 "low",
                                 RuleRow.amount(band.low(), unit),
                                 band.low(),
                                 v -> new Band(v, band.high(), band.hysteresis())),
-                        label("to"),
+                        Parts.words("to"),
                         pill(
                                 "high",
                                 RuleRow.amount(band.high(), unit),
                                 band.high(),
                                 v -> new Band(band.low(), v, band.hysteresis())),
-                        label("hysteresis"),
+                        Parts.words("hysteresis"),
                         pill(
                                 "slack",
                                 RuleRow.amount(band.hysteresis(), unit),
@@ -60,21 +65,14 @@ final class BandRow extends HBox {
         state.setMinWidth(Region.USE_PREF_SIZE);
         Button off = Bench.button("band-off-" + index, "\u00d7", "takes this range off (U undoes it)");
         off.setAccessibleText("take off this range");
-        off.setOnAction(event -> workspace.change(rig -> rig.withoutBand(setup.reader(), setup.scalar())));
+        off.setOnAction(event -> workspace.change(now -> now.withoutBand(setup.reader(), setup.scalar())));
         getChildren().addAll(bar, sentence, state, off);
     }
 
-    private static Label label(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("rule-words");
-        return label;
-    }
-
-    private Pill pill(String part, String text, double value, java.util.function.DoubleFunction<Band> with) {
+    private Pill pill(String part, String text, double value, DoubleFunction<Band> with) {
         return new Pill("band-" + index + "-" + part, text, Digits.exact(value), "press to write it anew", typed -> {
             try {
-                Band band =
-                        with.apply(Double.parseDouble(typed.replace(',', '.').replace('\u2212', '-')));
+                Band band = with.apply(Parts.number(typed));
                 workspace.change(rig -> rig.withBand(new BandSetup(setup.reader(), setup.scalar(), band)));
             } catch (NumberFormatException e) {
                 workspace.trouble("A number such as 60 is needed, was \u201c" + typed + "\u201d. The old one stays.");
@@ -91,5 +89,37 @@ final class BandRow extends HBox {
 
     BandSetup setup() {
         return setup;
+    }
+
+    private static ReaderSetup reader(Rig rig, BandSetup band) {
+        return rig.readers().stream()
+                .filter(one -> one.id().equals(band.reader()))
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static String words(Rig rig, BandSetup band) {
+        ReaderSetup reader = reader(rig, band);
+        ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
+        String channel = reader == null
+                ? ""
+                : rig.channels().stream()
+                        .filter(one -> one.column().equals(reader.columns().get(0)))
+                        .map(one -> " of " + one.name())
+                        .findFirst()
+                        .orElse("");
+        return (scalar == null ? band.scalar() : scalar.words()) + channel;
+    }
+
+    private static String unit(Rig rig, BandSetup band) {
+        ReaderSetup reader = reader(rig, band);
+        ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
+        return scalar == null
+                ? ""
+                : rig.channels().stream()
+                        .filter(one -> one.column().equals(reader.columns().get(0)))
+                        .map(one -> scalar.unit(one.scaling().unit()))
+                        .findFirst()
+                        .orElse("");
     }
 }

@@ -86,13 +86,21 @@ final class NewParts {
     }
 
     static Output named(Output output, String name) {
+        return with(output, name, output.safe());
+    }
+
+    static Output safe(Output output, String line) {
+        return with(output, output.name(), line);
+    }
+
+    private static Output with(Output output, String name, String safe) {
         if (output instanceof Output.ByRule one) {
-            return new Output.ByRule(name, one.safe(), one.rule(), one.on(), one.off(), one.longestOnSeconds());
+            return new Output.ByRule(name, safe, one.rule(), one.on(), one.off(), one.longestOnSeconds());
         }
         Output.ByValue one = (Output.ByValue) output;
         return new Output.ByValue(
                 name,
-                one.safe(),
+                safe,
                 one.watch(),
                 one.map(),
                 one.smoothSeconds(),

@@ -16,7 +16,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -102,7 +101,7 @@ final class OutputRow extends VBox {
                                 "safe: " + output.safe(),
                                 output.safe(),
                                 "the line that makes it safe",
-                                text -> safe(text)),
+                                text -> NewParts.safe(output, text)),
                         more());
         getChildren().addAll(head, parts);
         if (output instanceof Output.ByValue) {
@@ -133,42 +132,15 @@ final class OutputRow extends VBox {
     }
 
     private Pill number(String part, String text, double value, String tip, DoubleFunction<Output> with) {
-        return part(part, text, Digits.exact(value), tip, typed -> with.apply(number(typed)));
-    }
-
-    private static double number(String typed) {
-        return Double.parseDouble(typed.strip().replace(',', '.').replace('\u2212', '-'));
-    }
-
-    private static Label words(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("rule-words");
-        label.setMinWidth(Region.USE_PREF_SIZE);
-        return label;
-    }
-
-    private MenuButton menu(String part, String text, String tip) {
-        MenuButton menu = new MenuButton(text);
-        menu.setId("output-" + index + "-" + part);
-        menu.getStyleClass().add("pill");
-        menu.setMinWidth(Region.USE_PREF_SIZE);
-        menu.setTooltip(new Tooltip(tip));
-        return menu;
-    }
-
-    private static MenuItem item(String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setMnemonicParsing(false);
-        item.setOnAction(event -> action.run());
-        return item;
+        return part(part, text, Digits.exact(value), tip, typed -> with.apply(Parts.number(typed)));
     }
 
     private List<Node> byRule(Output.ByRule one) {
-        MenuButton rule = menu("rule", one.rule(), "the rule it goes by");
+        MenuButton rule = Parts.menu("output-" + index + "-rule", one.rule(), "the rule it goes by");
         for (Rule other : rig.act().book().rules()) {
             if (!(other instanceof Rule.InBands)) {
                 rule.getItems()
-                        .add(item(
+                        .add(Parts.item(
                                 other.name(),
                                 () -> put(new Output.ByRule(
                                         one.name(),
@@ -181,7 +153,7 @@ final class OutputRow extends VBox {
         }
         boolean limited = one.longestOnSeconds() < Double.POSITIVE_INFINITY;
         List<Node> parts = new ArrayList<>();
-        parts.add(words("when"));
+        parts.add(Parts.words("when"));
         parts.add(rule);
         parts.add(part(
                 "on",
@@ -190,7 +162,7 @@ final class OutputRow extends VBox {
                 "the line when its rule turns on",
                 text -> new Output.ByRule(
                         one.name(), one.safe(), one.rule(), text, one.off(), one.longestOnSeconds())));
-        parts.add(words("else"));
+        parts.add(Parts.words("else"));
         parts.add(part(
                 "off",
                 one.off(),
@@ -208,7 +180,7 @@ final class OutputRow extends VBox {
                         one.rule(),
                         one.on(),
                         one.off(),
-                        text.isEmpty() ? Double.POSITIVE_INFINITY : number(text))));
+                        text.isEmpty() ? Double.POSITIVE_INFINITY : Parts.number(text))));
         return parts;
     }
 
@@ -228,9 +200,10 @@ final class OutputRow extends VBox {
 
     private List<Node> byValue(Output.ByValue one) {
         WatchChoice choice = WatchChoice.find(choices, one.watch());
-        MenuButton watch = menu("watch", choice.words(), "what it follows");
+        MenuButton watch = Parts.menu("output-" + index + "-watch", choice.words(), "what it follows");
         choices.stream().filter(other -> !other.events()).forEach(other -> watch.getItems()
-                .add(item(other.words(), () -> put(with(one, other.watch(), one.map(), shape(one), one.line())))));
+                .add(Parts.item(
+                        other.words(), () -> put(with(one, other.watch(), one.map(), shape(one), one.line())))));
         String map = Arrays.stream(one.map())
                 .map(p -> Digits.exact(p[0]) + " > " + Digits.exact(p[1]))
                 .collect(Collectors.joining("; "));
@@ -239,10 +212,10 @@ final class OutputRow extends VBox {
                 .collect(Collectors.joining(", "));
         boolean percent = rig.act().inPercent().contains(one.name());
         List<Node> parts = new ArrayList<>();
-        parts.add(words("follows"));
+        parts.add(Parts.words("follows"));
         parts.add(watch);
         if (percent) {
-            parts.add(words(
+            parts.add(Parts.words(
                     rig.act().profile().isEmpty()
                             ? "in % of a profile: none is chosen"
                             : "in % of " + rig.act().profile()));
@@ -271,7 +244,7 @@ final class OutputRow extends VBox {
                 slewed ? "at most " + Digits.of(one.slewPerSecond()) + " /s" : "at any speed",
                 slewed ? Digits.exact(one.slewPerSecond()) : "",
                 "the greatest change in a second; empty for none",
-                text -> shaped(one, 1, text.isEmpty() ? Double.POSITIVE_INFINITY : number(text))));
+                text -> shaped(one, 1, text.isEmpty() ? Double.POSITIVE_INFINITY : Parts.number(text))));
         parts.add(number(
                 "zone",
                 "steps of " + Digits.of(one.deadZone()),
@@ -290,26 +263,9 @@ final class OutputRow extends VBox {
                             if (ends.length != 2) {
                                 throw new IllegalArgumentException("each point is in > out, such as 0 > 0; 500 > 100");
                             }
-                            return new double[] {number(ends[0]), number(ends[1])};
+                            return new double[] {Parts.number(ends[0]), Parts.number(ends[1])};
                         })
                         .toArray(double[][]::new);
-    }
-
-    private Output safe(String text) {
-        if (output instanceof Output.ByRule one) {
-            return new Output.ByRule(one.name(), text, one.rule(), one.on(), one.off(), one.longestOnSeconds());
-        }
-        Output.ByValue one = (Output.ByValue) output;
-        return new Output.ByValue(
-                one.name(),
-                text,
-                one.watch(),
-                one.map(),
-                one.smoothSeconds(),
-                one.slewPerSecond(),
-                one.deadZone(),
-                one.periodSeconds(),
-                one.line());
     }
 
     private ToggleButton live() {
@@ -327,17 +283,19 @@ final class OutputRow extends VBox {
 
     private MenuButton more() {
         String says = use.caution() == Caution.HEAT ? "heats" : use.caution() == Caution.MOVING ? "moves" : "harmless";
-        MenuButton menu = menu(
-                "more", says, "whether it heats or moves, so that its caution comes first, and which board it is on");
+        MenuButton menu = Parts.menu(
+                "output-" + index + "-more",
+                says,
+                "whether it heats or moves, so that its caution comes first, and which board it is on");
         menu.getItems()
                 .addAll(
-                        item("harmless", () -> workspace
+                        Parts.item("harmless", () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(null)))),
-                        item("heats", () -> workspace
+                        Parts.item("heats", () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.HEAT)))),
-                        item("moves", () -> workspace
+                        Parts.item("moves", () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.MOVING)))));
         if (output instanceof Output.ByValue) {
@@ -381,7 +339,7 @@ final class OutputRow extends VBox {
         slider.setTooltip(new Tooltip("by hand, as long as it is held; released, it is made safe"));
         whileHeld(slider, () -> send(one));
         HBox.setHgrow(slider, Priority.ALWAYS);
-        HBox row = new HBox(8, words("by hand"), slider);
+        HBox row = new HBox(8, Parts.words("by hand"), slider);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

@@ -57,7 +57,7 @@ final class ProfileMenu {
             menu.getItems().add(item);
         }
         if (!act.profile().isEmpty()) {
-            menu.getItems().add(item("none", () -> workspace.acting().change(now -> now.choosing(""))));
+            menu.getItems().add(Parts.item("none", () -> workspace.acting().change(now -> now.choosing(""))));
         }
         menu.getItems().add(name());
         boolean some = rule != null && seen != null && !Double.isNaN(seen.median());
@@ -66,21 +66,14 @@ final class ProfileMenu {
             double full = NewParts.tidy(seen.range()[1]);
             menu.getItems().add(new SeparatorMenuItem());
             menu.getItems()
-                    .add(item(
+                    .add(Parts.item(
                             "what is in sight is rest: 0 % = " + Digits.about(rest, 4),
                             () -> measured(rest, Double.NaN)));
             menu.getItems()
-                    .add(item(
+                    .add(Parts.item(
                             "the hardest pull is in sight: 100 % = " + Digits.about(full, 4),
                             () -> measured(Double.NaN, full)));
         }
-    }
-
-    private static MenuItem item(String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setMnemonicParsing(false);
-        item.setOnAction(event -> action.run());
-        return item;
     }
 
     /** A box in the menu: its Enter makes the profile. */

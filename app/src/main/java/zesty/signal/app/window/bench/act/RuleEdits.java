@@ -60,6 +60,15 @@ final class RuleEdits {
         return new Rule.OnSamples(rule.name(), rule.watch(), rule.when(), hysteresis, rule.holds());
     }
 
+    /** @param which 0 the hold before on, 1 before off, 2 the dead time */
+    static Rule.Holds holds(Rule.Holds was, int which, double seconds) {
+        return new Rule.Holds(
+                which == 0 ? seconds : was.forSeconds(),
+                which == 1 ? seconds : was.offForSeconds(),
+                which == 2 ? seconds : was.deadSeconds(),
+                was.latch());
+    }
+
     static Rule.OnSamples holds(Rule.OnSamples rule, Rule.Holds holds) {
         return new Rule.OnSamples(rule.name(), rule.watch(), rule.when(), rule.hysteresis(), holds);
     }

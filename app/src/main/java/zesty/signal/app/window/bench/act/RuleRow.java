@@ -2,7 +2,6 @@ package zesty.signal.app.window.bench.act;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.DoubleFunction;
 import java.util.stream.Collectors;
@@ -10,12 +9,8 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
-import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -25,7 +20,6 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Condition;
-import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.rig.ActSetup;
@@ -115,39 +109,16 @@ final class RuleRow extends HBox {
         workspace.acting().change(now -> now.book().rules().contains(rule) ? now.withRule(other) : now);
     }
 
-    private static Label words(String text) {
-        Label label = new Label(text);
-        label.getStyleClass().add("rule-words");
-        label.setMinWidth(Region.USE_PREF_SIZE);
-        return label;
-    }
-
     private Pill number(String part, String text, double value, String tip, DoubleFunction<Rule> with) {
         return new Pill("rule-" + index + "-" + part, text, Digits.exact(value), tip, typed -> {
             try {
-                put(with.apply(Double.parseDouble(typed.replace(',', '.').replace('\u2212', '-'))));
+                put(with.apply(Parts.number(typed)));
             } catch (NumberFormatException e) {
                 workspace.trouble("A number such as 60 is needed, was \u201c" + typed + "\u201d. The old one stays.");
             } catch (IllegalArgumentException e) {
                 workspace.trouble(e.getMessage() + ". The old one stays.");
             }
         });
-    }
-
-    private MenuButton menu(String part, String text, String tip) {
-        MenuButton menu = new MenuButton(text);
-        menu.setId("rule-" + index + "-" + part);
-        menu.getStyleClass().add("pill");
-        menu.setMinWidth(Region.USE_PREF_SIZE);
-        menu.setTooltip(new Tooltip(tip));
-        return menu;
-    }
-
-    private static MenuItem item(String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setMnemonicParsing(false);
-        item.setOnAction(event -> action.run());
-        return item;
     }
 
     private void fill() {
@@ -161,7 +132,7 @@ final class RuleRow extends HBox {
             made(parts, (Rule.Made) rule);
         }
         if (!(rule instanceof Rule.InBands)) {
-            parts.add(deeds());
+            parts.add(new RuleMenu(workspace, act, rule, "rule-" + index + "-deeds").button());
         }
         sentence.getChildren().setAll(parts);
     }
@@ -175,17 +146,17 @@ final class RuleRow extends HBox {
     private void onSamples(List<Node> parts, Rule.OnSamples one) {
         WatchChoice choice = WatchChoice.find(choices, one.watch());
         String unit = act.inPercent().contains(one.name()) ? "%" : choice.unit();
-        parts.add(words("when"));
+        parts.add(Parts.words("when"));
         parts.add(watch(choice, watch -> put(RuleEdits.watching(one, watch)), one.when() instanceof Condition.Events));
         if (one.when() instanceof Condition.Events events) {
-            parts.add(words("come"));
+            parts.add(Parts.words("come"));
             parts.add(number(
                     "count",
                     events.count() + "\u00d7",
                     events.count(),
                     "how many",
                     v -> RuleEdits.when(one, new Condition.Events((int) v, events.withinSeconds()))));
-            parts.add(words("within"));
+            parts.add(Parts.words("within"));
             parts.add(number(
                     "within",
                     seconds(events.withinSeconds()),
@@ -196,16 +167,16 @@ final class RuleRow extends HBox {
             condition(parts, one, unit);
         }
         if (one.holds().deadSeconds() > 0) {
-            parts.add(words("not again within"));
+            parts.add(Parts.words("not again within"));
             parts.add(number(
                     "dead",
                     seconds(one.holds().deadSeconds()),
                     one.holds().deadSeconds(),
                     "no turn sooner than that after the last one",
-                    v -> RuleEdits.holds(one, holds(one.holds(), 2, v))));
+                    v -> RuleEdits.holds(one, RuleEdits.holds(one.holds(), 2, v))));
         }
         if (one.holds().latch()) {
-            parts.add(words("until"));
+            parts.add(Parts.words("until"));
             Button acknowledge = Bench.button(
                     "rule-" + index + "-acknowledge",
                     "acknowledged",
@@ -217,17 +188,18 @@ final class RuleRow extends HBox {
 
     private void condition(List<Node> parts, Rule.OnSamples one, String unit) {
         RuleEdits.When kind = RuleEdits.When.of(one.when());
-        MenuButton when = menu("when", kind.words, "what is asked of it");
+        MenuButton when = Parts.menu("rule-" + index + "-when", kind.words, "what is asked of it");
         for (RuleEdits.When other : RuleEdits.When.values()) {
             when.getItems()
-                    .add(item(other.words, () -> put(RuleEdits.when(one, RuleEdits.as(one.when(), other, spread)))));
+                    .add(Parts.item(
+                            other.words, () -> put(RuleEdits.when(one, RuleEdits.as(one.when(), other, spread)))));
         }
         parts.add(when);
         List<Double> limits = RuleEdits.limits(one.when());
         for (int i = 0; i < limits.size(); i++) {
             int which = i;
             if (i == 1) {
-                parts.add(words("and"));
+                parts.add(Parts.words("and"));
             }
             parts.add(number(
                     "limit" + (i == 0 ? "" : "2"),
@@ -260,19 +232,19 @@ final class RuleRow extends HBox {
                 "for " + seconds(one.holds().forSeconds()),
                 one.holds().forSeconds(),
                 "how long it must be so without a break",
-                v -> RuleEdits.holds(one, holds(one.holds(), 0, v))));
+                v -> RuleEdits.holds(one, RuleEdits.holds(one.holds(), 0, v))));
         if (one.holds().offForSeconds() > 0) {
             parts.add(number(
                     "off-for",
                     "off after " + seconds(one.holds().offForSeconds()),
                     one.holds().offForSeconds(),
                     "how long it must be over before it turns off",
-                    v -> RuleEdits.holds(one, holds(one.holds(), 1, v))));
+                    v -> RuleEdits.holds(one, RuleEdits.holds(one.holds(), 1, v))));
         }
         if (act.inPercent().contains(one.name())) {
             Profile.Span span = act.span(one).orElse(null);
             WatchChoice choice = WatchChoice.find(choices, one.watch());
-            parts.add(words(
+            parts.add(Parts.words(
                     span == null
                             ? "of a profile: none is measured yet"
                             : limits.stream()
@@ -289,7 +261,7 @@ final class RuleRow extends HBox {
                 limit,
                 "the slope, in a second",
                 v -> RuleEdits.when(one, at.apply(v))));
-        parts.add(words("over"));
+        parts.add(Parts.words("over"));
         parts.add(number(
                 "over",
                 seconds(over),
@@ -299,10 +271,11 @@ final class RuleRow extends HBox {
     }
 
     private MenuButton watch(WatchChoice now, Consumer<zesty.signal.core.act.Watch> with, boolean events) {
-        MenuButton menu = menu("watch", now.words(), "what it watches: a channel, or a reader's number");
+        MenuButton menu =
+                Parts.menu("rule-" + index + "-watch", now.words(), "what it watches: a channel, or a reader's number");
         for (WatchChoice other : choices) {
             if (other.events() == events) {
-                menu.getItems().add(item(other.words(), () -> with.accept(other.watch())));
+                menu.getItems().add(Parts.item(other.words(), () -> with.accept(other.watch())));
             }
         }
         return menu;
@@ -310,13 +283,13 @@ final class RuleRow extends HBox {
 
     private void inBands(List<Node> parts, Rule.InBands bands) {
         WatchChoice choice = WatchChoice.find(choices, bands.watch());
-        parts.add(words("says which band"));
+        parts.add(Parts.words("says which band"));
         parts.add(watch(
                 choice,
                 watch -> put(
                         new Rule.InBands(bands.name(), watch, bands.edges(), bands.hysteresis(), bands.leastSeconds())),
                 false));
-        parts.add(words("is in, parted at"));
+        parts.add(Parts.words("is in, parted at"));
         String edges =
                 java.util.Arrays.stream(bands.edges()).mapToObj(Digits::exact).collect(Collectors.joining("; "));
         parts.add(new Pill(
@@ -360,12 +333,13 @@ final class RuleRow extends HBox {
                     case NOT -> "when this is off:";
                     case THEN -> "when these turn on, in this order:";
                 };
-        parts.add(words(how));
-        MenuButton which = menu("parts", String.join(", ", made.parts()), "which rules it is made of");
+        parts.add(Parts.words(how));
+        MenuButton which =
+                Parts.menu("rule-" + index + "-parts", String.join(", ", made.parts()), "which rules it is made of");
         for (Rule above : act.book().rules().subList(0, index)) {
             if (!(above instanceof Rule.InBands)) {
                 which.getItems()
-                        .add(item(
+                        .add(Parts.item(
                                 made.parts().contains(above.name()) && made.how() != Rule.Together.NOT
                                         ? "without " + above.name()
                                         : above.name(),
@@ -374,7 +348,7 @@ final class RuleRow extends HBox {
         }
         parts.add(which);
         if (made.how() == Rule.Together.THEN) {
-            parts.add(words("within"));
+            parts.add(Parts.words("within"));
             parts.add(number(
                     "within",
                     seconds(made.withinSeconds()),
@@ -399,67 +373,6 @@ final class RuleRow extends HBox {
         } catch (IllegalArgumentException e) {
             workspace.trouble(e.getMessage() + ".");
         }
-    }
-
-    private MenuButton deeds() {
-        Set<Deed> done = act.deedsOf(rule.name());
-        List<String> sent = act.book().outputs().stream()
-                .filter(one -> one instanceof zesty.signal.core.act.Output.ByRule by
-                        && by.rule().equals(rule.name()))
-                .map(one -> "send " + ((zesty.signal.core.act.Output.ByRule) one).on())
-                .toList();
-        List<String> said = new ArrayList<>(sent);
-        done.stream().sorted().map(Deed::words).forEach(said::add);
-        MenuButton menu = menu(
-                "deeds", said.isEmpty() ? "then \u2026" : String.join(", ", said), "what is done when it turns on");
-        for (Deed deed : Deed.values()) {
-            CheckMenuItem item = new CheckMenuItem(deed.words());
-            item.setSelected(done.contains(deed));
-            item.setOnAction(
-                    event -> workspace.acting().change(now -> now.withDeed(rule.name(), deed, item.isSelected())));
-            menu.getItems().add(item);
-        }
-        menu.getItems().add(item("send lines to a board", () -> workspace
-                .acting()
-                .change(now -> NewParts.output(now, rule.name()))));
-        if (rule instanceof Rule.OnSamples one) {
-            menu.getItems().add(new SeparatorMenuItem());
-            if (!(one.when() instanceof Condition.Events) && !(one.when() instanceof Condition.Silent)) {
-                CheckMenuItem percent = new CheckMenuItem("limits in percent of a profile");
-                percent.setSelected(act.inPercent().contains(one.name()));
-                percent.setOnAction(
-                        event -> workspace.acting().change(now -> NewParts.percent(now, one, percent.isSelected())));
-                menu.getItems().add(percent);
-            }
-            CheckMenuItem latch = new CheckMenuItem("stay on until acknowledged");
-            latch.setSelected(one.holds().latch());
-            latch.setOnAction(event -> put(RuleEdits.holds(
-                    one,
-                    new Rule.Holds(
-                            one.holds().forSeconds(),
-                            one.holds().offForSeconds(),
-                            one.holds().deadSeconds(),
-                            latch.isSelected()))));
-            menu.getItems().add(latch);
-            if (one.holds().deadSeconds() == 0) {
-                menu.getItems().add(item("a dead time", () -> put(RuleEdits.holds(one, holds(one.holds(), 2, 1)))));
-            }
-            if (one.holds().offForSeconds() == 0
-                    && !(one.when() instanceof Condition.Silent)
-                    && !(one.when() instanceof Condition.Events)) {
-                menu.getItems().add(item("turn off late", () -> put(RuleEdits.holds(one, holds(one.holds(), 1, 1)))));
-            }
-        }
-        return menu;
-    }
-
-    /** @param which 0 the hold before on, 1 before off, 2 the dead time */
-    private static Rule.Holds holds(Rule.Holds was, int which, double seconds) {
-        return new Rule.Holds(
-                which == 0 ? seconds : was.forSeconds(),
-                which == 1 ? seconds : was.offForSeconds(),
-                which == 2 ? seconds : was.deadSeconds(),
-                was.latch());
     }
 
     private static String seconds(double seconds) {

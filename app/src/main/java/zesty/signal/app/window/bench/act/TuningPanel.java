@@ -13,7 +13,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -185,20 +184,13 @@ final class TuningPanel extends VBox {
             texts.merge(mark.text(), 1, Integer::sum);
         }
         from.getItems().clear();
-        texts.forEach((text, n) -> from.getItems().add(item("markers \u201c" + text + "\u201d, " + n, () -> {
+        texts.forEach((text, n) -> from.getItems().add(Parts.item("markers \u201c" + text + "\u201d, " + n, () -> {
             workspace.shown().marks().stream()
                     .filter(one -> one.text().equals(text))
                     .forEach(one -> truth.add(one.seconds()));
             tune();
         })));
-        from.getItems().add(item("a file of times \u2026", this::file));
-    }
-
-    private static MenuItem item(String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setMnemonicParsing(false);
-        item.setOnAction(event -> action.run());
-        return item;
+        from.getItems().add(Parts.item("a file of times \u2026", this::file));
     }
 
     private void file() {
