@@ -26,7 +26,9 @@ import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Output;
+import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -273,5 +275,96 @@ class ActWindowTest extends RealWindow {
         key(KeyCode.ESCAPE);
         awaitThat(() -> fx(() -> !robot.lookup("#scoreboard").query().isVisible()));
         assertThat(List.copyOf(act().deedsOf(rule(0).name()))).hasSize(1);
+    }
+
+    private static double grip(Snapshot snapshot) {
+        return snapshot.channel("gripper/grip").map(one -> one.latestRaw()).orElse(Double.NaN);
+    }
+
+    /** Two boards: the envelope of one arm moves the gripper of the other board, in percent of whoever wears it. */
+    @Test
+    void aForearmDrivesTheGripperInPercentOfTwoProfilesAndByHand() throws Exception {
+        connect("forearm-envelope", 1);
+        robot.interact(() -> workspace().acting().change(now -> ActSetup.NONE));
+        robot.interact(() -> workspace().live().join("sim:gripper"));
+        until(s -> s.channel("gripper/grip").isPresent());
+        robot.interact(() -> workspace().view().focus().set("envelope"));
+        key(KeyCode.DIGIT6);
+        change("#add-rule", "envelope is above");
+        change("#add-output", "following envelope");
+        pill("#output-0-name", "jaws");
+        pill("#output-0-line", "grip {value}");
+        pill("#output-0-safe", "grip 0");
+        pill("#output-0-map", "20 > 0; 80 > 100");
+        change("#output-0-more", "on the board gripper");
+        change("#output-0-more", "moves");
+        for (String who : List.of("the helm", "the crew")) {
+            robot.interact(
+                    () -> robot.lookup("#profile").queryAs(MenuButton.class).show());
+            write("#new-profile", who);
+            awaitText("#profile", who);
+            // The crew pull ten times as hard, so that nothing the helm does moves their jaws.
+            double full = who.equals("the helm") ? 300 : 9000;
+            robot.interact(() -> workspace()
+                    .acting()
+                    .change(now -> now.withProfile(now.chosen()
+                            .orElseThrow()
+                            .with(new Profile.Span(new Watch.Column("envelope"), 12, full)))));
+        }
+        change("#output-0-more", "percents of a profile");
+        awaitText(".rule-words", "in % of the crew");
+        fire("#output-live-0");
+        press("#acknowledge");
+        until(s -> s.channel("envelope").orElseThrow().latestRaw() > 150, 90);
+        assertThat(grip(snapshot())).isLessThan(5);
+        choose("#profile", "the helm");
+        awaitText("#profile", "the helm");
+        until(s -> grip(s) > 40, 90);
+        awaitText("#safe-words", "jaws: grip ");
+        until(s -> grip(s) < 5, 90);
+        // By hand it goes where the slider is, as long as it is held.
+        robot.interact(() -> workspace().acting().change(now -> now.choosing("the crew")));
+        until(s -> grip(s) == 0, 60);
+        Bounds slider = still("#output-hand-0");
+        robot.moveTo(slider.getMaxX() - 8, slider.getCenterY()).press(MouseButton.PRIMARY);
+        until(s -> grip(s) > 80);
+        robot.release(MouseButton.PRIMARY);
+        until(s -> grip(s) < 5);
+
+        sentences();
+    }
+
+    /** Rules of other shapes are written in their sentences, too. */
+    private void sentences() throws Exception {
+        change("#rule-0-when", "is between");
+        assertThat(rule(0).when()).isInstanceOf(Condition.Inside.class);
+        pill("#rule-0-limit2", "5000");
+        pill("#rule-0-for", "0.5");
+        assertThat(((Condition.Inside) rule(0).when()).high()).isEqualTo(5000);
+        assertThat(rule(0).holds().forSeconds()).isEqualTo(0.5);
+        change("#rule-0-deeds", "a dead time");
+        pill("#rule-0-dead", "2");
+        assertThat(rule(0).holds().deadSeconds()).isEqualTo(2);
+        change("#add-rule", "which of three bands envelope");
+        pill("#rule-1-bands", "20; 100; 400");
+        assertThat(((Rule.InBands) act().book().rules().get(1)).edges()).containsExactly(20, 100, 400);
+        awaitText(".rule-state", "\u25cf");
+        change("#add-rule", "is off");
+        awaitThat(() -> act().book().rules().get(2) instanceof Rule.Made);
+        pill("#rule-2-name", "calm");
+        // What cannot be is refused in words, and the old one stays.
+        ActSetup before = act();
+        press("#rule-0-limit");
+        write("#rule-0-limit-box", "high");
+        awaitThat(() -> fx(() -> workspace().notice().get().text()).contains("A number such as 60 is needed"));
+        press("#rule-1-bands");
+        write("#rule-1-bands-box", "20; 10");
+        awaitThat(() -> fx(() -> workspace().notice().get().text()).contains("bands must rise"));
+        assertThat(act()).isEqualTo(before);
+        // Taking the first off takes what is made of it, and comes back with one key.
+        press("#rule-off-0");
+        awaitThat(() -> act().book().rules().size() == 1);
+        key(KeyCode.U);
+        awaitThat(() -> act().equals(before));
     }
 }
