@@ -199,7 +199,7 @@ public final class Acts {
         }
         if (lookedNanos > 0 && nanos - lookedNanos > TimeUnit.MILLISECONDS.toNanos(Watchdog.FROZEN_MS)) {
             // Its watchdog has seen it, too.
-            outputs.stoodStill();
+            outputs.stoodStill(lookedNanos);
         }
         lookedNanos = nanos;
         double seconds = now.getAsDouble();
@@ -214,7 +214,8 @@ public final class Acts {
                 outputs.linkBack(feed.name());
             }
         }
-        if (outputs.anyOn()) {
+        if (outputs.anyOn() && queue.isEmpty()) {
+            // Rows that wait are no silence.
             silent(nanos);
         }
         boolean records = recording.runs();

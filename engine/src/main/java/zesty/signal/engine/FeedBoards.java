@@ -35,6 +35,16 @@ record FeedBoards(List<Feed> feeds) implements Outputs.Boards {
     }
 
     @Override
+    public boolean confirmed(String source, String line, long sinceNanos) {
+        SourceReader reader = reader(source);
+        return reader != null
+                && reader.sent().stream()
+                        .anyMatch(one -> one.text().equals(line)
+                                && one.nanoTime() >= sinceNanos
+                                && one.answer().contains(line));
+    }
+
+    @Override
     public void share(String source) {
         SourceReader reader = reader(source);
         if (reader != null) {

@@ -39,6 +39,12 @@ final class Outputs implements AutoCloseable {
     /** A hand that is not heard of for so long has let go. */
     private static final long HAND_NANOS = 500_000_000;
 
+    /** A line that holds is said again so often to a board that watches itself: a few times before it would go safe. */
+    private static final long KEEP_NANOS = 250_000_000;
+
+    /** A line waits so long for a watchdog; later it would surprise. */
+    private static final long WAITING_NANOS = 5_000_000_000L;
+
     private static final long ASK_NANOS = 1_000_000_000;
     private static final long RESTART_NANOS = 2_000_000_000;
 
@@ -49,6 +55,9 @@ final class Outputs implements AutoCloseable {
 
         /** @return the same line with the board's answer, once there is one */
         SentLine answered(String source, SentLine line);
+
+        /** @return whether the board said a line of that text back since then, in whatever it answered */
+        boolean confirmed(String source, String line, long sinceNanos);
 
         /** A watchdog is to hold the link to that board, too. */
         void share(String source);
@@ -72,9 +81,22 @@ final class Outputs implements AutoCloseable {
         /** Null where no watchdog is needed, empty where none can be. */
         String port;
 
+        /** The line that asks its board for a watchdog of its own; empty for none. */
+        String watch = "";
+
+        /** Since when its answer counts. */
+        long watchSinceNanos;
+
+        long keptNanos;
+        /** Since when a line waits for a watchdog; 0 for none. */
+        long waitingNanos;
+
         String line = "";
         boolean on;
         boolean drove;
+        /** When it was turned on. */
+        long onNanos;
+
         double sinceSeconds = Double.NaN;
         long askedNanos;
         /** When a hand was on it last; 0 for none. */
@@ -120,6 +142,11 @@ final class Outputs implements AutoCloseable {
             if (state.on && (other || wanted != state.wanted)) {
                 safe(output.name(), wanted == state.wanted ? "changed" : wanted ? "begins safe" : "dry run");
             }
+            String watch = rig.act().use(output.name()).watchdog();
+            if (!watch.equals(state.watch) || !source.equals(state.source)) {
+                state.watchSinceNanos = System.nanoTime();
+            }
+            state.watch = watch;
             boolean fresh = other || state.output == null || !state.wanted && wanted;
             state.output = output;
             state.source = source;
@@ -177,7 +204,12 @@ final class Outputs implements AutoCloseable {
 
     private boolean guarded(String name, State state) {
         WatchdogProcess now = watchdog;
-        return state.port == null || !state.port.isEmpty() && now != null && now.holds(name);
+        return state.port == null || (state.port.isEmpty() ? boardWatches(state) : now != null && now.holds(name));
+    }
+
+    /** @return whether the board said yes to a watchdog of its own */
+    private boolean boardWatches(State state) {
+        return !state.watch.isEmpty() && boards.confirmed(state.source, state.watch, state.watchSinceNanos);
     }
 
     private boolean drives(String name, State state) {
@@ -204,7 +236,9 @@ final class Outputs implements AutoCloseable {
         told.logged(new Decision(seconds, Decision.Kind.OUTPUT, name, line, Double.NaN, how));
         state.line = line;
         state.sinceSeconds = safe ? Double.NaN : state.on ? state.sinceSeconds : seconds;
+        state.onNanos = safe || state.on ? state.onNanos : System.nanoTime();
         state.on = !safe;
+        state.waitingNanos = !safe && !drives && state.wanted ? System.nanoTime() : 0;
         if (drives) {
             send(name, state, line, safe);
         }
@@ -259,7 +293,9 @@ final class Outputs implements AutoCloseable {
 
     private String unguarded(String name, State state) {
         if (state.port.isEmpty()) {
-            return "no watchdog can hold this link";
+            return state.watch.isEmpty()
+                    ? "no watchdog can hold this link, and none on the board is named"
+                    : "the board has not said yes to \"" + state.watch + "\"";
         }
         WatchdogProcess now = watchdog;
         String why = now == null ? watchdogTrouble : now.refusal(name);
@@ -277,6 +313,7 @@ final class Outputs implements AutoCloseable {
             return;
         }
         state.on = false;
+        state.waitingNanos = 0;
         state.line = state.output.safe();
         boolean drove = state.drove;
         told.logged(new Decision(
@@ -348,6 +385,8 @@ final class Outputs implements AutoCloseable {
                 }
             });
         }
+        states.forEach((name, state) -> boardWatch(name, state, nanos));
+        states.forEach(this::waiting);
         states.forEach((name, state) -> {
             if (state.handNanos != 0 && nanos - state.handNanos > HAND_NANOS) {
                 state.handNanos = 0;
@@ -360,15 +399,51 @@ final class Outputs implements AutoCloseable {
         });
     }
 
-    /** For a while nothing was decided. */
-    void stoodStill() {
-        List.copyOf(states.keySet()).forEach(name -> safe(name, STOOD_STILL));
+    /** A board with a watchdog of its own is asked for it, and hears its line again and again while it is on. */
+    private void boardWatch(String name, State state, long nanos) {
+        if (!state.wanted || state.port == null || !state.port.isEmpty() || state.watch.isEmpty()) {
+            return;
+        }
+        if (!boardWatches(state)) {
+            if (nanos - state.askedNanos > ASK_NANOS) {
+                state.askedNanos = nanos;
+                queue.offer(new Outgoing(state, name, state.source, state.watch, false));
+            }
+        } else if (state.on && state.drove && nanos - state.keptNanos > KEEP_NANOS) {
+            state.keptNanos = nanos;
+            queue.offer(new Outgoing(state, name, state.source, state.line, false));
+        }
+    }
+
+    /** A line that was ordered while the watchdog was on its way is sent when it stands by, if that is soon. */
+    private void waiting(String name, State state) {
+        if (state.waitingNanos == 0 || !state.on) {
+            return;
+        }
+        if (System.nanoTime() - state.waitingNanos > WAITING_NANOS) {
+            state.waitingNanos = 0;
+        } else if (drives(name, state)) {
+            state.waitingNanos = 0;
+            told.logged(new Decision(
+                    nowSeconds, Decision.Kind.OUTPUT, name, state.line, Double.NaN, "the watchdog stands by"));
+            send(name, state, state.line, false);
+        }
+    }
+
+    /** Since that moment nothing was decided: what was on before is not to be trusted any more. */
+    void stoodStill(long sinceNanos) {
+        states.forEach((name, state) -> {
+            if (state.on && state.onNanos < sinceNanos) {
+                safe(name, STOOD_STILL);
+            }
+        });
     }
 
     /** A board can be reached again after a break: whatever it still does is ended first. */
     void linkBack(String source) {
         states.forEach((name, state) -> {
             if (state.source.equals(source)) {
+                state.watchSinceNanos = System.nanoTime();
                 safe(name, "link back after a break");
                 if (state.drove) {
                     send(name, state, state.output.safe(), true);
@@ -426,6 +501,9 @@ final class Outputs implements AutoCloseable {
         State state = next.state();
         try {
             SentLine sent = boards.send(next.source(), next.line());
+            if (next.line().equals(state.watch)) {
+                return;
+            }
             state.sent = sent;
             state.trouble = "";
             state.owed = false;

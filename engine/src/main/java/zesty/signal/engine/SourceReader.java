@@ -304,12 +304,14 @@ final class SourceReader implements Runnable {
         meter.received(now);
         silenceSeconds = Math.max(silenceSeconds, waitedNanos * 1e-9);
         waitedNanos = 0;
+        long asideBefore = rejectedLines.count();
         if (decoder == null) {
             search.saw(buffer, count, now).ifPresentOrElse(found -> begin(found, now), () -> {
                 if (search.puzzled()) {
                     meter.because("bytes come but make no sense: a wrong speed, or a format not known yet");
                 }
             });
+            sent.rejected(rejectedLines, asideBefore, now);
             return;
         }
         StreamFormat other = ordered;
@@ -317,7 +319,6 @@ final class SourceReader implements Runnable {
             ordered = null;
             switchTo(other, now);
         }
-        long asideBefore = rejectedLines.count();
         TextForm form = search.form();
         byte[] plain = form.isAsItIs() ? buffer : form.plain(buffer, count);
         decode(plain, form.isAsItIs() ? count : plain.length, now);

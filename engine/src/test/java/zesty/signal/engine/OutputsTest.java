@@ -29,6 +29,7 @@ class OutputsTest {
     private final List<String> madeSafe = new ArrayList<>();
     private volatile boolean broken;
     private volatile String answer = "ok";
+    private volatile long askedNanos;
 
     private final Outputs outputs = new Outputs(
             new Outputs.Boards() {
@@ -37,6 +38,7 @@ class OutputsTest {
                     if (broken) {
                         throw new LinkException("the cable is out", false);
                     }
+                    askedNanos = line.startsWith("watch") ? System.nanoTime() : askedNanos;
                     board.add(line);
                     return new SentLine(System.nanoTime(), line, "");
                 }
@@ -44,6 +46,11 @@ class OutputsTest {
                 @Override
                 public SentLine answered(String source, SentLine line) {
                     return line.withAnswer(answer);
+                }
+
+                @Override
+                public boolean confirmed(String source, String line, long sinceNanos) {
+                    return askedNanos >= sinceNanos && answer.contains(line);
                 }
 
                 @Override
@@ -222,10 +229,38 @@ class OutputsTest {
         outputs.change(rig("tcp:127.0.0.1:9", LIVE, Set.of()));
         order("heat 40");
         assertThat(now().drives()).isFalse();
-        assertThat(now().trouble()).isEqualTo("no watchdog can hold this link");
+        assertThat(now().trouble()).isEqualTo("no watchdog can hold this link, and none on the board is named");
         TimeUnit.MILLISECONDS.sleep(150);
         assertThat(board).isEmpty();
-        assertThat(log).containsExactly("heat 40 rule, not sent: no watchdog can hold this link");
+        assertThat(log)
+                .containsExactly(
+                        "heat 40 rule, not sent: no watchdog can hold this link, and none on the board is named");
+    }
+
+    /** It is asked until it says yes; then its line is said again and again while it is on. */
+    @Test
+    void aBoardThatWatchesItselfIsAskedForItAndKeptAwake() throws Exception {
+        answer = "wrong: watch 800";
+        Rig rig = rig("tcp:127.0.0.1:9", LIVE.withWatchdog("watch 900"), Set.of());
+        outputs.change(rig);
+        long t = System.nanoTime();
+        outputs.tick(1, t);
+        heard("watch 900");
+        order("heat 40");
+        assertThat(now().drives()).isFalse();
+        assertThat(now().trouble()).isEqualTo("the board has not said yes to \"watch 900\"");
+        // It says yes: what waited for it is sent, and then said again and again while it is on.
+        answer = "ok watch 900";
+        assertThat(now().drives()).isTrue();
+        outputs.tick(2, t + 300_000_000);
+        outputs.tick(2, t + 400_000_000);
+        outputs.tick(2, t + 600_000_000);
+        heard("watch 900", "heat 40", "heat 40");
+        assertThat(log.get(log.size() - 1)).isEqualTo("heat 40 the watchdog stands by");
+        // After a break it is asked anew, and hears its safe line first.
+        outputs.linkBack("");
+        outputs.tick(3, t + 9_000_000_000L);
+        heard("watch 900", "heat 40", "heat 40", "heat 0", "heat 0", "watch 900");
     }
 
     @Test

@@ -78,7 +78,8 @@ public final class RulesJson {
                     new OutputUse(
                             node.path("to").asText(""),
                             flag(node, "live"),
-                            node.has("caution") ? Nodes.choice(Caution.class, Nodes.text(node, "caution")) : null));
+                            node.has("caution") ? Nodes.choice(Caution.class, Nodes.text(node, "caution")) : null,
+                            node.has("watchdog") ? Nodes.text(node, "watchdog") : ""));
         }
         List<Profile> profiles = new ArrayList<>();
         for (JsonNode node : list(root, "profiles")) {
@@ -257,7 +258,7 @@ public final class RulesJson {
             keys(
                     node,
                     "an output by a rule",
-                    List.of("name", "safe", "rule", "on", "off", "longest_on_s", "to", "live", "caution"));
+                    List.of("name", "safe", "rule", "on", "off", "longest_on_s", "to", "live", "caution", "watchdog"));
             return new Output.ByRule(
                     name,
                     safe,
@@ -282,6 +283,7 @@ public final class RulesJson {
                         "to",
                         "live",
                         "percent",
+                        "watchdog",
                         "caution"));
         JsonNode points = list(node, "map");
         double[][] map = new double[points.size()][];

@@ -40,6 +40,9 @@ final class RulesOut {
             if (use.live()) {
                 node.put("live", true);
             }
+            if (!use.watchdog().isEmpty()) {
+                node.put("watchdog", use.watchdog());
+            }
             use.takesCare().ifPresent(caution -> node.put("caution", Nodes.lower(caution)));
         });
         for (Profile profile : setup.profiles()) {

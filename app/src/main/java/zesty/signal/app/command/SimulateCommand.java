@@ -7,6 +7,7 @@ import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
+import java.util.Arrays;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -106,20 +107,44 @@ final class SimulateCommand implements Callable<Integer> {
     private void attend(Socket client) {
         try (client) {
             client.setTcpNoDelay(true);
-            stream(create(), client.getOutputStream());
+            try (SimulatedLink link = new SimulatedLink(create(), factor, frames)) {
+                link.open();
+                Thread ear = new Thread(() -> hear(client, link), "orders");
+                ear.setDaemon(true);
+                ear.start();
+                stream(link, client.getOutputStream());
+            }
         } catch (IOException e) {
             System.err.println("zesty: a client left");
+        }
+    }
+
+    /** Orders come the other way on the same line. */
+    private static void hear(Socket client, SimulatedLink link) {
+        byte[] buffer = new byte[1024];
+        try {
+            for (int count = client.getInputStream().read(buffer);
+                    count >= 0;
+                    count = client.getInputStream().read(buffer)) {
+                link.write(Arrays.copyOf(buffer, count));
+            }
+        } catch (IOException e) {
+            // It has left; who sends to it says so.
         }
     }
 
     private void stream(SimulatedBoard running, OutputStream out) throws IOException {
         try (SimulatedLink link = new SimulatedLink(running, factor, frames)) {
             link.open();
-            byte[] buffer = new byte[1 << 16];
-            for (int count = link.read(buffer); count >= 0; count = link.read(buffer)) {
-                out.write(buffer, 0, count);
-                out.flush();
-            }
+            stream(link, out);
+        }
+    }
+
+    private static void stream(SimulatedLink link, OutputStream out) throws IOException {
+        byte[] buffer = new byte[1 << 16];
+        for (int count = link.read(buffer); count >= 0; count = link.read(buffer)) {
+            out.write(buffer, 0, count);
+            out.flush();
         }
     }
 }

@@ -2,8 +2,14 @@ package zesty.signal.app.command;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
@@ -13,6 +19,8 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import zesty.signal.boards.link.SimulatedLink;
+import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.takes.Decision;
 import zesty.signal.takes.Take;
 
@@ -74,6 +82,9 @@ class SafeOutputsTest {
             // On a busy machine the program may stand still while it warms up, which makes it safe, too.
             process.destroyForcibly().waitFor();
             board.until("heat 0", 0);
+            try (Take take = Take.open(folder.resolve("it.zest"))) {
+                System.out.println("not steady: " + take.decisions());
+            }
             board.heard.clear();
         }
         throw new AssertionError("it never goes on heating");
@@ -169,5 +180,82 @@ class SafeOutputsTest {
         try (Take take = Take.open(folder.resolve("it.zest"))) {
             assertThat(take.decisions().stream().map(Decision::why)).contains("rule, dry run");
         }
+    }
+
+    /** A board on the network has no port to hold: it is asked to watch itself, and opens its jaws when the program is killed. */
+    @Test
+    void aBoardOnTheNetworkThatWatchesItselfGoesSafeByItself() throws Exception {
+        Path rig = folder.resolve("rig.json");
+        Files.writeString(
+                rig,
+                """
+                {"zesty_rig": 3, "name": "Wren", "source": {"address": "sim:gripper"}, "acknowledged": ["moving"],
+                 "decide": {"rules": [{"name": "hold", "watch": {"column": "force"}, "when": "below", "limit": 60}],
+                  "outputs": [{"name": "jaws", "safe": "grip 0", "rule": "hold", "on": "grip 90", "off": "grip 0",
+                   "live": true, "caution": "moving", "watchdog": "watch 800"}]}}""");
+        SimulatedLink gripper = new SimulatedLink(SimulatedBoards.create("gripper", 1), 1);
+        gripper.open();
+        StringBuffer said = new StringBuffer();
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            process = Run.start(
+                    folder,
+                    Run.line(
+                            "128m",
+                            "record",
+                            "tcp:127.0.0.1:" + server.getLocalPort(),
+                            "--rig",
+                            rig.toString(),
+                            "--out",
+                            "it.zest"));
+            try (Socket client = server.accept()) {
+                Thread ear = new Thread(() -> {
+                    byte[] buffer = new byte[256];
+                    try {
+                        for (int n = client.getInputStream().read(buffer);
+                                n >= 0;
+                                n = client.getInputStream().read(buffer)) {
+                            gripper.write(Arrays.copyOf(buffer, n));
+                        }
+                    } catch (IOException e) {
+                        // The program is gone.
+                    }
+                });
+                ear.setDaemon(true);
+                ear.start();
+                Thread mouth = new Thread(() -> {
+                    byte[] buffer = new byte[4096];
+                    try {
+                        for (int n = gripper.read(buffer); n >= 0; n = gripper.read(buffer)) {
+                            said.append(new String(buffer, 0, n, StandardCharsets.US_ASCII));
+                            if (client.isConnected() && process.isAlive()) {
+                                client.getOutputStream().write(buffer, 0, n);
+                            }
+                        }
+                    } catch (IOException e) {
+                        said.append("[broken off]");
+                    }
+                });
+                mouth.setDaemon(true);
+                mouth.start();
+                // The rule is on from the first row; it drives once the board has said yes and the rule was off and on
+                // again.
+                await(said, "ok watch 800");
+                await(said, "ok grip 90");
+                TimeUnit.MILLISECONDS.sleep(1500);
+                assertThat(said.toString()).doesNotContain("watch: grip 0");
+                signal("KILL");
+                await(said, "watch: grip 0");
+                await(said, "grip=0.0");
+            }
+        } finally {
+            gripper.close();
+        }
+    }
+
+    private static void await(StringBuffer said, String wanted) throws InterruptedException {
+        for (int i = 0; i < 3000 && said.indexOf(wanted) < 0; i++) {
+            TimeUnit.MILLISECONDS.sleep(10);
+        }
+        assertThat(said.toString()).contains(wanted);
     }
 }

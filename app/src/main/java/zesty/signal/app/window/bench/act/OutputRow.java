@@ -103,12 +103,32 @@ final class OutputRow extends VBox {
                                 "the line that makes it safe",
                                 text -> NewParts.safe(output, text)),
                         more());
+        if (!guardable()) {
+            String watch = use.watchdog();
+            parts.getChildren()
+                    .add(new Pill(
+                            "output-" + index + "-watchdog",
+                            watch.isEmpty() ? "no watchdog on the board" : "board watches itself: " + watch,
+                            watch,
+                            "the line that asks the board to make itself safe when no line comes for a while, such as watch 800",
+                            text -> workspace
+                                    .acting()
+                                    .change(now -> now.withUse(output.name(), u -> u.withWatchdog(text)))));
+        }
         getChildren().addAll(head, parts);
         if (output instanceof Output.ByValue) {
             gauge.setMaxWidth(Double.MAX_VALUE);
             getChildren().addAll(gauge, hand());
         }
         getChildren().add(trouble);
+    }
+
+    /** @return whether a watchdog of the program can hold its port, or none is needed */
+    private boolean guardable() {
+        return rig.sources().stream()
+                .filter(source -> source.name().equals(use.source()))
+                .allMatch(source -> source.setup().address().startsWith("serial:")
+                        || source.setup().address().startsWith("sim:"));
     }
 
     private void put(Output other) {
@@ -310,10 +330,8 @@ final class OutputRow extends VBox {
                 CheckMenuItem on = new CheckMenuItem("on the board "
                         + (source.name().isEmpty() ? source.setup().address() : source.name()));
                 on.setSelected(use.source().equals(source.name()));
-                on.setOnAction(event -> workspace
-                        .acting()
-                        .change(now ->
-                                now.withUse(output.name(), u -> new OutputUse(source.name(), u.live(), u.caution()))));
+                on.setOnAction(event ->
+                        workspace.acting().change(now -> now.withUse(output.name(), u -> u.withSource(source.name()))));
                 menu.getItems().add(on);
             }
         }
