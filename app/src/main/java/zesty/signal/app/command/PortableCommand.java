@@ -52,7 +52,7 @@ final class PortableCommand implements Callable<Integer> {
             channels.addAll(PortableRig.worthCarrying(rig));
         }
         if (channels.isEmpty()) {
-            throw new Refusal(file + " has no column with a scaling or a recipe; choose one with --column");
+            throw new Refusal(file + " has no column with a scaling, a recipe or a rule; choose one with --column");
         }
         try {
             SourceFiles.write(out, PortableRig.files(rig, channels));

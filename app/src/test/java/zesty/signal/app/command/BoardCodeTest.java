@@ -14,15 +14,22 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Controller;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.RuleBook;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
@@ -156,6 +163,95 @@ class BoardCodeTest {
         assertThat(Said.zesty("portable", file.toString(), "--out", code.toString())
                         .err())
                 .contains("x1.c is there already and was not made this way");
+    }
+
+    private static Rule.OnSamples rule(String name, Condition when, double hysteresis, Rule.Holds holds) {
+        return new Rule.OnSamples(name, new Watch.Column("x"), when, hysteresis, holds);
+    }
+
+    /** The rules of a column on the board turn at the same samples as in the application. */
+    @Test
+    void rulesOnTheBoardDecideAsTheApplicationDoes() throws Exception {
+        Rule.Holds none = Rule.Holds.NONE;
+        List<Rule> rules = List.of(
+                rule("above", new Condition.Above(0.4), 0.3, none),
+                rule("be-low", new Condition.Below(-0.4), 0.2, new Rule.Holds(0.05, 0, 0, false)),
+                rule("inside", new Condition.Inside(-0.5, 0.5), 0.1, new Rule.Holds(0, 0.03, 0.2, false)),
+                rule("outside", new Condition.Outside(-0.6, 0.6), 0.1, new Rule.Holds(0.011, 0.02, 0, false)),
+                rule("rising", new Condition.Rising(3, 0.1), 1, none),
+                rule("falling", new Condition.Falling(3, 0.08), 1, new Rule.Holds(0.02, 0, 0.1, false)),
+                rule("once", new Condition.Above(0.8), 0, new Rule.Holds(0, 0, 0, true)));
+        Rig rig = Rig.blank("rig", "stdin")
+                .withLink(new SourceSetup("stdin", RATE, 0, List.of(), List.of()))
+                .fittedTo(new DelimitedFormat(',', false, false, "", List.of(new Column("x", "")), null))
+                .withChannel("x", one -> one.withRecipe(Recipe.parse("exp:0.25")))
+                .withAct(ActSetup.NONE.withBook(new RuleBook(rules, List.of())));
+        Path file = folder.resolve("rig.json");
+        Files.writeString(file, RigJson.write(rig));
+        Path code = folder.resolve("code");
+        Said said = Said.zesty("portable", file.toString(), "--out", code.toString());
+        assertThat(said.status()).as(said.err()).isZero();
+        assertThat(Files.readString(code.resolve("x.h"))).contains("bool x_be_low(const x_state *s);");
+        Random random = new Random(26);
+        double[] x = new double[4000];
+        StringBuilder input = new StringBuilder();
+        for (int i = 0; i < x.length; i++) {
+            x[i] = (float) (Math.sin(i / 40.0) + 0.3 * random.nextGaussian());
+            input.append((float) x[i]).append('\n');
+        }
+        List<String> lines = run(input.toString(), compiled(code)).lines().toList();
+        assertThat(lines).hasSize(x.length);
+        double[] cleaned = x.clone();
+        channelOf(rig).recipe().onceThrough(cleaned, RATE);
+        int[] on = new int[rules.size()];
+        int[] turns = new int[rules.size()];
+        Controller controller = new Controller(new RuleBook(rules, List.of()), new Controller.Listener() {
+            @Override
+            public void decided(double seconds, int rule, int state, double value) {
+                on[rule] = state;
+                turns[rule]++;
+            }
+
+            @Override
+            public void sent(double seconds, int output, String line, Controller.Why why) {
+                throw new AssertionError("there is no output");
+            }
+        });
+        for (int i = 0; i < x.length; i++) {
+            controller.samples(i / RATE, new double[] {cleaned[i]});
+            String states = Arrays.stream(on).mapToObj(Integer::toString).collect(Collectors.joining(","));
+            assertThat(lines.get(i)).as("row %d", i).endsWith("," + states);
+        }
+        assertThat(Arrays.stream(turns).limit(6)).allMatch(n -> n > 10);
+    }
+
+    private static Channel channelOf(Rig rig) {
+        return rig.channels().get(0);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{'name':'a','watch':{'reader':'level','column':'x','number':'mean'},'when':'above','limit':3} | the rule 'a' cannot go onto a board: it goes by a reader",
+                "{'name':'a','watch':{'column':'x'},'when':'silent','for_s':3} | a value that does not come",
+                "{'name':'a','watch':{'column':'x'},'bands':[1,2]} | it is a band's number",
+                "{'name':'a','watch':{'column':'x'},'when':'above','limit':3,'percent':true} | its percents need a profile"
+            })
+    void aRuleThatCannotGoIsNamed(String rule, String message) throws Exception {
+        Path file = folder.resolve("rig.json");
+        Files.writeString(
+                file,
+                ("{'zesty_rig':3,'name':'r','source':{'address':'stdin'},'scale':[{'column':'x','name':'x',"
+                                + "'conversion':{'kind':'line','slope':1,'offset':0},'unit':''}],'decide':{'rules':["
+                                + rule
+                                + "]}}")
+                        .replace('\'', '"'));
+        Said said = Said.zesty(
+                "portable", file.toString(), "--out", folder.resolve("code").toString());
+        assertThat(said.status()).as(said.err()).isEqualTo(2);
+        assertThat(said.err()).contains(message);
+        assertThat(folder.resolve("code")).doesNotExist();
     }
 
     @ParameterizedTest

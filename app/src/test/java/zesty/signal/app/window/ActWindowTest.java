@@ -275,6 +275,22 @@ class ActWindowTest extends RealWindow {
         key(KeyCode.ESCAPE);
         awaitThat(() -> fx(() -> !robot.lookup("#scoreboard").query().isVisible()));
         assertThat(List.copyOf(act().deedsOf(rule(0).name()))).hasSize(1);
+
+        // Another rule's turning on tells the true events, too.
+        change("#add-rule", "knock is above");
+        pill("#rule-1-name", "other");
+        choose("#events-from", "each time \u201c" + rule(0).name());
+        awaitText("#tuning-says", "finds 12 of 12, none of them false");
+        ActSetup today = act();
+        // Over a take of before: what today's rules would have decided.
+        Path take = fx(() -> workspace().takes().all().get().get(0).file());
+        robot.interact(() -> workspace().open(take));
+        awaitThat(() -> !fx(() -> workspace().shown().isLive()));
+        assertThat(act()).isNotEqualTo(today);
+        press("#todays-rules");
+        awaitThat(() -> act().equals(today));
+        key(KeyCode.U);
+        awaitThat(() -> !act().equals(today));
     }
 
     private static double grip(Snapshot snapshot) {

@@ -17,10 +17,11 @@ import zesty.signal.core.scale.Digits;
 public final class PortableRig {
     private PortableRig() {}
 
-    /** @return channels of a rig that have something to carry: a scaling or a recipe */
+    /** @return channels of a rig that have something to carry: a scaling, a recipe or a rule */
     public static List<Channel> worthCarrying(Rig rig) {
         return rig.channels().stream()
-                .filter(one -> !one.scaling().isAsItCame() || !one.recipe().equals(Recipe.NONE))
+                .filter(one ->
+                        !one.scaling().isAsItCame() || !one.recipe().equals(Recipe.NONE) || RuleCode.any(rig, one))
                 .toList();
     }
 
@@ -45,9 +46,18 @@ public final class PortableRig {
             names.add(name);
             double rate =
                     rig.sources().get(rig.sourceOf(channel.column())).setup().statedRateHz();
-            files.putAll(channel(rig, channel, name, rate));
+            RuleCode rules = new RuleCode(rig, channel, rate);
+            files.putAll(channel(rig, channel, name, rate, rules));
+            StringBuilder states = new StringBuilder();
+            for (String rule : rules.names()) {
+                states.append("        printf(\",%d\", ")
+                        .append(name)
+                        .append('_')
+                        .append(rule)
+                        .append("(&state));\n");
+            }
             includes.append("#include \"").append(name).append(".h\"\n");
-            runners.append(Template.of("runner.c", Map.of("name", name)));
+            runners.append(Template.of("runner.c", Map.of("name", name, "states", states.toString())));
             choices.append("    if (strcmp(wanted, \"").append(name).append("\") == 0) {\n        return run_");
             choices.append(name).append("();\n    }\n");
         }
@@ -63,11 +73,23 @@ public final class PortableRig {
         return files;
     }
 
-    private static Map<String, String> channel(Rig rig, Channel channel, String name, double rateHz) {
+    private static Map<String, String> channel(Rig rig, Channel channel, String name, double rateHz, RuleCode rules) {
         ScalingCode scaling = new ScalingCode(channel.column(), channel.scaling());
         RecipeCode recipe = new RecipeCode(channel.column(), channel.recipe(), rateHz);
         Set<String> helpers = new TreeSet<>(scaling.helpers());
         helpers.addAll(recipe.helpers());
+        helpers.addAll(rules.helpers());
+        StringBuilder asked = new StringBuilder();
+        StringBuilder answers = new StringBuilder();
+        for (int r = 0; r < rules.names().size(); r++) {
+            String head = "bool " + name + "_" + rules.names().get(r) + "(const " + name + "_state *s)";
+            asked.append("\n/* Whether the rule is on. */\n").append(head).append(";\n");
+            answers.append("\n")
+                    .append(head)
+                    .append("\n{\n    return (s->rule_flags[")
+                    .append(r)
+                    .append("] & 1) != 0;\n}\n");
+        }
         StringBuilder help = new StringBuilder();
         helpers.forEach(one -> help.append(Template.text(one)));
         String body = scaling.body() + recipe.body();
@@ -82,7 +104,11 @@ public final class PortableRig {
         values.put("guard", name.toUpperCase(Locale.ROOT) + "_H");
         values.put("unit", Template.comment(unit));
         values.put("rate", rateHz > 0 ? Template.comment(Digits.exact(rateHz) + " a second") : "at any rate");
-        values.put("state", recipe.state());
+        values.put("state", recipe.state() + rules.state());
+        values.put("types", rules.names().isEmpty() ? "" : "#include <stdbool.h>\n\n");
+        values.put("rules", rules.body());
+        values.put("asked", asked.toString());
+        values.put("answers", answers.toString());
         values.put("scaling", Template.comment(channel.scaling().conversion().words()));
         values.put(
                 "recipe",

@@ -15,5 +15,6 @@ float ${name}_step(${name}_state *s, float raw)
     double x = (double)raw;
 ${body}
     s->y = x;
-    return (float)x;
+${rules}    return (float)x;
 }
+${answers}

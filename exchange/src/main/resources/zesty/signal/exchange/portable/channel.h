@@ -2,7 +2,7 @@
 #ifndef ${guard}
 #define ${guard}
 
-typedef struct {
+${types}typedef struct {
 ${state}    double y; /* the newest cleaned value, in ${unit} */
 } ${name}_state;
 
@@ -11,5 +11,5 @@ void ${name}_reset(${name}_state *s);
 
 /* Takes one value as it was read, ${rate}. Gives it scaled and cleaned, in ${unit}. */
 float ${name}_step(${name}_state *s, float raw);
-
+${asked}
 #endif

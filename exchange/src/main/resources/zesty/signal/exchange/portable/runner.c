@@ -6,7 +6,8 @@ static int run_${name}(void)
 
     ${name}_reset(&state);
     while (next(&raw)) {
-        printf("%.9g\n", (double)${name}_step(&state, raw));
+        printf("%.9g", (double)${name}_step(&state, raw));
+${states}        printf("\n");
     }
     return 0;
 }

@@ -48,6 +48,7 @@ public final class ActBench extends Bench {
     private final TuningPanel tuning;
     private final PlanPanel steps;
     private final ProfileMenu profile;
+    private final Button today;
     private String chosen = "";
     private String seenFocus = "";
     private Rig filled;
@@ -74,7 +75,13 @@ public final class ActBench extends Bench {
         Button board =
                 Bench.button("show-scoreboard", "Scoreboard", "points in digits that are read from across a room (V)");
         board.setOnAction(event -> workspace.view().scoreboard().set(true));
-        atHead(profile.node(), board);
+        today = Bench.button(
+                "todays-rules", "Today's rules", "what the live rig would have decided over this take (U undoes it)");
+        today.managedProperty().bind(today.visibleProperty());
+        today.setVisible(false);
+        today.setOnAction(
+                event -> workspace.acting().change(now -> workspace.live().rig().act()));
+        atHead(today, profile.node(), board);
         HBox line = new HBox(10, summary, calm);
         line.setAlignment(Pos.CENTER_LEFT);
         AddMenus more = new AddMenus(workspace, name -> chosen = name);
@@ -141,6 +148,8 @@ public final class ActBench extends Bench {
         head(snapshot);
         follow(snapshot);
         refill(snapshot);
+        today.setVisible(
+                !workspace.shown().isLive() && !workspace.live().rig().act().equals(act()));
         ActSnapshot now = snapshot.act();
         double seconds = snapshot.nowSeconds(System.nanoTime());
         for (Node node : rows.getChildren()) {

@@ -19,9 +19,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.RuleSpans;
 import zesty.signal.core.act.ThresholdMap;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.scale.Digits;
@@ -77,6 +79,7 @@ final class TuningPanel extends VBox {
         from.setId("events-from");
         from.getStyleClass().add("pill");
         from.setTooltip(new Tooltip("true events from markers or from a file of times"));
+        from.setOnShowing(event -> offer());
         count.setId("events-count");
         count.setPromptText("how many");
         count.setPrefColumnCount(7);
@@ -190,7 +193,29 @@ final class TuningPanel extends VBox {
                     .forEach(one -> truth.add(one.seconds()));
             tune();
         })));
+        for (Rule other : workspace.shown().rig().act().inForce().rules()) {
+            boolean own = rule != null && other.name().equals(rule.name());
+            if (!own && other instanceof Rule.OnSamples one && one.watch() instanceof Watch.Column) {
+                from.getItems()
+                        .add(Parts.item("each time \u201c" + one.name() + "\u201d turns on", () -> turnings(one)));
+            }
+        }
         from.getItems().add(Parts.item("a file of times \u2026", this::file));
+    }
+
+    /** True events told by another channel, such as a switch beside the sensor. */
+    private void turnings(Rule.OnSamples of) {
+        Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
+        Span sight = workspace
+                .shown()
+                .pictured(
+                        snapshot,
+                        Math.max(
+                                ActBench.LEAST_SECONDS,
+                                workspace.shown().window().span()));
+        Watched watched = Watched.of(snapshot, of.watch(), sight.from(), sight.to());
+        RuleSpans.of(of, watched.seconds(), watched.values()).forEach(on -> truth.add(on.from()));
+        tune();
     }
 
     private void file() {
