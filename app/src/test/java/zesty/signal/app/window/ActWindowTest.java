@@ -70,6 +70,15 @@ class ActWindowTest extends RealWindow {
         });
     }
 
+    private boolean offers(String query, String part) {
+        return fx(() -> {
+            MenuButton menu = robot.lookup(query).queryAs(MenuButton.class);
+            menu.getOnShowing().handle(null);
+            return menu.getItems().stream()
+                    .anyMatch(one -> one.getText() != null && one.getText().contains(part));
+        });
+    }
+
     /** Presses a part of a sentence and writes it anew: again where the sentence was just being made anew itself. */
     private void pill(String query, String text) throws Exception {
         ActSetup before = act();
@@ -278,8 +287,9 @@ class ActWindowTest extends RealWindow {
 
         // Another rule's turning on tells the true events, too.
         change("#add-rule", "knock is above");
-        pill("#rule-1-name", "other");
-        choose("#events-from", "each time \u201c" + rule(0).name());
+        awaitText("#act-summary", "In sight it would have been on");
+        awaitThat(() -> offers("#events-from", "each time \u201c" + rule(0).name() + "\u201d turns on"));
+        choose("#events-from", "each time \u201c" + rule(0).name() + "\u201d turns on");
         awaitText("#tuning-says", "finds 12 of 12, none of them false");
         ActSetup today = act();
         // Over a take of before: what today's rules would have decided.

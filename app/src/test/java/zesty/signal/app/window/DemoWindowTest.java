@@ -171,12 +171,13 @@ class DemoWindowTest extends RealWindow {
                 && s.channels().get(0).reader().get().headline() > 0
                 && s.channels().get(0).reader().get().bands().get(0).side() == Band.Side.INSIDE);
         key(KeyCode.DIGIT6);
-        awaitText(".bench-line", "Inside:");
+        awaitText(".rule-state", "inside");
+        awaitText("#act-summary", "Drag an edge of the range");
         awaitNode(".plot");
         robot.interact(() -> workspace()
                 .change(rig ->
                         rig.withBand(new BandSetup(rig.readers().get(0).id(), "rate_bpm.mean", new Band(30, 50, 2)))));
-        awaitText(".bench-line", "Too high:");
+        awaitText(".rule-state", "too high");
         awaitText(".stop-value", "too high");
         // Takes hold of the high edge, where the picture draws it, and pulls it up. The picture follows the rate:
         // should

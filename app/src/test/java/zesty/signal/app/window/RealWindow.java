@@ -144,7 +144,10 @@ abstract class RealWindow {
 
     void awaitNode(String query) throws Exception {
         WaitForAsyncUtils.waitFor(
-                40, TimeUnit.SECONDS, () -> robot.lookup(query).tryQuery().isPresent());
+                40,
+                TimeUnit.SECONDS,
+                // On the window's thread: what changes while it is looked through cannot be.
+                () -> fx(() -> robot.lookup(query).tryQuery().isPresent()));
     }
 
     /** Clicks what the query finds once it lies still. */
@@ -161,8 +164,10 @@ abstract class RealWindow {
         awaitNode(query);
         Bounds before = null;
         for (int i = 0; i < 100; i++) {
-            Node node = robot.lookup(query).query();
-            Bounds now = fx(() -> node.localToScreen(node.getBoundsInLocal()));
+            Bounds now = fx(() -> robot.lookup(query)
+                    .tryQuery()
+                    .map(node -> node.localToScreen(node.getBoundsInLocal()))
+                    .orElse(null));
             if (now != null && now.equals(before)) {
                 return now;
             }

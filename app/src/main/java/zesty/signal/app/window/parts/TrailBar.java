@@ -322,6 +322,26 @@ public final class TrailBar extends VBox {
 
     private void act(Snapshot snapshot, ChannelSnapshot channel, boolean lost) {
         Face face = faces.get(Stop.ACT);
+        Optional<BandSnapshot> band = channel.readers().stream()
+                .flatMap(reader -> reader.bands().stream())
+                .findFirst();
+        if (band.isEmpty()) {
+            rules(snapshot, face);
+            return;
+        }
+        ScalarInfo scalar = channel.readers().stream()
+                .map(reader -> reader.kind().scalar(band.get().setup().scalar()))
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElseThrow();
+        var edges = band.get().setup().band();
+        face.say(
+                lost ? "—" : Wording.side(band.get().side()),
+                scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · hysteresis "
+                        + Digits.of(edges.hysteresis()));
+    }
+
+    private static void rules(Snapshot snapshot, Face face) {
         List<ActSnapshot.RuleNow> rules = snapshot.act().rules();
         int written = snapshot.rig().act().book().rules().size();
         if (written > 0) {
@@ -335,22 +355,6 @@ public final class TrailBar extends VBox {
                     count + (rules.isEmpty() ? "" : " \u00b7 " + on.size() + " on"));
             return;
         }
-        Optional<BandSnapshot> band = channel.readers().stream()
-                .flatMap(reader -> reader.bands().stream())
-                .findFirst();
-        if (band.isEmpty()) {
-            face.say("—", "no rule yet");
-            return;
-        }
-        ScalarInfo scalar = channel.readers().stream()
-                .map(reader -> reader.kind().scalar(band.get().setup().scalar()))
-                .filter(Objects::nonNull)
-                .findFirst()
-                .orElseThrow();
-        var edges = band.get().setup().band();
-        face.say(
-                lost ? "—" : Wording.side(band.get().side()),
-                scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · hysteresis "
-                        + Digits.of(edges.hysteresis()));
+        face.say("—", "no rule yet");
     }
 }

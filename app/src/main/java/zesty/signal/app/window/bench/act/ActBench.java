@@ -16,6 +16,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Flicker;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleSpans;
@@ -24,6 +25,7 @@ import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Line;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.BandSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -51,6 +53,7 @@ public final class ActBench extends Bench {
     private final Button today;
     private String chosen = "";
     private String seenFocus = "";
+    private List<String> ruleNames = List.of();
     private Rig filled;
     private List<WatchChoice> choices = List.of();
     private List<String> choicesFor = List.of();
@@ -132,6 +135,11 @@ public final class ActBench extends Bench {
 
     /** Takes a rule whose limits are values, as it was dragged or found. */
     private void adopt(Rule inValues) {
+        if (band().isPresent() && ((Rule.OnSamples) inValues).when() instanceof Condition.Outside edges) {
+            BandSetup moved = BandRow.moved(band().get(), edges);
+            workspace.change(rig -> rig.withBand(moved));
+            return;
+        }
         workspace.acting().change(now -> {
             boolean percent = now.inPercent().contains(inValues.name());
             return now.withRule(
@@ -157,6 +165,7 @@ public final class ActBench extends Bench {
                 row.chosen(row.rule().name().equals(chosen));
                 row.show(find(now, row.rule().name()), seconds);
             } else if (node instanceof BandRow row) {
+                row.chosen(BandRow.key(row.setup()).equals(chosen));
                 row.show(find(snapshot, row.setup()));
             }
         }
@@ -186,6 +195,7 @@ public final class ActBench extends Bench {
                             && WatchChoice.column(RuleEdits.watch(one)).equals(focus))
                     .map(Rule::name)
                     .findFirst()
+                    .or(() -> bandOn(focus))
                     .orElse(""));
         }
     }
@@ -204,6 +214,24 @@ public final class ActBench extends Bench {
                 .flatMap(reader -> reader.band(setup.scalar()).stream())
                 .findFirst()
                 .orElse(null);
+    }
+
+    /** A chosen rule that has got another name stays chosen. */
+    private void renamed(List<Rule> now) {
+        List<String> names = now.stream().map(Rule::name).toList();
+        int was = ruleNames.indexOf(chosen);
+        if (was >= 0 && !names.contains(chosen) && names.size() == ruleNames.size()) {
+            chosen = names.get(was);
+        }
+        ruleNames = names;
+    }
+
+    private Optional<String> bandOn(String column) {
+        Rig rig = workspace.shown().rig();
+        return rig.readersOn(column).stream()
+                .flatMap(reader -> rig.bandsOn(reader.id()).stream())
+                .map(BandRow::key)
+                .findFirst();
     }
 
     /** Sentences are made anew only where something of them changed: somebody may be writing in one. */
@@ -227,18 +255,15 @@ public final class ActBench extends Bench {
         choicesFor = named;
         List<Node> made = new ArrayList<>();
         ActSetup act = rig.act();
-        if (act.book().rules().stream().noneMatch(one -> one.name().equals(chosen))) {
-            chosen = act.book().rules().isEmpty()
-                    ? ""
-                    : act.book().rules().get(0).name();
-        }
+        renamed(act.book().rules());
         double spread = focused(snapshot).map(one -> 4 * one.level().noise()).orElse(1.0);
         for (int r = 0; r < act.book().rules().size(); r++) {
             String name = act.book().rules().get(r).name();
             made.add(new RuleRow(workspace, act, r, choices, spread > 0 ? spread : 1, () -> picked(name)));
         }
         for (int b = 0; b < rig.bands().size(); b++) {
-            made.add(new BandRow(workspace, rig, b));
+            String key = BandRow.key(rig.bands().get(b));
+            made.add(new BandRow(workspace, rig, b, () -> choose(key)));
         }
         if (act.book().rules().isEmpty()) {
             made.add(
@@ -283,7 +308,37 @@ public final class ActBench extends Bench {
         }
     }
 
+    /** The range of a reader's number, as it was looked at twice a second. */
+    private void drawBand(Snapshot snapshot, BandSetup band) {
+        BandSnapshot seen = find(snapshot, band);
+        String unit = BandRow.unit(workspace.shown().rig(), band);
+        Watched watched =
+                seen == null ? Watched.nothing(unit) : new Watched(seen.seconds(), seen.values(), 2, Line.SAME, unit);
+        Rule.OnSamples rule = BandRow.asRule(workspace.shown().rig(), band);
+        List<RuleSpans.On> spans = picture.show(
+                workspace.view().night().get(),
+                watched,
+                workspace.shown().zero(snapshot),
+                rule.name() + (unit.isEmpty() ? "" : ", " + unit),
+                new ActPicture.Drawn(rule, act().book().rules().size()),
+                List.of(),
+                new double[0]);
+        tuning.show(snapshot, null, unit);
+        calm.setVisible(false);
+        summary.setText("Drag an edge of the range. In sight it was left " + times(spans.size()) + ".");
+    }
+
+    private Optional<BandSetup> band() {
+        return workspace.shown().rig().bands().stream()
+                .filter(one -> BandRow.key(one).equals(chosen))
+                .findFirst();
+    }
+
     private void draw(Snapshot snapshot) {
+        if (band().isPresent()) {
+            drawBand(snapshot, band().get());
+            return;
+        }
         Rule rule = watching().orElse(null);
         Watch watch = rule != null
                 ? RuleEdits.watch(rule)
@@ -349,9 +404,7 @@ public final class ActBench extends Bench {
                 }
             });
         }
-        return number == null
-                ? new Watched(new double[0], new double[0], Double.NaN, zesty.signal.core.scale.Line.SAME, unit)
-                : number;
+        return number == null ? Watched.nothing(unit) : number;
     }
 
     private void summarize(Rule rule, List<RuleSpans.On> spans, Watched watched, WatchChoice choice) {

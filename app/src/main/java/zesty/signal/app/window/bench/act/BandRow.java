@@ -1,9 +1,11 @@
 package zesty.signal.app.window.bench.act;
 
 import java.util.function.DoubleFunction;
+import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -12,6 +14,9 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.act.Condition;
+import zesty.signal.core.act.Rule;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.ReaderSetup;
@@ -21,12 +26,15 @@ import zesty.signal.engine.BandSnapshot;
 
 /** The usual range of a reader's number, in which it is meant to stay, as a sentence whose parts are pressed. */
 final class BandRow extends HBox {
+    private static final PseudoClass CHOSEN = PseudoClass.getPseudoClass("chosen");
+    private static final double WINDOW_SECONDS = 10;
+
     private final Workspace workspace;
     private final BandSetup setup;
     private final int index;
     private final Label state = new Label();
 
-    BandRow(Workspace workspace, Rig rig, int index) {
+    BandRow(Workspace workspace, Rig rig, int index, Runnable choose) {
         super(8);
         this.workspace = workspace;
         setup = rig.bands().get(index);
@@ -67,6 +75,7 @@ final class BandRow extends HBox {
         off.setAccessibleText("take off this range");
         off.setOnAction(event -> workspace.change(now -> now.withoutBand(setup.reader(), setup.scalar())));
         getChildren().addAll(bar, sentence, state, off);
+        addEventFilter(MouseEvent.MOUSE_PRESSED, event -> choose.run());
     }
 
     private Pill pill(String part, String text, double value, DoubleFunction<Band> with) {
@@ -85,6 +94,36 @@ final class BandRow extends HBox {
     /** @param now null where nothing is known */
     void show(BandSnapshot now) {
         state.setText(now == null ? "" : Wording.side(now.side()));
+    }
+
+    void chosen(boolean is) {
+        pseudoClassStateChanged(CHOSEN, is);
+    }
+
+    /** @return the range as a rule that is on outside of it, for its picture; its hysteresis lies within the edges and is no strip */
+    static Rule.OnSamples asRule(Rig rig, BandSetup band) {
+        ReaderSetup reader = reader(rig, band);
+        return new Rule.OnSamples(
+                words(rig, band),
+                new Watch.Number(
+                        reader.kind(), reader.columns().get(0), reader.settings(), band.scalar(), WINDOW_SECONDS),
+                new Condition.Outside(band.band().low(), band.band().high()),
+                0,
+                Rule.Holds.NONE);
+    }
+
+    /** @return the range with the edges of such a rule; the hysteresis stays as far as there is room */
+    static BandSetup moved(BandSetup band, Condition.Outside edges) {
+        double most = 0.49 * (edges.high() - edges.low());
+        return new BandSetup(
+                band.reader(),
+                band.scalar(),
+                new Band(edges.low(), edges.high(), Math.min(band.band().hysteresis(), most)));
+    }
+
+    /** @return its key among what can be chosen */
+    static String key(BandSetup band) {
+        return "band " + band.reader() + " " + band.scalar();
     }
 
     BandSetup setup() {
@@ -111,7 +150,7 @@ final class BandRow extends HBox {
         return (scalar == null ? band.scalar() : scalar.words()) + channel;
     }
 
-    private static String unit(Rig rig, BandSetup band) {
+    static String unit(Rig rig, BandSetup band) {
         ReaderSetup reader = reader(rig, band);
         ScalarInfo scalar = reader == null ? null : reader.readerKind().scalar(band.scalar());
         return scalar == null

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
@@ -27,7 +27,7 @@ final class DecisionLines extends VBox {
 
     /** @param log oldest first */
     void show(List<Decision> log) {
-        List<HBox> made = new ArrayList<>();
+        List<FlowPane> made = new ArrayList<>();
         for (int i = log.size() - 1; i >= Math.max(0, log.size() - SHOWN); i--) {
             made.add(line(log.get(i)));
         }
@@ -43,7 +43,7 @@ final class DecisionLines extends VBox {
         return tenths / 600 + ":" + String.format(Locale.ROOT, "%04.1f", tenths % 600 / 10.0);
     }
 
-    private static HBox line(Decision one) {
+    private static FlowPane line(Decision one) {
         Label when = Bench.mono(clock(one.seconds()));
         when.setMinWidth(70);
         when.setAlignment(Pos.CENTER_RIGHT);
@@ -53,8 +53,7 @@ final class DecisionLines extends VBox {
         what.setMinWidth(Region.USE_PREF_SIZE);
         Label why =
                 Bench.small(rule ? Double.isNaN(one.value()) ? "" : "at " + Digits.about(one.value(), 4) : one.why());
-        why.setMinWidth(0);
-        HBox line = new HBox(10, when, what, why);
+        FlowPane line = new FlowPane(10, 0, when, what, why);
         line.setAlignment(Pos.CENTER_LEFT);
         return line;
     }

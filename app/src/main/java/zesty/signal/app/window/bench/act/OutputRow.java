@@ -69,9 +69,7 @@ final class OutputRow extends VBox {
         Region dot = new Region();
         dot.getStyleClass().add("output-dot");
         line.getStyleClass().add("output-line");
-        line.setMinWidth(0);
-        HBox.setHgrow(line, Priority.ALWAYS);
-        line.setMaxWidth(Double.MAX_VALUE);
+        line.setWrapText(true);
         trouble.getStyleClass().addAll("hint", "output-trouble");
         trouble.setWrapText(true);
         trouble.managedProperty().bind(trouble.visibleProperty());
@@ -85,7 +83,9 @@ final class OutputRow extends VBox {
                 Bench.button("output-off-" + index, "\u00d7", "takes this output off; it is made safe (U undoes it)");
         off.setAccessibleText("take off the output " + output.name());
         off.setOnAction(event -> workspace.acting().change(now -> now.withoutOutput(output.name())));
-        HBox head = new HBox(8, dot, name, line, live(), off);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(8, dot, name, space, live(), off);
         head.setAlignment(Pos.CENTER_LEFT);
         FlowPane parts = new FlowPane(6, 4);
         parts.setAlignment(Pos.CENTER_LEFT);
@@ -115,7 +115,7 @@ final class OutputRow extends VBox {
                                     .acting()
                                     .change(now -> now.withUse(output.name(), u -> u.withWatchdog(text)))));
         }
-        getChildren().addAll(head, parts);
+        getChildren().addAll(head, line, parts);
         if (output instanceof Output.ByValue) {
             gauge.setMaxWidth(Double.MAX_VALUE);
             getChildren().addAll(gauge, hand());

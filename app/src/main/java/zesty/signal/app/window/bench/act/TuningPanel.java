@@ -15,7 +15,8 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.bench.Bench;
@@ -76,6 +77,7 @@ final class TuningPanel extends VBox {
         setId("tuning");
         Label title = new Label("Which threshold and hysteresis?");
         title.getStyleClass().add("kinds-title");
+        title.setWrapText(true);
         from.setId("events-from");
         from.getStyleClass().add("pill");
         from.setTooltip(new Tooltip("true events from markers or from a file of times"));
@@ -104,8 +106,10 @@ final class TuningPanel extends VBox {
         map.on(
                 (row, column) -> attempt.accept(row < 0 ? null : at(row, column)),
                 (row, column) -> adopt.accept(at(row, column)));
-        HBox ways = new HBox(8, tap, from, count, clear);
+        FlowPane ways = new FlowPane(8, 4, tap, from, count, clear);
         ways.setAlignment(Pos.CENTER_LEFT);
+        from.setMinWidth(Region.USE_PREF_SIZE);
+        count.setMinWidth(Region.USE_PREF_SIZE);
         getChildren().addAll(title, ways, map, says, use);
     }
 

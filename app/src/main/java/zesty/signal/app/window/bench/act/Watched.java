@@ -15,13 +15,15 @@ import zesty.signal.engine.Snapshot;
  * @param display from that unit to the one it is shown in
  */
 record Watched(double[] seconds, double[] values, double rateHz, Line display, String unit) {
-    private static final Watched NOTHING = new Watched(new double[0], new double[0], Double.NaN, Line.SAME, "");
+    static Watched nothing(String unit) {
+        return new Watched(new double[0], new double[0], Double.NaN, Line.SAME, unit);
+    }
 
     /** @return nothing where there is no such channel */
     static Watched of(Snapshot snapshot, Watch watch, double from, double to) {
         ChannelSnapshot channel = channel(snapshot, watch);
         if (channel == null || channel.stream().times() == null) {
-            return NOTHING;
+            return nothing("");
         }
         double[] seconds = Samples.moments(channel, from, to);
         double[] values = Samples.cleaned(channel, from, to);
