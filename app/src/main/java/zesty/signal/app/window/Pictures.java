@@ -86,7 +86,7 @@ final class Pictures {
                 },
                 1);
         scene("bench", () -> workspace.view().focus().set("pulse"), FILL_SECONDS);
-        for (Stop stop : Stop.values()) {
+        for (Stop stop : List.of(Stop.SOURCE, Stop.DECODE, Stop.SCALE, Stop.CLEAN, Stop.READ)) {
             scene(
                     stop.name().toLowerCase(java.util.Locale.ROOT),
                     () -> workspace.view().stop().set(stop),
@@ -351,7 +351,7 @@ final class Pictures {
                     workspace.view().stop().set(Stop.ACT);
                 },
                 2);
-        scene("act-drying", () -> workspace.notice().set(null), 50);
+        scene("act", () -> workspace.notice().set(null), 50);
     }
 
     /** Steps of the cupboard's heater, and what they tell. */

@@ -92,7 +92,7 @@ public final class ActBench extends Bench {
         list.setFitToWidth(true);
         list.getStyleClass().add("plain-scroll");
         list.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        list.setPrefHeight(206);
+        list.setPrefHeight(236);
         list.setMinHeight(96);
         VBox left = new VBox(6, picture, line, list);
         VBox.setVgrow(picture, Priority.ALWAYS);
