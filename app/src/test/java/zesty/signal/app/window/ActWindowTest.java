@@ -181,6 +181,7 @@ class ActWindowTest extends RealWindow {
         if (fx(() -> workspace().view().stop().get() == null)) {
             key(KeyCode.DIGIT6);
         }
+        awaitText(".output-trouble", "safe until " + output.rule() + " has been off once");
         Bounds hold = still("#output-hold-0");
         robot.moveTo(hold.getCenterX(), hold.getCenterY()).press(MouseButton.PRIMARY);
         until(s -> heat(s) == 40);

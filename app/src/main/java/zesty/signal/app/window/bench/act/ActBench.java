@@ -169,9 +169,8 @@ public final class ActBench extends Bench {
                 row.show(find(snapshot, row.setup()));
             }
         }
-        for (int i = 0; i < outputs.getChildren().size(); i++) {
-            ((OutputRow) outputs.getChildren().get(i))
-                    .show(i < now.outputs().size() ? now.outputs().get(i) : null);
+        for (Node node : outputs.getChildren()) {
+            ((OutputRow) node).show(now, seconds);
         }
         steps.show(snapshot, focused(snapshot).orElse(null));
         decisions.show(now.log());

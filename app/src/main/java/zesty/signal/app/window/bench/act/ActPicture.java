@@ -46,6 +46,8 @@ final class ActPicture extends VBox {
         setId("act-picture");
         VBox.setVgrow(plot, javafx.scene.layout.Priority.ALWAYS);
         getChildren().add(plot);
+        // A narrower window does not wait for the next drawing: the handles would lie outside of it meanwhile.
+        plot.widthProperty().addListener(width -> handles.forEach(this::atRight));
         plot.setOnMousePressed(this::press);
         plot.setOnMouseDragged(this::drag);
         plot.setOnMouseReleased(event -> release());
@@ -187,12 +189,14 @@ final class ActPicture extends VBox {
                     + Digits.about(Math.abs(display.slope()) * RuleEdits.hysteresis(now) / 2, 3));
             handle.setStyle("-fx-border-color: " + Palette.css(Palette.channel(chosen.index()), night));
             handle.autosize();
-            handle.relocate(
-                    plot.getWidth() - handle.getWidth() - 2,
-                    Math.max(
-                            0,
-                            Math.min(plot.getHeight() - handle.getHeight(), plot.pixelY(at) - handle.getHeight() / 2)));
+            handle.setLayoutY(Math.max(
+                    0, Math.min(plot.getHeight() - handle.getHeight(), plot.pixelY(at) - handle.getHeight() / 2)));
+            atRight(handle);
         }
+    }
+
+    private void atRight(Label handle) {
+        handle.setLayoutX(plot.getWidth() - handle.getWidth() - 2);
     }
 
     private static Color colour(int index, boolean night) {

@@ -43,6 +43,8 @@ final class OutputRow extends VBox {
     private static final PseudoClass DRY = PseudoClass.getPseudoClass("dry");
     /** By hand a value is sent so often while the slider is held. */
     private static final double HAND_MS = 150;
+    /** Its line may be on its way so long after its rule turned on. */
+    private static final double SETTLED_SECONDS = 1;
 
     private final Workspace workspace;
     private final Rig rig;
@@ -386,8 +388,9 @@ final class OutputRow extends VBox {
                         one.line().replace("{value}", Digits.exact(Math.rint(slider.getValue() * 10) / 10)));
     }
 
-    /** Shows how it stands; null where nothing runs. */
-    void show(ActSnapshot.OutputNow now) {
+    /** Shows how it stands, at seconds of the trail. */
+    void show(ActSnapshot all, double seconds) {
+        ActSnapshot.OutputNow now = index < all.outputs().size() ? all.outputs().get(index) : null;
         boolean on = now != null && !now.safe();
         pseudoClassStateChanged(ON, on);
         pseudoClassStateChanged(DRY, now == null || !now.drives());
@@ -396,11 +399,31 @@ final class OutputRow extends VBox {
         line.setTooltip(now == null || now.answer().isEmpty() ? null : new Tooltip(now.answer()));
         boolean unread = use.live() && use.takesCare().isPresent() && !rig.drives(output.name());
         String why = unread ? "nothing is sent before its caution above was read" : now == null ? "" : now.trouble();
+        if (why.isEmpty() && waitsForOff(all, now, seconds)) {
+            why = "safe until " + ((Output.ByRule) output).rule() + " has been off once";
+        }
         trouble.setText(why);
         trouble.setVisible(!why.isEmpty());
         if (output instanceof Output.ByValue one) {
             gauge.show(value(one, said), slider.getMin(), slider.getMax(), on);
         }
+    }
+
+    /** @return whether its rule is on, and it is not, for it was made safe meanwhile */
+    private boolean waitsForOff(ActSnapshot all, ActSnapshot.OutputNow now, double seconds) {
+        boolean planned = all.plan() != null
+                && all.plan().ended().isEmpty()
+                && all.plan().output().equals(output.name());
+        return output instanceof Output.ByRule one
+                && now != null
+                && now.drives()
+                && now.safe()
+                && all.held().isEmpty()
+                && !planned
+                && all.rules().stream()
+                        .anyMatch(rule -> rule.isOn()
+                                && rule.rule().name().equals(one.rule())
+                                && seconds - rule.sinceSeconds() > SETTLED_SECONDS);
     }
 
     /** @return the number in the line that was sent last; NaN where there is none */
