@@ -285,9 +285,16 @@ final class Outputs implements AutoCloseable {
         }
         Outgoing outgoing = new Outgoing(state, name, state.source, line, safe);
         while (!queue.offer(outgoing)) {
-            // The newest is what counts, and a safe line most of all.
-            queue.poll();
-            state.trouble = "the link is too slow; a line was left out";
+            leaveOut(queue.poll());
+        }
+    }
+
+    /** The newest is what counts; a safe line that had to give way is owed, like one that could not be sent. */
+    private static void leaveOut(Outgoing oldest) {
+        if (oldest != null) {
+            oldest.state().trouble = "the link is too slow; a line was left out";
+            oldest.state().owedNanos = System.nanoTime();
+            oldest.state().owed |= oldest.safe();
         }
     }
 
@@ -392,7 +399,7 @@ final class Outputs implements AutoCloseable {
                 state.handNanos = 0;
                 safe(name, "released by hand");
             }
-            if (state.owed && nanos - state.owedNanos > AGAIN_NANOS) {
+            if (state.owed && !state.on && nanos - state.owedNanos > AGAIN_NANOS) {
                 state.owedNanos = nanos;
                 send(name, state, state.output.safe(), true);
             }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -27,6 +28,7 @@ class OutputsTest {
     private final List<String> board = new CopyOnWriteArrayList<>();
     private final List<String> log = new ArrayList<>();
     private final List<String> madeSafe = new ArrayList<>();
+    private volatile CountDownLatch stuck = new CountDownLatch(0);
     private volatile boolean broken;
     private volatile String answer = "ok";
     private volatile long askedNanos;
@@ -37,6 +39,11 @@ class OutputsTest {
                 public SentLine send(String source, String line) throws LinkException {
                     if (broken) {
                         throw new LinkException("the cable is out", false);
+                    }
+                    try {
+                        stuck.await();
+                    } catch (InterruptedException e) {
+                        throw new LinkException("interrupted", false);
                     }
                     askedNanos = line.startsWith("watch") ? System.nanoTime() : askedNanos;
                     board.add(line);
@@ -169,6 +176,29 @@ class OutputsTest {
         // Releasing what is not held changes nothing.
         outputs.release();
         assertThat(madeSafe).hasSize(2);
+    }
+
+    /** One link stands still while lines pile up behind it: the safe line among them is not lost. */
+    @Test
+    void aSafeLineOutlivesAFloodOfOthers() throws Exception {
+        Rig two = rig("sim:cupboard", LIVE, Set.of());
+        outputs.change(two.withAct(
+                two.act().withOutput(new Output.ByRule("fan", "fan 0", "cold", "fan 1", "fan 0", 600), LIVE)));
+        order("heat 40");
+        heard("heat 40");
+        stuck = new CountDownLatch(1);
+        outputs.order(1, "fan", "fan 1", "rule");
+        order("heat 0");
+        for (int i = 2; i < 600; i++) {
+            outputs.order(1, "fan", "fan " + i, "rule");
+        }
+        stuck.countDown();
+        for (int i = 0; i < 400 && !board.contains("heat 0"); i++) {
+            outputs.tick(2, System.nanoTime() + 1_000_000_000L);
+            TimeUnit.MILLISECONDS.sleep(10);
+        }
+        assertThat(board).contains("heat 0");
+        assertThat(now().safe()).isTrue();
     }
 
     @Test

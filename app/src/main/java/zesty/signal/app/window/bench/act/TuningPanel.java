@@ -210,16 +210,21 @@ final class TuningPanel extends VBox {
     /** True events told by another channel, such as a switch beside the sensor. */
     private void turnings(Rule.OnSamples of) {
         Snapshot snapshot = workspace.shown().snapshot(System.nanoTime());
-        Span sight = workspace
+        Span sight = sight(snapshot);
+        Watched watched = Watched.of(snapshot, of.watch(), sight.from(), sight.to());
+        RuleSpans.of(of, watched.seconds(), watched.values()).forEach(on -> truth.add(on.from()));
+        tune();
+    }
+
+    /** @return what the picture shows of it, in s */
+    private Span sight(Snapshot snapshot) {
+        return workspace
                 .shown()
                 .pictured(
                         snapshot,
                         Math.max(
                                 ActBench.LEAST_SECONDS,
                                 workspace.shown().window().span()));
-        Watched watched = Watched.of(snapshot, of.watch(), sight.from(), sight.to());
-        RuleSpans.of(of, watched.seconds(), watched.values()).forEach(on -> truth.add(on.from()));
-        tune();
     }
 
     private void file() {
@@ -263,13 +268,7 @@ final class TuningPanel extends VBox {
         if (truth.isEmpty() && known < 1) {
             return;
         }
-        var sight = workspace
-                .shown()
-                .pictured(
-                        snapshot,
-                        Math.max(
-                                ActBench.LEAST_SECONDS,
-                                workspace.shown().window().span()));
+        Span sight = sight(snapshot);
         double first = truth.isEmpty() ? sight.from() : truth.first() - 1;
         double last = truth.isEmpty() ? sight.to() : truth.last() + 1;
         Rule.OnSamples of = rule;
