@@ -506,15 +506,20 @@ final class Outputs implements AutoCloseable {
 
     private void write(Outgoing next) {
         State state = next.state();
+        WatchdogProcess now = watchdog;
+        boolean asks = next.line().equals(state.watch);
+        if (!next.safe() && !asks && now != null) {
+            // A safe line ordered before this one, and written only now, may have told the watchdog that it is off.
+            now.on(next.output());
+        }
         try {
             SentLine sent = boards.send(next.source(), next.line());
-            if (next.line().equals(state.watch)) {
+            if (asks) {
                 return;
             }
             state.sent = sent;
             state.trouble = "";
             state.owed = false;
-            WatchdogProcess now = watchdog;
             if (next.safe() && now != null) {
                 now.off(next.output());
             }
