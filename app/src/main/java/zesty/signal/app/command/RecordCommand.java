@@ -38,6 +38,7 @@ import zesty.signal.takes.TakeException;
 @Command(name = "record", description = "Records a source without a window.")
 final class RecordCommand implements Callable<Integer> {
     private static final long LOOK_MS = 20;
+    private static final long SETTLE_MS = 3000;
     private static final double HINT_SECONDS = 5;
 
     private final long startNanos = System.nanoTime();
@@ -267,7 +268,7 @@ final class RecordCommand implements Callable<Integer> {
             tellOfRules(snapshot);
             began |= recording.running();
             if (began && !recording.running()) {
-                return say(trail.stopRecording(), trail.snapshot(System.nanoTime()));
+                return say(trail.stopRecording(), settled(trail));
             }
             LinkHealth ended = ended(snapshot);
             if (ended != null) {
@@ -284,7 +285,7 @@ final class RecordCommand implements Callable<Integer> {
                 if (ended.state() == LinkState.REFUSED) {
                     throw new TakeException(ended.reason() + "; " + last.rows() + " rows are in " + out);
                 }
-                return say(last, trail.snapshot(System.nanoTime()));
+                return say(last, settled(trail));
             }
             for (int i = 0; i < snapshot.links().size(); i++) {
                 LinkHealth link = snapshot.links().get(i);
@@ -394,10 +395,25 @@ final class RecordCommand implements Callable<Integer> {
         spec.commandLine().getOut().flush();
     }
 
+    /** A board that had much at hand fills a short recording before anybody could look at its channels. */
+    private static Snapshot settled(Trail trail) throws InterruptedException {
+        Snapshot snapshot = trail.snapshot(System.nanoTime());
+        for (long waited = 0; waited < SETTLE_MS && !settled(snapshot); waited += LOOK_MS) {
+            Thread.sleep(LOOK_MS);
+            snapshot = trail.snapshot(System.nanoTime());
+        }
+        return snapshot;
+    }
+
+    private static boolean settled(Snapshot snapshot) {
+        return snapshot.act().rules().isEmpty() || !snapshot.channels().isEmpty();
+    }
+
     private int say(RecordingSnapshot recording, Snapshot snapshot) throws TakeException {
         if (!recording.problem().isEmpty()) {
             throw new TakeException(recording.problem());
         }
+        tellOfRules(snapshot);
         summary(recording, snapshot);
         double wanted = duration == null ? 0 : Inputs.duration(duration);
         boolean ended = snapshot.links().stream().allMatch(link -> link.state() == LinkState.OVER);

@@ -6,6 +6,7 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
@@ -47,7 +48,7 @@ final class DrivenBoard implements AutoCloseable {
             TimeUnit.MILLISECONDS.sleep(10);
         }
         InputStream in = Files.newInputStream(here);
-        OutputStream out = Files.newOutputStream(here);
+        OutputStream out = Files.newOutputStream(here, StandardOpenOption.WRITE);
         start(() -> say(out));
         start(() -> hear(in));
     }

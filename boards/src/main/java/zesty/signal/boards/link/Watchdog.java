@@ -1,13 +1,15 @@
 package zesty.signal.boards.link;
 
 import java.io.BufferedReader;
-import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.OutputStream;
 import java.net.URLDecoder;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
@@ -45,11 +47,16 @@ public final class Watchdog {
             this.line = line;
         }
 
+        /** A port that went away must not come to be as a plain file in its place. */
+        static OutputStream opened(String port) throws IOException {
+            return Files.newOutputStream(Path.of(port), StandardOpenOption.WRITE);
+        }
+
         /** A port that went away is opened anew. */
         void write() throws IOException {
             try {
                 if (open == null) {
-                    open = new FileOutputStream(port);
+                    open = opened(port);
                 }
                 open.write(line);
                 open.flush();
@@ -127,7 +134,7 @@ public final class Watchdog {
         try {
             held.open = before != null && before.port.equals(port) ? before.open : null;
             if (held.open == null) {
-                held.open = new FileOutputStream(port);
+                held.open = Held.opened(port);
             }
             say("held", name);
         } catch (IOException e) {

@@ -123,12 +123,13 @@ class WatchdogTest {
 
     @Test
     void aPortThatIsNotThereIsSaidAndMayComeLater() throws Exception {
-        Path gone = folder.resolve("not").resolve("there");
+        Path gone = folder.resolve("heater");
         tell("hold", "heater", gone.toString(), "heat 0\n");
         for (int i = 0; i < 1000 && said.stream().noneMatch(one -> one.startsWith("not heater")); i++) {
             TimeUnit.MILLISECONDS.sleep(10);
         }
         assertThat(said).anyMatch(one -> one.startsWith("not heater"));
+        assertThat(gone).as("a file in the place of a port that is away").doesNotExist();
         Path there = port("heater");
         tell("hold", "heater", there.toString(), "heat 0\n");
         heard("held heater");
