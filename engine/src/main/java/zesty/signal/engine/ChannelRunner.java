@@ -16,7 +16,7 @@ final class ChannelRunner implements SegmentRun.Lane {
     static final String WAITS = "recorded, not read: read the caution above first";
     private static final int PIECE = 4096;
 
-    private final SeriesRing raw;
+    private SeriesRing raw;
     private Channel channel;
     private ChannelChain chain;
     private SeriesRing clean;
@@ -92,6 +92,20 @@ final class ChannelRunner implements SegmentRun.Lane {
         cameAt += segment.length();
         warming = segment.cold();
         gap();
+    }
+
+    /** Takes other samples into the place of those that came, the newest of row {@code end} less one; before them there are none. */
+    void history(long end, double[] values) {
+        raw = new SeriesRing(raw.capacity(), true);
+        double[] nothing = new double[PIECE];
+        Arrays.fill(nothing, Double.NaN);
+        long none = end - values.length;
+        for (long i = 0; i < none; i += nothing.length) {
+            raw.append(nothing, 0, (int) Math.min(nothing.length, none - i));
+        }
+        raw.append(values, 0, values.length);
+        latestRaw = values.length == 0 ? Double.NaN : values[values.length - 1];
+        unread.clear();
     }
 
     /** Keeps a block's samples as they came; what becomes of them is told next. */

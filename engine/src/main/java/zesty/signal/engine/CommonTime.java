@@ -89,7 +89,7 @@ final class CommonTime {
                     gap.endSeconds() + at(gap.endSeconds(), since, shift, slope),
                     gap.missing()));
         }
-        return new Block(time, block.columns(), block.rows(), gaps);
+        return new Block(time, block.columns(), block.rows(), gaps, block.frames());
     }
 
     private static double at(double own, double since, double shift, double slope) {

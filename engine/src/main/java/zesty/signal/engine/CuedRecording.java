@@ -14,6 +14,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Function;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
@@ -286,7 +287,7 @@ final class CuedRecording implements Recording, Runnable {
         if (startAt.source() != source) {
             return -1;
         }
-        double[] values = block.columns()[startAt.column()];
+        double[] values = values(startAt, block);
         for (int row = 0; row < block.rows(); row++) {
             double value = startAt.scaling().applyAsDouble(values[row]);
             boolean met = plan.start().met(value);
@@ -298,8 +299,16 @@ final class CuedRecording implements Recording, Runnable {
         return -1;
     }
 
+    /** What is worked out of pictures is not among a block's columns yet. */
+    private double[] values(RecordingCue.Place place, Block block) {
+        Block whole = rig.sources().get(place.source()).format() instanceof PictureFormat picture
+                ? picture.whole(block)
+                : block;
+        return whole.columns()[place.column()];
+    }
+
     private int stopRow(Block block) {
-        double[] values = block.columns()[stopAt.column()];
+        double[] values = values(stopAt, block);
         for (int row = 0; row < block.rows(); row++) {
             if (plan.stop().met(stopAt.scaling().applyAsDouble(values[row]))) {
                 return row;

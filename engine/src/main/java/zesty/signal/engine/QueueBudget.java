@@ -15,7 +15,8 @@ final class QueueBudget {
 
     /** @return what a block takes; never more than half of all, or one alone could wait for ever */
     static int of(Block block) {
-        return (int) Math.min(VALUES / 2, (long) block.rows() * (block.columns().length + 1));
+        long pixels = block.frames() == null || block.rows() == 0 ? 0 : block.frames()[0].length;
+        return (int) Math.min(VALUES / 2, block.rows() * (block.columns().length + 1 + pixels));
     }
 
     /** @return so much that what was gathered should be handed on */

@@ -206,7 +206,7 @@ final class Recorder implements Recording, Runnable {
                 columns[c] = block.columns()[places[c]];
             }
         }
-        return new Block(block.time(), columns, block.rows(), block.gaps());
+        return block.withColumns(columns);
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
@@ -88,7 +89,7 @@ final class RigInForce {
         Rig now = decided;
         for (int i = 0; i < decided.sources().size(); i++) {
             Source source = decided.sources().get(i);
-            StreamFormat format = found.get(source.name());
+            StreamFormat format = pictured(found.get(source.name()), source.format());
             if (format == null) {
                 // Nothing has come of it: what it will be is what the maker has, channels and all.
                 continue;
@@ -99,6 +100,13 @@ final class RigInForce {
             }
         }
         fitted = now;
+    }
+
+    /** What is made of pictures is the maker's, not the stream's. */
+    private static StreamFormat pictured(StreamFormat found, StreamFormat decided) {
+        return found instanceof PictureFormat is && decided instanceof PictureFormat own && is.sameSize(own)
+                ? is.withSetup(own.setup())
+                : found;
     }
 
     private static int indexOf(Rig rig, String source) {

@@ -10,11 +10,15 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.picture.FrameRing;
+import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Segments;
@@ -33,6 +37,11 @@ final class SampleStream {
     /** Raw and cleaned, each with its pyramid, and the time. */
     private static final double BYTES_A_SAMPLE = 20;
 
+    /** Of the memory there is, what the pictures of a stream may take, and at most. */
+    private static final double PICTURE_SHARE = 0.06;
+
+    private static final long MOST_PICTURE_BYTES = 96L << 20;
+
     /** After so many rows, and again whenever there are four times as many, it is looked how often columns come. */
     private static final int FIRST_LOOK = 16;
     /** So much off is worth beginning a channel anew. */
@@ -45,7 +54,8 @@ final class SampleStream {
 
     private final String sourceName;
     private final double station;
-    private final StreamFormat format;
+    private StreamFormat format;
+    private FrameRing frames;
     private final double warmUpSeconds;
     private final RowsCame rowsCame;
     private final List<ChannelRunner> runners = new ArrayList<>();
@@ -105,6 +115,7 @@ final class SampleStream {
     void begin(double rate, Rig rig, Block first) {
         rateHz = rate;
         measuredHz = rate;
+        format = formatIn(rig);
         double room = Runtime.getRuntime().maxMemory()
                 * HISTORY_SHARE
                 / BYTES_A_SAMPLE
@@ -114,12 +125,16 @@ final class SampleStream {
         times = new TimeRing(capacity);
         segments = new Segments(rate, warmUpSeconds);
         inForce = rig;
-        valuesSeen = new long[first.columns().length];
+        valuesSeen = new long[format.columns().size()];
+        if (format instanceof PictureFormat && first.frames() != null && first.rows() > 0) {
+            frames = FrameRing.within(pictureBytes(), first.frames()[0], capacity);
+        }
+        Block whole = whole(first);
         for (Channel channel : rig.channels()) {
             int index = columnOf(rig, channel);
             if (index >= 0) {
                 double each =
-                        first.rows() < FIRST_LOOK ? 1 : ChannelChain.rowsEach(first.columns()[index], 0, first.rows());
+                        whole.rows() < FIRST_LOOK ? 1 : ChannelChain.rowsEach(whole.columns()[index], 0, whole.rows());
                 ChannelRunner runner = new ChannelRunner(capacity, new ChannelChain(rig, channel, index, rateHz, each));
                 runner.waiting(rig.waits(channel));
                 runners.add(runner);
@@ -189,13 +204,35 @@ final class SampleStream {
             seconds[row] = block.time().secondsAt(row);
         }
         List<Gap> found = Gap.between(lastSeconds, seconds, rateHz);
-        return new Block(block.time(), block.columns(), block.rows(), found);
+        return new Block(block.time(), block.columns(), block.rows(), found, block.frames());
     }
 
-    void accept(Block block, long arrivalNanos) {
-        int rows = block.rows();
+    private static long pictureBytes() {
+        return (long) Math.min(MOST_PICTURE_BYTES, Runtime.getRuntime().maxMemory() * PICTURE_SHARE);
+    }
+
+    /** @return the stream's format with what the rig makes of its pictures */
+    private StreamFormat formatIn(Rig rig) {
+        return rig.sources().stream()
+                .filter(source -> source.name().equals(sourceName))
+                .map(Source::format)
+                .filter(one -> one instanceof PictureFormat is && is.decodesLike(format))
+                .findFirst()
+                .orElse(format);
+    }
+
+    private Block whole(Block block) {
+        return format instanceof PictureFormat picture ? picture.whole(block) : block;
+    }
+
+    void accept(Block came, long arrivalNanos) {
+        int rows = came.rows();
         if (rows == 0) {
             return;
+        }
+        Block block = whole(came);
+        for (int row = 0; frames != null && row < rows; row++) {
+            frames.append(block.frames() == null ? null : block.frames()[row]);
         }
         double[] seconds = new double[rows];
         for (int i = 0; i < rows; i++) {
@@ -293,7 +330,7 @@ final class SampleStream {
 
     /** Takes a changed rig into force. */
     void change(Rig changed) {
-        Set<ChannelRunner> other = new HashSet<>();
+        Set<ChannelRunner> other = new HashSet<>(pictured(changed));
         for (ChannelRunner runner : runners) {
             for (Channel channel : changed.channels()) {
                 if (!channel.column().equals(runner.channel().column())) {
@@ -328,6 +365,69 @@ final class SampleStream {
         kept.values()
                 .removeIf(reader -> other.stream().anyMatch(r -> reader.chains().contains(r.chain())));
         renew(changed, other, kept);
+    }
+
+    /** Takes into force what is made of pictures by now, as far back as these are at hand. @return the channels that are others by it */
+    private List<ChannelRunner> pictured(Rig changed) {
+        StreamFormat now = formatIn(changed);
+        if (now.equals(format) || !(now instanceof PictureFormat picture) || frames == null) {
+            return List.of();
+        }
+        PictureSetup was = ((PictureFormat) format).setup();
+        format = now;
+        valuesSeen = Arrays.copyOf(valuesSeen, now.columns().size());
+        double[][] columns = history(picture);
+        List<ChannelRunner> other = new ArrayList<>();
+        List<ChannelRunner> all = new ArrayList<>();
+        for (Channel channel : changed.channels()) {
+            int index = columnOf(changed, channel);
+            if (index < 0) {
+                continue;
+            }
+            ChannelRunner runner = runner(channel.column()).orElse(null);
+            boolean same = runner != null
+                    && was.mend().equals(picture.setup().mend())
+                    && (index < PictureFormat.SUMMARIES
+                            || was.regions().contains(picture.setup().regions().get(index - PictureFormat.SUMMARIES)));
+            if (runner == null) {
+                runner = new ChannelRunner(capacity, new ChannelChain(changed, channel, index, rateHz, 1));
+                runner.waiting(changed.waits(channel));
+            }
+            all.add(runner);
+            valuesSeen[index] = rowsSeen;
+            if (!same) {
+                runner.history(times.end(), columns[index]);
+            }
+            if (!same || runner.chain().column() != index) {
+                runner.begin(new ChannelChain(
+                        changed, channel, index, rateHz, rateHz / runner.chain().rateHz()));
+                other.add(runner);
+            }
+        }
+        readers = readers.stream()
+                .filter(reader ->
+                        all.stream().map(ChannelRunner::chain).toList().containsAll(reader.chains()))
+                .toList();
+        runners.clear();
+        runners.addAll(all);
+        return other;
+    }
+
+    /** @return all columns for the rows whose pictures are at hand */
+    private double[][] history(PictureFormat picture) {
+        int rows = (int) (frames.end() - frames.start());
+        double[][] kept = new double[rows][];
+        double[][] came = new double[PictureFormat.SUMMARIES][rows];
+        for (int row = 0; row < rows; row++) {
+            kept[row] = frames.frame(frames.start() + row);
+            double[] own = kept[row] == null
+                    ? new double[] {Double.NaN, Double.NaN, Double.NaN}
+                    : PictureSetup.summaries(kept[row]);
+            for (int c = 0; c < came.length; c++) {
+                came[c][row] = own[c];
+            }
+        }
+        return picture.setup().columns(kept, rows, picture.width(), came);
     }
 
     private ChannelChain chain(Rig rig, Channel channel, ChannelRunner runner) {
@@ -413,6 +513,14 @@ final class SampleStream {
     /** @param source where its source stands in the rig by now */
     StreamSnapshot snapshot(int source) {
         return new StreamSnapshot(
-                source, station, measuredHz, times, lastSeconds, lastArrivalNanos, List.copyOf(gaps), lostRows);
+                source,
+                station,
+                measuredHz,
+                times,
+                lastSeconds,
+                lastArrivalNanos,
+                List.copyOf(gaps),
+                lostRows,
+                frames == null ? null : new RunningFilm(frames, (PictureFormat) format));
     }
 }

@@ -7,7 +7,10 @@ import java.util.Map;
 import java.util.function.IntFunction;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Stations;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.picture.Film;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
@@ -65,6 +68,24 @@ final class StoredLine {
         StreamSnapshot stream =
                 new StreamSnapshot(index, Double.NaN, rateHz, times, times.lastSeconds(), 0, gaps, lost);
         return new StoredLine(source, rows, stream, cache, pager);
+    }
+
+    /** @return this line with its pictures. @param base what gives them as they came */
+    StoredLine withFilm(Film base) {
+        return new StoredLine(source, new PictureRows(rows, base), stream.withFilm(base), cache, pager);
+    }
+
+    /** @return this line by what a rig makes of its pictures; the same where that is what it was made by */
+    StoredLine pictured(Rig rig) {
+        StreamFormat now = rig.sources().get(stream.source()).format();
+        if (stream.film() == null || now.equals(source.format()) || !(now instanceof PictureFormat picture)) {
+            return this;
+        }
+        Film film = stream.film() instanceof FiledFilm filed
+                ? new FiledFilm(filed.take(), filed.source(), picture)
+                : new RunningFilm(((RunningFilm) stream.film()).frames(), picture);
+        Rows as = ((PictureRows) rows).stored();
+        return new StoredLine(source.withFormat(now), new PictureRows(as, film), stream.withFilm(film), cache, pager);
     }
 
     /** @return begin and end of the rows that a rate is looked up in: all where they are held or few */
@@ -161,7 +182,11 @@ final class StoredLine {
         synchronized (raws) {
             return raws.computeIfAbsent(column, c -> {
                 PagedSeries series = series(PagedSeries.PAGE, (from, to) -> rows.values(c, from, to));
-                if (rows instanceof FiledRows filed) {
+                boolean asRecorded = c < PictureFormat.SUMMARIES || !(source.format() instanceof PictureFormat);
+                boolean mended =
+                        stream.film() != null && !stream.film().setup().mend().isNone();
+                Rows stored = rows instanceof PictureRows pictures ? pictures.stored() : rows;
+                if (stored instanceof FiledRows filed && asRecorded && !mended) {
                     series.known(filed.cells(c), Take.CELL);
                 }
                 return series;

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.function.DoublePredicate;
 import java.util.function.Supplier;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
@@ -46,6 +47,13 @@ public final class StoredTake implements AutoCloseable {
             Take open) {
         Facts edited(Map<String, List<HandEdit>> others) {
             return new Facts(title, mended, damage, lines, marks, others, decisions, pager, open);
+        }
+
+        /** What a rig makes of pictures. */
+        Facts pictured(Rig rig) {
+            List<StoredLine> others =
+                    lines.stream().map(line -> line.pictured(rig)).toList();
+            return new Facts(title, mended, damage, others, marks, edits, decisions, pager, open);
         }
 
         Facts marked(List<Mark> others) {
@@ -152,7 +160,14 @@ public final class StoredTake implements AutoCloseable {
 
     /** @return the same take worked out with a changed rig; what did not change is not worked out again */
     public StoredTake with(Rig changed) {
-        StoredTake other = made(facts, changed, this, readers);
+        Rig fitted = changed;
+        for (int source = 0; source < changed.sources().size(); source++) {
+            if (changed.sources().get(source).format() instanceof PictureFormat picture) {
+                // A part of the picture that is new is a channel.
+                fitted = fitted.fittedTo(source, picture);
+            }
+        }
+        StoredTake other = made(facts, fitted, this, readers);
         return facts.held() ? other.finish(Progress.untold()) : other;
     }
 
@@ -223,14 +238,18 @@ public final class StoredTake implements AutoCloseable {
     }
 
     /** @param kept what was read before, of which all that still holds is taken over */
-    private static StoredTake made(Facts facts, Rig rig, StoredTake before, StoredReaders kept) {
+    private static StoredTake made(Facts was, Rig rig, StoredTake before, StoredReaders kept) {
+        Facts facts = was.pictured(rig);
+        // Of other pictures all is worked out anew.
+        List<StoredLine> same =
+                facts.lines().stream().filter(was.lines()::contains).toList();
         Map<String, StoredLine.Drawing> drawings = new HashMap<>();
         for (StoredLine line : facts.lines()) {
             for (Channel channel : line.channels(rig)) {
-                drawings.put(channel.column(), drawing(rig, line, channel, before));
+                drawings.put(channel.column(), drawing(rig, line, channel, same.contains(line) ? before : null));
             }
         }
-        return new StoredTake(facts, rig, kept.keeping(rig, facts.lines()), drawings, false);
+        return new StoredTake(facts, rig, kept.keeping(rig, same), drawings, false);
     }
 
     private static StoredLine.Drawing drawing(Rig rig, StoredLine line, Channel channel, StoredTake before) {

@@ -1,6 +1,7 @@
 package zesty.signal.engine;
 
 import java.util.List;
+import zesty.signal.core.picture.Film;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Times;
 
@@ -15,6 +16,7 @@ import zesty.signal.core.sample.Times;
  * @param lastArrivalNanos when that one arrived, by the computer's steady clock
  * @param gaps the newest ones, oldest first
  * @param lostRows rows missing in gaps, as far as the rate tells
+ * @param film the pictures that its rows carry; null where they carry none
  */
 public record StreamSnapshot(
         int source,
@@ -24,7 +26,8 @@ public record StreamSnapshot(
         double lastSeconds,
         long lastArrivalNanos,
         List<Gap> gaps,
-        long lostRows) {
+        long lostRows,
+        Film film) {
     /** A station that misses so many of its turns is lost. */
     private static final double LOST_PERIODS = 3;
 
@@ -32,8 +35,25 @@ public record StreamSnapshot(
 
     static final StreamSnapshot NONE = new StreamSnapshot(0, Double.NaN, Double.NaN, null, Double.NaN, 0, List.of(), 0);
 
+    /** A line of samples without pictures. */
+    public StreamSnapshot(
+            int source,
+            double station,
+            double rateHz,
+            Times times,
+            double lastSeconds,
+            long lastArrivalNanos,
+            List<Gap> gaps,
+            long lostRows) {
+        this(source, station, rateHz, times, lastSeconds, lastArrivalNanos, gaps, lostRows, null);
+    }
+
     public StreamSnapshot {
         gaps = List.copyOf(gaps);
+    }
+
+    StreamSnapshot withFilm(Film other) {
+        return new StreamSnapshot(source, station, rateHz, times, lastSeconds, lastArrivalNanos, gaps, lostRows, other);
     }
 
     /** Which line of samples it is, of all that a trail has. */

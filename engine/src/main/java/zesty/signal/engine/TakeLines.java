@@ -3,9 +3,11 @@ package zesty.signal.engine;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.picture.FrameRing;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
@@ -59,21 +61,23 @@ record TakeLines(Rig rig, List<StoredLine> lines) {
     /** @return the lines of one source */
     static TakeLines of(Take take, int index, Rig rig, Pages pages, Progress progress) throws TakeException {
         Source source = rig.sources().get(index);
-        int columns = source.format().columns().size();
+        PictureFormat picture = picture(take, index, source);
+        int columns = source.format() instanceof PictureFormat
+                ? PictureFormat.SUMMARIES
+                : source.format().columns().size();
         int stationColumn = source.format().indexOf(Role.STATION);
         boolean isLong = values(take, rig) > pages.mostHeld();
         if (isLong && stationColumn < 0) {
             FiledRows rows = new FiledRows(take, index, columns);
+            StoredLine filed = StoredLine.filed(source, index, rows, take.gaps(index), pages.cache(), pages.pager());
             return new TakeLines(
-                    rig,
-                    List.of(StoredLine.filed(source, index, rows, take.gaps(index), pages.cache(), pages.pager())));
+                    rig, List.of(picture == null ? filed : filed.withFilm(new FiledFilm(take, index, picture))));
         }
         HeldRows held = held(take, index, columns, progress);
         if (stationColumn < 0) {
-            return new TakeLines(
-                    rig,
-                    List.of(StoredLine.held(
-                            source, index, Double.NaN, held, take.gaps(index), pages.cache(), pages.pager())));
+            StoredLine line =
+                    StoredLine.held(source, index, Double.NaN, held, take.gaps(index), pages.cache(), pages.pager());
+            return new TakeLines(rig, List.of(picture == null ? line : line.withFilm(film(take, index, picture))));
         }
         Rig fitted = rig;
         List<StoredLine> lines = new ArrayList<>();
@@ -90,12 +94,34 @@ record TakeLines(Rig rig, List<StoredLine> lines) {
         return new TakeLines(fitted, lines);
     }
 
+    /** @return the format of a source whose pictures the take has; null without any */
+    private static PictureFormat picture(Take take, int index, Source source) {
+        int[] size = take.frameSize(index);
+        return source.format() instanceof PictureFormat picture
+                        && size != null
+                        && size[0] == picture.width()
+                        && size[1] == picture.rows()
+                ? picture
+                : null;
+    }
+
+    /** The pictures of a small take, all of them in memory. */
+    private static RunningFilm film(Take take, int index, PictureFormat picture) {
+        FrameRing frames = new FrameRing(picture.width() * picture.rows(), (int) take.rows(index));
+        for (long row = 0; row < take.rows(index); row++) {
+            frames.append(take.frame(index, row));
+        }
+        return new RunningFilm(frames, picture);
+    }
+
     /** @return how many values the take has, times included */
     private static long values(Take take, Rig rig) {
         long values = 0;
         for (int s = 0; s < rig.sources().size(); s++) {
             StreamFormat format = rig.sources().get(s).format();
             values += take.rows(s) * (format == null ? 1L : format.columns().size() + 1L);
+            int[] size = take.frameSize(s);
+            values += size == null ? 0 : take.rows(s) * size[0] * size[1];
         }
         return values;
     }

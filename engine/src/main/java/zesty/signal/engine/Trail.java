@@ -13,6 +13,7 @@ import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Link;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Channel;
@@ -246,7 +247,8 @@ public final class Trail implements AutoCloseable {
         for (int i = 0; i < before.sources().size(); i++) {
             StreamFormat was = before.sources().get(i).format();
             StreamFormat is = rig.wanted(before.sources().get(i).name(), change);
-            if (was != null && is != null && !is.equals(was)) {
+            boolean samePictures = is instanceof PictureFormat one && one.decodesLike(was);
+            if (was != null && is != null && !is.equals(was) && !samePictures) {
                 feedOf(i).reader().reformat(is);
             }
         }

@@ -81,6 +81,7 @@ public final class FormatJson {
             node.put("rows", picture.rows());
             node.put("width", picture.width());
             node.put("per_line", picture.perLine());
+            PictureJson.put(node, picture.setup());
         }
         columns(node.putArray("columns"), format);
         if (format.clock() != null) {
@@ -93,6 +94,9 @@ public final class FormatJson {
 
     private static void columns(ArrayNode array, StreamFormat format) {
         for (Column column : format.columns()) {
+            if (column.role() == Role.REGION) {
+                continue;
+            }
             ObjectNode each = array.addObject().put("name", column.name()).put("unit", column.unit());
             if (column.role() != Role.VALUE) {
                 each.put("role", Nodes.lower(column.role()));
@@ -162,7 +166,8 @@ public final class FormatJson {
                         delimiter(node),
                         comma,
                         node.path("per_line").asBoolean(),
-                        columns);
+                        columns,
+                        PictureJson.get(node));
             default -> packet(node, kind, header, columns, clock);
         };
     }

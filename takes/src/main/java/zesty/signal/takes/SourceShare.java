@@ -3,6 +3,7 @@ package zesty.signal.takes;
 import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 
@@ -11,12 +12,16 @@ final class SourceShare {
     final int source;
     final int firstColumn;
     final int columns;
+    /** Columns of its pictures; 1 where it sends none. */
+    final int frameWidth;
+
     long rows;
 
-    private SourceShare(int source, int firstColumn, int columns) {
+    private SourceShare(int source, int firstColumn, int columns, int frameWidth) {
         this.source = source;
         this.firstColumn = firstColumn;
         this.columns = columns;
+        this.frameWidth = frameWidth;
     }
 
     static List<SourceShare> of(Rig rig) {
@@ -24,14 +29,21 @@ final class SourceShare {
         int first = 0;
         for (Source source : rig.sources()) {
             int columns = kept(rig, source).size();
-            shares.add(new SourceShare(shares.size(), first, columns));
+            shares.add(new SourceShare(shares.size(), first, columns, width(source)));
             first += columns;
         }
         return shares;
     }
 
-    /** What the rig leaves out is not recorded; clocks and the like always are. */
+    private static int width(Source source) {
+        return source.format() instanceof PictureFormat picture ? picture.width() : 1;
+    }
+
+    /** What the rig leaves out is not recorded; clocks and the like always are. Of pictures, what is worked out of them is not. */
     static List<Column> kept(Rig rig, Source source) {
+        if (source.format() instanceof PictureFormat picture) {
+            return picture.columns().subList(0, PictureFormat.SUMMARIES);
+        }
         return source.format() == null
                 ? List.of()
                 : source.format().columns().stream()

@@ -6,10 +6,13 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.PictureFormat;
+import zesty.signal.core.picture.FrameSeries;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
@@ -28,6 +31,7 @@ public final class Take implements AutoCloseable {
     private final TakeFile file;
     private final TakeNotes notes;
     private final TakeData data;
+    private TakeFrames frames;
 
     private Take(TakeFile file) {
         this.file = file;
@@ -94,6 +98,11 @@ public final class Take implements AutoCloseable {
     /** Reads all of it once, so that {@link #damage} tells everything. */
     public void verify() {
         data.verify();
+        for (int source = 0; source < data.sources(); source++) {
+            for (long row = 0; frameSize(source) != null && row < data.rows(source); row++) {
+                frame(source, row);
+            }
+        }
         notes.marks();
         decisions();
     }
@@ -162,6 +171,7 @@ public final class Take implements AutoCloseable {
             Source source = rig.sources().get(s);
             List<Column> kept = source.format() == null ? List.of() : SourceShare.kept(rig, source);
             if (source.format() != null
+                    && !(source.format() instanceof PictureFormat)
                     && kept.size() < source.format().columns().size()) {
                 recorded = recorded.fittedTo(
                         s,
@@ -327,8 +337,51 @@ public final class Take implements AutoCloseable {
         return data.cells(column);
     }
 
+    private TakeFrames frames() {
+        if (frames == null) {
+            frames = new TakeFrames(file, data);
+        }
+        return frames;
+    }
+
+    /** @return width and height of the pictures of a source; null where it has none */
+    public int[] frameSize(int source) {
+        return frames().size(source);
+    }
+
+    /** @return whether each pixel of a source's pictures is a column as well, as in older takes */
+    public boolean pixelsAreColumns(int source) {
+        return frames().asColumns(source);
+    }
+
+    /** @return the picture of a row of a source, row by row from the top; null where it is missing or does not check */
+    public double[] frame(int source, long row) {
+        return frames().frame(source, row);
+    }
+
+    /** @return the pictures of a whole source with their times; null where it has none. Missing ones are left out */
+    public FrameSeries frameSeries(int source) throws TakeException {
+        int[] size = frameSize(source);
+        if (size == null) {
+            return null;
+        }
+        double[] seconds = times(source);
+        double[][] all = new double[seconds.length][];
+        double[] when = new double[seconds.length];
+        int n = 0;
+        for (int row = 0; row < seconds.length; row++) {
+            all[n] = frame(source, row);
+            when[n] = seconds[row];
+            n += all[n] == null ? 0 : 1;
+        }
+        return new FrameSeries(size[0], size[1], Arrays.copyOf(when, n), Arrays.copyOf(all, n));
+    }
+
     @Override
     public void close() throws TakeException {
+        if (frames != null) {
+            frames.close();
+        }
         data.close();
         file.close();
     }

@@ -179,6 +179,16 @@ final class TakeData implements AutoCloseable {
         return shares.get(source).rows().rowOf(piece);
     }
 
+    /** @return index of the piece that holds a row of a source */
+    int pieceOf(int source, long row) {
+        return shares.get(source).rows().pieceOf(row);
+    }
+
+    /** @return under which number a row of a source was written */
+    long storedRow(int source, long row) {
+        return shares.get(source).rows().storedRow(row);
+    }
+
     /** @return the time of a piece's first row, in s from the take's first */
     double firstSeconds(int source, int piece) {
         return shares.get(source).rows().firstSeconds(piece);

@@ -62,7 +62,11 @@ final class TakePieces {
                         own.add(new Gap(gap.startSeconds() + later, gap.endSeconds() + later, gap.missing()));
                     }
                 }
-                writer.append(source, new Block(time, values, end - begin, own));
+                double[][] frames = take.frameSize(source) == null ? null : new double[end - begin][];
+                for (int i = 0; frames != null && i < frames.length; i++) {
+                    frames[i] = take.frame(source, take.rowOf(source, piece) + begin + i);
+                }
+                writer.append(source, new Block(time, values, end - begin, own, frames));
             }
         }
         writer.commit();

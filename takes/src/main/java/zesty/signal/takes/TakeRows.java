@@ -12,6 +12,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Packed;
 
 /**
  * The rows of one source of a take, piece by piece as they were written. Each piece stands for itself: one that does not
@@ -248,7 +249,7 @@ final class TakeRows implements AutoCloseable {
                 Packed packed =
                         new Packed(result.getInt(1), result.getDouble(2), result.getLong(3), result.getBytes(4));
                 if (!packed.holds(piece.rows())
-                        || checked && result.getLong(5) != packed.check(piece.firstRow(), columnId)) {
+                        || checked && result.getLong(5) != check(packed, piece.firstRow(), columnId)) {
                     return null;
                 }
                 double[] values = new double[piece.rows()];
@@ -258,6 +259,32 @@ final class TakeRows implements AutoCloseable {
         } catch (SQLException e) {
             return null;
         }
+    }
+
+    /** @return the checksum of the values of a column from that row on */
+    static long check(Packed packed, long firstRow, int columnId) {
+        return Checks.of(firstRow, columnId, packed.width(), packed.divisor(), packed.base(), packed.data());
+    }
+
+    /** @return index of the piece that holds a row, of the rows that are there */
+    int pieceOf(long row) {
+        int low = 0;
+        int high = pieces.size() - 1;
+        while (low < high) {
+            int middle = (low + high + 1) / 2;
+            if (pieces.get(middle).at() <= row) {
+                low = middle;
+            } else {
+                high = middle - 1;
+            }
+        }
+        return low;
+    }
+
+    /** @return under which number a row was written, with those that are lost before it */
+    long storedRow(long row) {
+        Piece piece = pieces.get(pieceOf(row));
+        return piece.firstRow() + row - piece.at();
     }
 
     @Override

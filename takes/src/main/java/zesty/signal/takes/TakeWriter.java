@@ -15,6 +15,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Packed;
 import zesty.signal.core.sample.TimeBase;
 
 /**
@@ -32,6 +33,7 @@ public final class TakeWriter implements AutoCloseable {
     private final PreparedStatement insertGap;
     private final MarkWriter marks;
     private final PreparedStatement insertPyramid;
+    private final FrameTable frames;
     private final List<PyramidBuilder> pyramids = new ArrayList<>();
     private final List<SourceShare> shares;
     private final Tally tally;
@@ -57,6 +59,7 @@ public final class TakeWriter implements AutoCloseable {
                         ? "missing, check_sum, source) VALUES (?, ?, ?, ?, ?)"
                         : "missing, check_sum) VALUES (?, ?, ?, ?)"));
         marks = new MarkWriter(connection, tally);
+        frames = new FrameTable(connection);
         insertPyramid = connection.prepareStatement(PyramidBuilder.insert(true));
         int columns = shares.stream().mapToInt(share -> share.columns).sum();
         for (int c = 1; c <= columns; c++) {
@@ -231,6 +234,12 @@ public final class TakeWriter implements AutoCloseable {
                     insertGap.executeUpdate();
                 }
             }
+            for (int row = 0; block.frames() != null && row < block.rows(); row++) {
+                if (block.frames()[row] != null) {
+                    long own = frames.add(source, share.rows + row, share.frameWidth, block.frames()[row]);
+                    tally.add(FrameTable.NAME, own);
+                }
+            }
             share.rows += block.rows();
             tally.rows(source, share.rows);
             lastSeconds = Math.max(lastSeconds, block.lastSeconds() - firstSeconds);
@@ -251,7 +260,7 @@ public final class TakeWriter implements AutoCloseable {
         insertValues.setDouble(4, packed.divisor());
         insertValues.setLong(5, packed.base());
         insertValues.setBytes(6, packed.data());
-        insertValues.setLong(7, packed.check(share.rows, column));
+        insertValues.setLong(7, TakeRows.check(packed, share.rows, column));
         insertValues.executeUpdate();
     }
 
@@ -379,6 +388,7 @@ public final class TakeWriter implements AutoCloseable {
             if (broken) {
                 connection.rollback();
             }
+            frames.close();
             connection.close();
         } catch (SQLException e) {
             if (!broken) {

@@ -29,6 +29,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Packed;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Divisor;

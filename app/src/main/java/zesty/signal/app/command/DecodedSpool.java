@@ -11,9 +11,12 @@ import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.StreamDecoder;
+import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.picture.FrameSeries;
 import zesty.signal.takes.NumberRows;
 
 /**
@@ -37,7 +40,7 @@ final class DecodedSpool implements AutoCloseable {
         this.mostShown = mostShown;
         folder = Files.createTempDirectory("zesty-decode");
         folder.toFile().deleteOnExit();
-        int count = mostShown == Integer.MAX_VALUE ? decoder.format().columns().size() + 1 : 0;
+        int count = mostShown == Integer.MAX_VALUE ? columns(decoder.format()).size() + 1 : 0;
         for (int c = 0; c < count; c++) {
             Path file = folder.resolve("column" + c);
             file.toFile().deleteOnExit();
@@ -45,6 +48,19 @@ final class DecodedSpool implements AutoCloseable {
             streams.add(new BufferedOutputStream(Files.newOutputStream(file), 1 << 15));
             columns.add(new NumberRows(streams.get(c), "null"));
         }
+    }
+
+    /** @return the columns of a format; of pictures, one a pixel as well */
+    private static List<Column> columns(StreamFormat format) {
+        if (!(format instanceof PictureFormat picture)) {
+            return format.columns();
+        }
+        String unit = picture.columns().get(0).unit();
+        List<Column> all = new ArrayList<>(picture.columns().subList(0, PictureFormat.SUMMARIES));
+        for (int p = 0; p < picture.rows() * picture.width(); p++) {
+            all.add(new Column(FrameSeries.pixel(p % picture.width(), p / picture.width()), unit));
+        }
+        return all;
     }
 
     private boolean whole() {
@@ -59,6 +75,11 @@ final class DecodedSpool implements AutoCloseable {
             for (int c = 0; whole() && c < came.columns().length; c++) {
                 for (int row = 0; row < came.count(); row++) {
                     columns.get(c).add(came.columns()[c][row]);
+                }
+            }
+            for (int row = 0; whole() && came.frames() != null && row < came.count(); row++) {
+                for (int p = 0; p < came.frames()[row].length; p++) {
+                    columns.get(came.columns().length + p).add(came.frames()[row][p]);
                 }
             }
         }
@@ -98,7 +119,7 @@ final class DecodedSpool implements AutoCloseable {
                 decoder.format() instanceof DelimitedFormat delimited ? String.valueOf(delimited.delimiter()) : null);
         String begun = head.toString();
         text(begun.substring(0, begun.length() - 1) + ",\"columns\":[");
-        List<Column> named = decoder.format().columns();
+        List<Column> named = columns(decoder.format());
         for (int c = 0; c < named.size(); c++) {
             ObjectNode node = Json.object();
             node.put("name", named.get(c).name()).put("unit", named.get(c).unit());

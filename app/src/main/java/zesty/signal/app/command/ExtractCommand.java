@@ -67,7 +67,7 @@ final class ExtractCommand implements Callable<Integer> {
 
     private int pictures() throws TakeException {
         Map<String, String> given = PictureExtract.settings(settings);
-        PictureExtract.Read read = PictureExtract.read(file, columns, rate);
+        PictureExtract.Read read = PictureExtract.read(file, columns, rate, raw);
         ObjectNode answer = PictureExtract.answer(read.series(), given, rate);
         if (json) {
             Json.print(answer);

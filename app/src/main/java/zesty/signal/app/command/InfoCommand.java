@@ -95,6 +95,19 @@ final class InfoCommand implements Callable<Integer> {
             node.put("samples", take.rows(take.sourceOf(c)));
             Json.put(node, "rate_hz", rates[take.sourceOf(c)]);
         }
+        for (int source = 0; source < take.sources(); source++) {
+            int[] size = take.frameSize(source);
+            if (size != null && !take.pixelsAreColumns(source)) {
+                ObjectNode node = channels.addObject();
+                node.put("name", PictureExtract.NAME)
+                        .put(
+                                "unit",
+                                take.columns().get(take.firstColumn(source)).unit());
+                node.put("samples", take.rows(source));
+                Json.put(node, "rate_hz", rates[source]);
+                node.put("width", size[0]).put("height", size[1]);
+            }
+        }
         ArrayNode gaps = root.putArray("gaps");
         for (Gap gap : gaps(take)) {
             ObjectNode node = gaps.addObject();
@@ -131,6 +144,12 @@ final class InfoCommand implements Callable<Integer> {
         for (Column column : take.columns()) {
             out.println(
                     Commands.plain("  " + column.name() + (column.unit().isEmpty() ? "" : " [" + column.unit() + "]")));
+        }
+        for (int source = 0; source < take.sources(); source++) {
+            int[] size = take.frameSize(source);
+            if (size != null) {
+                out.println("  " + PictureExtract.NAME + ", " + size[0] + " × " + size[1] + " pixels");
+            }
         }
         List<Gap> gaps = gaps(take);
         out.println(gaps.size() + (gaps.size() == 1 ? " gap" : " gaps"));

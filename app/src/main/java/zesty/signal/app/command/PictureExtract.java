@@ -23,6 +23,7 @@ import zesty.signal.core.picture.FrameSeries;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.takes.Table;
+import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 /** The extractor of pictures: of a take, a table with columns r1c1, r1c2, …, or what a camera sent as text. */
@@ -36,7 +37,7 @@ final class PictureExtract {
     /** What was read, and what of a take did not check. */
     record Read(FrameSeries series, List<String> damage) {}
 
-    static Read read(Path file, List<String> columns, String rateText) {
+    static Read read(Path file, List<String> columns, String rateText, boolean raw) {
         for (String column : columns) {
             if (!column.equals(NAME) || columns.size() > 1) {
                 throw new Refusal(
@@ -45,7 +46,7 @@ final class PictureExtract {
         }
         double rate = rateText == null ? Double.NaN : Inputs.rate(rateText);
         try {
-            return sent(file, rate);
+            return sent(file, rate, raw);
         } catch (IllegalArgumentException e) {
             throw new Refusal(file + ": " + e.getMessage());
         } catch (TakeException e) {
@@ -53,7 +54,13 @@ final class PictureExtract {
         }
     }
 
-    private static Read sent(Path file, double rate) throws TakeException {
+    private static Read sent(Path file, double rate, boolean raw) throws TakeException {
+        if (file.toString().endsWith(".zest")) {
+            Read kept = kept(file, rate, raw);
+            if (kept != null) {
+                return kept;
+            }
+        }
         FrameSeries captured = file.toString().endsWith(".zest") ? null : captured(file, rate);
         if (captured != null) {
             return new Read(captured, List.of());
@@ -69,6 +76,26 @@ final class PictureExtract {
             zeroed[i] = seconds[i] - first;
         }
         return new Read(FrameSeries.of(table.headers(), table::columnWithHoles, zeroed), table.damage());
+    }
+
+    /** @return the pictures of a take, made right as its rig says; null where it has none */
+    private static Read kept(Path file, double rate, boolean raw) throws TakeException {
+        try (Take take = Take.open(file)) {
+            for (int source = 0; source < take.sources(); source++) {
+                FrameSeries series = take.frameSeries(source);
+                if (series != null) {
+                    StreamFormat format =
+                            take.rigOrPlain().sources().get(source).format();
+                    double[][] frames = series.frames();
+                    for (int f = 0; !raw && format instanceof PictureFormat picture && f < frames.length; f++) {
+                        frames[f] = picture.setup().mend().of(frames[f], series.width());
+                    }
+                    double[] times = rate > 0 ? times(frames.length, rate) : series.seconds();
+                    return new Read(new FrameSeries(series.width(), series.height(), times, frames), take.damage());
+                }
+            }
+            return null;
+        }
     }
 
     private static double[] times(int count, double rate) {
@@ -109,11 +136,7 @@ final class PictureExtract {
         decoder.feed(bytes, 0, bytes.length);
         Rows rows = decoder.takeRows();
         for (int r = 0; r < rows.count(); r++) {
-            double[] frame = new double[picture.rows() * picture.width()];
-            for (int p = 0; p < frame.length; p++) {
-                frame[p] = rows.columns()[PictureFormat.SUMMARIES + p][r];
-            }
-            frames.add(frame);
+            frames.add(rows.frames()[r]);
         }
         return new FrameSeries(
                 picture.width(), picture.rows(), times(frames.size(), rate), frames.toArray(double[][]::new));

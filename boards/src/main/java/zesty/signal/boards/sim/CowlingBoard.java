@@ -1,10 +1,12 @@
 package zesty.signal.boards.sim;
 
 import java.io.ByteArrayOutputStream;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.PictureFormat;
+import zesty.signal.core.decode.Role;
 
 /**
  * A heat picture of the outboard's cowling, 24 rows of 32 degrees, four a second, each after a heading. A hot spot wanders
@@ -22,8 +24,16 @@ final class CowlingBoard extends SampledBoard {
         }
     }
 
+    /** Hottest, coldest and mean, and the pixels that it sends. */
     private static List<Column> columnsOf() {
-        return PictureFormat.of(ROWS, WIDTH, ' ', false, false, "").columns();
+        List<Column> columns = new ArrayList<>(
+                PictureFormat.of(ROWS, WIDTH, ' ', false, false, "").columns());
+        for (int r = 1; r <= ROWS; r++) {
+            for (int c = 1; c <= WIDTH; c++) {
+                columns.add(new Column("r" + r + "c" + c, "", Role.PICTURE, true));
+            }
+        }
+        return columns;
     }
 
     @Override

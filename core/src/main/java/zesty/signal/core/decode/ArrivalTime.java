@@ -95,7 +95,7 @@ final class ArrivalTime {
         lastArrival = arrivalSeconds;
         double start = lastSeconds + periodSeconds;
         lastSeconds += count * periodSeconds;
-        return new Block(new TimeBase.Steady(start, periodSeconds), rows.columns(), count, gaps);
+        return new Block(new TimeBase.Steady(start, periodSeconds), rows.columns(), count, gaps, rows.frames());
     }
 
     private static long sum(long[] missing) {
@@ -114,7 +114,7 @@ final class ArrivalTime {
                 losses.gap(before, lastSeconds, missing[row], gaps);
             }
         }
-        return new Block(new TimeBase.Explicit(seconds), rows.columns(), rows.count(), gaps);
+        return new Block(new TimeBase.Explicit(seconds), rows.columns(), rows.count(), gaps, rows.frames());
     }
 
     private boolean silent(double silenceSeconds) {

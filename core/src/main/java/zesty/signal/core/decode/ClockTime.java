@@ -125,7 +125,7 @@ final class ClockTime {
         }
         lastArrival = arrivalSeconds;
         double[] dated = count == seconds.length ? seconds : Arrays.copyOf(seconds, count);
-        return new Block(new TimeBase.Explicit(dated), rows.columns(), count, gaps);
+        return new Block(new TimeBase.Explicit(dated), rows.columns(), count, gaps, rows.frames());
     }
 
     /** @return the stamps, what no clock counts to as missing */

@@ -34,6 +34,6 @@ public record Column(String name, String unit, Role role, boolean kept) {
 
     /** @return whether a channel is made of it */
     public boolean isChannel() {
-        return kept && (role == Role.VALUE || role == Role.EDGE);
+        return kept && (role == Role.VALUE || role == Role.EDGE || role == Role.REGION);
     }
 }

@@ -1,12 +1,13 @@
 package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
+import zesty.signal.core.picture.PictureSetup;
 
 /** Decodes pictures. A picture that lacks a line, or whose line lacks a number, is set aside whole. */
 final class PictureDecoder extends LineDecoder {
     private final PictureFormat format;
     private final NumberText number;
-    private final double[] row;
+    private double[] frame;
     private final int lineWidth;
     private int gathered;
     private boolean spoiled;
@@ -14,10 +15,10 @@ final class PictureDecoder extends LineDecoder {
     private boolean inStep = true;
 
     PictureDecoder(PictureFormat format, RejectedLines rejectedLines) {
-        super(format.columns().size(), "", rejectedLines);
+        super(PictureFormat.SUMMARIES, "", rejectedLines);
         this.format = format;
         number = new NumberText(format.decimalComma());
-        row = new double[format.columns().size()];
+        frame = new double[format.rows() * format.width()];
         lineWidth = format.perLine() ? format.rows() * format.width() : format.width();
     }
 
@@ -73,7 +74,7 @@ final class PictureDecoder extends LineDecoder {
         if (!inStep || spoiled) {
             return spoiled ? "of a picture with a damaged line" : "of a picture that began before the link opened";
         }
-        int at = PictureFormat.SUMMARIES + gathered * lineWidth;
+        int at = gathered * lineWidth;
         for (String field : fields) {
             byte[] bytes = field.getBytes(StandardCharsets.UTF_8);
             double value = number.parse(bytes, 0, bytes.length);
@@ -81,34 +82,15 @@ final class PictureDecoder extends LineDecoder {
                 spoiled = !format.perLine();
                 return "'" + field + "' is not a number";
             }
-            row[at++] = number.stop == bytes.length ? value : Double.NaN;
+            frame[at++] = number.stop == bytes.length ? value : Double.NaN;
         }
         gathered++;
         if (gathered * lineWidth == format.rows() * format.width()) {
-            summarise();
-            rows.add(row);
+            rows.add(PictureSetup.summaries(frame), frame);
+            frame = new double[frame.length];
             gathered = 0;
             inStep = format.perLine();
         }
         return null;
-    }
-
-    private void summarise() {
-        double hottest = Double.NaN;
-        double coldest = Double.NaN;
-        double sum = 0;
-        int n = 0;
-        for (int i = PictureFormat.SUMMARIES; i < row.length; i++) {
-            double value = row[i];
-            if (!Double.isNaN(value)) {
-                hottest = n == 0 ? value : Math.max(hottest, value);
-                coldest = n == 0 ? value : Math.min(coldest, value);
-                sum += value;
-                n++;
-            }
-        }
-        row[0] = hottest;
-        row[1] = coldest;
-        row[2] = n == 0 ? Double.NaN : sum / n;
     }
 }

@@ -1,22 +1,34 @@
 package zesty.signal.core.decode;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.picture.PictureSetup;
+import zesty.signal.core.picture.Region;
+import zesty.signal.core.sample.Block;
 
 /**
  * Pictures as text: each a block of lines with as many numbers as the picture has columns, parted from the next by a
  * heading or a blank line; or one long line for each. The stream's columns are the hottest, the coldest and the mean
- * value, then every pixel, row by row.
+ * value of each picture, then one for each part that the maker chose; the pictures themselves come beside them.
  *
  * @param rows of the picture, at least 1
  * @param width columns of the picture, at least 2
  * @param delimiter comma, semicolon, tab, or a blank for any run of blanks
  * @param perLine whether one line holds the whole picture
+ * @param columns hottest, coldest, mean and the regions; given without regions, or with pixels as older files have them, they are made so
+ * @param setup what is made of the pictures; what lies outside of them is left out
  */
 public record PictureFormat(
-        int rows, int width, char delimiter, boolean decimalComma, boolean perLine, List<Column> columns)
+        int rows,
+        int width,
+        char delimiter,
+        boolean decimalComma,
+        boolean perLine,
+        List<Column> columns,
+        PictureSetup setup)
         implements StreamFormat {
-    /** Columns before the first pixel. */
+    /** Columns before the first region. */
     public static final int SUMMARIES = 3;
 
     /** Most pixels a picture may have. */
@@ -24,26 +36,49 @@ public record PictureFormat(
 
     public PictureFormat {
         checkSize(rows, width);
-        columns = Columns.checked(columns, null);
-        if (columns.size() != SUMMARIES + rows * width) {
-            throw new IllegalArgumentException(columns.size() + " columns for " + rows * width + " pixels");
+        if (columns.size() < SUMMARIES) {
+            throw new IllegalArgumentException(
+                    columns.size() + " columns; a picture has three: hottest, coldest and mean");
         }
+        setup = setup.fitted(width, rows);
+        List<Column> all = new ArrayList<>(columns.subList(0, SUMMARIES));
+        for (Region region : setup.regions()) {
+            all.add(new Column(region.name(), region.unit(columns.get(0).unit()), Role.REGION, true));
+        }
+        columns = Columns.checked(all, null);
     }
 
-    /** @return the format with columns hottest, coldest, mean, and r1c1 and so on */
+    /** @return the format with columns hottest, coldest and mean */
     public static PictureFormat of(
             int rows, int width, char delimiter, boolean decimalComma, boolean perLine, String unit) {
-        checkSize(rows, width);
         List<Column> columns = new ArrayList<>();
         for (String summary : new String[] {"hottest", "coldest", "mean"}) {
             columns.add(new Column(summary, unit));
         }
-        for (int r = 1; r <= rows; r++) {
-            for (int c = 1; c <= width; c++) {
-                columns.add(new Column("r" + r + "c" + c, unit, Role.PICTURE, true));
-            }
+        return new PictureFormat(rows, width, delimiter, decimalComma, perLine, columns, PictureSetup.NONE);
+    }
+
+    /** @return the same stream, of which other things are made */
+    public PictureFormat withSetup(PictureSetup other) {
+        return new PictureFormat(rows, width, delimiter, decimalComma, perLine, columns.subList(0, SUMMARIES), other);
+    }
+
+    /** @return whether both decode alike, whatever is made of the pictures */
+    public boolean decodesLike(StreamFormat other) {
+        return other instanceof PictureFormat one && withSetup(one.setup).equals(one);
+    }
+
+    public boolean sameSize(PictureFormat other) {
+        return rows == other.rows && width == other.width;
+    }
+
+    /** @return a block of its rows with all its columns, those of the mended pictures and of the regions worked out */
+    public Block whole(Block block) {
+        if (block.frames() == null) {
+            return block;
         }
-        return new PictureFormat(rows, width, delimiter, decimalComma, perLine, columns);
+        double[][] came = Arrays.copyOf(block.columns(), Math.min(SUMMARIES, block.columns().length));
+        return block.withColumns(setup.columns(block.frames(), block.rows(), width, came));
     }
 
     private static void checkSize(int rows, int width) {
@@ -73,7 +108,13 @@ public record PictureFormat(
         if (ticking != null) {
             throw new IllegalArgumentException("a picture carries no clock");
         }
-        return new PictureFormat(rows, width, delimiter, decimalComma, perLine, others);
+        List<Region> renamed = new ArrayList<>();
+        for (int r = 0; r < setup.regions().size(); r++) {
+            Region region = setup.regions().get(r);
+            int at = SUMMARIES + r;
+            renamed.add(at < others.size() ? region.withName(others.get(at).name()) : region);
+        }
+        return new PictureFormat(rows, width, delimiter, decimalComma, perLine, others, setup.withRegions(renamed));
     }
 
     @Override

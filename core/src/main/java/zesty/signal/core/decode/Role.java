@@ -13,5 +13,7 @@ public enum Role {
     /** The moment of an event, such as a turn of the wind cups: the row's time and its value at once. */
     EDGE,
     /** One pixel of a picture. It is kept in takes and has no lane. */
-    PICTURE
+    PICTURE,
+    /** A part of a picture: worked out of the pictures, also of a take, and not sent. */
+    REGION
 }

@@ -1,6 +1,8 @@
 package zesty.signal.core.decode;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 
 /** Rows as they are decoded, by column, until they are taken. */
 final class RowBuffer {
@@ -10,6 +12,7 @@ final class RowBuffer {
     double[][] columns;
     int count;
     private int[] restarts = {};
+    private List<double[]> frames = List.of();
 
     RowBuffer(int width) {
         this.width = width;
@@ -17,7 +20,7 @@ final class RowBuffer {
     }
 
     private int room(int wanted) {
-        // Many columns come seldom: a picture's pixels need no room for hundreds of rows.
+        // Many columns come seldom.
         return Math.max(wanted, width > 64 ? 8 : FIRST_ROOM);
     }
 
@@ -39,6 +42,13 @@ final class RowBuffer {
         count++;
     }
 
+    /** A row that carries a picture, which is kept and not copied; all rows do, or none. */
+    void add(double[] row, double[] frame) {
+        frames = frames.isEmpty() ? new ArrayList<>() : frames;
+        frames.add(frame);
+        add(row);
+    }
+
     /** The board said its header: it may have started anew. */
     void restarted() {
         restarts = Arrays.copyOf(restarts, restarts.length + 1);
@@ -46,7 +56,9 @@ final class RowBuffer {
     }
 
     Rows take() {
-        Rows taken = new Rows(columns, count, restarts);
+        double[][] pictures = frames.isEmpty() ? null : frames.toArray(double[][]::new);
+        Rows taken = new Rows(columns, count, pictures, restarts);
+        frames = List.of();
         restarts = new int[0];
         columns = new double[width][room(count)];
         count = 0;

@@ -5,13 +5,14 @@ import java.util.Arrays;
 /**
  * Decoded rows, by column: {@code columns[c][row]}, of which the first {@code count} rows hold. The receiver owns it.
  *
+ * @param frames the picture of each row; null where rows carry none
  * @param restarts rows before which the board said its header, as it does when it starts; in order
  */
-public record Rows(double[][] columns, int count, int[] restarts) {
+public record Rows(double[][] columns, int count, double[][] frames, int[] restarts) {
     private static final int[] NEVER = {};
 
     public Rows(double[][] columns, int count) {
-        this(columns, count, NEVER);
+        this(columns, count, null, NEVER);
     }
 
     /** @return whether the board started anew just before that row */
@@ -32,7 +33,12 @@ public record Rows(double[][] columns, int count, int[] restarts) {
             System.arraycopy(second.columns[c], 0, both[c], count, second.count);
         }
         int[] later = Arrays.stream(second.restarts).map(row -> row + count).toArray();
-        return new Rows(both, count + second.count, later);
+        double[][] pictures = null;
+        if (frames != null && second.frames != null) {
+            pictures = Arrays.copyOf(frames, count + second.count);
+            System.arraycopy(second.frames, 0, pictures, count, second.count);
+        }
+        return new Rows(both, count + second.count, pictures, later);
     }
 
     /** @return the rows from that one on */
@@ -41,6 +47,6 @@ public record Rows(double[][] columns, int count, int[] restarts) {
         for (int c = 0; c < rest.length; c++) {
             rest[c] = Arrays.copyOfRange(columns[c], row, count);
         }
-        return new Rows(rest, count - row);
+        return new Rows(rest, count - row, frames == null ? null : Arrays.copyOfRange(frames, row, count), NEVER);
     }
 }

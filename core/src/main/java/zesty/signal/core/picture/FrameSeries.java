@@ -63,6 +63,11 @@ public record FrameSeries(int width, int height, double[] seconds, double[][] fr
         return new FrameSeries(width, height, seconds, frames);
     }
 
+    /** @return the name of a pixel's column, where each has one */
+    public static String pixel(int x, int y) {
+        return "r" + (y + 1) + "c" + (x + 1);
+    }
+
     public int count() {
         return frames.length;
     }

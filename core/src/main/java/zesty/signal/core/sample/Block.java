@@ -12,9 +12,18 @@ import java.util.List;
  * @param columns one array a column, each at least {@code rows} long; NaN is a missing value
  * @param rows how many rows count
  * @param gaps gaps that end at a row of this block, in order
+ * @param frames the picture of each row, line by line from the top; null where rows carry none
  */
-public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps) {
+public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps, double[][] frames) {
+    /** Rows without pictures. */
+    public Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps) {
+        this(time, columns, rows, gaps, null);
+    }
+
     public Block {
+        if (frames != null && frames.length < rows) {
+            throw new IllegalArgumentException("there are " + frames.length + " pictures, rows=" + rows);
+        }
         for (double[] column : columns) {
             if (column.length < rows) {
                 throw new IllegalArgumentException("a column holds " + column.length + " values, rows=" + rows);
@@ -28,6 +37,11 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps)
         return time.secondsAt(rows - 1);
     }
 
+    /** @return these rows with other columns, or more of them */
+    public Block withColumns(double[][] others) {
+        return new Block(time, others, rows, gaps, frames);
+    }
+
     /** @return the first {@code count} rows of this block; the arrays are shared */
     public Block head(int count) {
         if (count >= rows) {
@@ -38,7 +52,8 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps)
                 time,
                 columns,
                 count,
-                gaps.stream().filter(gap -> gap.endSeconds() <= end).toList());
+                gaps.stream().filter(gap -> gap.endSeconds() <= end).toList(),
+                frames);
     }
 
     /** @return the rows of this block from {@code first} on; copied unless that is all of them */
@@ -59,7 +74,8 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps)
                 new TimeBase.Explicit(seconds),
                 rest,
                 rows - first,
-                gaps.stream().filter(gap -> gap.endSeconds() >= start).toList());
+                gaps.stream().filter(gap -> gap.endSeconds() >= start).toList(),
+                frames == null ? null : Arrays.copyOfRange(frames, first, rows));
     }
 
     /** @return the rows of all blocks in one, with a time each; a single block as it is. At least one is needed */
@@ -70,11 +86,15 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps)
         int total = blocks.stream().mapToInt(Block::rows).sum();
         double[][] joined = new double[blocks.get(0).columns.length][total];
         double[] seconds = new double[total];
+        double[][] frames = blocks.get(0).frames == null ? null : new double[total][];
         List<Gap> gaps = new ArrayList<>();
         int at = 0;
         for (Block block : blocks) {
             for (int c = 0; c < joined.length; c++) {
                 System.arraycopy(block.columns[c], 0, joined[c], at, block.rows);
+            }
+            if (frames != null) {
+                System.arraycopy(block.frames, 0, frames, at, block.rows);
             }
             for (int row = 0; row < block.rows; row++) {
                 seconds[at + row] = block.time.secondsAt(row);
@@ -82,6 +102,6 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps)
             gaps.addAll(block.gaps);
             at += block.rows;
         }
-        return new Block(new TimeBase.Explicit(seconds), joined, total, gaps);
+        return new Block(new TimeBase.Explicit(seconds), joined, total, gaps, frames);
     }
 }

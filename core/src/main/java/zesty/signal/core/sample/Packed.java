@@ -1,4 +1,4 @@
-package zesty.signal.takes;
+package zesty.signal.core.sample;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -11,11 +11,12 @@ import java.nio.ByteOrder;
  * @param divisor 1, 10, 100, 1000 or 1000000; 1 with width 8
  * @param base added to every code; 0 with width 8
  */
-record Packed(int width, double divisor, long base, byte[] data) {
+public record Packed(int width, double divisor, long base, byte[] data) {
     private static final double[] DIVISORS = {1, 10, 100, 1000, 1e6};
     private static final double EXACT = 1L << 53;
 
-    static Packed of(double[] values, int length) {
+    /** @return the first {@code length} values, packed */
+    public static Packed of(double[] values, int length) {
         for (double divisor : DIVISORS) {
             Packed packed = whole(values, length, divisor);
             if (packed != null) {
@@ -64,13 +65,8 @@ record Packed(int width, double divisor, long base, byte[] data) {
         return new Packed(width, divisor, base, buffer.array());
     }
 
-    /** @return its checksum as the values of a column from that row on */
-    long check(long firstRow, int columnId) {
-        return Checks.of(firstRow, columnId, width, divisor, base, data);
-    }
-
     /** @return whether it can be so many values */
-    boolean holds(int length) {
+    public boolean holds(int length) {
         return (width == 1 || width == 2 || width == 4 || width == 8)
                 && data != null
                 && data.length == (long) length * width
@@ -87,7 +83,7 @@ record Packed(int width, double divisor, long base, byte[] data) {
     }
 
     /** Unpacks {@code length} values, which it {@link #holds}, into {@code into} from {@code offset} on. */
-    void unpack(double[] into, int offset, int length) {
+    public void unpack(double[] into, int offset, int length) {
         ByteBuffer buffer = ByteBuffer.wrap(data).order(ByteOrder.LITTLE_ENDIAN);
         long missing = width == 8 ? 0 : missing(width);
         for (int i = 0; i < length; i++) {
