@@ -33,6 +33,16 @@ record FiledFilm(Take take, int source, PictureFormat format) implements Film {
     }
 
     @Override
+    public boolean isAtHand() {
+        return false;
+    }
+
+    @Override
+    public boolean sameSource(Film other) {
+        return other instanceof FiledFilm one && one.take == take && one.source == source;
+    }
+
+    @Override
     public double[] raw(long row) {
         synchronized (take) {
             return take.frame(source, row);

@@ -33,6 +33,11 @@ record RunningFilm(FrameRing frames, PictureFormat format) implements Film {
     }
 
     @Override
+    public boolean sameSource(Film other) {
+        return other instanceof RunningFilm one && one.frames == frames;
+    }
+
+    @Override
     public double[] raw(long row) {
         return frames.frame(row);
     }

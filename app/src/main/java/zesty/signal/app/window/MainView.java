@@ -28,6 +28,7 @@ import zesty.signal.app.window.bench.scale.ScaleBench;
 import zesty.signal.app.window.bench.source.SourceBench;
 import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.WindowImage;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
 import zesty.signal.app.window.parts.CautionBar;

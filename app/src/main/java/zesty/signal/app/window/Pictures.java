@@ -21,6 +21,7 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import zesty.signal.app.window.drawing.WindowImage;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
@@ -31,6 +32,10 @@ import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.act.Watch;
+import zesty.signal.core.decode.PictureFormat;
+import zesty.signal.core.picture.PictureMend;
+import zesty.signal.core.picture.PictureSetup;
+import zesty.signal.core.picture.Region;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
@@ -187,14 +192,7 @@ final class Pictures {
                 },
                 6);
         proving();
-        scene(
-                "heat-picture",
-                () -> {
-                    workspace.notice().set(null);
-                    workspace.live().connect("sim:cowling");
-                    workspace.view().stop().set(Stop.DECODE);
-                },
-                6);
+        heat();
         doubt();
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of("unit", "counts", Vibration.TURNS, "46"));
         answer("sound", "whistle+scale", "sound", Tone.NAME, Map.of());
@@ -212,6 +210,31 @@ final class Pictures {
             return;
         }
         next();
+    }
+
+    /** The cowling's heat picture as a strip over its lanes, and large with its parts. */
+    private void heat() {
+        scene(
+                "heat-lanes",
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.view().stop().set(null);
+                    workspace.live().connect("sim:cowling");
+                },
+                FILL_SECONDS);
+        scene(
+                "heat-picture",
+                () -> {
+                    PictureSetup setup = PictureSetup.NONE
+                            .withRegion(Region.box("exhaust", 14, 9, 26, 18, Region.Measure.HOTTEST))
+                            .withRegion(Region.box("cowl", 7, 6, 12, 19, Region.Measure.MEAN))
+                            .withMend(PictureMend.NONE.withSurface(0.94, 20));
+                    workspace.change(rig ->
+                            rig.withSource(0, one -> one.withFormat(((PictureFormat) one.format()).withSetup(setup))));
+                    workspace.view().focus().set("hottest");
+                    workspace.view().stop().set(Stop.READ);
+                },
+                4);
     }
 
     private List<Path> called(String... titles) {

@@ -10,11 +10,15 @@ import zesty.signal.core.decode.Role;
 
 /**
  * A heat picture of the outboard's cowling, 24 rows of 32 degrees, four a second, each after a heading. A hot spot wanders
- * over the exhaust.
+ * over the exhaust. Two of its pixels are not well: one always says the same, one is too hot.
  */
 final class CowlingBoard extends SampledBoard {
     private static final int ROWS = 24;
     private static final int WIDTH = 32;
+    /** Row and column of the pixels that are not well. */
+    private static final int STILL = 3 * WIDTH + 29;
+
+    private static final int HOT = 20 * WIDTH + 2;
     private double hottest;
 
     CowlingBoard(Setup setup) {
@@ -53,6 +57,8 @@ final class CowlingBoard extends SampledBoard {
                         rounded(21 + cowl + 38 * Math.exp(-away * away / 18) + noise(0.25), 1);
             }
         }
+        row[PictureFormat.SUMMARIES + STILL] = 18.4;
+        row[PictureFormat.SUMMARIES + HOT] = rounded(row[PictureFormat.SUMMARIES + HOT] + 9, 1);
     }
 
     @Override

@@ -18,6 +18,14 @@ public interface Film {
     /** @return the picture of a row as it came, row by row from the top; null where it is missing or not at hand yet. The caller's own */
     double[] raw(long row);
 
+    /** @return whether pictures come at once, and not from a file */
+    default boolean isAtHand() {
+        return true;
+    }
+
+    /** @return whether both give the same pictures as they came */
+    boolean sameSource(Film other);
+
     /** @return the picture of a row made right; null where it is missing or not at hand yet */
     default double[] frame(long row) {
         double[] came = raw(row);

@@ -404,8 +404,20 @@ public record Rig(
                     columns.stream().map(c -> source.prefix() + own.apply(c)).toList();
             to.add(
                     place(to.stream().map(Channel::column).toList(), order, full),
-                    new Channel(full, spoken, Scaling.asItCame(column.unit()), Recipe.NONE, shown));
+                    new Channel(full, spoken, scaling(to, source, columns, column), Recipe.NONE, shown));
         }
+    }
+
+    /** A part of a picture is scaled as the whole of it, but for shares. */
+    private static Scaling scaling(List<Channel> there, Source source, List<Column> columns, Column column) {
+        boolean alike = column.role() == Role.REGION
+                && column.unit().equals(columns.get(0).unit());
+        String whole = source.prefix() + columns.get(0).name();
+        return there.stream()
+                .filter(one -> alike && one.column().equals(whole))
+                .map(Channel::scaling)
+                .findFirst()
+                .orElse(Scaling.asItCame(column.unit()));
     }
 
     /**

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import javafx.geometry.Insets;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -16,21 +17,26 @@ import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
+import zesty.signal.engine.StreamSnapshot;
 
 /**
  * The lanes one above the other over one time axis. The wheel makes the stretch in sight longer or shorter about the
  * pointer, dragging moves it, a double click goes back to now or to all of a take.
  */
 public final class LaneStack extends VBox implements Drawn {
+    private static final double BETWEEN = 9;
     private static final double DESCRIBE_EVERY_SECONDS = 0.2;
 
     private final Workspace workspace;
     private final Map<String, LaneView> lanes = new HashMap<>();
-    private final VBox stack = new VBox(9);
+    private final VBox stack = new VBox(BETWEEN);
     /** Holds the lanes as they are: a scroller costs half as much again a frame, and is put in only for more than have room. */
     private final StackPane room = new StackPane(stack);
 
     private final ScrollPane scroll = new ScrollPane();
+
+    /** Pictures stand above the lanes, over the same time axis. */
+    private final VBox films = new VBox(BETWEEN);
 
     private final TimeAxis axis;
     private final NoLanes empty;
@@ -66,7 +72,8 @@ public final class LaneStack extends VBox implements Drawn {
         workspace.view().textSize().addListener((property, was, is) -> resized());
         room.heightProperty().addListener((property, was, is) -> resized());
         spanBar = new SpanBar(workspace);
-        getChildren().addAll(empty, room, axis, spanBar, pointer.lens());
+        getChildren().addAll(empty, films, room, axis, spanBar, pointer.lens());
+        VBox.setMargin(films, new Insets(0, 0, BETWEEN, 0));
         setMinWidth(0);
         stack.setMinWidth(0);
     }
@@ -90,6 +97,7 @@ public final class LaneStack extends VBox implements Drawn {
         room.setManaged(lanesThere);
         axis.setVisible(lanesThere);
         axis.setManaged(lanesThere);
+        films.setVisible(lanesThere && films.isManaged());
         if (!lanesThere) {
             empty.say(snapshot);
             return;
@@ -104,6 +112,7 @@ public final class LaneStack extends VBox implements Drawn {
         }
         time.compute(workspace.shown(), snapshot, nanoTime, narrowest);
         paintLanes(snapshot, now, describe);
+        paintFilms(snapshot, now);
         if (describe) {
             describedAt = now;
             described = snapshot.rig();
@@ -115,6 +124,24 @@ public final class LaneStack extends VBox implements Drawn {
                 time.from(),
                 onlyFocus || alone);
         spanBar.show(snapshot, time.zero());
+    }
+
+    private void paintFilms(Snapshot snapshot, double now) {
+        List<StreamSnapshot> pictured = onlyFocus || alone
+                ? List.of()
+                : snapshot.streams().stream().filter(one -> one.film() != null).toList();
+        while (films.getChildren().size() > pictured.size()) {
+            films.getChildren().remove(films.getChildren().size() - 1);
+        }
+        while (films.getChildren().size() < pictured.size()) {
+            films.getChildren().add(new FilmLane(workspace));
+        }
+        films.setManaged(!pictured.isEmpty());
+        films.setVisible(!pictured.isEmpty());
+        for (int i = 0; i < pictured.size(); i++) {
+            FilmLane lane = (FilmLane) films.getChildren().get(i);
+            lane.frame(snapshot, pictured.get(i), time.from(), time.secondsAt(time.width()), time.width(), now);
+        }
     }
 
     private void paintLanes(Snapshot snapshot, double now, boolean describe) {

@@ -2,9 +2,11 @@ package zesty.signal.app.window.workspace;
 
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -15,6 +17,7 @@ public final class WindowState {
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
     private final BooleanProperty scoreboard = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
+    private final DoubleProperty pictureAt = new SimpleDoubleProperty(Double.NaN);
     private final ObjectProperty<Span> span = new SimpleObjectProperty<>(Span.NONE);
     private final ObjectProperty<Cards> cards = new SimpleObjectProperty<>(Cards.FIRST);
     private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.DAY);
@@ -47,6 +50,11 @@ public final class WindowState {
     /** @return the column of the channel in focus; empty for the first one */
     public StringProperty focus() {
         return focus;
+    }
+
+    /** @return the moment whose picture is looked at, in s of the time line; NaN for the newest */
+    public DoubleProperty pictureAt() {
+        return pictureAt;
     }
 
     /** @return the segment that is being measured in the lanes */

@@ -215,7 +215,8 @@ public final class DecodeBench extends Bench {
             editor.show();
         } else {
             pieces(snapshot, known);
-            boolean heat = picture.show(snapshot, known, workspace);
+            boolean heat = picture.show(
+                    focused(snapshot).orElse(null), workspace.view().night().get());
             picture.setVisible(heat);
             table.setVisible(!heat);
             if (!heat) {

@@ -43,6 +43,7 @@ public final class ReadBench extends Bench {
     private final VBox room = new VBox();
     private final VBox examined = new VBox();
     private final DoctorLine doctor;
+    private final FilmPanel film;
     private ReaderPicture picture;
     private String pictureOf = "";
     private ReaderSetup filled;
@@ -53,6 +54,8 @@ public final class ReadBench extends Bench {
         settings = new ReaderSettings(workspace, error::setText);
         ports = new PortRow(workspace);
         trial = new KindTrial(workspace);
+        film = new FilmPanel(workspace);
+        VBox.setVgrow(film, Priority.ALWAYS);
         doctor = new DoctorLine(workspace, false);
         examined.getChildren().add(doctor);
         fold.setId("settings-fold");
@@ -70,11 +73,11 @@ public final class ReadBench extends Bench {
         VBox.setVgrow(room, Priority.ALWAYS);
         ports.managedProperty().bind(ports.visibleProperty());
         for (Node node :
-                new Node[] {kinds, answer, settings, words, error, room, examined, fold, other, back, nothing}) {
+                new Node[] {kinds, answer, settings, words, error, room, examined, fold, other, back, nothing, film}) {
             node.managedProperty().bind(node.visibleProperty());
         }
         error.visibleProperty().bind(error.textProperty().isNotEmpty());
-        getChildren().addAll(words, error, kinds, answer, settings, ports, examined, room);
+        getChildren().addAll(words, error, kinds, answer, settings, ports, examined, room, film);
         fold.selectedProperty().addListener((p, was, is) -> settings.setVisible(is));
     }
 
@@ -160,7 +163,7 @@ public final class ReadBench extends Bench {
         words.setText(focused.isEmpty() ? "No channel yet." : "");
         words.setVisible(focused.isEmpty());
         if (focused.isEmpty()) {
-            for (Node node : new Node[] {kinds, answer, settings, room, fold, other, back, nothing}) {
+            for (Node node : new Node[] {kinds, answer, settings, room, fold, other, back, nothing, film}) {
                 node.setVisible(false);
             }
             return;
@@ -181,18 +184,25 @@ public final class ReadBench extends Bench {
             settings.show(setup);
             ports.show(setup, beside(snapshot));
         }
-        boolean ask = setup == null || choosing;
+        // A channel of pictures that nothing else is read of shows these.
+        boolean pictured = setup == null && !choosing && channel.stream().film() != null;
+        boolean ask = !pictured && (setup == null || choosing);
+        film.setVisible(pictured);
         kinds.setVisible(ask);
-        answer.setVisible(!ask);
-        room.setVisible(!ask);
+        answer.setVisible(!ask && !pictured);
+        room.setVisible(!ask && !pictured);
         fold.setVisible(!ask && !settings.getChildren().isEmpty());
         settings.setVisible(!ask && fold.isSelected());
         ports.setVisible(!ask && !ports.getChildren().isEmpty());
         other.setVisible(!ask);
-        back.setVisible(ask && setup != null);
+        back.setVisible(ask && (setup != null || channel.stream().film() != null));
         nothing.setVisible(ask && setup != null);
-        examined.setVisible(!ask);
+        examined.setVisible(!ask && !pictured);
         doctor.show(column, focused.get().channel().recipe());
+        if (pictured) {
+            film.show(snapshot, channel);
+            return;
+        }
         Color colour = Palette.of(
                 snapshot.rig(),
                 channel.channel().column(),

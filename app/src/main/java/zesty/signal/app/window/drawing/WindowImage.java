@@ -1,4 +1,4 @@
-package zesty.signal.app.window;
+package zesty.signal.app.window.drawing;
 
 import java.awt.image.BufferedImage;
 import java.io.File;
@@ -12,7 +12,7 @@ import javafx.scene.paint.Color;
 import javax.imageio.ImageIO;
 
 /** What the window shows, as a picture. */
-final class WindowImage {
+public final class WindowImage {
     private final BufferedImage image;
 
     private WindowImage(BufferedImage image) {
@@ -20,15 +20,22 @@ final class WindowImage {
     }
 
     /** JavaFX thread only. */
-    static WindowImage of(Scene scene) {
+    public static WindowImage of(Scene scene) {
         return of(scene.snapshot(null));
     }
 
     /** A part of the window on a ground of its own. JavaFX thread only. */
-    static WindowImage of(Node node, Color ground) {
+    public static WindowImage of(Node node, Color ground) {
         SnapshotParameters onGround = new SnapshotParameters();
         onGround.setFill(ground);
         return of(node.snapshot(onGround, null));
+    }
+
+    /** @param argb rows of pixels, from the top. Any thread */
+    public static WindowImage of(int[] argb, int width, int height) {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        image.setRGB(0, 0, width, height, argb, 0, width);
+        return new WindowImage(image);
     }
 
     private static WindowImage of(WritableImage shot) {
@@ -45,7 +52,7 @@ final class WindowImage {
     }
 
     /** Any thread. */
-    void write(File file) throws IOException {
+    public void write(File file) throws IOException {
         if (!ImageIO.write(image, "png", file)) {
             throw new IOException("no PNG writer");
         }

@@ -1,0 +1,487 @@
+package zesty.signal.app.window.bench.read;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
+import java.util.function.UnaryOperator;
+import javafx.animation.AnimationTimer;
+import javafx.beans.binding.Bindings;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.FilmStrip;
+import zesty.signal.app.window.drawing.FrameRange;
+import zesty.signal.app.window.drawing.FrameStore;
+import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Turned;
+import zesty.signal.app.window.workspace.Span;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.decode.PictureFormat;
+import zesty.signal.core.picture.Film;
+import zesty.signal.core.picture.PictureSetup;
+import zesty.signal.core.picture.Region;
+import zesty.signal.core.rig.Source;
+import zesty.signal.core.sample.Times;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.Snapshot;
+
+/** The pictures of a stream: one large, its parts as channels, what makes it right, and the strip to choose one from. */
+final class FilmPanel extends VBox {
+    /** The hottest spot is followed back over so many pictures. */
+    private static final int TRACK = 40;
+
+    private static final double STRIP = 50;
+    private static final double SIDE = 330;
+    /** How much of the newest the strip shows, in s. */
+    private static final double STRIP_SECONDS = 30;
+
+    private final Workspace workspace;
+    private final FrameStore store;
+    private final FilmView view;
+    private final RegionRows regions;
+    private final FilmTools tools;
+    private final FilmStrip strip;
+    private final FrameRange range = new FrameRange();
+    private final ToggleGroup drawing = new ToggleGroup();
+    private final ComboBox<FrameRange.Mode> modes = new ComboBox<>();
+    private final ToggleButton smooth =
+            toggle("smooth", "Smooth", "shows values between pixels, for looking only: numbers stay");
+    private final TextField contours = new TextField();
+    private final Button compare =
+            Bench.button("compare-picture", "Compare with this", "shows from now on what differs from this picture");
+    private final Button keep =
+            Bench.button("keep-picture", "Save", "saves this picture as PNG and its numbers as CSV");
+    private final Button keepAll = Bench.button("keep-pictures", "Save all", "saves each picture in sight as PNG");
+    private final ToggleButton play = toggle("play", "Play", "shows one picture after the other");
+    private final ComboBox<String> speed = new ComboBox<>();
+    private final Button newest = Bench.button("newest", "Newest", "goes back to the newest picture");
+    private final Label when = Bench.mono("");
+    private final Label said = Bench.small("");
+    private final Pane film = new Pane();
+    private final FilmKeep kept;
+
+    private Snapshot snapshot;
+    private ChannelSnapshot channel;
+    private double[] base;
+    private String baseWords = "";
+    private long shownRow = -1;
+    private Object shownAs;
+    private double playedNanos;
+    private final AnimationTimer timer = new AnimationTimer() {
+        @Override
+        public void handle(long now) {
+            tick(now);
+        }
+    };
+
+    FilmPanel(Workspace workspace) {
+        super(8);
+        this.workspace = workspace;
+        store = new FrameStore(workspace.tasks());
+        kept = new FilmKeep(workspace, store);
+        view = new FilmView(this::drawn);
+        regions = new RegionRows(this::setup);
+        tools = new FilmTools(this::setup);
+        strip = new FilmStrip(store);
+        setId("film-panel");
+        FlowPane bar = bar();
+        VBox right = new VBox(10, title("Parts of the picture"), regions, title("Made right"), tools);
+        right.setMinWidth(SIDE);
+        right.setPrefWidth(SIDE);
+        right.setMaxWidth(SIDE);
+        HBox middle = new HBox(12, view, right);
+        HBox.setHgrow(view, Priority.ALWAYS);
+        VBox.setVgrow(middle, Priority.ALWAYS);
+        view.setPrefSize(400, 300);
+        getChildren().addAll(bar, middle, film);
+        sceneProperty().addListener((p, was, is) -> {
+            if (is == null) {
+                timer.stop();
+            } else {
+                timer.start();
+            }
+        });
+    }
+
+    private static Label title(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("number-name");
+        return label;
+    }
+
+    private static ToggleButton toggle(String id, String text, String tip) {
+        ToggleButton button = new ToggleButton(text);
+        button.setId(id);
+        button.getStyleClass().setAll("small-button");
+        button.setMinWidth(USE_PREF_SIZE);
+        button.setTooltip(new Tooltip(tip));
+        return button;
+    }
+
+    private FlowPane bar() {
+        List<ToggleButton> draw = new ArrayList<>();
+        for (FilmView.Tool tool : List.of(FilmView.Tool.BOX, FilmView.Tool.POINT, FilmView.Tool.LINE)) {
+            String word = tool.name().charAt(0) + tool.name().substring(1).toLowerCase(java.util.Locale.ROOT);
+            ToggleButton one = toggle(
+                    "draw-" + tool.name().toLowerCase(java.util.Locale.ROOT),
+                    word,
+                    "draw one on the picture; it becomes a lane");
+            one.setToggleGroup(drawing);
+            one.selectedProperty()
+                    .addListener((p, was, is) -> view.tool(
+                            is ? tool : drawing.getSelectedToggle() == null ? FilmView.Tool.NONE : toolNow()));
+            one.setUserData(tool);
+            draw.add(one);
+        }
+        modes.setId("film-range");
+        modes.getItems().setAll(FrameRange.Mode.values());
+        modes.setConverter(new javafx.util.StringConverter<>() {
+            @Override
+            public String toString(FrameRange.Mode mode) {
+                return mode == null ? "" : mode.words();
+            }
+
+            @Override
+            public FrameRange.Mode fromString(String text) {
+                return null;
+            }
+        });
+        modes.setValue(FrameRange.Mode.EACH);
+        modes.setTooltip(new Tooltip(
+                "what the ends of the scale are: of each picture, of most of its pixels, or held as they are"));
+        modes.setOnAction(event -> {
+            range.mode(modes.getValue());
+            again();
+        });
+        Button turn = Bench.button("turn", "Turn", "turns the picture by a quarter to the right");
+        turn.setOnAction(event -> setup(setup -> setup.turned((setup.quarterTurns() + 1) % 4, setup.mirrored())));
+        Button mirror = Bench.button("mirror", "Mirror", "left and right change places");
+        mirror.setOnAction(event -> setup(setup -> setup.turned(setup.quarterTurns(), !setup.mirrored())));
+        smooth.setOnAction(event -> again());
+        contours.setId("contours");
+        contours.setPromptText("40, 50");
+        contours.setPrefColumnCount(5);
+        contours.setTooltip(new Tooltip("values at which a line is drawn, parted by commas"));
+        contours.textProperty().addListener((p, was, is) -> again());
+        compare.setOnAction(event -> compare());
+        keep.setOnAction(event -> keep());
+        keepAll.setOnAction(event -> keepAll());
+        FlowPane bar = new FlowPane(6, 6);
+        bar.getChildren().addAll(draw);
+        bar.getChildren()
+                .addAll(
+                        Bench.small("  scale"),
+                        modes,
+                        Bench.small("  lines at"),
+                        contours,
+                        smooth,
+                        turn,
+                        mirror,
+                        compare,
+                        keep,
+                        keepAll);
+        bar.setRowValignment(javafx.geometry.VPos.CENTER);
+        player(bar);
+        return bar;
+    }
+
+    private FilmView.Tool toolNow() {
+        return (FilmView.Tool) drawing.getSelectedToggle().getUserData();
+    }
+
+    private void player(FlowPane bar) {
+        speed.setId("speed");
+        speed.getItems().setAll("¼ ×", "1 ×", "4 ×", "16 ×");
+        speed.setValue("1 ×");
+        speed.setTooltip(new Tooltip("how fast the pictures follow each other"));
+        newest.setOnAction(event -> {
+            play.setSelected(false);
+            workspace.view().pictureAt().set(Double.NaN);
+        });
+        newest.managedProperty().bind(newest.visibleProperty());
+        play.textProperty()
+                .bind(Bindings.when(play.selectedProperty()).then("Stop").otherwise("Play"));
+        play.setOnAction(event -> playedNanos = System.nanoTime());
+        film.setMinHeight(STRIP);
+        film.setPrefHeight(STRIP);
+        film.setMaxHeight(STRIP);
+        film.setMinWidth(0);
+        film.getChildren().add(strip);
+        film.setId("film-strip");
+        film.setOnMousePressed(event -> choose(event.getX()));
+        film.setOnMouseDragged(event -> choose(event.getX()));
+        when.setId("film-time");
+        said.managedProperty().bind(said.textProperty().isNotEmpty());
+        bar.getChildren().addAll(play, speed, when, newest, said);
+    }
+
+    private void drawn(Region region) {
+        String name = region.name();
+        if (name.equals("new")) {
+            String kind = region.isPoint() ? "point" : region.form() == Region.Form.LINE ? "line" : "box";
+            List<String> taken = snapshot == null
+                    ? List.of()
+                    : snapshot.channels().stream()
+                            .map(one -> one.channel().column())
+                            .toList();
+            int n = 1;
+            while (taken.contains(kind + " " + n)) {
+                n++;
+            }
+            name = kind + " " + n;
+        }
+        Region named = region.withName(name);
+        setup(setup -> setup.withRegion(named));
+        drawing.selectToggle(null);
+    }
+
+    private void setup(UnaryOperator<PictureSetup> change) {
+        if (channel == null) {
+            return;
+        }
+        int source = channel.stream().source();
+        workspace.change(rig -> rig.withSource(
+                source,
+                one -> one.format() instanceof PictureFormat picture
+                        ? one.withFormat(picture.withSetup(change.apply(picture.setup())))
+                        : one));
+    }
+
+    private void again() {
+        shownAs = null;
+    }
+
+    private void compare() {
+        if (base != null) {
+            base = null;
+            compare.setText("Compare with this");
+        } else {
+            base = frame(film(), row());
+            baseWords = when.getText();
+            compare.setText("Compare no more");
+        }
+        range.mode(modes.getValue() == FrameRange.Mode.HELD ? FrameRange.Mode.EACH : modes.getValue());
+        modes.setValue(range.mode());
+        again();
+    }
+
+    private void keep() {
+        Film from = film();
+        long row = row();
+        double[] frame = frame(from, row);
+        if (frame != null) {
+            kept.one(view, from, frame, channel, times().secondsAt(row) - zero());
+        }
+    }
+
+    private void keepAll() {
+        Film from = film();
+        if (from != null) {
+            double[] ends = seen();
+            long first = Math.max(from.start(), times().firstAtOrAfter(ends[0]));
+            long end = Math.min(from.end(), times().firstAtOrAfter(ends[1]));
+            kept.all(from, first, end, range.low(), range.high(), smooth.isSelected());
+        }
+    }
+
+    private Film film() {
+        return channel == null ? null : channel.stream().film();
+    }
+
+    private Times times() {
+        return channel.stream().times();
+    }
+
+    private double zero() {
+        return workspace.shown().zero(snapshot);
+    }
+
+    private double[] seen() {
+        Span seen = workspace.shown().pictured(snapshot, STRIP_SECONDS);
+        return new double[] {seen.from(), seen.to()};
+    }
+
+    private void choose(double x) {
+        if (channel == null) {
+            return;
+        }
+        double[] ends = seen();
+        double share = Math.max(0, Math.min(1, x / Math.max(1, film.getWidth())));
+        play.setSelected(false);
+        workspace.view().pictureAt().set(ends[0] + share * (ends[1] - ends[0]));
+    }
+
+    private double[] frame(Film from, long row) {
+        return from == null || row < from.start() ? null : store.frame(from, row);
+    }
+
+    /** @return the row of the moment that is looked at, or the newest */
+    private long row() {
+        Film from = film();
+        double at = workspace.view().pictureAt().get();
+        Times times = times();
+        long newestRow = Math.min(from.end(), times.end()) - 1;
+        if (Double.isNaN(at)) {
+            return newestRow;
+        }
+        long row = Math.min(newestRow, times.firstAtOrAfter(at));
+        boolean before = row > Math.max(from.start(), times.start())
+                && at - times.secondsAt(row - 1) < times.secondsAt(row) - at;
+        return Math.max(Math.max(from.start(), times.start()), before ? row - 1 : row);
+    }
+
+    /** Shows what is so now; what moves is painted by itself. */
+    void show(Snapshot now, ChannelSnapshot of) {
+        if (channel == null || !channel.stream().key().equals(of.stream().key())) {
+            base = null;
+            compare.setText("Compare with this");
+            play.setSelected(false);
+        }
+        snapshot = now;
+        channel = of;
+        paint();
+    }
+
+    private void tick(long nanos) {
+        if (channel == null || !isVisible()) {
+            return;
+        }
+        snapshot = workspace.shown().snapshot(nanos);
+        ChannelSnapshot fresh = snapshot.channel(channel.channel().column()).orElse(null);
+        if (fresh == null || fresh.stream().film() == null) {
+            return;
+        }
+        channel = fresh;
+        if (play.isSelected()) {
+            double passed = (nanos - playedNanos) * 1e-9 * factor();
+            playedNanos = nanos;
+            double at = workspace.view().pictureAt().get();
+            double last = channel.stream().lastSeconds();
+            double start = times().secondsAt(Math.max(film().start(), times().start()));
+            double next = Double.isNaN(at) || at >= last ? start : Math.max(start, at) + Math.min(passed, 1);
+            workspace.view().pictureAt().set(Math.min(next, last));
+        }
+        paint();
+    }
+
+    private double factor() {
+        return switch (speed.getValue()) {
+            case "¼ ×" -> 0.25;
+            case "4 ×" -> 4;
+            case "16 ×" -> 16;
+            default -> 1;
+        };
+    }
+
+    private void paint() {
+        Film from = film();
+        if (from == null || times() == null || from.end() == 0) {
+            view.show(null);
+            said.setText("No picture has come yet.");
+            return;
+        }
+        boolean night = workspace.view().night().get();
+        long row = row();
+        double[] frame = frame(from, row);
+        String unit = unit();
+        List<Object> as =
+                Arrays.asList(from.setup(), night, unit, base, smooth.isSelected(), contours.getText(), range.mode());
+        if (frame != null && (row != shownRow || !Objects.equals(as, shownAs))) {
+            shownRow = row;
+            shownAs = as;
+            show(from, row, frame, unit, night);
+        }
+        newest.setVisible(!Double.isNaN(workspace.view().pictureAt().get()));
+        double[] ends = seen();
+        strip.paint(
+                from,
+                times(),
+                ends[0],
+                ends[1],
+                (int) film.getWidth(),
+                (int) STRIP,
+                Palette.card(night),
+                System.nanoTime() * 1e-9);
+    }
+
+    /** @return the unit of the whole picture: that of its first channel */
+    private String unit() {
+        Source source = snapshot.rig().sources().get(channel.stream().source());
+        return snapshot.channel(
+                        source.prefix() + source.format().columns().get(0).name())
+                .map(one -> one.channel().scaling().unit())
+                .orElse("");
+    }
+
+    private void show(Film from, long row, double[] frame, String unit, boolean night) {
+        double[] seen = frame;
+        if (base != null && base.length == frame.length) {
+            seen = new double[frame.length];
+            for (int p = 0; p < seen.length; p++) {
+                seen[p] = frame[p] - base[p];
+            }
+        }
+        range.fit(seen);
+        List<Region> parts = from.setup().regions();
+        double[] numbers =
+                parts.stream().mapToDouble(one -> one.of(frame, from.width())).toArray();
+        view.show(new FilmView.Shown(
+                seen,
+                Turned.of(from.width(), from.height(), from.setup()),
+                range,
+                smooth.isSelected(),
+                lines(),
+                parts,
+                numbers,
+                base == null ? track(from, row) : new double[0][],
+                unit,
+                night));
+        regions.show(parts, numbers, unit);
+        tools.show(from, store.raw(from, row), unit);
+        double at = times().secondsAt(row) - zero();
+        when.setText(
+                workspace.shown().isLive()
+                        ? Double.isNaN(workspace.view().pictureAt().get())
+                                ? "newest"
+                                : Digits.fixed(Math.max(0, -at), 1) + " s ago"
+                        : "at " + Digits.fixed(at, 2) + " s");
+        said.setText(
+                base == null
+                        ? smooth.isSelected() ? "smoothed for looking only" : ""
+                        : "what differs from the picture at " + baseWords);
+    }
+
+    private double[] lines() {
+        return Arrays.stream(contours.getText().split("[,;\\s]+"))
+                .filter(text -> text.matches("[-\u2212]?\\d+([.]\\d+)?"))
+                .mapToDouble(text -> Double.parseDouble(text.replace('\u2212', '-')))
+                .toArray();
+    }
+
+    private double[][] track(Film from, long row) {
+        List<double[]> places = new ArrayList<>();
+        for (long r = Math.max(from.start(), row - TRACK); r <= row; r++) {
+            double[] frame = frame(from, r);
+            int hottest = -1;
+            for (int p = 0; frame != null && p < frame.length; p++) {
+                hottest = frame[p] == frame[p] && (hottest < 0 || frame[p] > frame[hottest]) ? p : hottest;
+            }
+            if (hottest >= 0) {
+                places.add(new double[] {hottest % from.width() + 0.5, hottest / from.width() + 0.5});
+            }
+        }
+        return places.toArray(double[][]::new);
+    }
+}

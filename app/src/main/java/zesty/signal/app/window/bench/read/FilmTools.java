@@ -1,0 +1,163 @@
+package zesty.signal.app.window.bench.read;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.core.picture.DeadPixels;
+import zesty.signal.core.picture.Film;
+import zesty.signal.core.picture.FrameSeries;
+import zesty.signal.core.picture.PictureMend;
+import zesty.signal.core.scale.Digits;
+
+/** What makes a picture right: dead pixels, a lid of one temperature, the surface that is looked at; each with what it changes. */
+final class FilmTools extends VBox {
+    /** So many pictures tell what is dead, and what a lid showed. */
+    private static final int LOOKED_AT = 24;
+
+    private final RegionRows.Change change;
+    private final Button find = Bench.button(
+            "find-dead",
+            "Find dead pixels",
+            "pixels that never change, or stand out in every picture, are filled from their neighbours");
+    private final Button lid = Bench.button(
+            "lid",
+            "Lid",
+            "hold something of one temperature before all of it, then press: what the pixels show differently is taken off from then on");
+    private final Button none = Bench.button("mend-none", "As it came", "takes all this back");
+    private final TextField emissivity = new TextField();
+    private final TextField reflected = new TextField();
+    private final Label said = Bench.small("");
+    private Film film;
+
+    FilmTools(RegionRows.Change change) {
+        super(6);
+        this.change = change;
+        emissivity.setId("emissivity");
+        reflected.setId("reflected");
+        emissivity.setPrefColumnCount(4);
+        reflected.setPrefColumnCount(4);
+        emissivity.setTooltip(
+                new Tooltip(
+                        "share of heat rays that the surface sends itself, of a black one: paint and skin about 0.95, bright metal 0.1"));
+        reflected.setTooltip(new Tooltip("temperature of what the surface reflects, in °C: often that of the room"));
+        find.setOnAction(event -> find());
+        lid.setOnAction(event -> lid());
+        none.setOnAction(event -> change.to(setup -> setup.withMend(PictureMend.NONE)));
+        for (TextField box : new TextField[] {emissivity, reflected}) {
+            box.setOnAction(event -> surface());
+            box.focusedProperty().addListener((p, was, is) -> {
+                if (!is) {
+                    surface();
+                }
+            });
+        }
+        said.setWrapText(true);
+        said.setMinHeight(USE_PREF_SIZE);
+        said.setId("mend-words");
+        HBox buttons = new HBox(6, find, lid, none);
+        HBox surface = new HBox(
+                6, Bench.small("emissivity"), emissivity, Bench.small("reflects"), reflected, Bench.small("°C"));
+        surface.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(buttons, surface, said);
+    }
+
+    private List<double[]> newest() {
+        List<double[]> frames = new ArrayList<>();
+        for (long row = Math.max(film.start(), film.end() - LOOKED_AT); row < film.end(); row++) {
+            double[] one = film.raw(row);
+            if (one != null) {
+                frames.add(one);
+            }
+        }
+        return frames;
+    }
+
+    private void find() {
+        List<double[]> frames = film == null ? List.of() : newest();
+        if (frames.isEmpty()) {
+            return;
+        }
+        double[] seconds = new double[frames.size()];
+        Arrays.setAll(seconds, i -> i);
+        boolean[] dead =
+                DeadPixels.of(new FrameSeries(film.width(), film.height(), seconds, frames.toArray(double[][]::new)));
+        List<Integer> found = new ArrayList<>();
+        for (int p = 0; p < dead.length; p++) {
+            if (dead[p]) {
+                found.add(p);
+            }
+        }
+        looked = true;
+        change.to(setup -> setup.withMend(setup.mend().withDead(found)));
+    }
+
+    private boolean looked;
+
+    private void lid() {
+        List<double[]> frames = film == null ? List.of() : newest();
+        if (!frames.isEmpty()) {
+            change.to(setup -> setup.withMend(setup.mend().withLid(PictureMend.lidOf(frames))));
+        }
+    }
+
+    private void surface() {
+        if (film == null) {
+            return;
+        }
+        double share = number(emissivity, film.setup().mend().emissivity());
+        double room = number(reflected, film.setup().mend().reflected());
+        change.to(setup -> setup.withMend(setup.mend().withSurface(share, room)));
+    }
+
+    private static double number(TextField box, double otherwise) {
+        try {
+            return Double.parseDouble(box.getText().strip().replace(',', '.').replace('\u2212', '-'));
+        } catch (NumberFormatException e) {
+            return otherwise;
+        }
+    }
+
+    /** @param came the picture as it came. @param unit of its numbers */
+    void show(Film now, double[] came, String unit) {
+        film = now;
+        PictureMend mend = now.setup().mend();
+        TypedText.say(emissivity, Digits.exact(mend.emissivity()));
+        TypedText.say(reflected, Digits.exact(mend.reflected()));
+        none.setDisable(mend.isNone());
+        List<String> words = new ArrayList<>();
+        if (!mend.dead().isEmpty()) {
+            words.add(
+                    mend.dead().size() == 1
+                            ? "1 dead pixel is filled"
+                            : mend.dead().size() + " dead pixels are filled");
+        } else if (looked) {
+            words.add("no dead pixel was found");
+        }
+        if (mend.lid().length > 0) {
+            double most = Arrays.stream(mend.lid()).map(Math::abs).max().orElse(0);
+            words.add("a lid takes off up to " + Digits.fixed(most, 1) + " " + unit);
+        }
+        if (mend.emissivity() < 1 && came != null) {
+            double hottest = Arrays.stream(came).filter(v -> v == v).max().orElse(Double.NaN);
+            double more = mend.surface(hottest) - hottest;
+            words.add("the surface changes the hottest pixel by " + (more >= 0 ? "+" : "−")
+                    + Digits.fixed(Math.abs(more), 1) + " °C");
+        }
+        if (mend.emissivity() < 0.5) {
+            words.add("below 0.5 a reflection counts more than the surface: paint or tape a spot on it instead");
+        }
+        said.setText(
+                words.isEmpty()
+                        ? "Bright metal and glass show what they reflect. A spot smaller than a pixel reads too cool."
+                        : "Now: " + String.join("; ", words) + ".");
+    }
+}
