@@ -39,6 +39,7 @@ import zesty.signal.core.picture.Region;
 import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
@@ -196,6 +197,8 @@ final class Pictures {
         doubt();
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of("unit", "counts", Vibration.TURNS, "46"));
         answer("sound", "whistle+scale", "sound", Tone.NAME, Map.of());
+        supply();
+        stations();
         windy();
         choosing();
         answer("hits", "halyard", "knock", Hits.NAME, Map.of());
@@ -214,14 +217,14 @@ final class Pictures {
 
     /** The cowling's heat picture as a strip over its lanes, and large with its parts. */
     private void heat() {
-        scene(
-                "heat-lanes",
+        step(
                 () -> {
                     workspace.notice().set(null);
                     workspace.view().stop().set(null);
                     workspace.live().connect("sim:cowling");
                 },
-                FILL_SECONDS);
+                6);
+        scene("heat-lanes", () -> workspace.view().focus().set("hottest"), FILL_SECONDS);
         scene(
                 "heat-picture",
                 () -> {
@@ -345,6 +348,33 @@ final class Pictures {
                     workspace.change(rig -> rig.withReader(ReaderSetup.on(column, kind, settings)));
                 },
                 14);
+    }
+
+    /** What the mark buoy draws from its battery. */
+    private void supply() {
+        step(() -> workspace.live().connect("sim:buoy"), 4);
+        scene(
+                "supply",
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.view().focus().set("current");
+                    workspace.change(rig -> rig.withReader(
+                            new ReaderSetup(Supply.NAME, List.of("current", "voltage"), Map.of("capacity", "2.6"))));
+                    workspace.view().stop().set(Stop.READ);
+                },
+                40);
+    }
+
+    /** Six batteries side by side, one of them weak, one silent at times. */
+    private void stations() {
+        scene(
+                "stations",
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.live().connect("sim:battery");
+                    workspace.view().stop().set(Stop.READ);
+                },
+                44);
     }
 
     /** The drying cupboard, kept between two limits by its heater. */

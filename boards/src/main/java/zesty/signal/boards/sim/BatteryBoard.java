@@ -8,7 +8,7 @@ import zesty.signal.core.decode.Role;
 
 /**
  * Six stations in turn, twelve lines a second, each station twice: a millisecond clock, the station's number, its volts
- * and its amps, parted by semicolons, with a decimal comma. Station 4 is weak and sags; station 6 goes silent for some
+ * and its amps, parted by semicolons, with a decimal comma. All feel the pump, that runs for six seconds of twenty; station 4 is weak and sags; station 6 goes silent for some
  * seconds now and then.
  */
 final class BatteryBoard extends SampledBoard {
@@ -35,8 +35,8 @@ final class BatteryBoard extends SampledBoard {
     @Override
     void measure(double t) {
         int station = (int) (sample % STATIONS) + 1;
-        boolean motor = t % 20 > 14 && station == 1;
-        double load = motor ? 18 : station == 4 ? 0.9 : 0.15;
+        double motor = t % 20 > 14 ? 6 : 0;
+        double load = motor + (station == 4 ? 0.9 : 0.15);
         double drained = volts[station - 1] - t * (station == 4 ? 4e-4 : 2e-5);
         row[0] = 900 + Math.round(sample * 1000 / 12.0);
         row[1] = station;

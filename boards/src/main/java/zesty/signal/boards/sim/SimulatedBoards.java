@@ -23,6 +23,7 @@ public final class SimulatedBoards {
             new Entry("masthead", "wind cups and vane, labelled lines, 4/s"),
             new Entry("masthead-edges", "the moment of each pulse of the wind cups, about 8/s"),
             new Entry("battery", "six batteries in turn, one weak, one silent at times, decimal commas, 12 lines/s"),
+            new Entry("buoy", "the mark buoy's battery: sleeps, wakes and sends, labelled lines, 50/s"),
             new Entry("locker", "the chain locker's temperature, in sentences and two units, 5/s"),
             new Entry("cupboard", "the drying cupboard: takes heat 0..100, answers in JSON, 5/s"),
             new Entry("gripper", "a gripper with a cork: takes grip 0..100, answers, labelled lines, 20/s"),
@@ -94,6 +95,7 @@ public final class SimulatedBoards {
             case "masthead" -> MastheadBoard::new;
             case "masthead-edges" -> MastheadEdgesBoard::new;
             case "battery" -> BatteryBoard::new;
+            case "buoy" -> BuoyBoard::new;
             case "locker" -> LockerBoard::new;
             case "cupboard" -> CupboardBoard::new;
             case "gripper" -> GripperBoard::new;

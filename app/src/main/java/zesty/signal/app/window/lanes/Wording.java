@@ -12,6 +12,12 @@ import zesty.signal.engine.LinkState;
 
 /** How channels, recipes and numbers are put into words, the same everywhere. */
 public final class Wording {
+    private static final int SIGNIFICANT = 3;
+    private static final double HOUR = 3600;
+    private static final double DAY = 24 * HOUR;
+    /** Where neither noise nor step is known, a channel's range is told in so many parts. */
+    private static final double FINE_PARTS = 500;
+
     private Wording() {}
 
     /** @return the newest cleaned value with as many decimals as its step and noise bear out */
@@ -33,6 +39,9 @@ public final class Wording {
         double step = channel.scalingNow().stepSize();
         double noise = channel.level().noise();
         double finest = noise > 0 ? Math.max(noise / 10, Math.min(step, Math.max(noise, step / 10))) : step;
+        if (!(finest > 0)) {
+            finest = (channel.level().highest() - channel.level().lowest()) / FINE_PARTS;
+        }
         return Digits.decimalsFor(slope * finest);
     }
 
@@ -41,7 +50,23 @@ public final class Wording {
         if (Double.isNaN(value)) {
             return "—";
         }
-        return scalar.decimals() >= 0 ? Digits.fixed(value, scalar.decimals()) : number(channel, value);
+        if (scalar.decimals() >= 0) {
+            return Digits.fixed(value, scalar.decimals());
+        }
+        // What is no value of the channel has a size of its own.
+        return scalar.unit(ScalarInfo.OF_PORT).equals(ScalarInfo.OF_PORT)
+                ? number(channel, value)
+                : Digits.about(value, SIGNIFICANT);
+    }
+
+    /** @return a long time in the unit that a person would say it in: the number, and the unit; null for another quantity, or a short time */
+    public static String[] longTime(ScalarInfo scalar, double value) {
+        if (!scalar.unit("").equals("s") || !(value >= 2 * HOUR)) {
+            return null;
+        }
+        return value < 3 * DAY
+                ? new String[] {Digits.about(value / HOUR, SIGNIFICANT), "h"}
+                : new String[] {Digits.about(value / DAY, SIGNIFICANT), "days"};
     }
 
     /** @return where a number lies in its band, in a word or two */

@@ -22,6 +22,8 @@ final class CellsReader extends Recorded {
     private static final double SPREADS = 3;
 
     private static final double SHARE = 0.1;
+    /** A cell moves with a step by more than so many times its noise, levels beside a step being medians of three or five. */
+    private static final double MOVES = 4;
 
     private final double cutoff;
     private List<String> names = List.of();
@@ -75,7 +77,9 @@ final class CellsReader extends Recorded {
                 sum[i] += volts[c][i];
             }
         }
-        List<LoadSteps.Step> steps = LoadSteps.in(sum);
+        List<LoadSteps.Step> found = LoadSteps.in(sum);
+        List<LoadSteps.Step> steps =
+                found.stream().filter(step -> isCommon(step, volts)).toList();
         List<Cell> all = new ArrayList<>();
         for (double[] own : volts) {
             all.add(new Cell(
@@ -84,7 +88,22 @@ final class CellsReader extends Recorded {
                     Slope.of(seconds, own, 0),
                     own[n - 1]));
         }
-        return answer(all, steps.size());
+        return answer(all, steps.size(), found.size() - steps.size());
+    }
+
+    /** A load that only some of them feel says nothing of how they compare. @return whether most of them move with a step */
+    private static boolean isCommon(LoadSteps.Step step, double[][] volts) {
+        int with = 0;
+        for (double[] own : volts) {
+            double[] leaps = new double[own.length - 1];
+            for (int i = 0; i < leaps.length; i++) {
+                leaps[i] = Math.abs(own[i + 1] - own[i]);
+            }
+            double noise = 1.4826 * Order.median(leaps) / Math.sqrt(2);
+            double change = LoadSteps.changeOf(own, step) * Math.signum(step.change());
+            with += change > MOVES * noise ? 1 : 0;
+        }
+        return 2 * with > volts.length;
     }
 
     /** The drop from rest to load: at a step down what it loses, at a step up what it had lost. */
@@ -96,7 +115,7 @@ final class CellsReader extends Recorded {
                 .orElse(Double.NaN);
     }
 
-    private Reading answer(List<Cell> all, int steps) {
+    private Reading answer(List<Cell> all, int steps, int alone) {
         double[] sags = all.stream().mapToDouble(Cell::sag).toArray();
         double[] falls =
                 all.stream().mapToDouble(cell -> -cell.slope().perSecond()).toArray();
@@ -136,7 +155,10 @@ final class CellsReader extends Recorded {
                 new Item.Scalar("load_steps", steps));
         List<String> reasons = new ArrayList<>();
         if (steps == 0) {
-            reasons.add("no load was switched: a cell that sags cannot be told from one that does not");
+            reasons.add(
+                    alone > 0
+                            ? "a load was switched on some of them only: how they sag cannot be compared"
+                            : "no load was switched: a cell that sags cannot be told from one that does not");
         }
         if (all.size() == 2) {
             reasons.add("with two cells each has only the other to stand out from");

@@ -131,8 +131,9 @@ final class Answer extends HBox {
         for (Number tile : tiles) {
             double one = reading == null ? Double.NaN : reading.scalar(tile.info.key());
             if (!Double.isNaN(one)) {
-                tile.says.setText(Wording.scalar(channel, tile.info, one));
-                tile.in.setText(tile.info.unit(channel.channel().unit()));
+                String[] time = Wording.longTime(tile.info, one);
+                tile.says.setText(time == null ? Wording.scalar(channel, tile.info, one) : time[0]);
+                tile.in.setText(time == null ? tile.info.unit(channel.channel().unit()) : time[1]);
                 known.add(tile);
             }
         }

@@ -281,7 +281,12 @@ final class FilmView extends Pane {
         g.setLineWidth(1.6);
         g.setStroke(Palette.ON_RIND);
         g.strokeOval(at[0] - RING, at[1] - RING, 2 * RING, 2 * RING);
-        words(g, words + Digits.fixed(shown.frame()[pixel], 1), at[0] + RING + 4, at[1] + 5);
+        String text = words + Digits.fixed(shown.frame()[pixel], 1);
+        measure.setFont(letters.getFont());
+        measure.setText(text);
+        double wide = measure.getLayoutBounds().getWidth() + 8;
+        boolean right = at[0] + RING + 4 + wide <= left + buffer.getWidth();
+        words(g, text, right ? at[0] + RING + 4 : at[0] - RING - 4 - wide, at[1] + 5);
     }
 
     private void scale(GraphicsContext g) {

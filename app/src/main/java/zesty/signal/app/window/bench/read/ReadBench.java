@@ -44,6 +44,7 @@ public final class ReadBench extends Bench {
     private final VBox examined = new VBox();
     private final DoctorLine doctor;
     private final FilmPanel film;
+    private final StationTable stations;
     private ReaderPicture picture;
     private String pictureOf = "";
     private ReaderSetup filled;
@@ -55,6 +56,7 @@ public final class ReadBench extends Bench {
         ports = new PortRow(workspace);
         trial = new KindTrial(workspace);
         film = new FilmPanel(workspace);
+        stations = new StationTable(workspace);
         VBox.setVgrow(film, Priority.ALWAYS);
         doctor = new DoctorLine(workspace, false);
         examined.getChildren().add(doctor);
@@ -72,12 +74,13 @@ public final class ReadBench extends Bench {
         error.getStyleClass().add("error");
         VBox.setVgrow(room, Priority.ALWAYS);
         ports.managedProperty().bind(ports.visibleProperty());
-        for (Node node :
-                new Node[] {kinds, answer, settings, words, error, room, examined, fold, other, back, nothing, film}) {
+        for (Node node : new Node[] {
+            kinds, answer, settings, words, error, room, examined, fold, other, back, nothing, film, stations
+        }) {
             node.managedProperty().bind(node.visibleProperty());
         }
         error.visibleProperty().bind(error.textProperty().isNotEmpty());
-        getChildren().addAll(words, error, kinds, answer, settings, ports, examined, room, film);
+        getChildren().addAll(words, error, kinds, answer, settings, ports, examined, room, film, stations);
         fold.selectedProperty().addListener((p, was, is) -> settings.setVisible(is));
     }
 
@@ -163,7 +166,7 @@ public final class ReadBench extends Bench {
         words.setText(focused.isEmpty() ? "No channel yet." : "");
         words.setVisible(focused.isEmpty());
         if (focused.isEmpty()) {
-            for (Node node : new Node[] {kinds, answer, settings, room, fold, other, back, nothing, film}) {
+            for (Node node : new Node[] {kinds, answer, settings, room, fold, other, back, nothing, film, stations}) {
                 node.setVisible(false);
             }
             return;
@@ -186,18 +189,28 @@ public final class ReadBench extends Bench {
         }
         // A channel of pictures that nothing else is read of shows these.
         boolean pictured = setup == null && !choosing && channel.stream().film() != null;
-        boolean ask = !pictured && (setup == null || choosing);
+        // So do stations, which are held against each other.
+        boolean stationed = setup == null
+                && !choosing
+                && !pictured
+                && !Double.isNaN(channel.stream().station());
+        boolean byItself = pictured || stationed;
+        boolean ask = !byItself && (setup == null || choosing);
         film.setVisible(pictured);
+        stations.setVisible(stationed);
         kinds.setVisible(ask);
-        answer.setVisible(!ask && !pictured);
-        room.setVisible(!ask && !pictured);
+        answer.setVisible(!ask && !byItself);
+        room.setVisible(!ask && !byItself);
         fold.setVisible(!ask && !settings.getChildren().isEmpty());
         settings.setVisible(!ask && fold.isSelected());
         ports.setVisible(!ask && !ports.getChildren().isEmpty());
         other.setVisible(!ask);
-        back.setVisible(ask && (setup != null || channel.stream().film() != null));
+        back.setVisible(ask
+                && (setup != null
+                        || channel.stream().film() != null
+                        || !Double.isNaN(channel.stream().station())));
         nothing.setVisible(ask && setup != null);
-        examined.setVisible(!ask && !pictured);
+        examined.setVisible(!ask && !byItself);
         doctor.show(column, focused.get().channel().recipe());
         if (pictured) {
             film.show(snapshot, channel);
@@ -207,6 +220,10 @@ public final class ReadBench extends Bench {
                 snapshot.rig(),
                 channel.channel().column(),
                 workspace.view().night().get());
+        if (stationed) {
+            stations.show(snapshot, channel, colour);
+            return;
+        }
         if (ask) {
             trial.look(focused.get());
             List<String> beside = beside(snapshot);

@@ -12,7 +12,9 @@ import zesty.signal.core.read.hits.Hits;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.step.StepResponse;
+import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
@@ -38,6 +40,8 @@ abstract class ReaderPicture extends VBox {
             case Vibration.NAME -> new SpectrumPicture(workspace, kind);
             case Tone.NAME -> new SoundPicture(workspace);
             case Wind.NAME -> new WindPicture(workspace);
+            case Supply.NAME -> new SupplyPicture(workspace);
+            case ChangeAfter.NAME -> new RepeatsPicture(workspace);
             default -> new TracePicture(workspace);
         };
     }

@@ -1,0 +1,235 @@
+package zesty.signal.app.window.bench.read;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import javafx.geometry.Pos;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.Samples;
+import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.read.Event;
+import zesty.signal.core.read.response.Repeats;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.ReaderSnapshot;
+import zesty.signal.engine.Snapshot;
+import zesty.signal.takes.Mark;
+
+/** What a signal, or how often a reader's events come, does after markers of one text: all laid over each other from the marker on. */
+final class RepeatsPicture extends ReaderPicture {
+    private static final String SIGNAL = "the signal";
+    private static final double AGAIN_SECONDS = 1;
+
+    private final Plot plot = new Plot();
+    private final ComboBox<String> marker = new ComboBox<>();
+    private final ComboBox<String> of = new ComboBox<>();
+    private final Label said = new Label();
+    private Repeats repeats;
+    private Object workedFor;
+    private double workedAt = Double.NEGATIVE_INFINITY;
+    private boolean filling;
+
+    RepeatsPicture(Workspace workspace) {
+        super(workspace);
+        plot.setId("repeats-plot");
+        marker.setId("repeats-marker");
+        of.setId("repeats-of");
+        said.setId("repeats-said");
+        said.getStyleClass().add("bench-line");
+        said.setWrapText(true);
+        said.setMinHeight(USE_PREF_SIZE);
+        marker.setTooltip(new Tooltip("markers of one text are repeats of one thing"));
+        of.setTooltip(
+                new Tooltip("what is laid over each other: the signal, or how often a minute a reader's events come"));
+        marker.setOnAction(event -> workedFor = filling ? workedFor : null);
+        of.setOnAction(event -> workedFor = filling ? workedFor : null);
+        HBox choice = new HBox(8, Bench.small("after each"), marker, Bench.small("of"), of);
+        choice.setAlignment(Pos.CENTER_LEFT);
+        VBox.setVgrow(plot, Priority.ALWAYS);
+        getChildren().addAll(choice, said, plot);
+    }
+
+    @Override
+    void show(Snapshot snapshot, ChannelSnapshot channel, ReaderSnapshot reader, Color colour) {
+        List<Mark> marks = workspace.shown().marks();
+        Map<String, List<Double>> byText = new LinkedHashMap<>();
+        for (Mark mark : marks) {
+            byText.computeIfAbsent(mark.text(), text -> new ArrayList<>()).add(mark.seconds());
+        }
+        String wanted = reader == null ? "" : reader.setup().settings().getOrDefault("mark", "");
+        choose(marker, new ArrayList<>(byText.keySet()), byText.containsKey(wanted) ? wanted : often(byText));
+        Map<String, List<Event>> events = events(channel);
+        List<String> subjects = new ArrayList<>(List.of(SIGNAL));
+        subjects.addAll(events.keySet());
+        choose(of, subjects, SIGNAL);
+        String text = marker.getValue();
+        if (text == null) {
+            repeats = null;
+            workedFor = null;
+            said.setText("No marker yet: write one where something happens, several of one text for repeats.");
+            plot.begin(
+                    workspace.view().night().get(),
+                    -10,
+                    60,
+                    "s after the marker",
+                    0,
+                    1,
+                    channel.channel().unit());
+            return;
+        }
+        double before = number(reader, "before", 10);
+        double until = number(reader, "until", 60);
+        double now = System.nanoTime() * 1e-9;
+        Object as = Arrays.asList(channel.channel().column(), text, of.getValue(), byText.get(text), before, until);
+        if (!Objects.equals(as, workedFor)
+                || now - workedAt > AGAIN_SECONDS && workspace.shown().isLive()) {
+            workedFor = as;
+            workedAt = now;
+            repeats = work(channel, byText.get(text), events.get(of.getValue()), before, until);
+        }
+        String unit = SIGNAL.equals(of.getValue()) ? channel.channel().unit() : "/min";
+        draw(unit, colour, before, until);
+        said.setText(words(unit, byText.get(text).size()));
+    }
+
+    private void choose(ComboBox<String> box, List<String> items, String first) {
+        filling = true;
+        if (!box.getItems().equals(items)) {
+            String was = box.getValue();
+            box.getItems().setAll(items);
+            box.setValue(items.contains(was) ? was : items.contains(first) ? first : null);
+        }
+        filling = false;
+    }
+
+    private static String often(Map<String, List<Double>> byText) {
+        return byText.entrySet().stream()
+                .max((a, b) -> Integer.compare(a.getValue().size(), b.getValue().size()))
+                .map(Map.Entry::getKey)
+                .orElse("");
+    }
+
+    /** @return the believed events of the channel's other readers, by their titles */
+    private static Map<String, List<Event>> events(ChannelSnapshot channel) {
+        Map<String, List<Event>> events = new LinkedHashMap<>();
+        for (ReaderSnapshot other : channel.readers()) {
+            List<Event> own = other.events().stream().filter(Event::believed).toList();
+            if (!other.setup().kind().equals("response") && own.size() > 2) {
+                events.put(other.kind().title() + " a minute", own);
+            }
+        }
+        return events;
+    }
+
+    private static double number(ReaderSnapshot reader, String key, double otherwise) {
+        try {
+            return reader == null
+                    ? otherwise
+                    : Double.parseDouble(reader.setup().settings().get(key));
+        } catch (NumberFormatException | NullPointerException e) {
+            return otherwise;
+        }
+    }
+
+    private static Repeats work(
+            ChannelSnapshot channel, List<Double> moments, List<Event> events, double before, double until) {
+        double[] seconds;
+        double[] values;
+        if (events == null) {
+            double from =
+                    channel.stream().times().secondsAt(channel.stream().times().start());
+            double to = channel.stream().lastSeconds() + 1e-6;
+            seconds = Samples.moments(channel, from, to);
+            values = Samples.cleaned(channel, from, to);
+            for (int i = 0; i < values.length; i++) {
+                values[i] = channel.channel().display().apply(values[i]);
+            }
+        } else {
+            seconds = new double[events.size() - 1];
+            values = new double[seconds.length];
+            for (int i = 0; i < seconds.length; i++) {
+                double step = events.get(i + 1).startSeconds() - events.get(i).startSeconds();
+                seconds[i] = events.get(i + 1).startSeconds();
+                values[i] = step > 0 ? 60 / step : Double.NaN;
+            }
+        }
+        return seconds.length < 3 ? null : Repeats.of(seconds, values, moments, before, until);
+    }
+
+    private void draw(String unit, Color colour, double before, double until) {
+        boolean night = workspace.view().night().get();
+        double low = 0;
+        double high = 0;
+        for (double[] one : repeats == null ? List.<double[]>of() : repeats.each()) {
+            for (double value : one) {
+                low = value < low ? value : low;
+                high = value > high ? value : high;
+            }
+        }
+        double room = Math.max(1e-9, 0.1 * (high - low));
+        plot.begin(night, -before, until, "s after the marker", low - room, high + room, "from its baseline, " + unit);
+        plot.upright(0, 0, Palette.ink(night));
+        if (repeats == null) {
+            return;
+        }
+        double[] grid = repeats.grid();
+        for (int i = 0; i + 1 < grid.length; i++) {
+            double middle = repeats.mean()[i];
+            double wide = repeats.spread()[i];
+            if (wide == wide && middle == middle) {
+                plot.bar(grid[i], grid[i + 1], middle - wide, middle + wide, colour.deriveColor(0, 1, 1, 0.14));
+            }
+        }
+        for (double[] one : repeats.each()) {
+            plot.line(grid, one, grid.length, colour.deriveColor(0, 0.7, 1, 0.5), 1);
+        }
+        plot.line(grid, repeats.mean(), grid.length, colour.deriveColor(0, 1, 0.75, 1), 2.6);
+        plot.limit(0, "baseline", Palette.muted(night), true);
+        if (repeats.latency() == repeats.latency()) {
+            plot.named(
+                    repeats.latency(),
+                    "half after " + Digits.about(repeats.latency(), 2) + " s",
+                    0,
+                    Palette.ink(night));
+        }
+    }
+
+    private String words(String unit, int marked) {
+        if (repeats == null || repeats.each().isEmpty()) {
+            return "None of " + marked + " markers has enough before and after it.";
+        }
+        int n = repeats.each().size();
+        int peak = 0;
+        for (int i = 0; i < repeats.mean().length; i++) {
+            peak = repeats.mean()[i] == repeats.change() ? i : peak;
+        }
+        double spread = repeats.spread()[peak];
+        String change = (repeats.change() >= 0 ? "+" : "\u2212") + Digits.about(Math.abs(repeats.change()), 2) + " "
+                + unit + (spread == spread ? " ± " + Digits.about(spread, 2) : "");
+        String chance = Double.isNaN(repeats.chance())
+                ? "Too little rest in it to tell what wander alone does."
+                : repeats.chance() < 0.05
+                        ? "Its own wander does that by chance in " + percent(repeats.chance())
+                                + " of times: a response."
+                        : "Its own wander does that by chance in " + percent(repeats.chance())
+                                + " of times: perhaps no response at all.";
+        return n + (n == 1 ? " repeat" : " repeats") + (n < marked ? " of " + marked : "") + ": " + change + ". "
+                + chance;
+    }
+
+    private static String percent(double share) {
+        return Digits.about(100 * share, share < 0.01 ? 1 : 2) + " %";
+    }
+}
