@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.TextForm;
@@ -29,6 +30,9 @@ final class FormatSearch {
     private static final int OWN_ROWS = 2;
     private static final int WIDE = 12;
     private static final long WIDE_NANOS = 2_000_000_000L;
+    /** Of pictures of so many pixels two tell the format: more of them may be longer than what is looked at. */
+    private static final int LARGE_PIXELS = 2048;
+
     /** So many bytes that make no sense are worth a word. */
     private static final int PUZZLING_BYTES = 4096;
 
@@ -111,7 +115,12 @@ final class FormatSearch {
             return Optional.empty();
         }
         Recogniser.Proposal best = proposals.get(0);
+        boolean large = best.format() instanceof PictureFormat one
+                && !one.perLine()
+                && one.rows() * one.width() >= LARGE_PIXELS
+                && best.rows() >= 2;
         boolean enough = best.rows() >= RECOGNISE_ROWS
+                || large
                 || eager && best.rows() >= EAGER_ROWS && waited >= EAGER_NANOS
                 || best.rows() >= FEW_ROWS && waited >= FEW_ROWS_NANOS
                 || waited >= RECOGNISE_NANOS
@@ -121,6 +130,13 @@ final class FormatSearch {
                 && wide.header().isEmpty()
                 && waited < WIDE_NANOS) {
             // Many numbers a line and no names: it takes some blocks of lines to tell a picture from columns.
+            enough = over;
+        }
+        if (best.format() instanceof PictureFormat picture
+                && picture.perLine()
+                && waited < WIDE_NANOS
+                && gathered.length < Recogniser.LOOK / 8 * 7) {
+            // It may be a line of a larger picture.
             enough = over;
         }
         boolean sure = best.confidence() >= SURE || waited >= RECOGNISE_NANOS / 2 || over;

@@ -10,7 +10,7 @@ final class PictureFinder {
     private static final int FEWEST_COLUMNS = 4;
     private static final int FEWEST_ROWS = 4;
     /** One line of so many numbers is a picture, not a row of columns. */
-    private static final int MANY = 64;
+    static final int MANY = 64;
 
     /** Pixels beside and below each other correlate at least so; columns that have nothing to do with each other do not. */
     private static final double ALIKE = 0.25;
@@ -61,12 +61,74 @@ final class PictureFinder {
                 .max(Map.Entry.comparingByValue())
                 .map(Map.Entry::getKey)
                 .orElse(0);
-        if (width >= MANY
+        int high = height(own, width);
+        boolean blocks = high >= FEWEST_ROWS && (width < MANY || repeats(text, own, width, high, delimiter, comma));
+        if (!blocks
+                && width >= MANY
                 && shape(width)[0] > 1
                 && width <= PictureFormat.MOST_PIXELS
                 && smooth(text, own, width, delimiter, comma)) {
             return new Blocks(1, width, widths.get(width), "");
         }
+        Map<Integer, Integer> heights = heights(own, width);
+        boolean picture = high >= FEWEST_ROWS
+                && heights.get(high) * 2
+                        > heights.values().stream().mapToInt(i -> i).sum()
+                && (long) high * width <= PictureFormat.MOST_PIXELS;
+        return new Blocks(high, width, picture ? high * heights.get(high) : 0, "");
+    }
+
+    /** @return of how many lines blocks are that are parted from the others, most often; 0 for none */
+    private static int height(int[] own, int width) {
+        return heights(own, width).entrySet().stream()
+                .max(Map.Entry.comparingByValue())
+                .map(Map.Entry::getKey)
+                .orElse(0);
+    }
+
+    /**
+     * Whether a line is more like the one a block further on, the same of the next picture, than like the next one. Where each line
+     * is a whole picture it is the other way round, however often something else stands between.
+     */
+    private static boolean repeats(TextLines text, int[] own, int width, int high, char delimiter, boolean comma) {
+        double next = 0;
+        double later = 0;
+        int compared = 0;
+        int step = Math.max(1, high / MOST_LOOKED_AT);
+        for (int i = 0; i + high + 1 < own.length && compared < 2 * MOST_LOOKED_AT; i += step) {
+            int further = i + high + 1;
+            boolean three = own[i] == width && own[i + 1] == width && own[further] == width;
+            if (three) {
+                double[] one = pixels(text.lines().get(i), width, delimiter, comma);
+                next += apart(one, pixels(text.lines().get(i + 1), width, delimiter, comma));
+                later += apart(one, pixels(text.lines().get(further), width, delimiter, comma));
+                compared++;
+            }
+        }
+        return compared > 0 && later < next;
+    }
+
+    private static double apart(double[] a, double[] b) {
+        double sum = 0;
+        for (int p = 0; p < a.length; p++) {
+            double difference = Math.abs(a[p] - b[p]);
+            sum += difference == difference ? difference : 0;
+        }
+        return sum;
+    }
+
+    private static double[] pixels(String line, int width, char delimiter, boolean comma) {
+        NumberText number = new NumberText(comma);
+        String[] fields = Fields.split(line, delimiter, true);
+        double[] pixels = new double[width];
+        for (int p = 0; p < width; p++) {
+            byte[] field = fields[p].strip().getBytes(StandardCharsets.UTF_8);
+            pixels[p] = number.parse(field, 0, field.length);
+        }
+        return pixels;
+    }
+
+    private static Map<Integer, Integer> heights(int[] own, int width) {
         Map<Integer, Integer> heights = new HashMap<>();
         int run = 0;
         boolean parted = false;
@@ -81,21 +143,12 @@ final class PictureFinder {
             parted = true;
             run = 0;
         }
-        int height = heights.entrySet().stream()
-                .max(Map.Entry.comparingByValue())
-                .map(Map.Entry::getKey)
-                .orElse(0);
-        boolean picture = height >= FEWEST_ROWS
-                && heights.get(height) * 2
-                        > heights.values().stream().mapToInt(i -> i).sum()
-                && (long) height * width <= PictureFormat.MOST_PIXELS;
-        return new Blocks(height, width, picture ? height * heights.get(height) : 0, "");
+        return heights;
     }
 
     /** Whether pixels that would lie beside and below each other are alike, as those of a picture are and columns are not. */
     private static boolean smooth(TextLines text, int[] own, int width, char delimiter, boolean comma) {
         int columns = shape(width)[1];
-        NumberText number = new NumberText(comma);
         double beside = 0;
         double below = 0;
         int lines = 0;
@@ -103,12 +156,7 @@ final class PictureFinder {
             if (own[i] != width) {
                 continue;
             }
-            String[] fields = Fields.split(text.lines().get(i), delimiter, true);
-            double[] pixels = new double[width];
-            for (int p = 0; p < width; p++) {
-                byte[] field = fields[p].strip().getBytes(StandardCharsets.UTF_8);
-                pixels[p] = number.parse(field, 0, field.length);
-            }
+            double[] pixels = pixels(text.lines().get(i), width, delimiter, comma);
             beside += alike(pixels, 1);
             below += alike(pixels, columns);
             lines++;

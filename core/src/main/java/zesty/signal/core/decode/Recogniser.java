@@ -12,7 +12,7 @@ import java.util.Optional;
  */
 public final class Recogniser {
     /** How many bytes are looked at, at most. */
-    public static final int LOOK = 1 << 18;
+    public static final int LOOK = 1 << 19;
 
     /** Bytes from which formats are guessed and on which guesses are tried: more would not tell more. */
     /** A line is far too long from this length on, if it is also so many times as long as the others. */
@@ -38,12 +38,33 @@ public final class Recogniser {
     /** @return the guesses that make sense, best first; empty when there is none */
     public static List<Proposal> recognise(byte[] bytes, int length) {
         List<Proposal> proposals = tried(bytes, Math.min(length, TRIED));
+        if (length > TRIED
+                && !proposals.isEmpty()
+                && isLineOfPicture(proposals.get(0).format())) {
+            // A large picture is longer than that: its lines alone look like small ones.
+            List<Proposal> whole = PictureFinder.find(TextLines.of(bytes, length))
+                    .map(format -> propose(format, bytes, length))
+                    .filter(one -> !isLineOfPicture(one.format()) && one.rows() > 0)
+                    .map(List::of)
+                    .orElse(List.of());
+            if (!whole.isEmpty()) {
+                return whole;
+            }
+        }
         if (proposals.isEmpty() && length > TRIED) {
             // What makes no sense at first may do later: a board that starts up, a speed put right.
             byte[] newest = java.util.Arrays.copyOfRange(bytes, length - TRIED, length);
             proposals = tried(newest, newest.length);
         }
         return proposals;
+    }
+
+    /** @return whether it takes each line for a picture, or for very many columns, as those of a larger one look like */
+    static boolean isLineOfPicture(StreamFormat format) {
+        return format instanceof PictureFormat picture && picture.perLine()
+                || format instanceof DelimitedFormat wide
+                        && wide.columns().size() >= PictureFinder.MANY
+                        && wide.header().isEmpty();
     }
 
     private static List<Proposal> tried(byte[] all, int length) {

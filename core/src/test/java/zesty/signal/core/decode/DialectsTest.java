@@ -287,6 +287,42 @@ class DialectsTest {
         assertThat(best(text).format()).isInstanceOf(DelimitedFormat.class);
     }
 
+    private static String heat(int width, int row, double spot) {
+        return java.util.stream.IntStream.range(0, width)
+                .mapToObj(x -> String.format(
+                        java.util.Locale.ROOT,
+                        "%.1f",
+                        20
+                                + 40 * Math.exp(-(Math.pow(x - spot, 2) + Math.pow(row - 50, 2)) / 200)
+                                + (x * 7 + row * 13 + (int) spot) % 5 * 0.1))
+                .collect(Collectors.joining(" "));
+    }
+
+    /** Lines of a picture that is longer than what a guess is made of look like pictures themselves; a word now and then parts none. */
+    @Test
+    void aLargePictureIsNotItsLinesAndLinesThatArePicturesStayThat() {
+        String large = lines(4 * 121, i -> i % 121 == 0 ? "picture " + i / 121 : heat(160, i % 121 - 1, 60 + i / 121));
+        PictureFormat picture = (PictureFormat) best(large).format();
+        assertThat(List.of(picture.rows(), picture.width(), picture.perLine() ? 1 : 0))
+                .containsExactly(120, 160, 0);
+        String small = lines(
+                66,
+                i -> i % 11 == 0
+                        ? "status ok"
+                        : java.util.stream.IntStream.range(0, 64)
+                                .mapToObj(p -> String.format(
+                                        java.util.Locale.ROOT,
+                                        "%.1f",
+                                        20
+                                                + 30
+                                                        * Math.exp(-(Math.pow(p % 8 - 3 - i / 30.0, 2)
+                                                                        + Math.pow(p / 8 - 4, 2))
+                                                                / 8)))
+                                .collect(Collectors.joining(" ")));
+        PictureFormat each = (PictureFormat) best(small).format();
+        assertThat(List.of(each.rows(), each.width(), each.perLine() ? 1 : 0)).containsExactly(8, 8, 1);
+    }
+
     /** Words of few kinds are numbers in the order of the alphabet; one that comes later is the next. */
     @Test
     void wordsOfFewKindsAreNumbersAndKeptAsALegend() {

@@ -42,8 +42,8 @@ final class CellsReader extends Recorded {
         return cell < names.size() ? names.get(cell) : "cell " + (cell + 1);
     }
 
-    /** What one cell does; its sag is NaN without a load step. */
-    private record Cell(double mean, double sag, Slope slope, double newest) {}
+    /** What one cell does; its sag is NaN without a load step. @param alone whether it has loads that the others do not feel */
+    private record Cell(double mean, double sag, Slope slope, double newest, boolean alone) {}
 
     @Override
     protected Reading read(Segment stretch) {
@@ -86,7 +86,8 @@ final class CellsReader extends Recorded {
                     Arrays.stream(own).average().orElse(Double.NaN),
                     sag(own, steps),
                     Slope.of(seconds, own, 0),
-                    own[n - 1]));
+                    own[n - 1],
+                    found.stream().anyMatch(step -> !steps.contains(step) && moves(step, own))));
         }
         return answer(all, steps.size(), found.size() - steps.size());
     }
@@ -95,15 +96,18 @@ final class CellsReader extends Recorded {
     private static boolean isCommon(LoadSteps.Step step, double[][] volts) {
         int with = 0;
         for (double[] own : volts) {
-            double[] leaps = new double[own.length - 1];
-            for (int i = 0; i < leaps.length; i++) {
-                leaps[i] = Math.abs(own[i + 1] - own[i]);
-            }
-            double noise = 1.4826 * Order.median(leaps) / Math.sqrt(2);
-            double change = LoadSteps.changeOf(own, step) * Math.signum(step.change());
-            with += change > MOVES * noise ? 1 : 0;
+            with += moves(step, own) ? 1 : 0;
         }
         return 2 * with > volts.length;
+    }
+
+    private static boolean moves(LoadSteps.Step step, double[] own) {
+        double[] leaps = new double[own.length - 1];
+        for (int i = 0; i < leaps.length; i++) {
+            leaps[i] = Math.abs(own[i + 1] - own[i]);
+        }
+        double noise = 1.4826 * Order.median(leaps) / Math.sqrt(2);
+        return LoadSteps.changeOf(own, step) * Math.signum(step.change()) > MOVES * noise;
     }
 
     /** The drop from rest to load: at a step down what it loses, at a step up what it had lost. */
@@ -127,7 +131,7 @@ final class CellsReader extends Recorded {
             Cell cell = all.get(c);
             double bySag = standsOut(sags, c, 0);
             // A slope is known to within its error: less is nothing that stands out.
-            double bySlope = standsOut(falls, c, SPREADS * errors[c]);
+            double bySlope = cell.alone() ? 0 : standsOut(falls, c, SPREADS * errors[c]);
             out[c] = Math.max(bySag, bySlope);
             boolean is = out[c] > 0;
             weak += is ? 1 : 0;

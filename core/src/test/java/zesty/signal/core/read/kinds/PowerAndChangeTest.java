@@ -167,6 +167,11 @@ class PowerAndChangeTest {
         Reading fall = cells(alike, falling, 0.001, seed, true);
         assertThat(fall.word("weakest")).isEqualTo("cell 5");
         assertThat(cell(fall, 4).get(5)).isEqualTo(true);
+        // A load on one of them alone makes that one no weak cell, and is said.
+        Reading alone = cells(new double[] {0, 0, 0.3, 0, 0, 0}, slopes, 0.001, seed, true);
+        assertThat(alone.scalar("weak")).isZero();
+        assertThat(alone.quality().share()).isLessThanOrEqualTo(0.5);
+        assertThat(alone.quality().reasons().get(0)).contains("some of them only");
         // Without a load nobody can tell who sags, and that is said.
         Reading idle = cells(alike, slopes, 0.001, seed, false);
         assertThat((double) cell(idle, 0).get(2)).isNaN();
