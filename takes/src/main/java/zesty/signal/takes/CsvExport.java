@@ -8,11 +8,13 @@ import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoublePredicate;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.picture.FrameSeries;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Rig;
@@ -20,7 +22,7 @@ import zesty.signal.core.scale.Scaling;
 
 /**
  * A take as CSV: {@code t} in seconds, each column as it arrived, then each channel whose scaling changes anything, with
- * its unit in the header. Every number reads back to the same double; a missing value is an empty cell. Sources have
+ * its unit in the header, then each pixel where it has pictures. Every number reads back to the same double; a missing value is an empty cell. Sources have
  * times of their own: each further one goes into a file of its own beside the first, counted from 2.
  */
 public final class CsvExport {
@@ -115,10 +117,25 @@ public final class CsvExport {
         return unit.isEmpty() ? own : own + " [" + unit + "]";
     }
 
+    /** Adds a column a pixel, where a take has pictures beside its columns. @return how many */
+    private static int pixels(Take take, int source, List<String> headers) {
+        int[] size = take.pixelsAreColumns(source) ? null : take.frameSize(source);
+        if (size == null) {
+            return 0;
+        }
+        String prefix = source == 0 ? "" : take.sourceName(source) + "/";
+        String unit = take.columns().get(take.firstColumn(source)).unit();
+        for (int p = 0; p < size[0] * size[1]; p++) {
+            headers.add(header(prefix + FrameSeries.pixel(p % size[0], p / size[0]), unit));
+        }
+        return size[0] * size[1];
+    }
+
     private static boolean write(Take take, int source, OutputStream stream, DoublePredicate goOn) throws IOException {
         List<Field> fields = fields(take, source);
         List<String> headers = new ArrayList<>(List.of(Table.TIME));
         fields.forEach(field -> headers.add(field.header()));
+        int pixels = pixels(take, source, headers);
         StringWriter first = new StringWriter();
         try (CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(first)) {
             csv.writeRecord(headers);
@@ -143,6 +160,8 @@ public final class CsvExport {
                     field.scaling().apply(own, others, values[f], own.length);
                 }
             }
+            double[] missing = new double[pixels];
+            Arrays.fill(missing, Double.NaN);
             for (int row = 0; row < times.length; row++) {
                 if (row % ROWS_A_REPORT == 0
                         && !goOn.test((piece + (double) row / times.length) / take.pieces(source))) {
@@ -151,6 +170,10 @@ public final class CsvExport {
                 rows.add(times[row]);
                 for (double[] one : values) {
                     rows.add(one[row]);
+                }
+                double[] frame = pixels == 0 ? missing : take.frame(source, take.rowOf(source, piece) + row);
+                for (double pixel : frame == null ? missing : frame) {
+                    rows.add(pixel);
                 }
                 rows.end();
             }

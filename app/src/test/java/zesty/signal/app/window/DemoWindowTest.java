@@ -182,15 +182,16 @@ class DemoWindowTest extends RealWindow {
         // Takes hold of the high edge, where the picture draws it, and pulls it up. The picture follows the rate:
         // should
         // it have moved in between, the next try finds the edge at its new place.
-        still(".bench .plot");
-        Node plot = robot.lookup(".bench .plot").query();
-        for (int attempt = 0; attempt < 5 && band().high() <= 55; attempt++) {
+        for (int attempt = 0; attempt < 15 && band().high() <= 55; attempt++) {
+            still(".bench .plot");
+            Node plot = robot.lookup(".bench .plot").query();
             double high = band().high();
             Point2D edge = fx(() -> plot.localToScreen(
                     plot.getBoundsInLocal().getWidth() / 2,
                     new zesty.signal.app.window.drawing.PlotProbe(plot).pixelOf(high)));
             robot.moveTo(edge, org.testfx.robot.Motion.DIRECT)
                     .press(MouseButton.PRIMARY)
+                    .sleep(60)
                     .moveBy(0, -90)
                     .release(MouseButton.PRIMARY);
         }
