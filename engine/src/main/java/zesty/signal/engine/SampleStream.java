@@ -13,12 +13,10 @@ import java.util.Set;
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
-import zesty.signal.core.picture.FrameRing;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Segments;
@@ -37,11 +35,6 @@ final class SampleStream {
     /** Raw and cleaned, each with its pyramid, and the time. */
     private static final double BYTES_A_SAMPLE = 20;
 
-    /** Of the memory there is, what the pictures of a stream may take, and at most. */
-    private static final double PICTURE_SHARE = 0.06;
-
-    private static final long MOST_PICTURE_BYTES = 96L << 20;
-
     /** After so many rows, and again whenever there are four times as many, it is looked how often columns come. */
     private static final int FIRST_LOOK = 16;
     /** So much off is worth beginning a channel anew. */
@@ -54,8 +47,7 @@ final class SampleStream {
 
     private final String sourceName;
     private final double station;
-    private StreamFormat format;
-    private FrameRing frames;
+    private final StreamPictures pictures;
     private final double warmUpSeconds;
     private final RowsCame rowsCame;
     private final List<ChannelRunner> runners = new ArrayList<>();
@@ -93,7 +85,7 @@ final class SampleStream {
         this.rowsCame = rowsCame;
         this.sourceName = sourceName;
         this.station = station;
-        this.format = format;
+        pictures = new StreamPictures(sourceName, format);
         this.warmUpSeconds = warmUpSeconds;
     }
 
@@ -115,7 +107,7 @@ final class SampleStream {
     void begin(double rate, Rig rig, Block first) {
         rateHz = rate;
         measuredHz = rate;
-        format = formatIn(rig);
+        pictures.begin(rig);
         double room = Runtime.getRuntime().maxMemory()
                 * HISTORY_SHARE
                 / BYTES_A_SAMPLE
@@ -125,11 +117,9 @@ final class SampleStream {
         times = new TimeRing(capacity);
         segments = new Segments(rate, warmUpSeconds);
         inForce = rig;
-        valuesSeen = new long[format.columns().size()];
-        if (format instanceof PictureFormat && first.frames() != null && first.rows() > 0) {
-            frames = FrameRing.within(pictureBytes(), first.frames()[0], capacity);
-        }
-        Block whole = whole(first);
+        valuesSeen = new long[pictures.format().columns().size()];
+        pictures.keep(first, capacity);
+        Block whole = pictures.whole(first);
         for (Channel channel : rig.channels()) {
             int index = columnOf(rig, channel);
             if (index >= 0) {
@@ -148,8 +138,8 @@ final class SampleStream {
         String column = channel.column();
         boolean mine = rig.sources().get(rig.sourceOf(column)).name().equals(sourceName);
         String own = rig.ownName(column);
-        int index = mine ? Stations.indexOf(format, own) : -1;
-        return index >= 0 && Double.compare(Stations.stationOf(format, own), station) == 0 ? index : -1;
+        int index = mine ? Stations.indexOf(pictures.format(), own) : -1;
+        return index >= 0 && Double.compare(Stations.stationOf(pictures.format(), own), station) == 0 ? index : -1;
     }
 
     /** The readers of the rig whose channels are all here; those given are kept. */
@@ -207,33 +197,13 @@ final class SampleStream {
         return new Block(block.time(), block.columns(), block.rows(), found, block.frames());
     }
 
-    private static long pictureBytes() {
-        return (long) Math.min(MOST_PICTURE_BYTES, Runtime.getRuntime().maxMemory() * PICTURE_SHARE);
-    }
-
-    /** @return the stream's format with what the rig makes of its pictures */
-    private StreamFormat formatIn(Rig rig) {
-        return rig.sources().stream()
-                .filter(source -> source.name().equals(sourceName))
-                .map(Source::format)
-                .filter(one -> one instanceof PictureFormat is && is.decodesLike(format))
-                .findFirst()
-                .orElse(format);
-    }
-
-    private Block whole(Block block) {
-        return format instanceof PictureFormat picture ? picture.whole(block) : block;
-    }
-
     void accept(Block came, long arrivalNanos) {
         int rows = came.rows();
         if (rows == 0) {
             return;
         }
-        Block block = whole(came);
-        for (int row = 0; frames != null && row < rows; row++) {
-            frames.append(block.frames() == null ? null : block.frames()[row]);
-        }
+        Block block = pictures.whole(came);
+        pictures.append(came);
         double[] seconds = new double[rows];
         for (int i = 0; i < rows; i++) {
             seconds[i] = block.time().secondsAt(i);
@@ -369,14 +339,13 @@ final class SampleStream {
 
     /** Takes into force what is made of pictures by now, as far back as these are at hand. @return the channels that are others by it */
     private List<ChannelRunner> pictured(Rig changed) {
-        StreamFormat now = formatIn(changed);
-        if (now.equals(format) || !(now instanceof PictureFormat picture) || frames == null) {
+        PictureSetup was = pictures.setup();
+        if (!pictures.change(changed)) {
             return List.of();
         }
-        PictureSetup was = ((PictureFormat) format).setup();
-        format = now;
-        valuesSeen = Arrays.copyOf(valuesSeen, now.columns().size());
-        double[][] columns = history(picture);
+        PictureSetup is = pictures.setup();
+        valuesSeen = Arrays.copyOf(valuesSeen, pictures.format().columns().size());
+        double[][] columns = pictures.history();
         List<ChannelRunner> other = new ArrayList<>();
         List<ChannelRunner> all = new ArrayList<>();
         for (Channel channel : changed.channels()) {
@@ -386,9 +355,9 @@ final class SampleStream {
             }
             ChannelRunner runner = runner(channel.column()).orElse(null);
             boolean same = runner != null
-                    && was.mend().equals(picture.setup().mend())
+                    && was.mend().equals(is.mend())
                     && (index < PictureFormat.SUMMARIES
-                            || was.regions().contains(picture.setup().regions().get(index - PictureFormat.SUMMARIES)));
+                            || was.regions().contains(is.regions().get(index - PictureFormat.SUMMARIES)));
             if (runner == null) {
                 runner = new ChannelRunner(capacity, new ChannelChain(changed, channel, index, rateHz, 1));
                 runner.waiting(changed.waits(channel));
@@ -411,23 +380,6 @@ final class SampleStream {
         runners.clear();
         runners.addAll(all);
         return other;
-    }
-
-    /** @return all columns for the rows whose pictures are at hand */
-    private double[][] history(PictureFormat picture) {
-        int rows = (int) (frames.end() - frames.start());
-        double[][] kept = new double[rows][];
-        double[][] came = new double[PictureFormat.SUMMARIES][rows];
-        for (int row = 0; row < rows; row++) {
-            kept[row] = frames.frame(frames.start() + row);
-            double[] own = kept[row] == null
-                    ? new double[] {Double.NaN, Double.NaN, Double.NaN}
-                    : PictureSetup.summaries(kept[row]);
-            for (int c = 0; c < came.length; c++) {
-                came[c][row] = own[c];
-            }
-        }
-        return picture.setup().columns(kept, rows, picture.width(), came);
     }
 
     private ChannelChain chain(Rig rig, Channel channel, ChannelRunner runner) {
@@ -521,6 +473,6 @@ final class SampleStream {
                 lastArrivalNanos,
                 List.copyOf(gaps),
                 lostRows,
-                frames == null ? null : new RunningFilm(frames, (PictureFormat) format));
+                pictures.film());
     }
 }

@@ -15,8 +15,11 @@ public final class Wording {
     private static final int SIGNIFICANT = 3;
     private static final double HOUR = 3600;
     private static final double DAY = 24 * HOUR;
-    /** Where neither noise nor step is known, a channel's range is told in so many parts. */
-    private static final double FINE_PARTS = 500;
+    /** A range that is so many times less than a step shows that the step is another: so many parts of it are told. */
+    private static final double FINE = 10;
+
+    private static final double FINE_PARTS = 50;
+    private static final List<String> SIZED = List.of("A", "W", "Ah", "Wh");
 
     private Wording() {}
 
@@ -38,10 +41,12 @@ public final class Wording {
         double slope = Math.abs(channel.channel().display().slope());
         double step = channel.scalingNow().stepSize();
         double noise = channel.level().noise();
-        double finest = noise > 0 ? Math.max(noise / 10, Math.min(step, Math.max(noise, step / 10))) : step;
-        if (!(finest > 0)) {
-            finest = (channel.level().highest() - channel.level().lowest()) / FINE_PARTS;
+        double range = channel.level().highest() - channel.level().lowest();
+        if (channel.channel().scaling().converter() == null && range > 0 && range < step / FINE) {
+            // What comes without a converter is taken for whole numbers; this plainly is none.
+            step = range / FINE_PARTS;
         }
+        double finest = noise > 0 ? Math.max(noise / 10, Math.min(step, Math.max(noise, step / 10))) : step;
         return Digits.decimalsFor(slope * finest);
     }
 
@@ -59,14 +64,19 @@ public final class Wording {
                 : Digits.about(value, SIGNIFICANT);
     }
 
-    /** @return a long time in the unit that a person would say it in: the number, and the unit; null for another quantity, or a short time */
-    public static String[] longTime(ScalarInfo scalar, double value) {
-        if (!scalar.unit("").equals("s") || !(value >= 2 * HOUR)) {
-            return null;
+    /** @return a reader's number as it is shown, and its unit: a long time in hours or days, little current or charge in thousandths */
+    public static String[] said(ChannelSnapshot channel, ScalarInfo scalar, double value) {
+        String unit = scalar.unit(channel.channel().unit());
+        if (scalar.unit("").equals("s") && value >= 2 * HOUR) {
+            return value < 3 * DAY
+                    ? new String[] {Digits.about(value / HOUR, SIGNIFICANT), "h"}
+                    : new String[] {Digits.about(value / DAY, SIGNIFICANT), "days"};
         }
-        return value < 3 * DAY
-                ? new String[] {Digits.about(value / HOUR, SIGNIFICANT), "h"}
-                : new String[] {Digits.about(value / DAY, SIGNIFICANT), "days"};
+        if (SIZED.contains(scalar.unit("")) && value != 0 && Math.abs(value) < 0.1) {
+            boolean little = Math.abs(value) < 1e-4;
+            return new String[] {Digits.about(value * (little ? 1e6 : 1e3), SIGNIFICANT), (little ? "µ" : "m") + unit};
+        }
+        return new String[] {scalar(channel, scalar, value), unit};
     }
 
     /** @return where a number lies in its band, in a word or two */

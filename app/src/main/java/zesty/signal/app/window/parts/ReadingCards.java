@@ -217,7 +217,7 @@ public final class ReadingCards extends ScrollPane {
         ScalarInfo headline = kind.scalars().get(0);
         Reading reading = reader.reading();
         card.name.setText(channel.channel().name());
-        card.unit.setText(named(headline.unit(channel.channel().unit()), what(kind, headline)));
+        card.unit.setText(named(Wording.said(channel, headline, reader.headline())[1], what(kind, headline)));
         if (reading == null) {
             card.value.setText("—");
             card.detail.setText(reader.trouble());
@@ -226,7 +226,7 @@ public final class ReadingCards extends ScrollPane {
             return;
         }
         boolean held = reading.word("state").equals("held");
-        card.value.setText(lost ? "—" : Wording.scalar(channel, headline, reader.headline()));
+        card.value.setText(lost ? "—" : Wording.said(channel, headline, reader.headline())[0]);
         List<String> reasons = reading.quality().reasons();
         boolean none = Double.isNaN(reader.headline());
         // What keeps it from being read comes before what a reader guesses meanwhile.
@@ -261,10 +261,9 @@ public final class ReadingCards extends ScrollPane {
             ScalarInfo scalar = reader.kind().scalar(key);
             double value = reader.reading().scalar(key);
             if (!Double.isNaN(value)) {
-                String unit = scalar.unit(channel.channel().unit());
+                String[] said = Wording.said(channel, scalar, value);
                 // A number and its unit stay on one line.
-                String part = scalar.words() + " " + Wording.scalar(channel, scalar, value)
-                        + (unit.isEmpty() ? "" : " " + unit);
+                String part = scalar.words() + " " + said[0] + (said[1].isEmpty() ? "" : " " + said[1]);
                 parts.add(part.replace(' ', '\u00a0'));
             }
         }

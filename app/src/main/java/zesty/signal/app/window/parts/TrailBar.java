@@ -297,11 +297,10 @@ public final class TrailBar extends VBox {
             ReaderSnapshot seen = reader.get();
             ScalarInfo headline = seen.kind().scalars().get(0);
             boolean none = lost || Double.isNaN(seen.headline());
-            String unit = headline.unit(channel.channel().unit());
             face.say(
                     none
                             ? "no " + seen.setup().kind()
-                            : Wording.scalar(channel, headline, seen.headline()) + " " + unit,
+                            : String.join(" ", Wording.said(channel, headline, seen.headline())),
                     seen.setup().kind()
                             + (seen.reading() == null
                                     ? seen.isUnread() ? " · not read yet" : " · cannot read"

@@ -118,10 +118,10 @@ final class Answer extends HBox {
         name.setText(heading(headline.words()));
         Reading reading = trouble.isEmpty() ? reader.reading() : null;
         double number = reading == null ? Double.NaN : reading.scalar(headline.key());
-        value.setText(Double.isNaN(number) ? "—" : Wording.scalar(channel, headline, number));
+        String[] said = Wording.said(channel, headline, number);
+        value.setText(said[0]);
         double uncertainty = reading == null ? Double.NaN : uncertainty(reading, headline.key());
-        unit.setText(headline.unit(channel.channel().unit())
-                + (uncertainty > 0 ? "  ± " + Wording.scalar(channel, headline, uncertainty) : ""));
+        unit.setText(said[1] + (uncertainty > 0 ? "  ± " + Wording.scalar(channel, headline, uncertainty) : ""));
         slice.show(reading == null ? 0 : reading.quality().segments(), colour);
         quality.setText(
                 reading == null
@@ -131,9 +131,9 @@ final class Answer extends HBox {
         for (Number tile : tiles) {
             double one = reading == null ? Double.NaN : reading.scalar(tile.info.key());
             if (!Double.isNaN(one)) {
-                String[] time = Wording.longTime(tile.info, one);
-                tile.says.setText(time == null ? Wording.scalar(channel, tile.info, one) : time[0]);
-                tile.in.setText(time == null ? tile.info.unit(channel.channel().unit()) : time[1]);
+                String[] words = Wording.said(channel, tile.info, one);
+                tile.says.setText(words[0]);
+                tile.in.setText(words[1]);
                 known.add(tile);
             }
         }

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.UnaryOperator;
 import javafx.animation.AnimationTimer;
-import javafx.beans.binding.Bindings;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -33,11 +32,13 @@ import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Times;
-import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
-/** The pictures of a stream: one large, its parts as channels, what makes it right, and the strip to choose one from. */
+/**
+ * The pictures of a stream: one large, its parts as channels, what makes it right, and the strip to choose one from. It is long because it
+ * names each of the many controls that act on one picture; what they do is elsewhere.
+ */
 final class FilmPanel extends VBox {
     /** The hottest spot is followed back over so many pictures. */
     private static final int TRACK = 40;
@@ -64,10 +65,7 @@ final class FilmPanel extends VBox {
     private final Button keep =
             Bench.button("keep-picture", "Save", "saves this picture as PNG and its numbers as CSV");
     private final Button keepAll = Bench.button("keep-pictures", "Save all", "saves each picture in sight as PNG");
-    private final ToggleButton play = toggle("play", "Play", "shows one picture after the other");
-    private final ComboBox<String> speed = new ComboBox<>();
-    private final Button newest = Bench.button("newest", "Newest", "goes back to the newest picture");
-    private final Label when = Bench.mono("");
+    private final FilmPlayer player;
     private final Label said = Bench.small("");
     private final Pane film = new Pane();
     private final FilmKeep kept;
@@ -78,7 +76,6 @@ final class FilmPanel extends VBox {
     private String baseWords = "";
     private long shownRow = -1;
     private Object shownAs;
-    private double playedNanos;
     private final AnimationTimer timer = new AnimationTimer() {
         @Override
         public void handle(long now) {
@@ -95,6 +92,7 @@ final class FilmPanel extends VBox {
         regions = new RegionRows(this::setup);
         tools = new FilmTools(this::setup);
         strip = new FilmStrip(store);
+        player = new FilmPlayer(workspace);
         setId("film-panel");
         FlowPane bar = bar();
         VBox right = new VBox(10, title("Parts of the picture"), regions, title("Made right"), tools);
@@ -121,7 +119,7 @@ final class FilmPanel extends VBox {
         return label;
     }
 
-    private static ToggleButton toggle(String id, String text, String tip) {
+    static ToggleButton toggle(String id, String text, String tip) {
         ToggleButton button = new ToggleButton(text);
         button.setId(id);
         button.getStyleClass().setAll("small-button");
@@ -193,7 +191,7 @@ final class FilmPanel extends VBox {
                         keep,
                         keepAll);
         bar.setRowValignment(javafx.geometry.VPos.CENTER);
-        player(bar);
+        strip(bar);
         return bar;
     }
 
@@ -201,19 +199,8 @@ final class FilmPanel extends VBox {
         return (FilmView.Tool) drawing.getSelectedToggle().getUserData();
     }
 
-    private void player(FlowPane bar) {
-        speed.setId("speed");
-        speed.getItems().setAll("¼ ×", "1 ×", "4 ×", "16 ×");
-        speed.setValue("1 ×");
-        speed.setTooltip(new Tooltip("how fast the pictures follow each other"));
-        newest.setOnAction(event -> {
-            play.setSelected(false);
-            workspace.view().pictureAt().set(Double.NaN);
-        });
-        newest.managedProperty().bind(newest.visibleProperty());
-        play.textProperty()
-                .bind(Bindings.when(play.selectedProperty()).then("Stop").otherwise("Play"));
-        play.setOnAction(event -> playedNanos = System.nanoTime());
+    private void strip(FlowPane bar) {
+        player.putInto(bar);
         film.setMinHeight(STRIP);
         film.setPrefHeight(STRIP);
         film.setMaxHeight(STRIP);
@@ -222,9 +209,8 @@ final class FilmPanel extends VBox {
         film.setId("film-strip");
         film.setOnMousePressed(event -> choose(event.getX()));
         film.setOnMouseDragged(event -> choose(event.getX()));
-        when.setId("film-time");
         said.managedProperty().bind(said.textProperty().isNotEmpty());
-        bar.getChildren().addAll(play, speed, when, newest, said);
+        bar.getChildren().add(said);
     }
 
     private void drawn(Region region) {
@@ -269,7 +255,7 @@ final class FilmPanel extends VBox {
             compare.setText("Compare with this");
         } else {
             base = frame(film(), row());
-            baseWords = when.getText();
+            baseWords = player.words();
             compare.setText("Compare no more");
         }
         range.mode(modes.getValue() == FrameRange.Mode.HELD ? FrameRange.Mode.EACH : modes.getValue());
@@ -319,8 +305,7 @@ final class FilmPanel extends VBox {
         }
         double[] ends = seen();
         double share = Math.max(0, Math.min(1, x / Math.max(1, film.getWidth())));
-        play.setSelected(false);
-        workspace.view().pictureAt().set(ends[0] + share * (ends[1] - ends[0]));
+        player.choose(ends[0] + share * (ends[1] - ends[0]));
     }
 
     private double[] frame(Film from, long row) {
@@ -330,7 +315,7 @@ final class FilmPanel extends VBox {
     /** @return the row of the moment that is looked at, or the newest */
     private long row() {
         Film from = film();
-        double at = workspace.view().pictureAt().get();
+        double at = player.moment();
         Times times = times();
         long newestRow = Math.min(from.end(), times.end()) - 1;
         if (Double.isNaN(at)) {
@@ -347,7 +332,7 @@ final class FilmPanel extends VBox {
         if (channel == null || !channel.stream().key().equals(of.stream().key())) {
             base = null;
             compare.setText("Compare with this");
-            play.setSelected(false);
+            player.stop();
         }
         snapshot = now;
         channel = of;
@@ -364,25 +349,11 @@ final class FilmPanel extends VBox {
             return;
         }
         channel = fresh;
-        if (play.isSelected()) {
-            double passed = (nanos - playedNanos) * 1e-9 * factor();
-            playedNanos = nanos;
-            double at = workspace.view().pictureAt().get();
-            double last = channel.stream().lastSeconds();
-            double start = times().secondsAt(Math.max(film().start(), times().start()));
-            double next = Double.isNaN(at) || at >= last ? start : Math.max(start, at) + Math.min(passed, 1);
-            workspace.view().pictureAt().set(Math.min(next, last));
-        }
+        player.tick(
+                nanos,
+                times().secondsAt(Math.max(film().start(), times().start())),
+                channel.stream().lastSeconds());
         paint();
-    }
-
-    private double factor() {
-        return switch (speed.getValue()) {
-            case "¼ ×" -> 0.25;
-            case "4 ×" -> 4;
-            case "16 ×" -> 16;
-            default -> 1;
-        };
     }
 
     private void paint() {
@@ -403,7 +374,6 @@ final class FilmPanel extends VBox {
             shownAs = as;
             show(from, row, frame, unit, night);
         }
-        newest.setVisible(!Double.isNaN(workspace.view().pictureAt().get()));
         double[] ends = seen();
         strip.paint(
                 from,
@@ -451,12 +421,7 @@ final class FilmPanel extends VBox {
         regions.show(parts, numbers, unit);
         tools.show(from, store.raw(from, row), unit);
         double at = times().secondsAt(row) - zero();
-        when.setText(
-                workspace.shown().isLive()
-                        ? Double.isNaN(workspace.view().pictureAt().get())
-                                ? "newest"
-                                : Digits.fixed(Math.max(0, -at), 1) + " s ago"
-                        : "at " + Digits.fixed(at, 2) + " s");
+        player.say(at);
         said.setText(
                 base == null
                         ? smooth.isSelected() ? "smoothed for looking only" : ""

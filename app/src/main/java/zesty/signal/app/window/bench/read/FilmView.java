@@ -26,7 +26,10 @@ import zesty.signal.app.window.drawing.Turned;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.scale.Digits;
 
-/** One picture large, with its parts, its hottest and coldest spot, lines of one temperature and its scale; worked on with the mouse. */
+/**
+ * One picture large, with its parts, its hottest and coldest spot, lines of one temperature and its scale; worked on with the mouse.
+ * Drawing and mouse stay together, for both go by the same places.
+ */
 final class FilmView extends Pane {
     private static final double SCALE = 16;
     private static final double SCALE_ROOM = 86;

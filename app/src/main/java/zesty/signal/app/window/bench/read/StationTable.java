@@ -275,7 +275,7 @@ final class StationTable extends VBox {
         String weakest = reading.word("weakest");
         double weak = reading.scalar("weak");
         String which = weak > 0
-                ? weakest + " is weak: it falls by more than the others do."
+                ? weakest + " is weak: it sags, or falls, by more than the others do."
                 : weakest.isEmpty() ? "" : "None stands out.";
         String doubt = reading.quality().reasons().isEmpty()
                 ? ""

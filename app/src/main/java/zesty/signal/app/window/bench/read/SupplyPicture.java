@@ -173,7 +173,7 @@ final class SupplyPicture extends ReaderPicture {
 
     private static String words(ReaderSnapshot reader, List<double[]> states) {
         if (states.isEmpty()) {
-            return "Waiting for enough samples to tell states apart.";
+            return "Waiting for more samples: the states are not known yet.";
         }
         double day = states.stream().mapToDouble(state -> state[A_DAY]).sum();
         String capacity = reader.setup().settings().getOrDefault("capacity", "auto");
