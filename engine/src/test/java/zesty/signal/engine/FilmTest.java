@@ -22,6 +22,8 @@ import zesty.signal.core.picture.Region;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.takes.Take;
+import zesty.signal.takes.TakeJoin;
+import zesty.signal.takes.TakeTrim;
 
 /** Pictures from the board into a take and back, and the channels that are made of them, live and stored. */
 @Timeout(90)
@@ -135,6 +137,34 @@ class FilmTest {
             StoredTake more = stored.with(with(stored.snapshot().rig(), PictureSetup.NONE.withRegion(line)));
             assertThat(more.snapshot().channel("slope").orElseThrow().clean().value(3))
                     .isCloseTo(21.5, within(1e-6));
+        }
+    }
+
+    /** A part of an older take is of the new kind, and joined with another part gives the whole again, picture by picture. */
+    @Test
+    void partsOfTakesKeepTheirPictures() throws Exception {
+        Path old = Files.copy(Path.of("src", "test", "resources", "old", "picture.zest"), folder.resolve("old.zest"));
+        Path first = folder.resolve("first.zest");
+        Path second = folder.resolve("second.zest");
+        Path whole = folder.resolve("whole.zest");
+        try (Take take = Take.open(old)) {
+            double middle = take.times()[4];
+            assertThat(TakeTrim.write(take, 0, Math.nextDown(middle), first)).isEqualTo(4);
+            assertThat(TakeTrim.write(take, middle, 1, second)).isEqualTo(4);
+            try (Take one = Take.open(first);
+                    Take two = Take.open(second)) {
+                assertThat(one.columns()).hasSize(3);
+                assertThat(one.pixelsAreColumns(0)).isFalse();
+                assertThat(TakeJoin.write(List.of(one, two), whole)).isEqualTo(8);
+            }
+            try (Take again = Take.open(whole)) {
+                for (int row = 0; row < 8; row++) {
+                    assertThat(again.frame(0, row)).containsExactly(take.frame(0, row));
+                }
+                assertThat(again.frameSeries(0).count()).isEqualTo(8);
+                again.verify();
+                assertThat(again.damage()).isEmpty();
+            }
         }
     }
 

@@ -3,6 +3,7 @@ package zesty.signal.takes;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -31,6 +32,12 @@ public final class TakeJoin {
             if (one.sources() != first.sources() || !one.columns().equals(first.columns())) {
                 throw new TakeException("\"" + one.title() + "\" has other columns than \"" + first.title()
                         + "\": only takes with the same ones can be joined");
+            }
+            for (int source = 0; source < first.sources(); source++) {
+                if (!Arrays.equals(one.frameSize(source), first.frameSize(source))) {
+                    throw new TakeException("\"" + one.title() + "\" has pictures of another size than \""
+                            + first.title() + "\": only takes with the same ones can be joined");
+                }
             }
             later[i] = Duration.between(first.started(), one.started()).toNanos() / 1e9;
             double end = later[i - 1] + before.seconds();

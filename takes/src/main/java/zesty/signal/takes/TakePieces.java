@@ -25,6 +25,10 @@ final class TakePieces {
         for (int c = first; c < take.columns().size() && take.sourceOf(c) == source; c++) {
             columns++;
         }
+        if (take.pixelsAreColumns(source)) {
+            // Of an older take the pixels go where they belong by now.
+            columns = Math.min(columns, writer.columns(source).size());
+        }
         List<Gap> gaps = take.gaps(source);
         double before = writer.seconds();
         boolean begins = later > 0;
