@@ -75,7 +75,6 @@ class RepeatsTest {
             found += some.chance() < 0.05 ? 1 : 0;
             assertThat(some.change()).isCloseTo(18, within(9.0));
         }
-        System.out.println(belowTenth + " " + found);
         assertThat(belowTenth).as("of wander").isLessThanOrEqualTo(13);
         assertThat(found).as("of responses").isGreaterThanOrEqualTo(54);
     }
