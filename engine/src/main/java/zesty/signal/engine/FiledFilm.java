@@ -2,26 +2,10 @@ package zesty.signal.engine;
 
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.picture.Film;
-import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.takes.Take;
 
 /** The pictures of a source of a take that is too long for memory: each is read from its file when it is asked for. Any thread; all that read wait for each other. */
-record FiledFilm(Take take, int source, PictureFormat format) implements Film {
-    @Override
-    public int width() {
-        return format.width();
-    }
-
-    @Override
-    public int height() {
-        return format.rows();
-    }
-
-    @Override
-    public PictureSetup setup() {
-        return format.setup();
-    }
-
+record FiledFilm(Take take, int source, PictureFormat format) implements FormatFilm {
     @Override
     public long start() {
         return 0;

@@ -83,7 +83,7 @@ final class StoredLine {
         }
         Film film = stream.film() instanceof FiledFilm filed
                 ? new FiledFilm(filed.take(), filed.source(), picture)
-                : new RunningFilm(((RunningFilm) stream.film()).frames(), picture);
+                : new HeldFilm(((HeldFilm) stream.film()).frames(), picture);
         Rows as = ((PictureRows) rows).stored();
         return new StoredLine(source.withFormat(now), new PictureRows(as, film), stream.withFilm(film), cache, pager);
     }

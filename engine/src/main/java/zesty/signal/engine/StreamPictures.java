@@ -96,6 +96,6 @@ final class StreamPictures {
 
     /** @return the pictures to look at; null where there are none */
     Film film() {
-        return frames == null ? null : new RunningFilm(frames, (PictureFormat) format);
+        return frames == null ? null : new HeldFilm(frames, (PictureFormat) format);
     }
 }

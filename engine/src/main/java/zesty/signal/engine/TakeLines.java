@@ -106,12 +106,12 @@ record TakeLines(Rig rig, List<StoredLine> lines) {
     }
 
     /** The pictures of a small take, all of them in memory. */
-    private static RunningFilm film(Take take, int index, PictureFormat picture) {
+    private static HeldFilm film(Take take, int index, PictureFormat picture) {
         FrameRing frames = new FrameRing(picture.width() * picture.rows(), (int) take.rows(index));
         for (long row = 0; row < take.rows(index); row++) {
             frames.append(take.frame(index, row));
         }
-        return new RunningFilm(frames, picture);
+        return new HeldFilm(frames, picture);
     }
 
     /** @return how many values the take has, times included */

@@ -14,11 +14,11 @@ public final class Recogniser {
     /** How many bytes are looked at, at most. */
     public static final int LOOK = 1 << 19;
 
-    /** Bytes from which formats are guessed and on which guesses are tried: more would not tell more. */
     /** A line is far too long from this length on, if it is also so many times as long as the others. */
     private static final int MONSTER_BYTES = 1024;
 
     private static final int MONSTER_TIMES = 20;
+    /** Bytes from which formats are guessed and on which guesses are tried: more tells more only of large pictures. */
     private static final int TRIED = 1 << 16;
 
     /** A guess that understands less than this share is none. */

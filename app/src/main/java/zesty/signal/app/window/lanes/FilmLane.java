@@ -14,7 +14,6 @@ import zesty.signal.app.window.drawing.FrameStore;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.picture.Film;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -57,7 +56,7 @@ final class FilmLane extends HBox {
         side.getStyleClass().add("lane-side");
         getChildren().addAll(bar, tag, plot, side);
         Tooltip.install(plot, new Tooltip("press a picture to see it large, and to choose parts of it"));
-        setOnMouseClicked(event -> look(from + (to - from) * event.getX() / Math.max(1, plot.getWidth())));
+        setOnMouseClicked(event -> look(Double.NaN));
         plot.setOnMouseClicked(event -> {
             look(from + (to - from) * event.getX() / Math.max(1, plot.getWidth()));
             event.consume();
@@ -112,8 +111,6 @@ final class FilmLane extends HBox {
     }
 
     private static String pictureOf(Snapshot snapshot, StreamSnapshot of) {
-        String source = snapshot.rig().sources().get(of.source()).name();
-        boolean known = snapshot.rig().sources().get(of.source()).format() instanceof PictureFormat;
-        return (source.isEmpty() ? "" : source + " ") + (known ? "picture" : "pictures");
+        return (snapshot.rig().sources().get(of.source()).name() + " picture").strip();
     }
 }

@@ -329,7 +329,8 @@ final class FilmPanel extends VBox {
 
     /** Shows what is so now; what moves is painted by itself. */
     void show(Snapshot now, ChannelSnapshot of) {
-        if (channel == null || !channel.stream().key().equals(of.stream().key())) {
+        Film before = film();
+        if (before == null || !before.sameSource(of.stream().film())) {
             base = null;
             compare.setText("Compare with this");
             player.stop();
