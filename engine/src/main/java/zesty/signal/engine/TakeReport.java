@@ -77,6 +77,7 @@ public final class TakeReport {
                             "Side by side",
                             List.of(),
                             List.of(),
+                            List.of(),
                             List.of(new Report.Table("Main numbers", head, rows)),
                             List.of()));
         }
@@ -147,7 +148,7 @@ public final class TakeReport {
             paragraphs.add(new Report.Paragraph(
                     "Cautions", cautions.stream().map(Caution::words).toList()));
         }
-        return new Report.Section(title, facts, lanes, tables, paragraphs);
+        return new Report.Section(title, facts, lanes, TakePictures.of(stored, take.marks()), tables, paragraphs);
     }
 
     private static Report.Lane lane(ChannelSnapshot channel, double[] marks, double seconds) {

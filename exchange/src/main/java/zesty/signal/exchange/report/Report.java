@@ -1,6 +1,8 @@
 package zesty.signal.exchange.report;
 
 import java.util.List;
+import zesty.signal.core.picture.Region;
+import zesty.signal.core.picture.Turned;
 
 /**
  * What a report says, apart from how it looks.
@@ -16,17 +18,40 @@ public record Report(String title, String made, List<Section> sections) {
 
     /**
      * @param facts short lines with a name each
+     * @param pictures heat pictures, one a source that has some
      * @param paragraphs text of its own, such as notes and cautions
      */
     public record Section(
-            String title, List<Fact> facts, List<Lane> lanes, List<Table> tables, List<Paragraph> paragraphs) {
+            String title,
+            List<Fact> facts,
+            List<Lane> lanes,
+            List<Pictures> pictures,
+            List<Table> tables,
+            List<Paragraph> paragraphs) {
         public Section {
             facts = List.copyOf(facts);
+            pictures = List.copyOf(pictures);
             lanes = List.copyOf(lanes);
             tables = List.copyOf(tables);
             paragraphs = List.copyOf(paragraphs);
         }
     }
+
+    /**
+     * Heat pictures of one source on one scale.
+     *
+     * @param low and {@code high} ends of the scale, in {@code unit}
+     */
+    public record Pictures(
+            String title, String unit, double low, double high, List<Region> regions, Turned how, List<Frame> frames) {
+        public Pictures {
+            regions = List.copyOf(regions);
+            frames = List.copyOf(frames);
+        }
+    }
+
+    /** @param values row by row from the top; NaN for missing pixels */
+    public record Frame(String caption, double[] values) {}
 
     /** A name and what it is. */
     public record Fact(String name, String value) {}

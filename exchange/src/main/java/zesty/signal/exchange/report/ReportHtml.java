@@ -1,10 +1,15 @@
 package zesty.signal.exchange.report;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
+import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
+import javax.imageio.ImageIO;
+import zesty.signal.core.scale.Digits;
 
 /** One page for a browser that needs nothing else: pictures are drawn in it, no address is asked. */
 public final class ReportHtml {
@@ -19,6 +24,8 @@ public final class ReportHtml {
                     + "th,td{text-align:left;padding:.2rem .9rem .2rem 0;border-bottom:1px solid #c9d1d6;vertical-align:top}"
                     + "td.n{text-align:right;font-variant-numeric:tabular-nums}dl{display:grid;grid-template-columns:max-content 1fr;gap:.15rem 1rem;"
                     + "margin:.4rem 0}dt{color:#4d5c66}dd{margin:0}p{margin:.2rem 0}svg{width:100%;height:auto;display:block}.made{color:#4d5c66}"
+                    + ".heat{display:grid;grid-template-columns:repeat(auto-fill,minmax(15rem,1fr));gap:1rem}figure{margin:0}.heat img{width:100%}"
+                    + ".scale img{width:16rem;height:.8rem;vertical-align:middle}"
                     + "@media print{h2{break-before:auto}svg,table{break-inside:avoid}}";
 
     private ReportHtml() {}
@@ -33,12 +40,14 @@ public final class ReportHtml {
                 .append("</style></head><body>\n");
         html.append("<h1>").append(text(report.title())).append("</h1>\n");
         html.append("<p class=\"made\">").append(text(report.made())).append("</p>\n");
-        report.sections().forEach(section -> section(section, html));
+        for (Report.Section section : report.sections()) {
+            section(section, html);
+        }
         html.append("</body></html>\n");
         out.write(html.toString().getBytes(StandardCharsets.UTF_8));
     }
 
-    private static void section(Report.Section section, StringBuilder html) {
+    private static void section(Report.Section section, StringBuilder html) throws IOException {
         html.append("<h2>").append(text(section.title())).append("</h2>\n<dl>");
         for (Report.Fact fact : section.facts()) {
             html.append("<dt>").append(text(fact.name())).append("</dt><dd>");
@@ -46,6 +55,9 @@ public final class ReportHtml {
         }
         html.append("</dl>\n");
         section.lanes().forEach(lane -> lane(lane, html));
+        for (Report.Pictures pictures : section.pictures()) {
+            pictures(pictures, html);
+        }
         for (Report.Table table : section.tables()) {
             html.append("<h3>").append(text(table.title())).append("</h3>\n<table><tr>");
             table.head().forEach(cell -> html.append("<th>").append(text(cell)).append("</th>"));
@@ -108,6 +120,27 @@ public final class ReportHtml {
             pen = true;
         }
         html.append("\"/></svg>\n");
+    }
+
+    private static void pictures(Report.Pictures pictures, StringBuilder html) throws IOException {
+        html.append("<h3>").append(text(pictures.title())).append("</h3>\n<p class=\"scale\">");
+        html.append(text(Digits.about(pictures.low(), 3))).append(' ');
+        image(HeatImage.scale(), "scale from cold to hot", html);
+        html.append(' ').append(text(Digits.about(pictures.high(), 3) + " " + pictures.unit()));
+        html.append("</p>\n<div class=\"heat\">");
+        for (Report.Frame frame : pictures.frames()) {
+            html.append("<figure>");
+            image(HeatImage.of(pictures, frame), frame.caption(), html);
+            html.append("<figcaption>").append(text(frame.caption())).append("</figcaption></figure>");
+        }
+        html.append("</div>\n");
+    }
+
+    private static void image(BufferedImage image, String words, StringBuilder html) throws IOException {
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(image, "png", png);
+        html.append("<img alt=\"").append(text(words)).append("\" src=\"data:image/png;base64,");
+        html.append(Base64.getEncoder().encodeToString(png.toByteArray())).append("\">");
     }
 
     private static double y(double value, double[] range, double high) {

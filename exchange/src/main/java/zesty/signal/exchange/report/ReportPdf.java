@@ -12,6 +12,9 @@ import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
+import org.apache.pdfbox.pdmodel.graphics.image.LosslessFactory;
+import org.apache.pdfbox.pdmodel.graphics.image.PDImageXObject;
+import zesty.signal.core.scale.Digits;
 
 /** Pages for a printer, A4 upright. One report a writer. */
 public final class ReportPdf implements AutoCloseable {
@@ -19,6 +22,9 @@ public final class ReportPdf implements AutoCloseable {
     private static final float WIDTH = PDRectangle.A4.getWidth() - 2 * MARGIN;
     private static final float LANE = 96;
     private static final float AXIS = 44;
+    /** Heat pictures beside each other. */
+    private static final int ACROSS = 3;
+
     private static final Color INK = new Color(0x1d2730);
     private static final Color PALE = new Color(0xc9d1d6);
     private static final Color TRACE = new Color(0x12506b);
@@ -111,6 +117,9 @@ public final class ReportPdf implements AutoCloseable {
         }
         for (Report.Lane lane : section.lanes()) {
             lane(lane);
+        }
+        for (Report.Pictures pictures : section.pictures()) {
+            pictures(pictures);
         }
         for (Report.Table table : section.tables()) {
             table(table);
@@ -230,6 +239,36 @@ public final class ReportPdf implements AutoCloseable {
         }
         page.stroke();
         y = top - LANE - 16;
+    }
+
+    private void pictures(Report.Pictures pictures) throws IOException {
+        float wide = (WIDTH - (ACROSS - 1) * 12) / ACROSS;
+        float high = wide * pictures.how().seenHeight() / pictures.how().seenWidth();
+        room(high + 74);
+        y -= 4;
+        line(pictures.title(), bold, 10);
+        y -= 4;
+        PDImageXObject scale = LosslessFactory.createFromImage(document, HeatImage.scale());
+        String cold = Digits.about(pictures.low(), 3);
+        float at = MARGIN + width(cold, plain, 8) + 5;
+        text(page, cold, plain, 8, MARGIN, y - 7, INK);
+        page.drawImage(scale, at, y - 8, 160, 8);
+        text(page, Digits.about(pictures.high(), 3) + " " + pictures.unit(), plain, 8, at + 165, y - 7, INK);
+        y -= 16;
+        for (int i = 0; i < pictures.frames().size(); i++) {
+            if (i % ACROSS == 0) {
+                room(high + 28);
+                y -= high + 12;
+            }
+            Report.Frame frame = pictures.frames().get(i);
+            float x = MARGIN + i % ACROSS * (wide + 12);
+            page.drawImage(
+                    LosslessFactory.createFromImage(document, HeatImage.of(pictures, frame)), x, y + 8, wide, high);
+            text(page, frame.caption(), plain, 8, x, y - 3, INK);
+            if (i % ACROSS == ACROSS - 1 || i == pictures.frames().size() - 1) {
+                y -= 12;
+            }
+        }
     }
 
     private static float high(double value, double[] range, float top) {

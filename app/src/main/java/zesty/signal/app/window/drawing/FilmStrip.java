@@ -9,7 +9,10 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 import zesty.signal.core.picture.Film;
+import zesty.signal.core.picture.FramePainter;
+import zesty.signal.core.picture.FrameRange;
 import zesty.signal.core.picture.PictureSetup;
+import zesty.signal.core.picture.Turned;
 import zesty.signal.core.sample.Times;
 
 /** Pictures of a film side by side along a time axis, all by one scale. JavaFX thread only. */

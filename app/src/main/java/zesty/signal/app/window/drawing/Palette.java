@@ -29,9 +29,6 @@ public final class Palette {
     public static final Color ON_RIND = Color.web("#F7F3EA");
 
     public static final Color ON_LEMON = Color.web("#22302A");
-    /** The scale of a heat picture, from cold to hot. */
-    public static final List<Color> HEAT =
-            List.of(Color.web("#22302A"), Color.web("#2F7D4F"), LEMON, Color.web("#FFFDF8"));
 
     private Palette() {}
 

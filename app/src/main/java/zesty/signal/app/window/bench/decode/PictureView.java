@@ -5,13 +5,13 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
-import zesty.signal.app.window.drawing.FramePainter;
-import zesty.signal.app.window.drawing.HeatScale;
 import zesty.signal.app.window.drawing.Letters;
 import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.drawing.Turned;
 import zesty.signal.core.picture.Film;
+import zesty.signal.core.picture.FramePainter;
+import zesty.signal.core.picture.HeatScale;
 import zesty.signal.core.picture.PictureSetup;
+import zesty.signal.core.picture.Turned;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
 

@@ -17,13 +17,13 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.StrokeLineCap;
 import javafx.scene.text.Text;
-import zesty.signal.app.window.drawing.FramePainter;
-import zesty.signal.app.window.drawing.FrameRange;
-import zesty.signal.app.window.drawing.HeatScale;
 import zesty.signal.app.window.drawing.Letters;
 import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.drawing.Turned;
+import zesty.signal.core.picture.FramePainter;
+import zesty.signal.core.picture.FrameRange;
+import zesty.signal.core.picture.HeatScale;
 import zesty.signal.core.picture.Region;
+import zesty.signal.core.picture.Turned;
 import zesty.signal.core.scale.Digits;
 
 /**

@@ -1,6 +1,4 @@
-package zesty.signal.app.window.drawing;
-
-import zesty.signal.core.picture.PictureSetup;
+package zesty.signal.core.picture;
 
 /**
  * How a picture is looked at: mirrored, then turned to the right by quarters. Places on the sensor and places in sight, both from

@@ -1,4 +1,4 @@
-package zesty.signal.app.window.drawing;
+package zesty.signal.core.picture;
 
 import java.util.ArrayList;
 import java.util.List;

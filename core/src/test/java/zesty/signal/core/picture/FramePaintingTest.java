@@ -1,4 +1,4 @@
-package zesty.signal.app.window.drawing;
+package zesty.signal.core.picture;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
@@ -7,25 +7,24 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import javafx.scene.paint.Color;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Pictures of numbers as they are painted: the scale, turned, smoothed, with lines of one value. */
 class FramePaintingTest {
-    private static Color colour(int argb) {
-        return Color.rgb(argb >> 16 & 255, argb >> 8 & 255, argb & 255);
+    private static double lightness(int argb) {
+        return HeatScale.lightness((argb >> 16 & 255) / 255.0, (argb >> 8 & 255) / 255.0, (argb & 255) / 255.0);
     }
 
     /** Without colour vision, and on a grey print, only lightness tells: it rises, and by as much at every step. */
     @Test
     void theScaleGetsLighterEvenlyFromColdToHot() {
-        double first = HeatScale.lightness(colour(HeatScale.argb(0)));
-        double last = HeatScale.lightness(colour(HeatScale.argb(1)));
+        double first = lightness((HeatScale.argb(0)));
+        double last = lightness((HeatScale.argb(1)));
         assertThat(last - first).isGreaterThan(70);
         for (int i = 0; i <= 50; i++) {
-            double light = HeatScale.lightness(colour(HeatScale.argb(i / 50.0)));
+            double light = lightness((HeatScale.argb(i / 50.0)));
             assertThat(light).isCloseTo(first + (last - first) * i / 50, within(0.8));
         }
         assertThat(HeatScale.argb(-3)).isEqualTo(HeatScale.argb(0));
@@ -34,9 +33,9 @@ class FramePaintingTest {
             assertThat(HeatScale.argb(i / 255.0)).isNotEqualTo(HeatScale.argb(Double.NaN));
         }
         // Black is 0 and white 100 by definition, and middle grey 53.4 (119 of 255 in each part is 50.0).
-        assertThat(HeatScale.lightness(Color.WHITE)).isCloseTo(100, within(0.01));
-        assertThat(HeatScale.lightness(Color.rgb(119, 119, 119))).isCloseTo(50.0, within(0.1));
-        assertThat(HeatScale.lightness(Color.BLACK)).isCloseTo(0, within(0.01));
+        assertThat(lightness(0xffffff)).isCloseTo(100, within(0.01));
+        assertThat(lightness(0x777777)).isCloseTo(50.0, within(0.1));
+        assertThat(lightness(0)).isCloseTo(0, within(0.01));
     }
 
     @ParameterizedTest
