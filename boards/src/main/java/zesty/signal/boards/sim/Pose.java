@@ -24,24 +24,11 @@ record Pose(double roll, double pitch, double heading) {
 
     /** @return a vector of the world, seen from the body */
     double[] seen(double north, double west, double up) {
-        double[][] axes = axes();
-        double[] v = new double[3];
-        for (int k = 0; k < 3; k++) {
-            v[k] = axes[k][0] * north + axes[k][1] * west + axes[k][2] * up;
-        }
-        return v;
+        return Triad.of(this).seen(north, west, up);
     }
 
     /** @return how fast the body turns about its own axes on the way to another pose, in rad/s */
     double[] turning(Pose next, double seconds) {
-        double[][] now = axes();
-        double[][] then = next.axes();
-        double[] turns = new double[3];
-        for (int k = 0; k < 3; k++) {
-            double[] one = then[(k + 1) % 3];
-            double[] other = now[(k + 2) % 3];
-            turns[k] = (one[0] * other[0] + one[1] * other[1] + one[2] * other[2]) / seconds;
-        }
-        return turns;
+        return Triad.of(this).turning(Triad.of(next), seconds);
     }
 }

@@ -20,6 +20,9 @@ public final class SimulatedBoards {
             new Entry("forearm", "the sheet hand's forearm, raw, 24-bit frames, 1000/s"),
             new Entry("forearm-envelope", "the same from a module that makes the envelope, labelled lines, 50/s"),
             new Entry("motion", "nine axes at the mast foot, comma text, 100/s"),
+            new Entry(
+                    "elbow", "two motion units on the sheet hand's arm, above and below the elbow, comma text, 100/s"),
+            new Entry("shaft", "vibration at the outboard's shaft and a mark once a turn, comma text, 2000/s"),
             new Entry("masthead", "wind cups and vane, labelled lines, 4/s"),
             new Entry("masthead-edges", "the moment of each pulse of the wind cups, about 8/s"),
             new Entry("battery", "six batteries in turn, one weak, one silent at times, decimal commas, 12 lines/s"),
@@ -92,6 +95,8 @@ public final class SimulatedBoards {
             case "forearm" -> ForearmBoard::new;
             case "forearm-envelope" -> ForearmEnvelopeBoard::new;
             case "motion" -> MotionBoard::new;
+            case "elbow" -> ElbowBoard::new;
+            case "shaft" -> ShaftBoard::new;
             case "masthead" -> MastheadBoard::new;
             case "masthead-edges" -> MastheadEdgesBoard::new;
             case "battery" -> BatteryBoard::new;

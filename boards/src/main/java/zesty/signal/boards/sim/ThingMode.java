@@ -23,6 +23,13 @@ public enum ThingMode {
     SWAPPED("motion", "the unit sits turned by a quarter, its scales and zeros off"),
     IRON("motion", "iron beside the unit that shifts and stretches the field"),
     MAGNET("motion", "somebody comes by with a magnet for half of every ten seconds"),
+    RESTING("elbow", "the upper arm lies on the thwart, only the forearm moves"),
+    UPRIGHT("elbow", "the arm swings level, so that the elbow's axis stands upright"),
+    TWISTS("elbow", "the forearm is turned over as well, which is no hinge"),
+    BOUNCED("shaft", "the mark's contact bounces at times"),
+    SKIPS("shaft", "every ninth mark is missed"),
+    RUNS_UP("shaft", "it runs up from 10 to 40 turns a second in twenty seconds"),
+    APART("shaft", "the sensor sits on something else, where nothing of the shaft arrives"),
     UNPOWERED("cupboard", "nobody pushed in the heater's plug"),
     SUNNY("cupboard", "the sun warms the shed by 2 °C a minute");
 
@@ -36,7 +43,7 @@ public enum ThingMode {
 
     /** @return the word that asks for it, behind the board's name and a plus sign */
     public String word() {
-        return name().toLowerCase(Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
     public String about() {

@@ -3,79 +3,21 @@ package zesty.signal.boards.sim;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.read.Item;
-import zesty.signal.core.read.Reader;
-import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
-import zesty.signal.core.read.Settings;
-import zesty.signal.core.read.kinds.ReaderKinds;
-import zesty.signal.core.sample.TimeBase;
 
 /**
  * The readers of things on the boards' own signals, in all their modes, against what the boards know to be true. The boards
  * were written from what they stand for, not for the readers; bounds are the resolution of the record or stated beside.
  */
 class ThingsTruthTest {
-    /** What a board sent in a while: its columns, and its truths after each frame. */
-    private record Heard(double rate, Map<String, double[]> columns, List<Map<String, Double>> truths) {
-        double[] of(String column) {
-            return columns.get(column);
-        }
-
-        double[] truth(String name) {
-            return truths.stream().mapToDouble(one -> one.get(name)).toArray();
-        }
-    }
-
-    private static Heard hear(String board, long seed, double seconds, Map<Double, String> orders) {
-        SimulatedBoard made = SimulatedBoards.create(board, seed);
-        List<double[]> rows = new ArrayList<>();
-        List<Map<String, Double>> truths = new ArrayList<>();
-        ByteArrayOutputStream ignored = new ByteArrayOutputStream();
-        int frames = (int) Math.round(seconds * made.framesPerSecond());
-        for (int i = 0; i < frames; i++) {
-            double t = i / made.framesPerSecond();
-            orders.forEach((at, order) -> {
-                if (at >= t && at < t + 1 / made.framesPerSecond()) {
-                    made.receive(order);
-                }
-            });
-            made.next(ignored);
-            ignored.reset();
-            rows.addAll(Arrays.asList(made.newest()));
-            truths.add(made.truth());
-        }
-        Map<String, double[]> columns = new HashMap<>();
-        for (int c = 0; c < made.columns().size(); c++) {
-            int at = c;
-            columns.put(
-                    made.columns().get(c).name(),
-                    rows.stream().mapToDouble(row -> row[at]).toArray());
-        }
-        return new Heard(made.rowsPerSecond(), columns, truths);
-    }
-
-    private static Heard hear(String board, long seed, double seconds) {
-        return hear(board, seed, seconds, Map.of());
-    }
-
-    private static Reading read(String kind, double rate, Map<String, String> set, double[]... ports) {
-        ReaderKind known = ReaderKinds.of(kind);
-        Reader reader = known.reader(Settings.of(known, set), rate);
-        reader.accept(ports, ports[0].length, new TimeBase.Steady(0, 1 / rate));
-        reader.finish();
-        return reader.reading();
-    }
-
     private static List<double[]> records(Reading reading, String key) {
         return reading.items().stream()
                 .filter(item -> item.key().equals(key))
@@ -96,22 +38,22 @@ class ThingsTruthTest {
     @ValueSource(longs = {1, 2, 3, 4})
     void theHullsHumIsNamedAndWhatIsFoldedIsToldByTheOtherRate(long seed) {
         Map<String, String> counts = Map.of("unit", "counts");
-        Heard fast = hear("hull+folded", seed, 12);
-        List<double[]> peaks = records(read("vibration", 1600, counts, fast.of("ay")), "peaks");
+        Heard fast = Heard.hear("hull+folded", seed, 12);
+        List<double[]> peaks = records(Heard.read("vibration", 1600, counts, fast.of("ay")), "peaks");
         assertThat(peaks.get(0)[0]).isCloseTo(46, within(0.3));
         assertThat(peaks).anyMatch(one -> Math.abs(one[0] - 700) < 0.3);
-        Heard slow = hear("hull+folded+slower", seed, 12);
+        Heard slow = Heard.hear("hull+folded+slower", seed, 12);
         StringBuilder seen = new StringBuilder("1000");
-        records(read("vibration", 1000, counts, slow.of("ay")), "peaks")
+        records(Heard.read("vibration", 1000, counts, slow.of("ay")), "peaks")
                 .forEach(one -> seen.append(',').append(one[0]));
         Map<String, String> both = Map.of("unit", "counts", "seen", seen.toString());
-        List<double[]> told = records(read("vibration", 1600, both, fast.of("ay")), "unfolded");
+        List<double[]> told = records(Heard.read("vibration", 1600, both, fast.of("ay")), "unfolded");
         assertThat(told).anyMatch(one -> Math.abs(one[0] - 700) < 0.3 && Math.abs(one[2] - 900) < 0.5);
         assertThat(told).anyMatch(one -> Math.abs(one[0] - 46) < 0.3 && Math.abs(one[2] - 46) < 0.3);
 
         StringBuilder good = new StringBuilder();
-        Heard well = hear("hull", seed, 22);
-        records(read("vibration", 1600, counts, well.of("ay")), "state")
+        Heard well = Heard.hear("hull", seed, 22);
+        records(Heard.read("vibration", 1600, counts, well.of("ay")), "state")
                 .forEach(one -> good.append(good.isEmpty() ? "" : ",")
                         .append(one[0])
                         .append(',')
@@ -120,14 +62,19 @@ class ThingsTruthTest {
                         .append(one[2]));
         Map<String, String> against = Map.of("unit", "counts", "good", good.toString());
         List<double[]> later = records(
-                read("vibration", 1600, against, hear("hull", seed + 40, 22).of("ay")), "grown");
-        assertThat(later).allMatch(one -> one[4] == 0);
-        List<double[]> worn = records(
-                read(
+                Heard.read(
                         "vibration",
                         1600,
                         against,
-                        hear("hull+worn", seed + 40, 22).of("ay")),
+                        Heard.hear("hull", seed + 40, 22).of("ay")),
+                "grown");
+        assertThat(later).allMatch(one -> one[4] == 0);
+        List<double[]> worn = records(
+                Heard.read(
+                        "vibration",
+                        1600,
+                        against,
+                        Heard.hear("hull+worn", seed + 40, 22).of("ay")),
                 "grown");
         assertThat(worn).anyMatch(one -> one[4] == 1 && Math.abs(one[0] - 131) < 0.5);
     }
@@ -145,7 +92,7 @@ class ThingsTruthTest {
         "halyard+falls,8"
     })
     void everySlapIsAHit(String board, long seed) {
-        Heard heard = hear(board, seed, 15);
+        Heard heard = Heard.hear(board, seed, 15);
         List<Double> slaps = new ArrayList<>();
         for (double at : heard.truth("last slap s")) {
             if (at >= 0 && (slaps.isEmpty() || at > slaps.get(slaps.size() - 1))) {
@@ -153,7 +100,7 @@ class ThingsTruthTest {
             }
         }
         Map<String, String> way = board.contains("falls") ? Map.of("direction", "fall") : Map.of();
-        double[] hits = read("hits", 4000, way, heard.of("knock")).times("hits");
+        double[] hits = Heard.read("hits", 4000, way, heard.of("knock")).times("hits");
         long invented = Arrays.stream(hits)
                 .filter(hit -> slaps.stream().noneMatch(slap -> Math.abs(hit - slap) < 0.005))
                 .count();
@@ -170,8 +117,8 @@ class ThingsTruthTest {
     @ParameterizedTest
     @CsvSource({"whistle,1180,1", "whistle+rumble,1180,2", "whistle+missing,180,3", "whistle+missing,180,4"})
     void theToneIsToldThroughRumbleAndWithoutItsFundamental(String board, double hz, long seed) {
-        double[] blown = Arrays.copyOf(hear(board, seed, 1.2).of("sound"), 9000);
-        Reading reading = read("tone", 8000, Map.of("from", "60"), blown);
+        double[] blown = Arrays.copyOf(Heard.hear(board, seed, 1.2).of("sound"), 9000);
+        Reading reading = Heard.read("tone", 8000, Map.of("from", "60"), blown);
         // The whistle wavers by 25 Hz five times a second: over whole turns of that its mean is known to 2 Hz.
         assertThat(reading.scalar("hz")).isCloseTo(hz, within(hz == 180 ? 0.2 : 3));
         assertThat(reading.scalar("confidence")).isGreaterThan(board.contains("rumble") ? 0.3 : 0.5);
@@ -180,9 +127,10 @@ class ThingsTruthTest {
     @ParameterizedTest
     @ValueSource(longs = {1, 2, 3})
     void aScaleIsFollowedAndASirenIsNoTone(long seed) {
-        Heard sung = hear("whistle+scale", seed, 4);
-        Item.Trace pitch =
-                read("tone", 8000, Map.of(), sung.of("sound")).trace("pitch").orElseThrow();
+        Heard sung = Heard.hear("whistle+scale", seed, 4);
+        Item.Trace pitch = Heard.read("tone", 8000, Map.of(), sung.of("sound"))
+                .trace("pitch")
+                .orElseThrow();
         double[] truth = sung.truth("tone Hz");
         int right = 0;
         for (int i = 0; i < pitch.seconds().length; i++) {
@@ -190,8 +138,8 @@ class ThingsTruthTest {
             right += Math.abs(1200 * Math.log(pitch.values()[i] / hz) / Math.log(2)) < 15 ? 1 : 0;
         }
         assertThat(right).isEqualTo(pitch.seconds().length);
-        Reading siren =
-                read("tone", 8000, Map.of(), hear("whistle+glides", seed, 4).of("sound"));
+        Reading siren = Heard.read(
+                "tone", 8000, Map.of(), Heard.hear("whistle+glides", seed, 4).of("sound"));
         assertThat(siren.scalar("confidence")).isLessThan(0.5);
     }
 
@@ -204,8 +152,8 @@ class ThingsTruthTest {
         "masthead+calm,5,214"
     })
     void theWindIsThatOfTheMasthead(String board, long seed, double from) {
-        Heard heard = hear(board, seed, 180);
-        Reading reading = read("wind", 4, Map.of("factor", "0.8"), heard.of("cups"), heard.of("vane"));
+        Heard heard = Heard.hear(board, seed, 180);
+        Reading reading = Heard.read("wind", 4, Map.of("factor", "0.8"), heard.of("cups"), heard.of("vane"));
         double[] truth = heard.truth("wind m/s");
         double mean = Arrays.stream(truth).average().orElseThrow();
         assertThat(reading.scalar("mean_mps")).isCloseTo(mean, within(0.1 + 0.02 * mean));
@@ -226,9 +174,9 @@ class ThingsTruthTest {
     @ValueSource(longs = {1, 2, 3})
     void edgesThatBounceAreCountedOnce(long seed) {
         Map<String, String> edges = Map.of("input", "edges", "factor", "0.8");
-        Heard rough = hear("masthead-edges+bounces", seed, 60);
+        Heard rough = Heard.hear("masthead-edges+bounces", seed, 60);
         double[] seconds = Arrays.stream(rough.of("edge")).map(v -> v / 1e6).toArray();
-        Reading reading = read("wind", 1, edges, seconds);
+        Reading reading = Heard.read("wind", 1, edges, seconds);
         assertThat(reading.scalar("bounces")).isGreaterThan(100);
         assertThat(reading.scalar("gust_mps")).isLessThan(16);
         assertThat(reading.scalar("mean_mps")).isBetween(4.0, 8.0);
@@ -237,10 +185,10 @@ class ThingsTruthTest {
     @ParameterizedTest
     @CsvSource({"motion,1", "motion,2", "motion,3"})
     void theBoatLeansAndHeadsAsTheBoardKnows(String board, long seed) {
-        Heard heard = hear(board, seed, 60);
+        Heard heard = Heard.hear(board, seed, 60);
         String[] axes = {"ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz"};
-        Reading reading =
-                read("motion", 100, Map.of(), Arrays.stream(axes).map(heard::of).toArray(double[][]::new));
+        Reading reading = Heard.read(
+                "motion", 100, Map.of(), Arrays.stream(axes).map(heard::of).toArray(double[][]::new));
         for (String[] pair :
                 new String[][] {{"roll_deg", "roll °"}, {"pitch_deg", "pitch °"}, {"heading_deg", "heading °"}}) {
             double[] found = numbers(reading, pair[0]);
@@ -252,8 +200,8 @@ class ThingsTruthTest {
             assertThat(worst).as(pair[0]).isLessThan(pair[0].startsWith("h") ? 3 : 1.5);
         }
         assertThat(reading.scalar("roll_period_s")).isCloseTo(6.1, within(0.1));
-        Heard spoiled = hear("motion+magnet", seed, 60);
-        Reading doubted = read(
+        Heard spoiled = Heard.hear("motion+magnet", seed, 60);
+        Reading doubted = Heard.read(
                 "motion", 100, Map.of(), Arrays.stream(axes).map(spoiled::of).toArray(double[][]::new));
         assertThat(doubted.quality().reasons()).anyMatch(why -> why.contains("magnet"));
     }
@@ -261,8 +209,8 @@ class ThingsTruthTest {
     @ParameterizedTest
     @CsvSource({"cupboard,1", "cupboard+sunny,2", "cupboard+unpowered,3", "cupboard+unpowered,4"})
     void theHeatersAnswerIsFittedAndOneWithoutPowerIsNone(String board, long seed) {
-        Heard heard = hear(board, seed, 150, Map.of(20.0, "heat 60"));
-        Reading reading = read("step", 5, Map.of(), heard.of("heat"), heard.of("air"));
+        Heard heard = Heard.hear(board, seed, 150, Map.of(20.0, "heat 60"));
+        Reading reading = Heard.read("step", 5, Map.of(), heard.of("heat"), heard.of("air"));
         if (board.contains("unpowered")) {
             assertThat(reading.scalar("gain")).isCloseTo(0, within(0.002));
             assertThat(reading.scalar("tau_s")).isNaN();

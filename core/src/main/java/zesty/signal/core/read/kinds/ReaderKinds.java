@@ -5,9 +5,11 @@ import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.cells.Cells;
 import zesty.signal.core.read.hits.Hits;
+import zesty.signal.core.read.joint.Joint;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
+import zesty.signal.core.read.orders.Orders;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.step.StepResponse;
@@ -26,6 +28,8 @@ public final class ReaderKinds {
             new Tone(),
             new Wind(),
             new Motion(),
+            new Joint(),
+            new Orders(),
             new StepResponse(),
             new ChangeAfter(),
             new Supply(),

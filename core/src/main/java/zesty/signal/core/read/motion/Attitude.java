@@ -5,7 +5,7 @@ package zesty.signal.core.read.motion;
  * filters on the special orthogonal group"): turning is integrated, gravity and field pull it right, and what the gyro
  * reads at rest is taken off. The direction of up is kept as a vector, so that no lean is special. One stretch.
  */
-final class Attitude {
+public final class Attitude {
     /** Gravity pulls the lean right within this, in s. */
     private static final double LEAN_SECONDS = 1.0;
     /** And the field the heading. */
@@ -37,7 +37,7 @@ final class Attitude {
     private final double[] gFirst = new double[3];
     private int rests;
 
-    Attitude(double rateHz, boolean fusion) {
+    public Attitude(double rateHz, boolean fusion) {
         periodSeconds = 1 / rateHz;
         this.fusion = fusion;
     }
@@ -49,7 +49,7 @@ final class Attitude {
      * @param g turning in °/s; null without a gyro
      * @param m field in µT; null without one
      */
-    void next(double[] a, double[] g, double[] m) {
+    public void next(double[] a, double[] g, double[] m) {
         double length = Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
         boolean gyro = g != null && fusion;
         if (!begun) {
@@ -172,6 +172,16 @@ final class Attitude {
     private static double wrap(double degrees) {
         double turned = degrees - 360 * Math.floor(degrees / 360);
         return turned < 360 ? turned : 0;
+    }
+
+    /** @return the direction of up seen from the unit, of length 1; the caller's own */
+    public double[] up() {
+        return up.clone();
+    }
+
+    /** @return what the gyro is taken to read at rest, in °/s; the caller's own */
+    public double[] bias() {
+        return bias.clone();
     }
 
     /** @return in degrees, −180 … 180 */

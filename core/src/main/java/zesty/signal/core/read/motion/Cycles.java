@@ -12,19 +12,20 @@ import zesty.signal.core.sample.Order;
  * @param starts when each begins, in s, rising
  * @param depths of each from its lowest to its highest, in degrees
  */
-record Cycles(double[] starts, double[] depths, double endSeconds) {
+public record Cycles(double[] starts, double[] depths, double endSeconds) {
+    public static final Cycles NONE = new Cycles(new double[0], new double[0], Double.NaN);
     private static final double SLACK = 0.25;
     /** Less than this is the noise of a sensor that lies still, in degrees. */
     private static final double LEAST_DEGREES = 1.5;
 
     /** @param degrees of one run without a gap; turns by more than half a turn at once are unwound */
-    static Cycles of(double[] seconds, double[] degrees) {
+    public static Cycles of(double[] seconds, double[] degrees) {
         double[] angle = degrees.clone();
         for (int i = 1; i < angle.length; i++) {
             angle[i] -= 360 * Math.rint((angle[i] - angle[i - 1]) / 360);
         }
         if (angle.length < 3) {
-            return new Cycles(new double[0], new double[0], Double.NaN);
+            return NONE;
         }
         double low = Order.quantile(angle, 0.1);
         double high = Order.quantile(angle, 0.9);
@@ -32,7 +33,7 @@ record Cycles(double[] starts, double[] depths, double endSeconds) {
         double slack = SLACK * (high - low);
         List<double[]> found = new ArrayList<>();
         if (high - low < LEAST_DEGREES) {
-            return new Cycles(new double[0], new double[0], Double.NaN);
+            return NONE;
         }
         boolean above = angle[0] > middle;
         double crossed = Double.NaN;
@@ -64,12 +65,12 @@ record Cycles(double[] starts, double[] depths, double endSeconds) {
                 found.isEmpty() ? Double.NaN : found.get(found.size() - 1)[2]);
     }
 
-    int count() {
+    public int count() {
         return starts.length;
     }
 
     /** @return from one to the next on average, in s; NaN with none */
-    double periodSeconds() {
+    public double periodSeconds() {
         return count() == 0 ? Double.NaN : (endSeconds - starts[0]) / count();
     }
 
@@ -88,7 +89,7 @@ record Cycles(double[] starts, double[] depths, double endSeconds) {
     }
 
     /** @return the middle depth, in degrees; NaN with none */
-    double depth() {
+    public double depth() {
         return count() == 0 ? Double.NaN : Order.median(Arrays.copyOf(depths, count()));
     }
 }

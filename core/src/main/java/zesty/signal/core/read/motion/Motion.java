@@ -105,6 +105,14 @@ public final class Motion implements ReaderKind {
                         "repetitions", "repetitions", "", 0, "swings of the angle that swings most, there and back"),
                 new ScalarInfo("depth_deg", "depth", "\u00b0", 0, "of the middle repetition, from end to end"),
                 new ScalarInfo("pace_per_min", "pace", "times/min", 1, "repetitions a minute"),
+                new ScalarInfo(
+                        "smoothness",
+                        "smoothness",
+                        "",
+                        2,
+                        "spectral arc length of the rotation rate of the middle movement: \u22121.4 for one smooth stroke, more negative with every stop and start in it"),
+                new ScalarInfo(
+                        "movements", "movements", "", 0, "from standstill to standstill, whose smoothness is told"),
                 new ScalarInfo("steps", "steps", "", 0, "of somebody walking with it"),
                 new ScalarInfo("activity_g", "activity", "g", 3, "RMS of the length of acceleration less 1 g"));
     }

@@ -58,16 +58,23 @@ final class MotionReader extends Recorded {
         double strengths = 0;
         Cycles rolls = null;
         Cycles swings = null;
+        Smoothness smooth = Smoothness.NONE;
         int longest = 0;
         int[] faces = new int[FACES.length];
         for (int[] run : stretch.runs()) {
             Attitude attitude = new Attitude(rateHz, fusion);
             double[] length = new double[run[1] - run[0]];
             double[][] felt = new double[3][length.length];
+            double[] turning = new double[axes >= 6 ? length.length : 0];
             for (int i = run[0]; i < run[1]; i++) {
                 double[] a = lean.apply(three(stretch, 0, i));
                 double[] m = axes >= 9 ? field.apply(three(stretch, 6, i)) : null;
-                attitude.next(a, axes >= 6 ? still.apply(three(stretch, 3, i)) : null, m);
+                double[] w = axes >= 6 ? still.apply(three(stretch, 3, i)) : null;
+                attitude.next(a, w, m);
+                if (w != null) {
+                    double[] bias = attitude.bias();
+                    turning[i - run[0]] = norm(new double[] {w[0] - bias[0], w[1] - bias[1], w[2] - bias[2]});
+                }
                 roll[i] = attitude.roll();
                 pitch[i] = attitude.pitch();
                 heading[i] = m == null ? attitude.heading() : trueHeading(attitude.heading());
@@ -95,6 +102,7 @@ final class MotionReader extends Recorded {
                 rolls = Cycles.of(seconds, Arrays.copyOfRange(roll, run[0], run[1]));
                 Cycles nods = Cycles.of(seconds, Arrays.copyOfRange(pitch, run[0], run[1]));
                 swings = nods.count() > 0 && !(rolls.depth() > nods.depth()) ? nods : rolls;
+                smooth = Smoothness.of(turning, rateHz);
             }
         }
         int face = 0;
@@ -116,6 +124,8 @@ final class MotionReader extends Recorded {
         items.add(new Item.Scalar("repetitions", swings == null ? Double.NaN : swings.count()));
         items.add(new Item.Scalar("depth_deg", swung ? swings.depth() : Double.NaN));
         items.add(new Item.Scalar("pace_per_min", swung ? 60 / swings.periodSeconds() : Double.NaN));
+        items.add(new Item.Scalar("smoothness", smooth.arc()));
+        items.add(new Item.Scalar("movements", axes < 6 ? Double.NaN : smooth.movements()));
         items.add(new Item.Scalar("steps", count == 0 ? Double.NaN : steps));
         items.add(new Item.Scalar("activity_g", count == 0 ? Double.NaN : Math.sqrt(squares / count)));
         items.add(new Item.Word("face", faces[face] > 0 ? FACES[face] : ""));

@@ -1,0 +1,50 @@
+package zesty.signal.core.read.joint;
+
+/** Straight lines of least squares through the values around each place; missing values (NaN) are passed over. */
+final class LocalLines {
+    private final double[] values;
+    /** Sums up to before each place: how many, of places, of their squares, of values, of their products. */
+    private final double[][] sums;
+
+    LocalLines(double[] values) {
+        this.values = values;
+        sums = new double[5][values.length + 1];
+        for (int i = 0; i < values.length; i++) {
+            double[] own = values[i] == values[i]
+                    ? new double[] {1, i, (double) i * i, values[i], i * values[i]}
+                    : new double[5];
+            for (int s = 0; s < 5; s++) {
+                sums[s][i + 1] = sums[s][i] + own[s];
+            }
+        }
+    }
+
+    /** @return the line through what lies within reach of a place, there; through all where nothing does; NaN without values */
+    double at(int place, int reach) {
+        double here = line(Math.max(0, place - reach), Math.min(values.length, place + reach + 1), place);
+        return here == here ? here : line(0, values.length, place);
+    }
+
+    /** @return root of the mean square of what one line through all leaves; NaN without values */
+    double residual() {
+        double squares = 0;
+        int n = 0;
+        for (int i = 0; i < values.length; i++) {
+            if (values[i] == values[i]) {
+                double off = values[i] - line(0, values.length, i);
+                squares += off * off;
+                n++;
+            }
+        }
+        return n == 0 ? Double.NaN : Math.sqrt(squares / n);
+    }
+
+    private double line(int from, int to, double place) {
+        double n = sums[0][to] - sums[0][from];
+        double x = (sums[1][to] - sums[1][from]) / n;
+        double y = (sums[3][to] - sums[3][from]) / n;
+        double xx = (sums[2][to] - sums[2][from]) / n - x * x;
+        double xy = (sums[4][to] - sums[4][from]) / n - x * y;
+        return n < 3 || !(xx > 1e-9) ? y : y + xy / xx * (place - x);
+    }
+}
