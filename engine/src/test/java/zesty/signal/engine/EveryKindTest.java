@@ -74,6 +74,21 @@ class EveryKindTest {
         return bump(t % every, every / 2, width);
     }
 
+    /** Two units that roll about their x, the second by the joint's angle more. */
+    private static List<DoubleUnaryOperator> arm(DoubleUnaryOperator noise) {
+        List<DoubleUnaryOperator> ports = new ArrayList<>();
+        for (double bend : new double[] {0, 0.7}) {
+            DoubleUnaryOperator roll = t -> 0.3 * Math.sin(0.9 * t) + bend * Math.sin(2 * t);
+            ports.add(t -> 0.01 * noise.applyAsDouble(t));
+            ports.add(t -> Math.sin(roll.applyAsDouble(t)) + 0.01 * noise.applyAsDouble(t));
+            ports.add(t -> Math.cos(roll.applyAsDouble(t)) + 0.01 * noise.applyAsDouble(t));
+            ports.add(t -> Math.toDegrees(0.27 * Math.cos(0.9 * t) + 2 * bend * Math.cos(2 * t)));
+            ports.add(t -> 0.3 * noise.applyAsDouble(t));
+            ports.add(t -> 0.3 * noise.applyAsDouble(t));
+        }
+        return ports;
+    }
+
     static Stream<Segment> stretches() {
         Random random = new Random(8);
         DoubleUnaryOperator noise = t -> random.nextGaussian();
@@ -149,6 +164,16 @@ class EveryKindTest {
                                 t -> Math.toDegrees(0.4 * Math.cos(t)),
                                 t -> 0.3 * noise.applyAsDouble(t),
                                 t -> 0.3 * noise.applyAsDouble(t))),
+                new Segment("joint", Map.of(), 100, 28, "angle", arm(noise)),
+                new Segment(
+                        "orders",
+                        Map.of(),
+                        1000,
+                        9,
+                        "orders",
+                        List.of(
+                                t -> 300 * Math.cos(2 * Math.PI * 19 * t - 1) + 20 * noise.applyAsDouble(t),
+                                t -> (19 * t) % 1 < 0.1 ? 1 : 0)),
                 new Segment(
                         "step",
                         Map.of(),

@@ -218,7 +218,7 @@ class KeptWholeTest {
         }
         List<String> columns = new ArrayList<>();
         List<Channel> channels = new ArrayList<>();
-        for (int i = 0; i < 3 + random.nextInt(5); i++) {
+        for (int i = 0; i < 12 + random.nextInt(3); i++) {
             columns.add("c" + i);
             channels.add(channel(random, "c" + i));
         }

@@ -48,6 +48,14 @@ public record Reading(Quality quality, List<Item> items, List<String> working, S
                 .findFirst();
     }
 
+    /** @return the records of that key; none when there are none */
+    public List<double[]> records(String key) {
+        return items.stream()
+                .filter(item -> item instanceof Item.Records && item.key().equals(key))
+                .flatMap(item -> ((Item.Records) item).records().stream())
+                .toList();
+    }
+
     /** @return the events of that key; none when there are none */
     public List<Event> events(String key) {
         return items.stream()

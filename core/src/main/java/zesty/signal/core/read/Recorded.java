@@ -121,7 +121,11 @@ public abstract class Recorded implements Reader {
         if (count == 0 && signals.length != ports) {
             take(signals.length);
         }
-        for (int i = 0; i < length; i++) {
+        if (broken && count > 0 && length > 0) {
+            breaks.add(count);
+        }
+        broken = broken && length == 0;
+        for (int from = 0; from < length; ) {
             if (count == most) {
                 drop();
             }
@@ -133,18 +137,20 @@ public abstract class Recorded implements Reader {
                     values[p] = Arrays.copyOf(values[p], more);
                 }
             }
-            if (broken && count > 0) {
-                breaks.add(count);
+            int some = Math.min(length - from, seconds.length - count);
+            for (int i = 0; i < some; i++) {
+                seconds[count + i] = time.secondsAt(from + i);
             }
-            broken = false;
-            seconds[count] = time.secondsAt(i);
             if (filled != null) {
-                filled[count] = notMeasured != null && notMeasured[i];
+                for (int i = 0; i < some; i++) {
+                    filled[count + i] = notMeasured != null && notMeasured[from + i];
+                }
             }
             for (int p = 0; p < ports; p++) {
-                values[p][count] = signals[p][i];
+                System.arraycopy(signals[p], from, values[p], count, some);
             }
-            count++;
+            count += some;
+            from += some;
         }
     }
 

@@ -102,7 +102,8 @@ final class FilmLane extends HBox {
         bar.setStyle("-fx-background-color: " + (night ? "#F2B632" : "#B87A00") + ";");
         name.setText(pictureOf(snapshot, of));
         value.setText(film.width() + " × " + film.height());
-        how.setText(stale ? Wording.state(state) : Wording.rate(of.rateHz()).replace("samples", "pictures"));
+        how.setText(
+                stale ? Wording.state(snapshot, of) : Wording.rate(of.rateHz()).replace("samples", "pictures"));
         setAccessibleText(name.getText() + ": " + value.getText() + ", " + how.getText());
         int high = (int) size - 2 * RIM;
         strip.paint(

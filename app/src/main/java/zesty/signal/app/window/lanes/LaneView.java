@@ -230,7 +230,7 @@ final class LaneView extends HBox {
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("kept"), kept);
         trust.setText(
                 lost || held || state == LinkState.OVER
-                        ? Wording.state(state)
+                        ? Wording.state(snapshot, channel.stream())
                         : channel.warming() && channel.trouble().isEmpty()
                                 ? "warming up: recorded, not read"
                                 : diagnosis);

@@ -9,6 +9,8 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
+import zesty.signal.engine.Snapshot;
+import zesty.signal.engine.StreamSnapshot;
 
 /** How channels, recipes and numbers are put into words, the same everywhere. */
 public final class Wording {
@@ -112,12 +114,24 @@ public final class Wording {
             case CONNECTING -> "connecting";
             case WARMING_UP -> "warming up";
             case LIVE -> "live";
-            case HELD -> "held";
+            case HELD -> "stale";
             case LOST -> "lost";
             case REFUSED -> "refused";
             case OVER -> "ended";
             case STORED -> "stored";
         };
+    }
+
+    /** @return the state of a stream in words, and for how long nothing came where nothing comes */
+    public static String state(Snapshot snapshot, StreamSnapshot stream) {
+        long now = System.nanoTime();
+        LinkState state = snapshot.state(stream, now);
+        boolean silent = state == LinkState.LOST || state == LinkState.HELD;
+        if (!silent || stream.lastArrivalNanos() == 0) {
+            return state(state);
+        }
+        double seconds = stream.silenceSeconds(now);
+        return state(state) + " for " + (seconds < 100 ? Digits.fixed(seconds, 0) + " s" : clock(seconds));
     }
 
     /** @return a rate in words: four digits say enough of a measured one */

@@ -205,7 +205,10 @@ public final class ReadingCards extends ScrollPane {
             level(card, channel, lost);
         }
         if (stale) {
-            card.detail.setText(lost ? "lost; the link is tried again" : "stale: no new data");
+            boolean alone = lost && snapshot.health(channel.stream().source()).state() == LinkState.LIVE;
+            card.detail.setText((alone ? "station " : "")
+                    + Wording.state(snapshot, channel.stream())
+                    + (lost && !alone ? "; the link is tried again" : ""));
         }
         card.slice.setVisible(reader.isPresent());
         card.setAccessibleText(card.name.getText() + ": " + card.value.getText() + " " + card.unit.getText() + ", "

@@ -238,7 +238,8 @@ public final class TrailBar extends VBox {
                 LinkAddress.parse(snapshot.rig().sources().get(inHand).setup().address());
         int sources = snapshot.rig().sources().size();
         String words = address.shortName() + (sources > 1 ? ", " + (inHand + 1) + " of " + sources : "");
-        face.say(Wording.speed(health.bytesPerSecond()), Wording.state(state) + " · " + words);
+        String now = focused.map(c -> Wording.state(snapshot, c.stream())).orElse(Wording.state(state));
+        face.say(Wording.speed(health.bytesPerSecond()), now + " · " + words);
     }
 
     private void decode(Snapshot snapshot, Optional<ChannelSnapshot> focused) {

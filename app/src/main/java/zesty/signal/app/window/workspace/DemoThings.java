@@ -13,7 +13,6 @@ import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.hits.Hits;
@@ -210,9 +209,7 @@ final class DemoThings {
         Reader reader = kind.reader(Settings.of(kind, COUNTS), board.rowsPerSecond());
         reader.accept(values, values[0].length, new TimeBase.Steady(0, 1 / board.rowsPerSecond()));
         reader.finish();
-        return reader.reading().items().stream()
-                .filter(item -> item.key().equals("state"))
-                .flatMap(item -> ((Item.Records) item).records().stream())
+        return reader.reading().records("state").stream()
                 .flatMap(one -> Arrays.stream(one).boxed())
                 .map(String::valueOf)
                 .collect(Collectors.joining(","));

@@ -159,10 +159,12 @@ final class HitsReader extends Recorded {
         List<int[]> runs = stretch.runs();
         int window = (int) Math.max(8, Math.round(ATTACK_SECONDS * rateHz));
         List<double[]> parts = new ArrayList<>();
+        List<double[]> befores = new ArrayList<>();
         List<Double> highest = new ArrayList<>();
         for (int[] run : runs) {
             double[] off = Rest.deviations(Arrays.copyOfRange(x, run[0], run[1]), rateHz);
             parts.add(off);
+            befores.add(SlidingMax.before(off, (int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz))));
             for (int at = 0; at + window <= off.length; at += window) {
                 double most = 0;
                 for (int i = at; i < at + window; i++) {
@@ -180,13 +182,13 @@ final class HitsReader extends Recorded {
         reach = Math.max(reach, 2.5 * step(x));
         List<Ringing.Rise> rises = new ArrayList<>();
         for (int r = 0; r < parts.size(); r++) {
-            rises(r, parts.get(r), reach, rises);
+            rises(r, parts.get(r), befores.get(r), reach, rises);
         }
         Ringing ringing = Ringing.learned(parts, rises, reach, rateHz);
         List<Hit> hits = new ArrayList<>();
         int maybe = ringing == null ? 0 : ringing.swelling();
         for (int r = 0; r < parts.size(); r++) {
-            maybe += find(stretch, runs.get(r)[0], parts.get(r), reach, ringing, hits);
+            maybe += find(stretch, runs.get(r)[0], parts.get(r), befores.get(r), reach, ringing, hits);
         }
         double level = rest + sign * reach;
         return new Found(
@@ -204,26 +206,23 @@ final class HitsReader extends Recorded {
     }
 
     /** Finds what rises out of the moment before it and out of the reach of a quiet stretch, whether it is a hit or not. */
-    private void rises(int run, double[] off, double reach, List<Ringing.Rise> rises) {
+    private void rises(int run, double[] off, double[] before, double reach, List<Ringing.Rise> rises) {
         int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
-        SlidingMax recent = new SlidingMax((int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz)));
         int free = 0;
         for (int i = 0; i < off.length; i++) {
             double own = Math.abs(off[i]);
-            if (i >= free && own > reach && own > RISES * recent.highest()) {
+            if (own > reach && i >= free && own > RISES * before[i]) {
                 rises.add(new Ringing.Rise(run, i, highest(off, i, attack)));
                 free = i + attack;
             }
-            recent.add(own);
         }
     }
 
-    /** @param ringing null where nothing was learned. @return how many rises within ringing may be hits, too */
-    private int find(Segment stretch, int first, double[] off, double reach, Ringing ringing, List<Hit> hits) {
-        int before = (int) Math.max(4, Math.round(BEFORE_SECONDS * rateHz));
+    /** @param before what was highest in the moment before each. @param ringing null where nothing was learned. @return how many rises within ringing may be hits, too */
+    private int find(
+            Segment stretch, int first, double[] off, double[] before, double reach, Ringing ringing, List<Hit> hits) {
         int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
         int dead = Double.isNaN(deadSeconds) ? attack : (int) Math.ceil(deadSeconds * rateHz);
-        SlidingMax recent = new SlidingMax(before);
         int free = 0;
         int last = -1;
         List<Ringing.Rise> own = new ArrayList<>();
@@ -231,11 +230,11 @@ final class HitsReader extends Recorded {
         int told = 0;
         for (int i = 0; i < off.length; i++) {
             double size = Math.abs(off[i]);
-            boolean rises = size > reach && size > MAYBE_RISES * recent.highest();
+            boolean rises = size > reach && size > MAYBE_RISES * before[i];
             if (i >= free && rises) {
                 double height = highest(off, i, attack);
                 double rings = rings(own, i, ringing);
-                boolean outOfRinging = size > OUT_OF_RINGING * recent.highest()
+                boolean outOfRinging = size > OUT_OF_RINGING * before[i]
                         && height
                                 > LEAST_AGAIN
                                         * (own.isEmpty()
@@ -244,7 +243,7 @@ final class HitsReader extends Recorded {
                 // The last of the ringing lies where quiet and ringing meet.
                 boolean after = ringing != null && last >= 0 && ringing.within(i - last);
                 boolean clearly = height > (after ? AFTER_MARGIN : THRESHOLD_MARGIN) * reach;
-                if (clearly && size > RISES * recent.highest() && (height > rings || outOfRinging)) {
+                if (clearly && size > RISES * before[i] && (height > rings || outOfRinging)) {
                     hits.add(new Hit(stretch.seconds()[first + i], Double.NaN, height / reach));
                     close(stretch, first, last, i, off.length, hits, hits.size() - 2);
                     last = i;
@@ -263,7 +262,6 @@ final class HitsReader extends Recorded {
                     told = i + attack;
                 }
             }
-            recent.add(size);
         }
         close(stretch, first, last, off.length, off.length, hits, hits.size() - 1);
         return maybe;

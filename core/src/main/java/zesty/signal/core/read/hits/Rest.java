@@ -17,6 +17,9 @@ final class Rest {
     /** A median of so many is known to a fiftieth of the noise. */
     private static final int MOST_LOOKED_AT = 4096;
 
+    /** And of so many to a twentieth, which the median over five blocks halves. */
+    private static final int MOST_OF_BLOCK = 1024;
+
     private static final double QUIETEST = 0.05;
     /**
      * So many times the spread of the quiet windows above them is out of their reach: of noise, of which a window has 25
@@ -36,7 +39,7 @@ final class Rest {
         double[] medians = new double[blocks];
         for (int b = 0; b < blocks; b++) {
             int to = b == blocks - 1 ? x.length : (b + 1) * block;
-            medians[b] = middle(x, b * block, to);
+            medians[b] = middle(x, b * block, to, MOST_OF_BLOCK);
         }
         double[] smooth = new double[blocks];
         for (int b = 0; b < blocks; b++) {
@@ -58,11 +61,11 @@ final class Rest {
 
     /** @return the level of a signal at rest: its median, of evenly chosen samples where there are very many */
     static double level(double[] x) {
-        return middle(x, 0, x.length);
+        return middle(x, 0, x.length, MOST_LOOKED_AT);
     }
 
-    private static double middle(double[] x, int from, int to) {
-        int every = Math.max(1, (to - from) / MOST_LOOKED_AT);
+    private static double middle(double[] x, int from, int to, int most) {
+        int every = Math.max(1, (to - from) / most);
         double[] some = new double[(to - from + every - 1) / every];
         int n = 0;
         for (int i = from; i < to; i += every) {

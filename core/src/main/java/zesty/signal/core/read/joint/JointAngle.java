@@ -101,11 +101,7 @@ record JointAngle(double[] degrees, double led, double apart, double foreign) {
                 squares += between * between;
                 counted++;
             }
-            double[] bias = attitude.bias();
-            double[] w = unit.w()[i];
-            rate = axis == null
-                    ? 0
-                    : HingeAxes.dot(new double[] {w[0] - bias[0], w[1] - bias[1], w[2] - bias[2]}, axis);
+            rate = axis == null ? 0 : attitude.speedAbout(axis, unit.w()[i]);
         }
 
         boolean leads() {

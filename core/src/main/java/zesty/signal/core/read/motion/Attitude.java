@@ -25,6 +25,9 @@ public final class Attitude {
     /** Straight up or down there is no heading; near it, it turns no faster than this allows. */
     private static final double LEAST_LEVEL = 0.05;
 
+    /** A turn in rad below which series replace sine and cosine. */
+    private static final double LITTLE = 0.05;
+
     private final double periodSeconds;
     private final boolean fusion;
     private final double[] up = {0, 0, 1};
@@ -109,8 +112,14 @@ public final class Attitude {
         double x = rate[0] / norm;
         double y = rate[1] / norm;
         double z = rate[2] / norm;
-        double cos = Math.cos(angle);
-        double sin = Math.sin(angle);
+        // Between two samples it turns little: the first terms of the series are exact to a double's last digits.
+        double square = angle * angle;
+        boolean little = square < LITTLE * LITTLE;
+        double cos =
+                little ? 1 - square / 2 * (1 - square / 12 * (1 - square / 30 * (1 - square / 56))) : Math.cos(angle);
+        double sin = little
+                ? angle * (1 - square / 6 * (1 - square / 20 * (1 - square / 42 * (1 - square / 72))))
+                : Math.sin(angle);
         double along = (x * v[0] + y * v[1] + z * v[2]) * (1 - cos);
         double v0 = v[0] * cos + (y * v[2] - z * v[1]) * sin + x * along;
         double v1 = v[1] * cos + (z * v[0] - x * v[2]) * sin + y * along;
@@ -179,9 +188,17 @@ public final class Attitude {
         return up.clone();
     }
 
-    /** @return what the gyro is taken to read at rest, in °/s; the caller's own */
-    public double[] bias() {
-        return bias.clone();
+    /** @return how fast that reading of the gyro turns it once what it reads at rest is taken off, in °/s */
+    double speed(double[] g) {
+        double x = g[0] - bias[0];
+        double y = g[1] - bias[1];
+        double z = g[2] - bias[2];
+        return Math.sqrt(x * x + y * y + z * z);
+    }
+
+    /** @return how fast it turns about an axis of length 1, in °/s, likewise */
+    public double speedAbout(double[] axis, double[] g) {
+        return (g[0] - bias[0]) * axis[0] + (g[1] - bias[1]) * axis[1] + (g[2] - bias[2]) * axis[2];
     }
 
     /** @return in degrees, −180 … 180 */

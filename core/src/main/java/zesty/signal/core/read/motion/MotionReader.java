@@ -72,8 +72,7 @@ final class MotionReader extends Recorded {
                 double[] w = axes >= 6 ? still.apply(three(stretch, 3, i)) : null;
                 attitude.next(a, w, m);
                 if (w != null) {
-                    double[] bias = attitude.bias();
-                    turning[i - run[0]] = norm(new double[] {w[0] - bias[0], w[1] - bias[1], w[2] - bias[2]});
+                    turning[i - run[0]] = attitude.speed(w);
                 }
                 roll[i] = attitude.roll();
                 pitch[i] = attitude.pitch();

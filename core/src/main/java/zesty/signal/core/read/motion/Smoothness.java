@@ -3,6 +3,7 @@ package zesty.signal.core.read.motion;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.jtransforms.fft.DoubleFFT_1D;
 import zesty.signal.core.sample.Order;
 
@@ -30,8 +31,10 @@ record Smoothness(int movements, double arc) {
     private static final double FAST_QUANTILE = 0.95;
 
     private static final double SHORTEST_SECONDS = 0.2;
-    /** What goes on for longer, in samples, is no movement from standstill to standstill: 65 s at 1000/s. */
-    private static final int MOST_SAMPLES = 1 << 16;
+    /** What goes on for longer is no movement from standstill to standstill. */
+    private static final double LONGEST_SECONDS = 8;
+    /** So many tell the middle one well enough; of more they are evenly chosen. */
+    private static final int MOST_LOOKED_AT = 12;
 
     /** A standstill shorter than this is a hitch within a movement. */
     private static final double HITCH_SECONDS = 0.12;
@@ -56,13 +59,15 @@ record Smoothness(int movements, double arc) {
         }
         // One that is cut by an end of the record says nothing of how it begins or ends.
         movements.removeIf(one -> one[1] - one[0] < SHORTEST_SECONDS * rateHz
-                || one[1] - one[0] > MOST_SAMPLES
+                || one[1] - one[0] > LONGEST_SECONDS * rateHz
                 || one[0] == 0
                 || one[1] == speed.length);
-        double[] arcs = movements.stream()
-                .mapToDouble(one -> arc(whole(speed, one), rateHz))
+        int every = (movements.size() + MOST_LOOKED_AT - 1) / MOST_LOOKED_AT;
+        double[] arcs = IntStream.range(0, movements.size())
+                .filter(i -> i % every == 0)
+                .mapToDouble(i -> arc(whole(speed, movements.get(i)), rateHz))
                 .toArray();
-        return arcs.length == 0 ? NONE : new Smoothness(arcs.length, Order.median(arcs));
+        return arcs.length == 0 ? NONE : new Smoothness(movements.size(), Order.median(arcs));
     }
 
     /** @return the movement with its slow begin and end: outward as long as it gets slower */
@@ -87,7 +92,9 @@ record Smoothness(int movements, double arc) {
         double[] parts = new double[last + 1];
         double most = 0;
         for (int k = 0; k <= last; k++) {
-            parts[k] = k == 0 ? Math.abs(bins[0]) : Math.hypot(bins[2 * k], bins[2 * k + 1]);
+            parts[k] = k == 0
+                    ? Math.abs(bins[0])
+                    : Math.sqrt(bins[2 * k] * bins[2 * k] + bins[2 * k + 1] * bins[2 * k + 1]);
             most = Math.max(most, parts[k]);
         }
         int from = -1;

@@ -75,8 +75,32 @@ record StepFit(double base, double size, double tau, double dead, double damping
         }
     }
 
+    /**
+     * What the maker set by hand; NaN for what is sought.
+     *
+     * @param tau in s. @param dead in s. @param size of the response
+     */
+    record Held(double tau, double dead, double size) {
+        static final Held NONE = new Held(Double.NaN, Double.NaN, Double.NaN);
+
+        boolean any() {
+            return tau == tau || dead == dead || size == size;
+        }
+    }
+
     static StepFit firstOrder(Data data) {
         return best(data, new double[] {Double.NaN});
+    }
+
+    /** @return the first order with what is held as it is, and the rest as near to the response as it gets */
+    StepFit held(Data data, Held held) {
+        StepFit from = solve(
+                data,
+                held.tau() == held.tau() ? held.tau() : tau,
+                held.dead() == held.dead() ? held.dead() : dead,
+                Double.NaN,
+                held.size());
+        return refined(data, from, NEAR, held);
     }
 
     static StepFit secondOrder(Data data) {
@@ -96,13 +120,13 @@ record StepFit(double base, double size, double tau, double dead, double damping
                 }
             }
         }
-        best = refined(data, best, 1);
+        best = refined(data, best, 1, Held.NONE);
         // What some points tell is near; all of them tell the rest.
-        return data == all ? best : refined(all, solve(all, best.tau(), best.dead(), best.damping()), NEAR);
+        return data == all ? best : refined(all, solve(all, best.tau(), best.dead(), best.damping()), NEAR, Held.NONE);
     }
 
     /** @param near how far off it may be, as a share of the steps of the grid */
-    private static StepFit refined(Data data, StepFit from, double near) {
+    private static StepFit refined(Data data, StepFit from, double near, Held held) {
         StepFit best = from;
         double tauStep = 0.25 * near;
         double deadStep = Math.max(0.05 * near * data.after(), 1e-9);
@@ -112,6 +136,9 @@ record StepFit(double base, double size, double tau, double dead, double damping
             for (int tries = 0; better && tries < 60; tries++) {
                 better = false;
                 for (int way = 0; way < (best.secondOrder() ? 6 : 4); way++) {
+                    if (way / 2 == 0 && held.tau() == held.tau() || way / 2 == 1 && held.dead() == held.dead()) {
+                        continue;
+                    }
                     double sign = way % 2 == 0 ? 1 : -1;
                     double tau = best.tau() * (way / 2 == 0 ? Math.exp(sign * tauStep) : 1);
                     double dead = best.dead() + (way / 2 == 1 ? sign * deadStep : 0);
@@ -120,7 +147,7 @@ record StepFit(double base, double size, double tau, double dead, double damping
                     if (dead < -data.period() || damping <= 0.02 || damping > 3) {
                         continue;
                     }
-                    StepFit fit = solve(data, tau, dead, damping);
+                    StepFit fit = solve(data, tau, dead, damping, held.size());
                     if (fit.squares() < best.squares()) {
                         best = fit;
                         better = true;
@@ -136,6 +163,11 @@ record StepFit(double base, double size, double tau, double dead, double damping
 
     /** Least squares of base, size and, after a step before, its size: all three are linear. */
     private static StepFit solve(Data data, double tau, double dead, double damping) {
+        return solve(data, tau, dead, damping, Double.NaN);
+    }
+
+    /** @param held the size where it is set by hand; NaN where it is sought */
+    private static StepFit solve(Data data, double tau, double dead, double damping, double held) {
         double[] t = data.t();
         double[] y = data.y();
         boolean tail = data.lead() == data.lead();
@@ -177,6 +209,10 @@ record StepFit(double base, double size, double tau, double dead, double damping
         if (tail && gg > LEAST_TAIL * n && determinant > 1e-6 * ff * gg) {
             size = (fy * gg - gy * gf) / determinant;
             before = (gy * ff - fy * gf) / determinant;
+        }
+        if (held == held) {
+            double kept = yy - 2 * held * fy + held * held * ff;
+            return new StepFit((sy - held * sf) / n, held, tau, dead, damping, Math.max(0, kept));
         }
         double base = (sy - size * sf - before * sg) / n;
         double left = yy - size * fy - before * gy;

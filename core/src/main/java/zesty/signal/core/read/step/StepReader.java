@@ -30,12 +30,20 @@ final class StepReader extends Recorded {
 
     private final double rateHz;
 
-    StepReader(double rateHz) {
+    /** The change of the response over that of the input, set by hand; NaN where it is sought. */
+    private final double heldGain;
+
+    private final StepFit.Held held;
+
+    /** @param gain set by hand, {@code tau} and {@code dead} in s, too; NaN for each that is sought */
+    StepReader(double gain, double tau, double dead, double rateHz) {
         super(2);
         this.rateHz = rateHz;
+        heldGain = gain;
+        held = new StepFit.Held(tau, dead, gain);
     }
 
-    /** @param fit the first order, null where nothing came of it. @param second null where it is not clearly better */
+    /** @param best root of the mean square that the best fit leaves, where another one was set by hand; NaN else. @param fit the first order, null where nothing came of it. @param second null where it is not clearly better */
     private record Answer(
             double at,
             double change,
@@ -44,6 +52,7 @@ final class StepReader extends Recorded {
             StepFit fit,
             StepFit second,
             double residual,
+            double best,
             double after) {
         /** @return what fits clearly better: the second order where there is one */
         StepFit better() {
@@ -220,12 +229,20 @@ final class StepReader extends Recorded {
                     null,
                     null,
                     Math.sqrt(all / n),
+                    Double.NaN,
                     after);
         }
         StepFit second = StepFit.secondOrder(data);
         double better = (first.squares() - second.squares()) / (second.squares() / Math.max(1, n - 5) + 1e-300);
         boolean two = better > SECOND_BETTER && second.squares() < SECOND_SHARE * first.squares();
         StepFit fit = two ? second : first;
+        double best = Double.NaN;
+        if (held.any()) {
+            best = Math.sqrt(fit.squares() / n);
+            fit = first.held(data, new StepFit.Held(held.tau(), held.dead(), heldGain * change));
+            first = fit;
+            two = false;
+        }
         return new Answer(
                 stretch.seconds()[at],
                 change,
@@ -234,6 +251,7 @@ final class StepReader extends Recorded {
                 first,
                 two ? second : null,
                 Math.sqrt(fit.squares() / n),
+                best,
                 after);
     }
 
@@ -255,6 +273,13 @@ final class StepReader extends Recorded {
                             + " s after the step for a gain to rely on"));
         }
         double share = told.residual() / Math.abs(told.better().size());
+        if (told.best() == told.best()) {
+            double best = told.best() / Math.abs(told.better().size());
+            return new Quality(
+                    Math.max(0.3, 1 - 2 * share),
+                    List.of("set by hand: it leaves " + Digits.about(100 * share, 2) + " % of the step, the best fit "
+                            + Digits.about(100 * best, 2) + " %"));
+        }
         return share > 0.1
                 ? new Quality(
                         Math.max(0.3, 1 - 2 * share),

@@ -14,6 +14,11 @@ import zesty.signal.core.scale.Digits;
 /** The answer to a step: gain, dead time, time constant, rise, whether it has settled. */
 public final class StepResponse implements ReaderKind {
     public static final String NAME = "step";
+    /** Settings that a picture captures. */
+    public static final String GAIN = "gain";
+
+    public static final String TAU = "tau";
+    public static final String DEAD = "dead";
 
     @Override
     public String name() {
@@ -44,7 +49,19 @@ public final class StepResponse implements ReaderKind {
 
     @Override
     public List<Setting> settings() {
-        return List.of();
+        return List.of(
+                Setting.number(
+                        GAIN, Setting.AUTO, -1e9, 1e9, "", "gain", "set by hand against the curve; auto: fitted"),
+                Setting.number(
+                        TAU,
+                        Setting.AUTO,
+                        1e-6,
+                        1e7,
+                        "s",
+                        "time constant",
+                        "set by hand against the curve; auto: fitted"),
+                Setting.number(
+                        DEAD, Setting.AUTO, 0, 1e7, "s", "dead time", "set by hand against the curve; auto: fitted"));
     }
 
     @Override
@@ -89,6 +106,6 @@ public final class StepResponse implements ReaderKind {
         unsuited(settings, "", rateHz).ifPresent(why -> {
             throw new ReaderException(why);
         });
-        return new StepReader(rateHz);
+        return new StepReader(settings.number(GAIN), settings.number(TAU), settings.number(DEAD), rateHz);
     }
 }

@@ -52,6 +52,7 @@ final class FilmPanel extends VBox {
     private final FrameStore store;
     private final FilmView view;
     private final RegionRows regions;
+    private final FilmProfile profile = new FilmProfile();
     private final FilmTools tools;
     private final FilmStrip strip;
     private final FrameRange range = new FrameRange();
@@ -95,7 +96,7 @@ final class FilmPanel extends VBox {
         player = new FilmPlayer(workspace);
         setId("film-panel");
         FlowPane bar = bar();
-        VBox right = new VBox(10, title("Parts of the picture"), regions, title("Made right"), tools);
+        VBox right = new VBox(10, title("Parts of the picture"), regions, profile, title("Made right"), tools);
         right.setMinWidth(SIDE);
         right.setPrefWidth(SIDE);
         right.setMaxWidth(SIDE);
@@ -420,6 +421,9 @@ final class FilmPanel extends VBox {
                 unit,
                 night));
         regions.show(parts, numbers, unit);
+        String prefix = snapshot.rig().sources().get(channel.stream().source()).prefix();
+        profile.show(
+                frame, from.width(), parts, unit, night, one -> Palette.of(snapshot.rig(), prefix + one.name(), night));
         tools.show(from, store.raw(from, row), unit);
         double at = times().secondsAt(row) - zero();
         player.say(at);

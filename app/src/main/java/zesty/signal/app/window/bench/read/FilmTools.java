@@ -16,10 +16,18 @@ import zesty.signal.core.picture.DeadPixels;
 import zesty.signal.core.picture.Film;
 import zesty.signal.core.picture.FrameSeries;
 import zesty.signal.core.picture.PictureMend;
+import zesty.signal.core.plan.SpotSize;
+import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
 
 /** What makes a picture right: dead pixels, a lid of one temperature, the surface that is looked at; each with what it changes. */
 final class FilmTools extends VBox {
+    private static final String NO_LID =
+            "This does not look like one temperature: hold a lid close before all of it, then press again.";
+
+    /** Pixels of one temperature differ by less, in the picture's unit, most of them: chosen on sensors of 2 degrees' scatter. */
+    private static final double MOST_UNEVEN = 6;
+
     /** So many pictures tell what is dead, and what a lid showed. */
     private static final int LOOKED_AT = 24;
 
@@ -35,8 +43,15 @@ final class FilmTools extends VBox {
     private final Button none = Bench.button("mend-none", "As it came", "takes all this back");
     private final TextField emissivity = new TextField();
     private final TextField reflected = new TextField();
+    private final TextField view = new TextField();
+    private final TextField distance = new TextField();
+    private final Label spot = Bench.small("");
     private final Label said = Bench.small("");
     private Film film;
+    /** Whether the maker was told that what is in sight is no lid, and may take it all the same. */
+    private boolean warned;
+
+    private boolean looked;
 
     FilmTools(RegionRows.Change change) {
         super(6);
@@ -67,7 +82,43 @@ final class FilmTools extends VBox {
         HBox surface = new HBox(
                 6, Bench.small("emissivity"), emissivity, Bench.small("reflects"), reflected, Bench.small("°C"));
         surface.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(buttons, surface, said);
+        view.setId("view-angle");
+        distance.setId("view-distance");
+        view.setPromptText("55");
+        distance.setPromptText("1");
+        view.setPrefColumnCount(3);
+        distance.setPrefColumnCount(3);
+        view.setTooltip(
+                new Tooltip("how wide the sensor sees, in degrees, across the picture: its data sheet says it"));
+        distance.setTooltip(new Tooltip("from the sensor to what it looks at, in m"));
+        spot.setId("spot-size");
+        spot.setWrapText(true);
+        spot.setMinHeight(USE_PREF_SIZE);
+        HBox seen = new HBox(6, Bench.small("sees"), view, Bench.small("°, at"), distance, Bench.small("m"));
+        seen.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(buttons, surface, seen, spot, said);
+    }
+
+    /** What a pixel sees, once both numbers are there. */
+    private void spot() {
+        double degrees = number(view, Double.NaN);
+        double metres = number(distance, Double.NaN);
+        if (Double.isNaN(degrees) || Double.isNaN(metres)) {
+            spot.setText("Type both to see how small a spot can be.");
+            return;
+        }
+        try {
+            SpotSize size = SpotSize.of(film.width(), degrees, metres);
+            spot.setText("A pixel sees " + length(size.pixel()) + "; smaller than " + length(size.spot())
+                    + " reads too cool.");
+        } catch (IllegalArgumentException e) {
+            spot.setText(Character.toUpperCase(e.getMessage().charAt(0))
+                    + e.getMessage().substring(1) + ".");
+        }
+    }
+
+    private static String length(double metres) {
+        return metres < 0.1 ? Digits.about(1000 * metres, 2) + "\u00a0mm" : Digits.about(metres, 2) + "\u00a0m";
     }
 
     private List<double[]> newest() {
@@ -100,13 +151,20 @@ final class FilmTools extends VBox {
         change.to(setup -> setup.withMend(setup.mend().withDead(found)));
     }
 
-    private boolean looked;
-
     private void lid() {
         List<double[]> frames = film == null ? List.of() : newest();
-        if (!frames.isEmpty()) {
-            change.to(setup -> setup.withMend(setup.mend().withLid(PictureMend.lidOf(frames))));
+        if (frames.isEmpty()) {
+            return;
         }
+        double[] lid = PictureMend.lidOf(frames);
+        double uneven = Order.quantile(lid, 0.95) - Order.quantile(lid, 0.05);
+        if (uneven > MOST_UNEVEN && !warned) {
+            warned = true;
+            said.setText(NO_LID);
+            return;
+        }
+        warned = false;
+        change.to(setup -> setup.withMend(setup.mend().withLid(lid)));
     }
 
     private void surface() {
@@ -128,7 +186,12 @@ final class FilmTools extends VBox {
 
     /** @param came the picture as it came. @param unit of its numbers */
     void show(Film now, double[] came, String unit) {
+        if (film == null || !film.sameSource(now)) {
+            looked = false;
+            warned = false;
+        }
         film = now;
+        spot();
         PictureMend mend = now.setup().mend();
         TypedText.say(emissivity, Digits.exact(mend.emissivity()));
         TypedText.say(reflected, Digits.exact(mend.reflected()));
@@ -156,8 +219,10 @@ final class FilmTools extends VBox {
             words.add("below 0.5 a reflection counts more than the surface: paint or tape a spot on it instead");
         }
         said.setText(
-                words.isEmpty()
-                        ? "Bright metal and glass show what they reflect. A spot smaller than a pixel reads too cool."
-                        : "Now: " + String.join("; ", words) + ".");
+                warned
+                        ? NO_LID
+                        : words.isEmpty()
+                                ? "Bright metal and glass show what they reflect."
+                                : "Now: " + String.join("; ", words) + ".");
     }
 }

@@ -5,9 +5,11 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import zesty.signal.core.read.cells.Cells;
 import zesty.signal.core.read.hits.Hits;
+import zesty.signal.core.read.joint.Joint;
 import zesty.signal.core.read.level.Level;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.read.muscle.Muscle;
+import zesty.signal.core.read.orders.Orders;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.step.StepResponse;
@@ -43,6 +45,8 @@ final class KindDrawing extends Canvas {
             case Tone.NAME -> curve(g, x -> 17 - 12 * Math.sin(x / 5) - 3 * Math.sin(x / 2.5));
             case Wind.NAME -> cups(g);
             case Motion.NAME -> tilt(g);
+            case Joint.NAME -> joint(g);
+            case Orders.NAME -> orders(g);
             case StepResponse.NAME -> step(g, colour);
             case ChangeAfter.NAME -> after(g);
             case Supply.NAME -> charge(g, colour);
@@ -101,6 +105,24 @@ final class KindDrawing extends Canvas {
         g.setLineDashes((double[]) null);
         g.strokeLine(20, 29, 74, 8);
         g.strokeArc(27, -1, 40, 40, -21, 21, javafx.scene.shape.ArcType.OPEN);
+    }
+
+    private static void joint(GraphicsContext g) {
+        g.strokeLine(8, 27, 46, 22);
+        g.strokeLine(46, 22, 78, 5);
+        g.fillOval(43, 19, 6, 6);
+        g.fillRect(22, 21, 9, 5);
+        g.fillRect(60, 10, 9, 5);
+        g.strokeArc(31, 7, 30, 30, 28, 145, javafx.scene.shape.ArcType.OPEN);
+    }
+
+    private static void orders(GraphicsContext g) {
+        g.strokeOval(6, 4, 26, 26);
+        g.fillRect(17, 1, 4, 7);
+        double[] heights = {25, 12, 3, 4, 9, 2};
+        for (int i = 0; i < heights.length; i++) {
+            g.fillRect(42 + 8.5 * i, BASE - heights[i], 3.4, heights[i]);
+        }
     }
 
     private static void step(GraphicsContext g, Color colour) {

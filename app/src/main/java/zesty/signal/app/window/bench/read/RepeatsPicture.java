@@ -6,6 +6,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.concurrent.atomic.AtomicReference;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -19,18 +21,35 @@ import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.Event;
+import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.response.Repeats;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.engine.NumberHistory;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.Mark;
 
-/** What a signal, or how often a reader's events come, does after markers of one text: all laid over each other from the marker on. */
+/**
+ * What a signal, a reader's number, or how often its events come, does after markers of one text: all laid over each other from the
+ * marker on. Worked out beside the window's thread.
+ */
 final class RepeatsPicture extends ReaderPicture {
     private static final String SIGNAL = "the signal";
     private static final double AGAIN_SECONDS = 1;
+    /** A reader's number speaks of so many seconds at most, in their middle. */
+    private static final double NUMBER_SECONDS = 10;
+
+    /**
+     * What is laid over each other.
+     *
+     * @param reader whose events or number it is; null for the signal. @param number its key; empty for how often its events come
+     */
+    private record Subject(String words, ReaderSnapshot reader, String number, String unit) {}
 
     private final Plot plot = new Plot();
     private final ComboBox<String> marker = new ComboBox<>();
@@ -40,6 +59,7 @@ final class RepeatsPicture extends ReaderPicture {
     private Object workedFor;
     private double workedAt = Double.NEGATIVE_INFINITY;
     private boolean filling;
+    private boolean working;
 
     RepeatsPicture(Workspace workspace) {
         super(workspace);
@@ -52,7 +72,8 @@ final class RepeatsPicture extends ReaderPicture {
         said.setMinHeight(USE_PREF_SIZE);
         marker.setTooltip(new Tooltip("markers of one text are repeats of one thing"));
         of.setTooltip(
-                new Tooltip("what is laid over each other: the signal, or how often a minute a reader's events come"));
+                new Tooltip(
+                        "what is laid over each other: the signal, a reader's number, each over the seconds around it, or how often a minute its events come"));
         marker.setOnAction(event -> workedFor = filling ? workedFor : null);
         of.setOnAction(event -> workedFor = filling ? workedFor : null);
         HBox choice = new HBox(8, Bench.small("after each"), marker, Bench.small("of"), of);
@@ -70,10 +91,8 @@ final class RepeatsPicture extends ReaderPicture {
         }
         String wanted = reader == null ? "" : reader.setup().settings().getOrDefault("mark", "");
         choose(marker, new ArrayList<>(byText.keySet()), byText.containsKey(wanted) ? wanted : often(byText));
-        Map<String, List<Event>> events = events(channel);
-        List<String> subjects = new ArrayList<>(List.of(SIGNAL));
-        subjects.addAll(events.keySet());
-        choose(of, subjects, SIGNAL);
+        List<Subject> subjects = subjects(channel);
+        choose(of, subjects.stream().map(Subject::words).toList(), SIGNAL);
         String text = marker.getValue();
         if (text == null) {
             repeats = null;
@@ -92,16 +111,43 @@ final class RepeatsPicture extends ReaderPicture {
         double before = number(reader, "before", 10);
         double until = number(reader, "until", 60);
         double now = System.nanoTime() * 1e-9;
-        Object as = Arrays.asList(channel.channel().column(), text, of.getValue(), byText.get(text), before, until);
-        if (!Objects.equals(as, workedFor)
-                || now - workedAt > AGAIN_SECONDS && workspace.shown().isLive()) {
-            workedFor = as;
-            workedAt = now;
-            repeats = work(channel, byText.get(text), events.get(of.getValue()), before, until);
+        Subject subject = subjects.stream()
+                .filter(one -> one.words().equals(of.getValue()))
+                .findFirst()
+                .orElse(subjects.get(0));
+        List<Double> moments = byText.get(text);
+        Object as = Arrays.asList(channel.channel().column(), text, subject.words(), moments, before, until);
+        boolean asked = !Objects.equals(as, workedFor);
+        if (!working
+                && (asked || now - workedAt > AGAIN_SECONDS && workspace.shown().isLive())) {
+            work(as, channel, subject, moments, new double[] {before, until});
         }
-        String unit = SIGNAL.equals(of.getValue()) ? channel.channel().unit() : "/min";
-        draw(unit, colour, before, until);
-        said.setText(words(unit, byText.get(text).size()));
+        if (asked) {
+            repeats = null;
+        }
+        draw(subject.unit(), colour, before, until);
+        said.setText(asked ? "Calculating …" : words(subject.unit(), moments.size()));
+    }
+
+    private void work(Object as, ChannelSnapshot channel, Subject subject, List<Double> moments, double[] lengths) {
+        working = true;
+        AtomicReference<Repeats> found = new AtomicReference<>();
+        workspace
+                .tasks()
+                .atLeisure(
+                        "the repeats could not be worked out",
+                        goOn -> {
+                            try {
+                                found.set(repeats(channel, subject, moments, lengths[0], lengths[1]));
+                            } finally {
+                                Platform.runLater(() -> working = false);
+                            }
+                        },
+                        () -> {
+                            workedFor = as;
+                            workedAt = System.nanoTime() * 1e-9;
+                            repeats = found.get();
+                        });
     }
 
     private void choose(ComboBox<String> box, List<String> items, String first) {
@@ -121,16 +167,35 @@ final class RepeatsPicture extends ReaderPicture {
                 .orElse("");
     }
 
-    /** @return the believed events of the channel's other readers, by their titles */
-    private static Map<String, List<Event>> events(ChannelSnapshot channel) {
-        Map<String, List<Event>> events = new LinkedHashMap<>();
+    /** @return the signal, and of each of the channel's other readers its main numbers and how often its events come */
+    private static List<Subject> subjects(ChannelSnapshot channel) {
+        List<Subject> all = new ArrayList<>();
+        all.add(new Subject(SIGNAL, null, "", channel.channel().unit()));
         for (ReaderSnapshot other : channel.readers()) {
-            List<Event> own = other.events().stream().filter(Event::believed).toList();
-            if (!other.setup().kind().equals("response") && own.size() > 2) {
-                events.put(other.kind().title() + " a minute", own);
+            if (other.setup().kind().equals(ChangeAfter.NAME)
+                    || other.setup().columns().size() > 1) {
+                continue;
+            }
+            String title = other.kind().title();
+            if (believed(other).size() > 2) {
+                all.add(new Subject(title + " a minute", other, "", "/min"));
+            }
+            List<String> keys = new ArrayList<>(other.kind().detailKeys());
+            keys.add(0, other.kind().scalars().get(0).key());
+            for (String key : keys) {
+                ScalarInfo info = other.kind().scalar(key);
+                all.add(new Subject(
+                        title + ", " + info.words(),
+                        other,
+                        key,
+                        info.unit(channel.channel().scaling().unit())));
             }
         }
-        return events;
+        return all;
+    }
+
+    private static List<Event> believed(ReaderSnapshot reader) {
+        return reader.events().stream().filter(Event::believed).toList();
     }
 
     private static double number(ReaderSnapshot reader, String key, double otherwise) {
@@ -143,26 +208,47 @@ final class RepeatsPicture extends ReaderPicture {
         }
     }
 
-    private static Repeats work(
-            ChannelSnapshot channel, List<Double> moments, List<Event> events, double before, double until) {
+    /** Long: not on the window's thread. @return null where there is too little */
+    private static Repeats repeats(
+            ChannelSnapshot channel, Subject subject, List<Double> moments, double before, double until) {
+        double from =
+                channel.stream().times().secondsAt(channel.stream().times().start());
+        double to = channel.stream().lastSeconds() + 1e-6;
         double[] seconds;
         double[] values;
-        if (events == null) {
-            double from =
-                    channel.stream().times().secondsAt(channel.stream().times().start());
-            double to = channel.stream().lastSeconds() + 1e-6;
-            seconds = Samples.moments(channel, from, to);
-            values = Samples.cleaned(channel, from, to);
-            for (int i = 0; i < values.length; i++) {
-                values[i] = channel.channel().display().apply(values[i]);
-            }
-        } else {
+        if (subject.reader() != null && subject.number().isEmpty()) {
+            List<Event> events = believed(subject.reader());
             seconds = new double[events.size() - 1];
             values = new double[seconds.length];
             for (int i = 0; i < seconds.length; i++) {
                 double step = events.get(i + 1).startSeconds() - events.get(i).startSeconds();
                 seconds[i] = events.get(i + 1).startSeconds();
                 values[i] = step > 0 ? 60 / step : Double.NaN;
+            }
+        } else {
+            seconds = Samples.moments(channel, from, to);
+            values = Samples.cleaned(channel, from, to);
+            int n = Math.min(seconds.length, values.length);
+            seconds = Arrays.copyOf(seconds, n);
+            values = Arrays.copyOf(values, n);
+            if (subject.reader() == null) {
+                for (int i = 0; i < n; i++) {
+                    values[i] = channel.channel().display().apply(values[i]);
+                }
+            } else {
+                ReaderSetup setup = subject.reader().setup();
+                double window = Math.min(NUMBER_SECONDS, subject.reader().kind().windowSeconds());
+                NumberHistory.Values history = NumberHistory.of(
+                        new Watch.Number(
+                                setup.kind(), setup.columns().get(0), setup.settings(), subject.number(), window),
+                        seconds,
+                        values,
+                        channel.rateHz());
+                seconds = history.seconds().clone();
+                values = history.values();
+                for (int i = 0; i < seconds.length; i++) {
+                    seconds[i] -= window / 2;
+                }
             }
         }
         return seconds.length < 3 ? null : Repeats.of(seconds, values, moments, before, until);

@@ -88,18 +88,49 @@ final class SpectrumPicture extends ReaderPicture {
         plot.begin(
                 workspace.view().night().get(),
                 0,
-                Math.max(1, rate / 2),
+                Math.max(1, aliases() ? rate : rate / 2),
                 "Hz",
                 some ? high - DEPTH_DB : -DEPTH_DB,
                 some ? high + 12 : 0,
                 "dB, 0 is 1 " + (unit.isEmpty() ? "unit" : unit) + "²/Hz");
+        if (aliases()) {
+            plot.upright(
+                    rate / 2,
+                    rate,
+                    Palette.muted(workspace.view().night().get()).deriveColor(0, 1, 1, 0.12));
+        }
         plot.line(hz, height, hz.length, colour, 1.4);
         if (reader != null && reader.reading() != null) {
             setup = reader.setup();
             lines(reader.reading(), colour);
+            if (aliases()) {
+                ghosts(reader.reading(), rate, colour);
+            }
             orders(reader.reading(), rate);
             if (guide != null) {
                 guide.show(channel, setup, reader.reading());
+            }
+        }
+    }
+
+    private boolean aliases() {
+        return guide != null && guide.showsAliases();
+    }
+
+    /** Each line once more, mirrored at half the rate; where another rate told which is the true one, that one in full. */
+    private void ghosts(Reading reading, double rate, Color colour) {
+        List<double[]> told = reading.records("unfolded");
+        int row = 0;
+        for (double[] line : reading.records("peaks")) {
+            double ghost = rate - line[0];
+            boolean isTrue = told.stream().anyMatch(one -> one[0] == line[0] && Math.abs(one[2] - ghost) < 1);
+            boolean isOther = told.stream().anyMatch(one -> one[0] == line[0]) && !isTrue;
+            if (!isOther) {
+                plot.named(
+                        ghost,
+                        Digits.fixed(ghost, 1) + (isTrue ? " Hz, truly" : " Hz if aliased"),
+                        row++ % ROWS,
+                        colour.deriveColor(0, 1, 0.8, isTrue ? 0.9 : 0.3));
             }
         }
     }

@@ -19,6 +19,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.parts.Slice;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
@@ -229,7 +230,7 @@ final class StationTable extends VBox {
             boolean weak = !row.isEmpty() && row.get(5) instanceof Boolean is && is;
             Label state = new Label(
                     silent
-                            ? "lost for " + Digits.fixed(one.stream().silenceSeconds(System.nanoTime()), 0) + " s"
+                            ? Wording.state(snapshot, one.stream())
                             : weak ? "weak" : workspace.shown().isLive() ? "live" : "");
             state.setId("station-" + Digits.of(one.stream().station()));
             state.getStyleClass().add(silent || weak ? "station-bad" : "station-good");

@@ -1,5 +1,11 @@
 package zesty.signal.app.window.bench.read;
 
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
@@ -9,6 +15,9 @@ import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Setting;
+import zesty.signal.core.read.step.StepResponse;
+import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
@@ -16,8 +25,17 @@ import zesty.signal.engine.Snapshot;
 
 /** What was set above what came of it, with the curve that was fitted and its dead time and time constant. */
 final class StepPicture extends ReaderPicture {
+    private static final List<String> HELD = List.of(StepResponse.GAIN, StepResponse.TAU, StepResponse.DEAD);
     private final Plot input = new Plot();
     private final Plot response = new Plot();
+    private final PlotHandles handles = new PlotHandles(response, this::pulled);
+    private final Label byHand = words("");
+    private final Button fitted = new Button("Fit again");
+    private ReaderSetup setup;
+    /** What was fitted, as it is drawn: where the step is, the response before it and the change of the input; null without a fit. */
+    private Drawn drawn;
+
+    private record Drawn(double start, double base, double change, double dead, ChannelSnapshot answer) {}
 
     StepPicture(Workspace workspace) {
         super(workspace);
@@ -25,7 +43,24 @@ final class StepPicture extends ReaderPicture {
         input.setMaxHeight(110);
         response.setId("response-plot");
         VBox.setVgrow(response, Priority.ALWAYS);
-        getChildren().addAll(Bench.small("What was set"), input, Bench.small("Response"), response);
+        fitted.setId("step-fit");
+        fitted.setTooltip(new Tooltip("gain, time constant and dead time as they fit best, not as they were dragged"));
+        fitted.setOnAction(event -> {
+            for (String key : HELD) {
+                workspace.set(setup.id(), key, Setting.AUTO);
+            }
+        });
+        byHand.setId("step-by-hand");
+        HBox line = new HBox(10, byHand, fitted);
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.setMinHeight(USE_PREF_SIZE);
+        getChildren()
+                .addAll(
+                        Bench.small("What was set"),
+                        input,
+                        Bench.small("Response: drag its lines to set them by hand"),
+                        response,
+                        line);
     }
 
     @Override
@@ -43,6 +78,17 @@ final class StepPicture extends ReaderPicture {
         if (answer == null) {
             return;
         }
+        setup = reader.setup();
+        handles.clear();
+        drawn = null;
+        boolean byMaker = HELD.stream()
+                .anyMatch(
+                        key -> !setup.settings().getOrDefault(key, Setting.AUTO).equals(Setting.AUTO));
+        fitted.setVisible(byMaker);
+        List<String> reasons = reader.reading() == null
+                ? List.of()
+                : reader.reading().quality().reasons();
+        byHand.setText(byMaker && !reasons.isEmpty() ? "The curve is " + reasons.get(0) + "." : "");
         Samples came = Samples.of(answer, from, to);
         came.draw(response, night, zero, answer.channel().unit(), colour);
         int jump = set.jump();
@@ -64,15 +110,43 @@ final class StepPicture extends ReaderPicture {
             return;
         }
         double start = set.seconds()[jump] - zero;
+        double step = set.values()[jump] - set.values()[jump - 1];
+        drawn = new Drawn(start, base, step, dead, answer);
+        double shownDead = Math.max(0, handles.put(StepResponse.DEAD, true, start + dead) - start);
+        double end = answer.channel().display().apply(base + change);
+        double shownEnd = handles.put(StepResponse.GAIN, false, end);
+        double shownTau = Math.max(1e-6, handles.put(StepResponse.TAU, true, start + dead + tau) - start - dead);
         Color line = colour.deriveColor(0, 1, 0.6, 1);
+        double low = answer.channel().display().apply(base);
         response.curve(
                 t -> {
-                    double since = t - start - dead;
-                    double value = base + (since <= 0 ? 0 : change * (1 - Math.exp(-since / tau)));
-                    return t < start ? Double.NaN : answer.channel().display().apply(value);
+                    double since = t - start - shownDead;
+                    return t < start
+                            ? Double.NaN
+                            : low + (since <= 0 ? 0 : (shownEnd - low) * (1 - Math.exp(-since / shownTau)));
                 },
                 line);
-        response.named(start + dead, "dead time " + Digits.fixed(dead, 2) + " s", 0, line);
-        response.named(start + dead + tau, "63 % after " + Digits.fixed(tau, 2) + " s more", 1, line);
+        response.named(start + shownDead, "dead time " + Digits.fixed(shownDead, 2) + " s", 0, line);
+        response.named(start + shownDead + shownTau, "63 % after " + Digits.fixed(shownTau, 2) + " s more", 1, line);
+        response.limit(shownEnd, "gain " + Digits.about(raw(answer, shownEnd, base) / step, 3), line);
+    }
+
+    /** @return the response's change in its own unit, of where a line is drawn */
+    private static double raw(ChannelSnapshot answer, double shown, double base) {
+        double slope = answer.channel().display().slope();
+        return (shown - answer.channel().display().apply(base)) / slope;
+    }
+
+    private void pulled(String key, double to) {
+        if (drawn == null) {
+            return;
+        }
+        double value =
+                switch (key) {
+                    case StepResponse.DEAD -> Math.max(0, to - drawn.start());
+                    case StepResponse.TAU -> Math.max(1e-6, to - drawn.start() - drawn.dead());
+                    default -> raw(drawn.answer(), to, drawn.base()) / drawn.change();
+                };
+        workspace.set(setup.id(), key, value);
     }
 }

@@ -1,10 +1,8 @@
 package zesty.signal.app.window.bench.read;
 
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import javafx.scene.Cursor;
 import javafx.scene.control.Label;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
@@ -24,10 +22,11 @@ import zesty.signal.engine.Snapshot;
 /** Hits and pulls: laid over each other from the strike or the onset, and how strong each was, against what it had to pass. */
 final class StrikesPicture extends ReaderPicture {
     private static final double SHOWN_SECONDS = 30;
-    private static final Laid STRIKES = new Laid(0.01, 0.12, 40);
-    private static final Laid PULLS = new Laid(0.4, 1.6, 24);
+    /** After a hit so much is shown, and more where its dead time is longer. */
+    private static final double SHORTEST_SECONDS = 0.12;
 
-    private static final double GRIP_PIXELS = 7;
+    private static final Laid STRIKES = new Laid(0.01, SHORTEST_SECONDS, 40);
+    private static final Laid PULLS = new Laid(0.4, 1.6, 24);
 
     private final boolean pulls;
     private final Plot shapes = new Plot();
@@ -35,11 +34,8 @@ final class StrikesPicture extends ReaderPicture {
     private final Label caption = Bench.small("");
     private final MuscleGuide guide;
     private final HitsGuide taps;
-    /** Lines that can be pulled, by the setting they are: where each is drawn. */
-    private final Map<String, Double> handles = new LinkedHashMap<>();
-
-    private String held = "";
-    private double pulledTo = Double.NaN;
+    private final PlotHandles levels;
+    private final PlotHandles after;
     private ReaderSetup setup;
     private Reading seen;
     private ChannelSnapshot over;
@@ -58,16 +54,13 @@ final class StrikesPicture extends ReaderPicture {
         guide = pulls ? new MuscleGuide(workspace) : null;
         taps = pulls ? null : new HitsGuide(workspace);
         getChildren().add(pulls ? guide : taps);
-        strengths.setOnMouseMoved(
-                event -> strengths.setCursor(near(event.getY()).isEmpty() ? Cursor.DEFAULT : Cursor.V_RESIZE));
-        strengths.setOnMousePressed(event -> {
-            held = near(event.getY());
-            if (!pulls && held.isEmpty() && !workspace.shown().isLive()) {
+        levels = new PlotHandles(strengths, this::pulled);
+        after = new PlotHandles(shapes, (key, seconds) -> deadTime(seconds));
+        strengths.addEventHandler(MouseEvent.MOUSE_PRESSED, event -> {
+            if (!pulls && !levels.isHeld() && !workspace.shown().isLive()) {
                 taps.tapped(strengths.valueX(event.getX()));
             }
         });
-        strengths.setOnMouseDragged(event -> pulledTo = held.isEmpty() ? Double.NaN : strengths.valueY(event.getY()));
-        strengths.setOnMouseReleased(event -> letGo());
     }
 
     @Override
@@ -75,7 +68,7 @@ final class StrikesPicture extends ReaderPicture {
         Reading reading = reader == null ? null : reader.reading();
         List<Event> events = reading == null ? List.of() : reader.events();
         double late = reader == null ? 0 : reader.lateSeconds();
-        (pulls ? PULLS : STRIKES)
+        (pulls ? PULLS : strikes(reading))
                 .draw(
                         shapes,
                         workspace,
@@ -83,6 +76,7 @@ final class StrikesPicture extends ReaderPicture {
                         events,
                         late,
                         (event, newest) -> colour.deriveColor(0, event.believed() ? 1 : 0.2, 1, newest ? 1 : 0.3));
+        deadTime(reading, colour);
         double zero = zero(snapshot);
         Span inSight = workspace.shown().pictured(snapshot, SHOWN_SECONDS);
         double from = inSight.from();
@@ -128,6 +122,11 @@ final class StrikesPicture extends ReaderPicture {
         }
     }
 
+    private static Laid strikes(Reading reading) {
+        double dead = reading == null ? Double.NaN : reading.scalar("dead_s");
+        return dead > 0.9 * SHORTEST_SECONDS ? new Laid(STRIKES.before(), 1.3 * dead, STRIKES.most()) : STRIKES;
+    }
+
     /** Where the signal is at rest: the release lies half way from there to the threshold unless it was set. */
     private static double rest(ChannelSnapshot channel, Reading reading) {
         double rest = 2 * reading.scalar("release") - reading.scalar("threshold");
@@ -135,42 +134,43 @@ final class StrikesPicture extends ReaderPicture {
     }
 
     private void limits(ChannelSnapshot channel, Reading reading, Color line) {
-        handles.clear();
+        levels.clear();
         if (reading == null) {
             return;
         }
         if (pulls) {
-            handles.put(Muscle.HARDEST, 100.0);
-        } else {
-            for (String key : new String[] {"threshold", "release"}) {
-                double value = channel.channel().display().apply(reading.scalar(key));
-                if (!Double.isNaN(value)) {
-                    handles.put(key, value);
-                }
+            strengths.limit(levels.put(Muscle.HARDEST, false, 100), "the hardest", line);
+            return;
+        }
+        for (String key : new String[] {"threshold", "release"}) {
+            double value = channel.channel().display().apply(reading.scalar(key));
+            if (value == value) {
+                double shown = levels.put(key, false, value);
+                strengths.limit(shown, key + " " + Digits.about(shown, 3), line, key.equals("release"));
             }
         }
-        handles.forEach((key, at) -> {
-            double shown = key.equals(held) && pulledTo == pulledTo ? pulledTo : at;
-            String words = pulls ? "the hardest" : key + " " + Digits.about(shown, 3);
-            strengths.limit(shown, words, line, key.equals("release"));
-        });
     }
 
-    private String near(double pixel) {
-        return handles.entrySet().stream()
-                .filter(one -> Math.abs(strengths.pixelY(one.getValue()) - pixel) < GRIP_PIXELS)
-                .map(Map.Entry::getKey)
-                .findFirst()
-                .orElse("");
+    /** An edge after which the next hit may come. */
+    private void deadTime(Reading reading, Color colour) {
+        after.clear();
+        double seconds = pulls || reading == null ? Double.NaN : reading.scalar("dead_s");
+        if (seconds == seconds) {
+            double shown = Math.max(0, after.put("dead", true, seconds));
+            shapes.upright(0, Math.min(shown, shapes.highX()), colour.deriveColor(0, 1, 1, 0.12));
+            shapes.named(
+                    shown, "dead time " + Digits.about(1000 * shown, 2) + " ms", 0, colour.deriveColor(0, 1, 0.8, 0.9));
+        }
     }
 
-    /** One gesture is one change. */
-    private void letGo() {
-        String key = held;
-        double to = pulledTo;
-        held = "";
-        pulledTo = Double.NaN;
-        if (key.isEmpty() || to != to || setup == null || seen == null) {
+    private void deadTime(double seconds) {
+        if (setup != null) {
+            workspace.set(setup.id(), "dead", Math.max(0, seconds));
+        }
+    }
+
+    private void pulled(String key, double to) {
+        if (setup == null || seen == null) {
             return;
         }
         double value = to;

@@ -17,7 +17,6 @@ import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
@@ -102,13 +101,7 @@ final class SupplyPicture extends ReaderPicture {
 
     private static List<double[]> states(ReaderSnapshot reader) {
         Reading reading = reader == null ? null : reader.reading();
-        return reading == null
-                ? List.of()
-                : reading.items().stream()
-                        .filter(item -> item.key().equals("states"))
-                        .map(item -> ((Item.Records) item).records())
-                        .findFirst()
-                        .orElse(List.of());
+        return reading == null ? List.of() : reading.records("states");
     }
 
     private static int nearest(List<double[]> states, double amps) {

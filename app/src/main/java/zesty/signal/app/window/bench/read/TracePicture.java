@@ -1,5 +1,6 @@
 package zesty.signal.app.window.bench.read;
 
+import java.util.Set;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
@@ -19,8 +20,12 @@ import zesty.signal.engine.Snapshot;
 final class TracePicture extends ReaderPicture {
     private final Plot plot = new Plot();
 
-    TracePicture(Workspace workspace) {
+    /** Keys of the numbers that are lines across it; empty for all in the trace's unit. */
+    private final Set<String> levels;
+
+    TracePicture(Workspace workspace, String... levels) {
         super(workspace);
+        this.levels = Set.of(levels);
         VBox.setVgrow(plot, Priority.ALWAYS);
         getChildren().add(plot);
     }
@@ -85,7 +90,9 @@ final class TracePicture extends ReaderPicture {
     private void limits(ReaderSnapshot reader, String unit, Color colour) {
         for (ScalarInfo scalar : reader.kind().scalars()) {
             double value = reader.reading().scalar(scalar.key());
-            if (scalar.unit("").equals(unit) && !Double.isNaN(value)) {
+            if (scalar.unit("").equals(unit)
+                    && !Double.isNaN(value)
+                    && (levels.isEmpty() || levels.contains(scalar.key()))) {
                 plot.limit(
                         value,
                         scalar.words() + " " + Digits.fixed(value, Math.max(0, scalar.decimals())) + " " + unit,

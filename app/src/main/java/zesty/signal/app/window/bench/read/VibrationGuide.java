@@ -4,9 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.rig.ReaderSetup;
@@ -24,6 +25,7 @@ final class VibrationGuide extends Guide {
             "keep-rate",
             "Seen at this rate",
             "then change the board's rate: a line that moves is aliased from above half the rate");
+    private final ToggleButton aliases = new ToggleButton("Show aliases");
     private Reading reading;
     private ReaderSetup setup;
     private double rateHz;
@@ -32,7 +34,14 @@ final class VibrationGuide extends Guide {
         super(workspace, "vibration-guide");
         good.setOnAction(event -> keep(Vibration.GOOD, "state", ""));
         rate.setOnAction(event -> keep(Vibration.SEEN, "peaks", Digits.exact(Math.rint(100 * rateHz) / 100)));
-        row(good, rate);
+        aliases.setId("show-aliases");
+        aliases.setTooltip(new Tooltip("each line again above half the rate, where it would be if it is aliased"));
+        row(good, rate, aliases);
+    }
+
+    /** @return whether lines are to be shown where they would be if they are aliased, too */
+    boolean showsAliases() {
+        return aliases.isSelected();
     }
 
     void show(ChannelSnapshot channel, ReaderSetup reader, Reading now) {
@@ -80,13 +89,7 @@ final class VibrationGuide extends Guide {
     }
 
     private List<double[]> records(String key) {
-        return reading == null
-                ? List.of()
-                : reading.items().stream()
-                        .filter(item -> item.key().equals(key) && item instanceof Item.Records)
-                        .map(item -> ((Item.Records) item).records())
-                        .findFirst()
-                        .orElse(List.of());
+        return reading == null ? List.of() : reading.records(key);
     }
 
     /** What is captured in reading order: of the state all its numbers, of the peaks the frequency alone behind the rate. */

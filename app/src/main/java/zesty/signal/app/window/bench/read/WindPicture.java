@@ -8,7 +8,6 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
@@ -52,13 +51,7 @@ final class WindPicture extends ReaderPicture {
                         ? "No wind measured yet."
                         : "Force " + reading.word("force") + ". The mean is " + reading.word("also") + ".");
         double mean = reading == null ? Double.NaN : reading.scalar("from_deg");
-        List<double[]> directions = reading == null
-                ? List.of()
-                : reading.items().stream()
-                        .filter(item -> item.key().equals("rose"))
-                        .map(item -> ((Item.Records) item).records())
-                        .findFirst()
-                        .orElse(List.of());
+        List<double[]> directions = reading == null ? List.of() : reading.records("rose");
         rose.show(directions, mean, colour, workspace.view().night().get());
         boolean vane = reader != null && reader.setup().columns().size() > 1;
         from.setText(
