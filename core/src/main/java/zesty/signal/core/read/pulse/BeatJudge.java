@@ -1,6 +1,7 @@
 package zesty.signal.core.read.pulse;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleConsumer;
 
@@ -26,18 +27,16 @@ final class BeatJudge {
     private static final double WAITING_SECONDS = 30;
 
     private static final double HOLE = 1.4;
-    /** An optical bump of this share of the usual height and as alike is a beat that came early … */
-    private static final double EARLY_HEIGHT = 0.7;
 
-    /** Bumps of middling height, neither noise nor beats, come beside few of the beats of a clean signal. */
     /** Bumps of middling height, neither noise nor beats, are below this share of the usual one and above the next. */
     private static final double MIDDLING_HEIGHT = 0.65;
 
     private static final double NOISE_HEIGHT = 0.12;
 
-    /** A pause in which nothing of this share of the usual height stands is one of the heart, up to so many intervals. */
-    private static final double NOTHING_THERE = 0.25;
+    /** From beat to beat in a row it takes so many intervals at most. */
+    private static final double LONGEST_NORMAL = 1.75;
 
+    /** A pause of so many intervals says nothing of the rhythm. */
     private static final double LONGEST_PAUSE = 3;
     /** What follows a beat within this is its own second hump or T wave, in s. */
     private static final double OWN_SECONDS = 0.45;
@@ -78,8 +77,6 @@ final class BeatJudge {
     private double lastBeat = Double.NaN;
     private double lastHeight;
     private int secondHumps;
-    /** Whether nothing stands between the last beat and the one at hand. */
-    private boolean cleanPause;
 
     private boolean lastSure;
     private boolean disturbed;
@@ -220,13 +217,7 @@ final class BeatJudge {
                     .anyMatch(one -> one.seconds() > lastBeat + OWN_SECONDS
                             && one.height() > NOISE_HEIGHT * looks.usual()
                             && one.height() < MIDDLING_HEIGHT * looks.usual()));
-            cleanPause = false
-                    && rhythm.is(looks.usualLikeness())
-                    && passed.stream()
-                            .noneMatch(one -> one.seconds() > lastBeat + OWN_SECONDS
-                                    && one.height() > NOTHING_THERE * looks.usual());
             judge(candidate);
-            cleanPause = false;
         }
         while (!waiting.isEmpty() && waiting.getFirst().seconds() <= candidate.seconds()) {
             waiting.removeFirst();
@@ -275,7 +266,15 @@ final class BeatJudge {
         disturbed = false;
         lastSure = false;
         log.newStretch();
-        List<Candidate> early = search.before(believed, waiting);
+        List<Candidate> early = new ArrayList<>(search.before(believed, waiting));
+        if (source == PulseSource.OPTICAL && Run.beginsWithSecondHump(early, believed, path::between)) {
+            // The beat it belongs to came before the record began.
+            if (early.isEmpty()) {
+                believed = believed.subList(1, believed.size());
+            } else {
+                early.remove(0);
+            }
+        }
         double last = believed.get(believed.size() - 1).seconds();
         for (Candidate one : waiting) {
             boolean taken =
@@ -346,8 +345,7 @@ final class BeatJudge {
             disturbedBy(candidate);
         } else {
             double apart = candidate.seconds() - lastBeat;
-            double longest = cleanPause && h > EARLY_HEIGHT ? LONGEST_PAUSE : 1.75;
-            boolean follows = !disturbed && sure && lastSure && apart < longest * path.intervalSeconds();
+            boolean follows = !disturbed && sure && lastSure && apart < LONGEST_NORMAL * path.intervalSeconds();
             log.add(candidate, Math.max(0, alike), follows);
             if (apart < LONGEST_PAUSE * path.intervalSeconds()) {
                 rhythm.interval(apart);

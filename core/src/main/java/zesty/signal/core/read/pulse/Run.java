@@ -76,6 +76,13 @@ final class Run {
     /** A run as fast as this may be the humps of a slower one: it is believed only once that could be tried. */
     private static final double HUMPS_SECONDS = 0.45;
 
+    /** From a second hump to the next beat it takes this share of an interval at most. */
+    private static final double HUMP_TO_BEAT = 0.8;
+    /** And of the later beats more than this share show it, of so many that are looked at. */
+    private static final double HUMPS_SHARE = 0.6;
+
+    private static final int FEWEST_AFTER_HUMP = 4;
+
     /** A likeness nearer to 1 than this is not worth more. */
     private static final double MOST_ALIKE = 0.995;
 
@@ -155,6 +162,35 @@ final class Run {
             humps.add(hump);
         }
         return humps;
+    }
+
+    /**
+     * Whether the first of them is no beat but the second hump of one that came before the record began: it is soon followed by the
+     * next, and before each of the later ones stands a hump as long before it.
+     *
+     * @param early beats before the run that was believed, {@code run} those of it
+     */
+    static boolean beginsWithSecondHump(List<Candidate> early, List<Candidate> run, Between between) {
+        List<Candidate> all = new ArrayList<>(early);
+        all.addAll(run);
+        if (all.size() < FEWEST_AFTER_HUMP || run.size() < 3) {
+            return false;
+        }
+        double usual = meanSeconds(all.subList(1, all.size()));
+        double before = all.get(1).seconds() - all.get(0).seconds();
+        if (before > HUMP_TO_BEAT * usual) {
+            return false;
+        }
+        int humps = 0;
+        for (int k = 2; k < all.size(); k++) {
+            double at = all.get(k).seconds() - before;
+            double from = all.get(k - 1).seconds();
+            humps += between.of(from, all.get(k).seconds()).stream()
+                            .anyMatch(one -> one.seconds() > from && Math.abs(one.seconds() - at) < SAME_PLACE * usual)
+                    ? 1
+                    : 0;
+        }
+        return humps > HUMPS_SHARE * (all.size() - 2);
     }
 
     private static List<Candidate> newest(List<Candidate> chosen, int length) {

@@ -71,6 +71,26 @@ class PulseDoubtTest {
         }
     }
 
+    /** Wherever in a beat the record begins: a second hump whose beat came before is none of its beats. */
+    @ParameterizedTest(name = "second wave {0} × the first")
+    @ValueSource(doubles = {0.6, 0.75, 0.9})
+    void aRecordMayBeginWithinABeat(double second) {
+        for (long seed = 1; seed <= 3; seed++) {
+            double[] all = twoWaves(second, 0.16, 0.43, 0.36, 50, new Random(seed));
+            for (int cut = 60; cut < 112; cut += 2) {
+                Reading reading = read("optical", 50, Arrays.copyOfRange(all, cut, all.length));
+                double[] beats = reading.times("beats");
+                assertThat(beats.length).as("seed %d, cut at %d", seed, cut).isGreaterThan(30);
+                for (int k = 1; k < beats.length; k++) {
+                    // Beats vary by 2.5 %: five of these.
+                    assertThat(beats[k] - beats[k - 1])
+                            .as("seed %d, cut at %d, beat %d", seed, cut, k)
+                            .isBetween(0.88, 1.18);
+                }
+            }
+        }
+    }
+
     @Test
     void aWaveThatIsTheSameUpsideDownHasARateButTheMomentOfItsBeatsIsInDoubt() {
         double[] x = new double[6000];
