@@ -3,25 +3,17 @@ package zesty.signal.app.window;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayDeque;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
-import javafx.animation.PauseTransition;
-import javafx.application.Platform;
 import javafx.event.ActionEvent;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.stage.Stage;
-import javafx.util.Duration;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import zesty.signal.app.window.drawing.WindowImage;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
@@ -37,7 +29,9 @@ import zesty.signal.core.picture.PictureMend;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.read.hits.Hits;
+import zesty.signal.core.read.joint.Joint;
 import zesty.signal.core.read.motion.Motion;
+import zesty.signal.core.read.orders.Orders;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
@@ -52,28 +46,19 @@ import zesty.signal.takes.Shelf;
 
 /** Draws every main view from the demo data into PNG files, one after the other, and ends the program. */
 final class Pictures {
-    private static final Logger LOG = LoggerFactory.getLogger(Pictures.class);
     /** So long until the lanes are full of live signal. */
     private static final double FILL_SECONDS = 22;
 
     private static final double SETTLE_SECONDS = 0.9;
-    /** So long between what is done for a picture that is not wanted and what is done next. */
-    private static final double PASS_SECONDS = 0.5;
-
-    private static final int MOST_TRIES = 40;
-
-    private record Scene(String name, Runnable set, double waitSeconds) {}
-
     private final Workspace workspace;
     private final MainView view;
-    private final Stage stage;
+    private final SceneRunner scenes;
     private final ZestyApplication.Wish wish;
-    private final ArrayDeque<Scene> scenes = new ArrayDeque<>();
 
     Pictures(Workspace workspace, MainView view, Stage stage, ZestyApplication.Wish wish) {
         this.workspace = workspace;
         this.view = view;
-        this.stage = stage;
+        scenes = new SceneRunner(workspace, view, stage, wish);
         this.wish = wish;
     }
 
@@ -193,6 +178,7 @@ final class Pictures {
                 },
                 6);
         proving();
+        turning();
         heat();
         doubt();
         answer("spectrum", "hull", "ay", Vibration.NAME, Map.of("unit", "counts", Vibration.TURNS, "46"));
@@ -209,10 +195,47 @@ final class Pictures {
         try {
             Files.createDirectories(wish.folder());
         } catch (IOException e) {
-            fail(e);
+            scenes.fail(e);
             return;
         }
-        next();
+        scenes.next();
+    }
+
+    /** The sheet hand's elbow and the outboard's shaft. */
+    private void turning() {
+        step(
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.view().stop().set(Stop.READ);
+                    workspace.live().connect("sim:elbow");
+                },
+                6);
+        scene("kinds", () -> workspace.view().focus().set("ax1"), 6);
+        scene(
+                "joint",
+                () -> {
+                    List<String> columns = workspace.live().rig().channels().stream()
+                            .map(one -> one.column())
+                            .limit(12)
+                            .toList();
+                    workspace.change(rig ->
+                            rig.acknowledging(Caution.BODY).withReader(new ReaderSetup(Joint.NAME, columns, Map.of())));
+                },
+                FILL_SECONDS);
+        step(
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.live().connect("sim:shaft");
+                },
+                5);
+        scene(
+                "orders",
+                () -> {
+                    workspace.view().focus().set("vibration");
+                    workspace.change(rig ->
+                            rig.withReader(new ReaderSetup(Orders.NAME, List.of("vibration", "mark"), Map.of())));
+                },
+                12);
     }
 
     /** The cowling's heat picture as a strip over its lanes, and large with its parts. */
@@ -260,7 +283,7 @@ final class Pictures {
                                 "Logged in the shed\nZeit [ms];Regen [mm];Akku [V]\n0;0,0;3,91\n500;0,2;3,91\n1000;0,2;3,90\n"
                                         + "1500;0,4;3,90\n2000;0,4;3,90\n2500;0,6;3,89\n");
                     } catch (IOException e) {
-                        fail(e);
+                        scenes.fail(e);
                         return;
                     }
                     view.logbook().choose(List.of());
@@ -293,7 +316,7 @@ final class Pictures {
         stepOn("#meter", meter -> hold(meter, "0"), 8);
         stepOn("#meter", meter -> hold(meter, "42"), 8);
         stepOn("#meter", meter -> hold(meter, "61.5"), 1.5);
-        scene("prove", () -> {}, PASS_SECONDS);
+        scene("prove", () -> {}, SceneRunner.PASS_SECONDS);
     }
 
     /** A heart by electrodes with early beats, and an episode of movement in which nobody can tell. */
@@ -515,73 +538,15 @@ final class Pictures {
         field.fireEvent(new ActionEvent());
     }
 
-    /** The same to something in the window, as soon as it is there: a busy machine may take its time. */
     private void stepOn(String query, Consumer<Node> set, double waitSeconds) {
-        step(() -> on(query, set, waitSeconds, MOST_TRIES), 0);
+        scenes.stepOn(query, set, waitSeconds);
     }
 
-    private void on(String query, Consumer<Node> set, double waitSeconds, int tries) {
-        Node node = view.lookup(query);
-        if (node == null && tries > 0) {
-            scenes.addFirst(new Scene("", () -> on(query, set, waitSeconds, tries - 1), PASS_SECONDS));
-        } else if (node == null) {
-            fail(new IOException(query + " never came into the window"));
-        } else {
-            set.accept(node);
-            scenes.addFirst(new Scene("", () -> {}, waitSeconds));
-        }
-    }
-
-    /** What is done between two pictures. */
     private void step(Runnable set, double waitSeconds) {
-        scene("", set, waitSeconds);
+        scenes.step(set, waitSeconds);
     }
 
     private void scene(String name, Runnable set, double waitSeconds) {
-        scenes.add(new Scene(name, set, waitSeconds));
-    }
-
-    private void next() {
-        Scene scene = scenes.poll();
-        if (scene == null) {
-            clearAway();
-            Platform.exit();
-            return;
-        }
-        scene.set().run();
-        boolean wanted = wish.names().isEmpty() || wish.names().contains(scene.name());
-        double seconds =
-                wanted || scene.name().isEmpty() ? scene.waitSeconds() : Math.min(PASS_SECONDS, scene.waitSeconds());
-        PauseTransition wait = new PauseTransition(Duration.seconds(seconds));
-        wait.setOnFinished(event -> {
-            try {
-                if (wanted && !scene.name().isEmpty()) {
-                    WindowImage.of(stage.getScene())
-                            .write(wish.folder().resolve(scene.name() + ".png").toFile());
-                }
-                Platform.runLater(this::next);
-            } catch (IOException e) {
-                fail(e);
-            }
-        });
-        wait.play();
-    }
-
-    private void fail(IOException e) {
-        System.err.println("zesty: pictures cannot be written to " + wish.folder() + ": " + e.getMessage());
-        ZestyApplication.failed();
-        Platform.exit();
-    }
-
-    /** The pictures' own demo takes are not kept. */
-    private void clearAway() {
-        workspace.close();
-        try (Stream<Path> files = Files.walk(workspace.places().home())) {
-            for (Path path : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.delete(path);
-            }
-        } catch (IOException e) {
-            LOG.debug("left behind: {}", e.getMessage());
-        }
+        scenes.scene(name, set, waitSeconds);
     }
 }

@@ -4,15 +4,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
 import java.util.Random;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import javax.imageio.ImageIO;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.cos.COSName;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.core.picture.HeatScale;
 
 /** Takes with pictures on the command line: what they hold, out into open formats and read back, made right as their rig says. */
 @Timeout(120)
@@ -181,6 +192,63 @@ class FilmCommandsTest {
             assertThat(said.status()).as(wrong[0]).isEqualTo(2);
             assertThat(said.err()).contains(wrong[1]);
             assertThat(out).doesNotExist();
+        }
+    }
+
+    /** The page has pictures as large as the sensor has pixels times a whole number, painted by the scale, hottest of all among them. */
+    @Test
+    void aReportShowsTheFirstTheHottestTheLastAndThoseAtMarkers() throws Exception {
+        String take = record("reported", "");
+        assertThat(Said.zesty("note", take, "--mark", "1.5=started").status()).isZero();
+        Path page = folder.resolve("page.html");
+        assertThat(Said.zesty("report", take, "--to", page.toString()).status()).isZero();
+        String html = Files.readString(page);
+        Matcher figure = Pattern.compile(
+                        "<figure><img alt=\"([^\"]*)\" src=\"data:image/png;base64,([^\"]*)\"><figcaption>")
+                .matcher(html);
+        int hottest = 0;
+        double most = Double.NEGATIVE_INFINITY;
+        for (int f = 0; f < FRAMES; f++) {
+            for (double value : sent[f]) {
+                hottest = value > most ? f : hottest;
+                most = Math.max(most, value);
+            }
+        }
+        List<String> captions = new ArrayList<>();
+        while (figure.find()) {
+            captions.add(figure.group(1));
+            BufferedImage image =
+                    ImageIO.read(new ByteArrayInputStream(Base64.getDecoder().decode(figure.group(2))));
+            int zoom = image.getWidth() / WIDTH;
+            assertThat(image.getWidth()).isEqualTo(zoom * WIDTH);
+            assertThat(image.getHeight()).isEqualTo(zoom * HEIGHT);
+            if (figure.group(1).contains("the hottest of all")) {
+                int p = 0;
+                while (sent[hottest][p] < most) {
+                    p++;
+                }
+                int at = image.getRGB(p % WIDTH * zoom + zoom / 2, p / WIDTH * zoom + zoom / 2);
+                assertThat(at).isEqualTo(HeatScale.argb(1));
+            }
+        }
+        assertThat(captions)
+                .hasSizeBetween(3, 4)
+                .filteredOn(one -> one.contains("the hottest of all"))
+                .hasSize(1);
+        assertThat(captions.get(0)).startsWith("0.0 s");
+        assertThat(captions).anyMatch(one -> one.startsWith("1.5 s"));
+        Path paper = folder.resolve("page.pdf");
+        assertThat(Said.zesty("report", take, "--to", paper.toString()).status())
+                .isZero();
+        try (PDDocument document = Loader.loadPDF(paper.toFile())) {
+            int images = 0;
+            for (PDPage one : document.getPages()) {
+                for (COSName name : one.getResources().getXObjectNames()) {
+                    images += one.getResources().isImageXObject(name) ? 1 : 0;
+                }
+            }
+            // The scale beside them.
+            assertThat(images).isEqualTo(captions.size() + 1);
         }
     }
 }

@@ -133,6 +133,19 @@ class FilmWindowTest extends RealWindow {
         awaitNode("#film-strip");
         double value = most(kept.frame(7), 15, 27, 9, 20);
         assertThat(stored.channel("exhaust").orElseThrow().clean().value(7)).isCloseTo(value, within(1e-4));
+        // A line has a profile; how small a spot can be read is worked out; a picture of a hot spot is no lid.
+        awaitNode("#film-strip");
+        assertThat(robot.lookup("#profile-plot").query().isVisible()).isTrue();
+        assertThat(fx(() -> robot.lookup("#film-profile").query().isVisible())).isFalse();
+        click("#draw-line");
+        robot.drag(pixel(3, 12), MouseButton.PRIMARY).dropTo(pixel(28, 12));
+        until(s -> s.channel("line 1").isPresent());
+        awaitText("#film-profile .label", "Along line 1");
+        write("#view-angle", "55");
+        write("#view-distance", "2");
+        awaitText("#spot-size", "A pixel sees 65");
+        click("#lid");
+        awaitText("#mend-words", "This does not look like one temperature");
         robot.clickOn("#play");
         awaitText("#film-time", "at 1.");
         TextField lines = robot.lookup("#contours").query();

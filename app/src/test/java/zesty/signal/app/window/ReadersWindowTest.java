@@ -3,8 +3,12 @@ package zesty.signal.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
@@ -15,13 +19,26 @@ import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import zesty.signal.app.window.drawing.PlotProbe;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.core.act.Band;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.step.StepResponse;
 import zesty.signal.core.rig.BandSetup;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
-import zesty.signal.engine.LineEnding;
+import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.Snapshot;
+import zesty.signal.takes.TakeWriter;
 
 /** Answers other than the pulse in the real window: chosen, set, read live against what the boards know to be true. */
 @Timeout(400)
@@ -209,21 +226,91 @@ class ReadersWindowTest extends RealWindow {
                         .anyMatch(d -> d.side() == Band.Side.ABOVE));
     }
 
+    /** A heater switched to 60 % after 20 s, and air that follows after 2 s with 0.4 °C a percent and 20 s. */
+    private Path heated() throws Exception {
+        Random random = new Random(5);
+        int n = 700;
+        double[][] rows = new double[2][n];
+        for (int i = 0; i < n; i++) {
+            double since = i / 5.0 - 22;
+            rows[0][i] = i < 100 ? 0 : 60;
+            rows[1][i] = 20 + (since < 0 ? 0 : 24 * (1 - Math.exp(-since / 20))) + 0.05 * random.nextGaussian();
+        }
+        Path file = new Places(home).takes().resolve("heater.zest");
+        Files.createDirectories(file.getParent());
+        DelimitedFormat format = new DelimitedFormat(
+                ',', false, false, "", List.of(new Column("heat", "%"), new Column("air", "°C")), null);
+        Rig rig = new Rig(
+                        "Wren",
+                        SourceSetup.at("stdin"),
+                        format,
+                        List.of(
+                                new Channel("heat", "heat", Scaling.asItCame("%"), Recipe.NONE, true),
+                                new Channel("air", "air", Scaling.asItCame("°C"), Recipe.NONE, true)))
+                .withReader(new ReaderSetup(StepResponse.NAME, List.of("heat", "air"), Map.of()));
+        try (TakeWriter writer = TakeWriter.create(file, "Heater", rig, Instant.parse("2026-09-05T09:00:00Z"))) {
+            writer.append(new Block(new TimeBase.Steady(0, 0.2), rows, n, List.of()));
+            writer.finish();
+        }
+        return file;
+    }
+
+    private static Map<String, String> settings(Snapshot snapshot, String column) {
+        return snapshot.rig().readersOn(column).get(0).settings();
+    }
+
     @Test
-    void aHeatersStepIsFittedAndWhoHasTooFewColumnsIsTold() throws Exception {
-        connect("cupboard", 3);
-        readWith("heat", "step", "heat");
-        robot.interact(() -> workspace().sourceActions().send("heat 60", LineEnding.NEW_LINE));
-        until(s -> s.channel("heat").filter(c -> c.latestRaw() == 60).isPresent());
-        assertThat(snapshot().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
-        // The air follows with a time constant of 20 s, 0.4 °C a percent: after a minute that can be told.
-        Snapshot seen = until(
-                s -> reading(s, "heat") != null
-                        && Math.abs(reading(s, "heat").scalar("gain") - 0.4) < 0.06
-                        && Math.abs(reading(s, "heat").scalar("tau_s") - 20) < 4,
-                80);
-        assertThat(reading(seen, "heat").scalar("dead_s")).isBetween(0.0, 4.0);
+    void aHeatersStepIsFittedAndItsCurveDraggedAndFittedAgain() throws Exception {
+        Path take = heated();
+        robot.interact(() -> workspace().open(take));
+        Snapshot seen = until(s -> s.channel("heat").isPresent() && reading(s, "heat") != null);
+        assertThat(reading(seen, "heat").scalar("gain")).isCloseTo(0.4, within(0.01));
+        assertThat(reading(seen, "heat").scalar("tau_s")).isCloseTo(20, within(0.6));
+        robot.interact(() -> {
+            workspace().view().focus().set("heat");
+            workspace().view().stop().set(Stop.READ);
+        });
         awaitNode("#response-plot");
+        PlotProbe probe = new PlotProbe(robot.lookup("#response-plot").query());
+        Bounds there = still("#response-plot");
+        double from = there.getMinX() + fx(() -> probe.pixelOfFoot(42));
+        double to = there.getMinX() + fx(() -> probe.pixelOfFoot(62));
+        robot.drag(new Point2D(from, there.getCenterY()), MouseButton.PRIMARY)
+                .dropTo(new Point2D(to, there.getCenterY()));
+        Snapshot dragged = until(s -> settings(s, "heat").containsKey("tau"));
+        assertThat(Double.parseDouble(settings(dragged, "heat").get("tau"))).isCloseTo(40, within(1.5));
+        until(s -> reading(s, "heat").scalar("tau_s") > 38);
+        awaitText("#step-by-hand", "The curve is set by hand: it leaves");
+        press("#step-fit");
+        until(s -> Math.abs(reading(s, "heat").scalar("tau_s") - 20) < 0.6);
+    }
+
+    @Test
+    void aShaftsOrdersAreReadAtATilesPressAndTheDeadTimeOfItsKnocksIsDragged() throws Exception {
+        connect("shaft", 2);
+        robot.interact(() -> {
+            workspace().view().focus().set("vibration");
+            workspace().view().stop().set(Stop.READ);
+        });
+        tile("orders");
+        Snapshot turning = until(
+                s -> reading(s, "vibration") != null && reading(s, "vibration").scalar("turns") > 40);
+        assertThat(reading(turning, "vibration").scalar("turning_hz")).isCloseTo(23, within(0.8));
+        assertThat(reading(turning, "vibration").scalar("phase_deg")).isCloseTo(60, within(8.0));
+        awaitNode("#orders-plot");
+
+        connect("halyard", 1);
+        readWith("knock", "hits", "knock");
+        until(s -> reading(s, "knock") != null && reading(s, "knock").scalar("count") > 2);
+        awaitNode("#laid");
+        PlotProbe probe = new PlotProbe(robot.lookup("#laid").query());
+        Bounds there = still("#laid");
+        double from = there.getMinX() + fx(() -> probe.pixelOfFoot(0.025));
+        double to = there.getMinX() + fx(() -> probe.pixelOfFoot(0.08));
+        robot.drag(new Point2D(from, there.getCenterY()), MouseButton.PRIMARY)
+                .dropTo(new Point2D(to, there.getCenterY()));
+        Snapshot set = until(s -> settings(s, "knock").containsKey("dead"));
+        assertThat(Double.parseDouble(settings(set, "knock").get("dead"))).isCloseTo(0.08, within(0.004));
 
         connect("hoist", 1);
         robot.interact(() -> workspace().view().focus().set("load"));

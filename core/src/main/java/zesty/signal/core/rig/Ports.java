@@ -50,6 +50,16 @@ public final class Ports {
         return List.copyOf(inOrder);
     }
 
+    /** @return whether every one of the columns is called as its port is */
+    public static boolean named(ReaderKind kind, List<String> columns) {
+        for (int i = 0; i < columns.size(); i++) {
+            if (!isCalled(columns.get(i), kind.ports().get(i).key())) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     private static boolean isCalled(String column, String key) {
         String lower = column.toLowerCase(Locale.ROOT);
         return lower.equals(key) || lower.matches(".*[^a-z]" + key);

@@ -14,6 +14,9 @@ import zesty.signal.engine.StreamSnapshot;
 
 /** How channels, recipes and numbers are put into words, the same everywhere. */
 public final class Wording {
+    /** So far off, as a share, the clock of a board or of this computer may be. */
+    private static final double CLOCK_SHARE = 0.0005;
+
     private static final int SIGNIFICANT = 3;
     private static final double HOUR = 3600;
     private static final double DAY = 24 * HOUR;
@@ -134,9 +137,11 @@ public final class Wording {
         return state(state) + " for " + (seconds < 100 ? Digits.fixed(seconds, 0) + " s" : clock(seconds));
     }
 
-    /** @return a rate in words: four digits say enough of a measured one */
+    /** @return a rate in words: four digits say enough of a measured one, and a whole number where its clock may be that far off */
     public static String rate(double hz) {
-        return Digits.of(new java.math.BigDecimal(Double.isFinite(hz) ? hz : 0)
+        double known = Double.isFinite(hz) ? hz : 0;
+        boolean whole = Math.abs(known - Math.rint(known)) <= CLOCK_SHARE * known;
+        return Digits.of(new java.math.BigDecimal(whole ? Math.rint(known) : known)
                         .round(new java.math.MathContext(4))
                         .doubleValue())
                 + "/s";

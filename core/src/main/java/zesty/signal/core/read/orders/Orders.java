@@ -60,8 +60,8 @@ public final class Orders implements ReaderKind {
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("turning_hz", "turns", "Hz", 2, "turns a second, the mean over whole turns"),
-                new ScalarInfo("rpm", "speed", "rpm", 0, "turns a minute"),
+                new ScalarInfo("turning_hz", "turning speed", "Hz", 2, "turns a second, the mean over whole turns"),
+                new ScalarInfo("rpm", "turns a minute", "rpm", 0, "the same in turns a minute"),
                 new ScalarInfo(
                         "once", "once a turn", ScalarInfo.OF_PORT, -1, "amplitude of order 1: what is out of balance"),
                 new ScalarInfo("phase_deg", "phase", "°", 0, "of order 1: how far after the mark its crest comes"),

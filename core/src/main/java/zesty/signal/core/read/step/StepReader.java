@@ -265,27 +265,26 @@ final class StepReader extends Recorded {
         if (told.fit() == null) {
             return new Quality(0.9, List.of("no response: is the power on, and the sensor at the right place?"));
         }
-        if (!told.settled()) {
-            return new Quality(
-                    0.4,
-                    List.of("it has not settled: record "
-                            + Digits.of(Math.ceil(Math.min(1e6, told.better().settledSeconds())))
-                            + " s after the step for a gain to rely on"));
-        }
-        double share = told.residual() / Math.abs(told.better().size());
+        List<String> reasons = new ArrayList<>();
+        double share = 1;
+        double left = told.residual() / Math.abs(told.better().size());
         if (told.best() == told.best()) {
             double best = told.best() / Math.abs(told.better().size());
-            return new Quality(
-                    Math.max(0.3, 1 - 2 * share),
-                    List.of("set by hand: it leaves " + Digits.about(100 * share, 2) + " % of the step, the best fit "
-                            + Digits.about(100 * best, 2) + " %"));
+            share = Math.max(0.3, 1 - 2 * left);
+            reasons.add("set by hand: it leaves " + Digits.about(100 * left, 2) + " % of the step, the best fit "
+                    + Digits.about(100 * best, 2) + " %");
+        } else if (left > 0.1) {
+            share = Math.max(0.3, 1 - 2 * left);
+            reasons.add("what the fit leaves is " + Digits.fixed(100 * left, 0)
+                    + " % of the step: noise, or another cause");
         }
-        return share > 0.1
-                ? new Quality(
-                        Math.max(0.3, 1 - 2 * share),
-                        List.of("what the fit leaves is " + Digits.fixed(100 * share, 0)
-                                + " % of the step: noise, or another cause"))
-                : new Quality(1, List.of());
+        if (!told.settled()) {
+            share = Math.min(share, 0.4);
+            reasons.add("it has not settled: record "
+                    + Digits.of(Math.ceil(Math.min(1e6, told.better().settledSeconds())))
+                    + " s after the step for a gain to rely on");
+        }
+        return new Quality(share, reasons);
     }
 
     private static List<String> working(List<Answer> answers, Answer told) {

@@ -91,6 +91,8 @@ final class FilmTools extends VBox {
         view.setTooltip(
                 new Tooltip("how wide the sensor sees, in degrees, across the picture: its data sheet says it"));
         distance.setTooltip(new Tooltip("from the sensor to what it looks at, in m"));
+        view.textProperty().addListener((p, was, is) -> spot());
+        distance.textProperty().addListener((p, was, is) -> spot());
         spot.setId("spot-size");
         spot.setWrapText(true);
         spot.setMinHeight(USE_PREF_SIZE);
@@ -103,7 +105,7 @@ final class FilmTools extends VBox {
     private void spot() {
         double degrees = number(view, Double.NaN);
         double metres = number(distance, Double.NaN);
-        if (Double.isNaN(degrees) || Double.isNaN(metres)) {
+        if (film == null || Double.isNaN(degrees) || Double.isNaN(metres)) {
             spot.setText("Type both to see how small a spot can be.");
             return;
         }

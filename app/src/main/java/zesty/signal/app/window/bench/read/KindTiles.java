@@ -24,6 +24,8 @@ final class KindTiles extends VBox {
     /** As many tiles have a key: the digits from 1 on. */
     private static final int KEYS = 9;
 
+    private static final int MOST_COLUMNS = 5;
+
     private static final double LEAST_WIDTH = 216;
     private static final PseudoClass UNFIT = PseudoClass.getPseudoClass("unfit");
     private static final PseudoClass LIKELY = PseudoClass.getPseudoClass("likely");
@@ -54,7 +56,8 @@ final class KindTiles extends VBox {
             setFocusTraversable(true);
             Label name = new Label(kind.title());
             name.getStyleClass().add("kind-name");
-            name.setMinWidth(Region.USE_PREF_SIZE);
+            name.setWrapText(true);
+            name.setMinHeight(Region.USE_PREF_SIZE);
             Label gives = new Label(kind.gives());
             fit.getStyleClass().add("kind-fit");
             key.getStyleClass().add("kind-key");
@@ -111,7 +114,7 @@ final class KindTiles extends VBox {
     }
 
     private void share(double width) {
-        int columns = (int) Math.max(1, Math.min(4, Math.floor((width + GAP) / (LEAST_WIDTH + GAP))));
+        int columns = (int) Math.max(1, Math.min(MOST_COLUMNS, Math.floor((width + GAP) / (LEAST_WIDTH + GAP))));
         double tile = Math.floor((width - GAP * (columns - 1)) / columns) - 1;
         all.forEach(one -> one.setPrefWidth(tile));
         tiles.setPrefWrapLength(width);

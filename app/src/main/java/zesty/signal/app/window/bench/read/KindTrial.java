@@ -16,6 +16,9 @@ import zesty.signal.engine.ChannelSnapshot;
 
 /** Which kinds of reader fit a channel, and why: each is tried on its last seconds, beside everything else. */
 final class KindTrial {
+    /** Columns of a kind whose names say that they are meant for it. */
+    private static final int MANY = 6;
+
     /** So much of a signal is tried, so often, while it is asked what to read. */
     private static final double TRIED_SECONDS = 20;
 
@@ -49,9 +52,14 @@ final class KindTrial {
                 .anyMatch(one -> one.name().equals(channel.channel().sensor().kind())
                         && one.reader() != null
                         && one.reader().kind().equals(kind.name()));
-        String words =
-                usual ? "Usual for this sensor." : takes.size() > 1 ? "Takes " + String.join(", ", takes) + "." : "";
-        return new KindTiles.Fit(words, true, usual);
+        boolean named = takes.size() >= MANY && takes.contains(channel.channel().column()) && Ports.named(kind, takes);
+        String all = takes.size() > MANY
+                ? takes.get(0) + " to " + takes.get(takes.size() - 1) + ", " + takes.size() + " columns"
+                : String.join(", ", takes);
+        String words = usual
+                ? "Usual for this sensor."
+                : named ? "Its columns are all here: " + all + "." : takes.size() > 1 ? "Takes " + all + "." : "";
+        return new KindTiles.Fit(words, true, usual || named);
     }
 
     static String tooFew(ReaderKind kind) {
