@@ -51,10 +51,10 @@ class DemoWindowTest extends RealWindow {
 
     /** The demo's takes are made at leisure; a shelf that still grows is no place to press on. */
     private void allTakesAreMade() throws Exception {
-        for (int i = 0; i < 1200 && fx(() -> workspace().takes().all().get().size()) < 17; i++) {
+        for (int i = 0; i < 1200 && fx(() -> workspace().takes().all().get().size()) < DEMO_TAKES; i++) {
             TimeUnit.MILLISECONDS.sleep(50);
         }
-        assertThat(fx(() -> workspace().takes().all().get())).hasSize(17);
+        assertThat(fx(() -> workspace().takes().all().get())).hasSize(DEMO_TAKES);
     }
 
     @Test

@@ -72,11 +72,11 @@ class LogbookWindowTest extends RealWindow {
 
     @Test
     void aTakeIsFoundByAWordOfItsNotesWrittenIntoAndPrinted() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         key(KeyCode.T);
-        awaitText("#takes-found", "17 takes");
+        awaitText("#takes-found", DEMO_TAKES + " takes");
         write("#take-search", "GREASED rudder");
-        awaitText("#takes-found", "1 of 17");
+        awaitText("#takes-found", "1 of " + DEMO_TAKES);
         awaitText(".take-title", "Rudder stock, well");
         assertThat(fx(() -> robot.lookup(".take-title").queryAll())).hasSize(1);
         click("#choose");
@@ -122,7 +122,7 @@ class LogbookWindowTest extends RealWindow {
 
     @Test
     void aSpreadsheetsTableIsShownBeforeItIsReadAndBecomesATake() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         Path table = folder.resolve("rain.csv");
         Files.writeString(table, "Zeit [ms];Regen [mm]\n0;0,0\n500;0,2\n1000;0,4\n1500;1,0\n");
         robot.interact(() -> view().dropped(table));
@@ -130,7 +130,7 @@ class LogbookWindowTest extends RealWindow {
         awaitText("#import-rows .table-number", "0.4");
         click("#import-go");
         awaitText("#notice", "Imported: rain, 4 rows");
-        awaitTakes(18);
+        awaitTakes(DEMO_TAKES + 1);
         try (Take take = Take.open(take("rain").file())) {
             assertThat(take.column(0)).containsExactly(0, 0.2, 0.4, 1);
             assertThat(take.columns().get(0).unit()).isEqualTo("mm");
@@ -150,7 +150,7 @@ class LogbookWindowTest extends RealWindow {
 
     @Test
     void aPartIsCutOutOfAnOpenTakeAndTheTakeStays() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         Path whole = take("First reach, light air").file();
         byte[] before = Files.readAllBytes(whole);
         robot.interact(() -> workspace().open(whole));
@@ -159,7 +159,7 @@ class LogbookWindowTest extends RealWindow {
         awaitText("#span-numbers .span-number", "30 s");
         click("#span-trim");
         awaitText("#notice", "Cut out: 600");
-        awaitTakes(18);
+        awaitTakes(DEMO_TAKES + 1);
         try (Take part = Take.open(take("First reach, light air, part").file())) {
             assertThat(part.seconds()).isCloseTo(30, within(0.006));
             assertThat(part.notes()).endsWith("Cut out of \"First reach, light air\", from 20.000 to 50.000 s.");
@@ -170,7 +170,7 @@ class LogbookWindowTest extends RealWindow {
 
     @Test
     void aRecordingWaitsForItsCueKeepsWhatCameBeforeAndMakesATakeEachTime() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         until(s ->
                 s.channel("pulse").isPresent() && s.channel("pulse").get().raw().end() > 800);
         click("#on-cue");
@@ -198,13 +198,13 @@ class LogbookWindowTest extends RealWindow {
             assertThat(take.marks().get(0).seconds()).isCloseTo(0.2, within(0.02));
             assertThat(take.seconds()).isCloseTo(0.7, within(0.02));
         }
-        awaitTakes(17 + recording().made().size());
+        awaitTakes(DEMO_TAKES + recording().made().size());
         awaitText("#record", "Record");
     }
 
     @Test
     void snapshotsOfEightPlacesAreATableAndATake() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         until(s ->
                 s.channel("pulse").isPresent() && s.channel("pulse").get().raw().end() > 800);
         key(KeyCode.S);
@@ -218,7 +218,7 @@ class LogbookWindowTest extends RealWindow {
         assertThat(noise).isPositive();
         click("#snapshot-done");
         awaitText("#notice", "Snapshots kept: 8 rows");
-        awaitTakes(18);
+        awaitTakes(DEMO_TAKES + 1);
         Shelf.Entry kept = takes().get(0);
         try (Take take = Take.open(kept.file())) {
             take.verify();
@@ -236,7 +236,7 @@ class LogbookWindowTest extends RealWindow {
     /** Of these levels a scientific library's unequal-variance t test gives 2.34 to 6.77, p 0.0013. */
     @Test
     void twoGroupsOfTakesAreComparedAndTheSentenceIsThatOfAnIndependentTest() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         double[] levels = {71.2, 69.8, 73.1, 70.5, 72.2, 75.9, 74.1, 78.8, 73.6, 77.0, 76.1};
         Rig rig = Rig.blank("Wren, mooring line", "stdin")
                 .fittedTo(new DelimitedFormat(',', false, false, "pull", List.of(new Column("pull", "N")), null))
@@ -258,7 +258,7 @@ class LogbookWindowTest extends RealWindow {
             workspace().view().takesOpen().set(true);
             workspace().takes().list();
         });
-        awaitTakes(28);
+        awaitTakes(DEMO_TAKES + 11);
         robot.interact(() -> view().logbook().choose(files));
         awaitText("#group-test .group-sentence", "mean is higher in the second than in the first group by 4.56");
         awaitText("#group-test .group-sentence", "with 95 % confidence between 2.34 and 6.77: the difference is real.");

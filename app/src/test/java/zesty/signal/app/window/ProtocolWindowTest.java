@@ -68,7 +68,7 @@ class ProtocolWindowTest extends RealWindow {
 
     @Test
     void aProtocolIsGoneThroughMarkedAndReadPhaseByPhase() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         until(s -> s.channels().size() == 5);
         key(KeyCode.E);
         awaitNode("#form-protocol");
@@ -96,7 +96,7 @@ class ProtocolWindowTest extends RealWindow {
         awaitText(".mark-label", "wave");
         robot.interact(() -> workspace().undo());
         awaitText(".mark-label", "tack");
-        awaitTakes(18);
+        awaitTakes(DEMO_TAKES + 1);
         Path file = takes().get(0).file();
         List<Mark> phases = marks(file).stream().filter(Mark::isSpan).toList();
         assertThat(phases).extracting(Mark::text).containsExactly("rest", "pull 1", "pause 1", "pull 2", "pause 2");
@@ -172,7 +172,7 @@ class ProtocolWindowTest extends RealWindow {
 
     @Test
     void takesAreLaidOverOneAnotherJoinedSplitAndTheBinIsLookedInto() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         key(KeyCode.T);
         List<Path> two = takes().stream()
                 .filter(one -> one.title().startsWith("Rudder stock"))
@@ -190,7 +190,7 @@ class ProtocolWindowTest extends RealWindow {
         awaitText("#overlay .label", "Rudder stock, well: shifted by");
         press("#close-wide");
         press("#join-takes");
-        awaitTakes(18);
+        awaitTakes(DEMO_TAKES + 1);
         Shelf.Entry joined = takes().stream()
                 .filter(one -> one.title().endsWith(", joined"))
                 .findFirst()
@@ -201,7 +201,7 @@ class ProtocolWindowTest extends RealWindow {
         awaitText("#take-panel .day", "Rudder, both");
         awaitNode("#split-at");
         type("#split-at", "12.5");
-        awaitTakes(20);
+        awaitTakes(DEMO_TAKES + 3);
         double length = takes().stream()
                 .filter(one -> one.title().equals("Rudder, both, part"))
                 .mapToDouble(Shelf.Entry::seconds)
@@ -209,16 +209,16 @@ class ProtocolWindowTest extends RealWindow {
                 .orElseThrow();
         assertThat(length).isCloseTo(12.5, within(0.01));
         robot.interact(() -> workspace().takes().remove(joined));
-        awaitTakes(19);
+        awaitTakes(DEMO_TAKES + 2);
         press("#take-folders");
         awaitText("#folders .hint", "1 take, ");
         Path elsewhere = Files.createDirectories(folder.resolve("stick"));
         Files.copy(two.get(0), elsewhere.resolve("copy.zest"));
         type("#folder-path", elsewhere.toString());
-        awaitTakes(20);
+        awaitTakes(DEMO_TAKES + 3);
         awaitText("#folders .hint", "1 take");
         press("#bin-back");
-        awaitTakes(21);
+        awaitTakes(DEMO_TAKES + 4);
         awaitText("#folders .hint", "Empty.");
         Files.delete(elsewhere.resolve("copy.zest"));
         try (var left = Files.list(elsewhere)) {
@@ -228,13 +228,13 @@ class ProtocolWindowTest extends RealWindow {
         }
         Files.delete(elsewhere);
         robot.interact(() -> workspace().takes().list());
-        awaitTakes(20);
+        awaitTakes(DEMO_TAKES + 3);
     }
 
     /** The board prints its two columns one after the other once its button is pressed. */
     @Test
     void whatABoardKeptIsReadIntoATakeAtItsButton() throws Exception {
-        awaitTakes(17);
+        awaitTakes(DEMO_TAKES);
         CountDownLatch button = new CountDownLatch(1);
         try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             Thread board = new Thread(
@@ -267,7 +267,7 @@ class ProtocolWindowTest extends RealWindow {
             type("#import-rate", "2");
             awaitText("#take-panel .hint", "2 rows/s");
             press("#import-go");
-            awaitTakes(18);
+            awaitTakes(DEMO_TAKES + 1);
             Path file = takes().stream()
                     .filter(one -> one.title().startsWith("dump "))
                     .findFirst()

@@ -1,5 +1,6 @@
 package zesty.signal.boards.sim;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
@@ -13,6 +14,9 @@ import java.util.function.Supplier;
  * hull+noise; deck and chest also by what makes their pulse hard to read: deck+wander+hum, and the forearm by what makes its
  * muscle hard to read. */
 public final class SimulatedBoards {
+    /** A board that sends what a plan asks for; it stands in no list, since it is none without a plan. */
+    private static final String PLANNED = "planned";
+
     private static final List<Entry> ALL = List.of(
             new Entry("deck", "the dinghy's deck board: pulse, forearm, heel, trim and bilge, comma text, 200 lines/s"),
             new Entry("chest", "electrodes on the helm's chest, comma text, 500 lines/s"),
@@ -66,7 +70,11 @@ public final class SimulatedBoards {
         Set<PulseMode> modes = EnumSet.noneOf(PulseMode.class);
         Set<ThingMode> things = EnumSet.noneOf(ThingMode.class);
         Set<MuscleMode> muscle = EnumSet.noneOf(MuscleMode.class);
-        for (String word : Arrays.asList(parts).subList(1, parts.length)) {
+        List<String> behind = Arrays.asList(parts).subList(1, parts.length);
+        if (parts[0].equals(PLANNED)) {
+            return planned(behind, seed);
+        }
+        for (String word : behind) {
             PulseMode mode = PulseMode.called(parts[0], word);
             MuscleMode effort = MuscleMode.called(parts[0], word);
             ThingMode thing = ThingMode.called(parts[0], word);
@@ -83,6 +91,38 @@ public final class SimulatedBoards {
         Setup setup = new Setup(seed, faults.contains(Fault.CLIPPED), modes, muscle, things);
         Function<Setup, SimulatedBoard> maker = maker(parts[0]);
         Supplier<SimulatedBoard> fresh = () -> maker.apply(setup);
+        return faults.isEmpty() ? fresh.get() : new FaultyBoard(fresh, faults, seed);
+    }
+
+    /**
+     * @param noise and {@code swing} in counts. @param tones of lamps and motors in Hz; the first one is there
+     * @return the words of a board that sends what is planned
+     */
+    public static String planned(
+            double rateHz,
+            int channels,
+            int bits,
+            double noise,
+            double swing,
+            double highestHz,
+            List<Double> tones,
+            boolean pulse,
+            boolean packets) {
+        return PlannedBoard.words(rateHz, channels, bits, noise, swing, highestHz, tones, pulse, packets);
+    }
+
+    private static SimulatedBoard planned(List<String> words, long seed) {
+        Set<Fault> faults = EnumSet.noneOf(Fault.class);
+        List<String> asked = new ArrayList<>();
+        for (String word : words) {
+            if (Arrays.stream(Fault.values()).anyMatch(fault -> fault.word().equals(word))) {
+                faults.add(Fault.called(word, PLANNED));
+            } else {
+                asked.add(word);
+            }
+        }
+        Supplier<SimulatedBoard> fresh = () ->
+                PlannedBoard.of(new Setup(seed, faults.contains(Fault.CLIPPED), Set.of(), Set.of(), Set.of()), asked);
         return faults.isEmpty() ? fresh.get() : new FaultyBoard(fresh, faults, seed);
     }
 

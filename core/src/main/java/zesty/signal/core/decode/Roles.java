@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
+import zesty.signal.core.sample.Order;
 
 /** Tells which column is the clock, the sequence or the station, by its name and by how its numbers go. */
 final class Roles {
@@ -52,6 +53,13 @@ final class Roles {
             "ping");
     private static final Set<String> STATIONS = Set.of("station", "node", "id", "cell", "bank");
 
+    /** A clock that nobody named has seven digits, and goes on by so many ticks and as evenly as this. */
+    private static final double LEAST_CLOCK = 1e6;
+
+    private static final int FEWEST_TICKS = 20;
+    private static final double LEAST_STEP = 5;
+    private static final double EVEN_SHARE = 0.02;
+
     /** A row overtakes so many others at most, in steps. */
     private static final double MOST_OVERTAKEN = 8;
 
@@ -68,7 +76,11 @@ final class Roles {
             String name = column.name().toLowerCase(Locale.ROOT);
             double[] own = values.get(c);
             boolean edge = name.contains("edge");
-            if (clock == null
+            boolean unnamed =
+                    c == 0 && found.size() > 1 && UNNAMED.matcher(name).matches();
+            if (clock == null && unnamed && ticks(own)) {
+                clock = new BoardClock(c, ticksPerSecond(name, "", own), BoardClock.WRAP_32_BIT);
+            } else if (clock == null
                     && own.length >= 2
                     && (CLOCKS.contains(name)
                                     || DAYS.contains(name)
@@ -125,6 +137,31 @@ final class Roles {
     private static boolean isDate(double[] values) {
         double step = (values[values.length - 1] - values[0]) / (values.length - 1);
         return values[0] > FIRST_DAY && values[values.length - 1] < LAST_DAY && step > 0 && step < 500;
+    }
+
+    /** Whether a column without a name is a clock all the same: a large whole number that goes on in even steps, rows lost now and then. */
+    private static boolean ticks(double[] values) {
+        if (values.length < FEWEST_TICKS || values[values.length - 1] < LEAST_CLOCK) {
+            return false;
+        }
+        double step = step(values);
+        int even = 0;
+        for (int i = 1; i < values.length; i++) {
+            double own = values[i] - values[i - 1];
+            even += Math.abs(own - step) <= EVEN_SHARE * step + 2 ? 1 : 0;
+            if (values[i] != Math.rint(values[i])) {
+                return false;
+            }
+        }
+        return step >= LEAST_STEP && even * 10 >= (values.length - 1) * 8;
+    }
+
+    private static double step(double[] values) {
+        double[] steps = new double[values.length - 1];
+        for (int i = 0; i < steps.length; i++) {
+            steps[i] = values[i + 1] - values[i];
+        }
+        return Order.median(steps);
     }
 
     private static boolean countsUp(double[] values) {

@@ -55,6 +55,9 @@ public interface ReaderKind {
         return ports().size();
     }
 
+    /** @return the sorts of sensors that answer it, the usual one first, and what each needs */
+    List<Need> needs();
+
     /** @return what can be set */
     List<Setting> settings();
 

@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import zesty.signal.boards.sim.SimulatedBoard;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.clean.Recipe;
@@ -16,8 +17,11 @@ import zesty.signal.core.decode.DelimitedFormat;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.hits.Hits;
+import zesty.signal.core.read.joint.Joint;
 import zesty.signal.core.read.motion.Motion;
+import zesty.signal.core.read.orders.Orders;
 import zesty.signal.core.read.step.StepResponse;
+import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
@@ -33,6 +37,9 @@ import zesty.signal.takes.TakeWriter;
 
 /** Of each thing on the boat one take in which all is well and one in which something is wrong. */
 final class DemoThings {
+    private static final String[] ARM = {
+        "ax1", "ay1", "az1", "gx1", "gy1", "gz1", "ax2", "ay2", "az2", "gx2", "gy2", "gz2"
+    };
     private static final String[] AXES = {"ax", "ay", "az", "gx", "gy", "gz", "mx", "my", "mz"};
     private static final Map<String, String> COUNTS = Map.of("unit", "counts");
 
@@ -66,6 +73,9 @@ final class DemoThings {
             String... columns) {
         return new Plan(title, board, 31, seconds, kind, settings, List.of(columns), Map.of(), marks);
     }
+
+    private static final Instant FIRST = Instant.parse("2026-09-05T09:00:00Z");
+    private static final long APART_SECONDS = 1800;
 
     private static final List<Plan> PLANS = List.of(
             plan("Rudder stock, well", "hull", 30, Vibration.NAME, COUNTS, Map.of(1.0, "after the refit"), "ay"),
@@ -109,7 +119,18 @@ final class DemoThings {
                     Map.of(0.5, "generator on"),
                     "sound"),
             heater("Cupboard, heater on", "cupboard"),
-            heater("Cupboard, plug forgotten", "cupboard+unpowered"));
+            heater("Cupboard, plug forgotten", "cupboard+unpowered"),
+            plan("Sheet hand's elbow", "elbow", 40, Joint.NAME, Map.of(), Map.of(12.0, "tired"), ARM),
+            plan("Outboard shaft", "shaft", 12, Orders.NAME, Map.of(), Map.of(), "vibration", "mark"),
+            plan(
+                    "Mark buoy, two minutes",
+                    "buoy",
+                    120,
+                    Supply.NAME,
+                    Map.of("capacity", "2.6"),
+                    Map.of(),
+                    "current",
+                    "voltage"));
 
     private static Plan heater(String title, String board) {
         return new Plan(
@@ -125,11 +146,16 @@ final class DemoThings {
     }
 
     static List<String> titles() {
-        return PLANS.stream().map(Plan::title).toList();
+        return Stream.concat(PLANS.stream().map(Plan::title), Stream.of(DemoFilm.TITLE))
+                .toList();
     }
 
     /** Writes one of the takes. */
     static void write(Path file, String title) throws TakeException {
+        if (title.equals(DemoFilm.TITLE)) {
+            DemoFilm.write(file, FIRST.plusSeconds(APART_SECONDS * PLANS.size()));
+            return;
+        }
         Plan plan = PLANS.stream()
                 .filter(one -> one.title().equals(title))
                 .findFirst()
@@ -147,11 +173,8 @@ final class DemoThings {
             settings = Map.of("unit", "counts", Vibration.GOOD, goodState());
         }
         int at = PLANS.indexOf(plan);
-        try (TakeWriter writer = TakeWriter.create(
-                file,
-                title,
-                rig(plan, columns, settings),
-                Instant.parse("2026-09-05T09:00:00Z").plusSeconds(1800L * at))) {
+        try (TakeWriter writer =
+                TakeWriter.create(file, title, rig(plan, columns, settings), FIRST.plusSeconds(APART_SECONDS * at))) {
             writer.append(
                     new Block(new TimeBase.Steady(0, 1 / board.rowsPerSecond()), values, values[0].length, List.of()));
             for (Map.Entry<Double, String> mark : plan.marks().entrySet()) {

@@ -3,6 +3,7 @@ package zesty.signal.core.read.cells;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderKind;
@@ -43,6 +44,18 @@ public final class Cells implements ReaderKind {
     @Override
     public int fewestPorts() {
         return 2;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "a divider for each cell",
+                1,
+                3,
+                400,
+                4,
+                "The limit of the divider; a silent station among many.",
+                List.of("a divider for each cell", "common ground at the lowest cell", "fuse at each tap")));
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -58,6 +59,21 @@ public final class Hits implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(new Port("signal", "", "a knock sensor, or any signal that jumps"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "knock sensor",
+                1500,
+                1,
+                40,
+                1,
+                "What was struck rings on; weak hits drown in it.",
+                List.of(
+                        "sensor glued to what is struck",
+                        "a resistor across it, about 1 MΩ",
+                        "its voltage limited to what the pin takes")));
     }
 
     @Override

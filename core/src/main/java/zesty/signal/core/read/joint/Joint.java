@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -57,6 +58,22 @@ public final class Joint implements ReaderKind {
             }
         }
         return ports;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "two motion units, six axes each",
+                10,
+                1,
+                100,
+                12,
+                "Straps that slip; an axis that stands upright.",
+                List.of(
+                        "one unit above, one below the joint",
+                        "straps tight on bone",
+                        "both units on one board",
+                        "body on battery power only")));
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.read.level;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -41,6 +42,18 @@ public final class Level implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(new Port("signal", "", "any channel"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "any slow quantity",
+                2,
+                1,
+                100,
+                1,
+                "The reference voltage; the sensor warms itself.",
+                List.of("sensor output to an analogue pin", "ground of sensor and board joined")));
     }
 
     @Override

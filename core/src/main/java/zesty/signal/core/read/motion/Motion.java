@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -66,6 +67,21 @@ public final class Motion implements ReaderKind {
     @Override
     public int fewestPorts() {
         return 3;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "motion unit, six axes",
+                20,
+                1,
+                100,
+                6,
+                "Axis signs; the gyro drifts; a magnet nearby.",
+                List.of(
+                        "unit fixed to the body, x forward",
+                        "bus lines short, with pull-ups",
+                        "away from magnets and motors")));
     }
 
     @Override

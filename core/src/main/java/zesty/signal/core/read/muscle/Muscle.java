@@ -10,6 +10,7 @@ import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -95,6 +96,34 @@ public final class Muscle implements ReaderKind {
     @Override
     public int fewestPorts() {
         return 1;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(
+                new Need(
+                        "electrodes, raw signal",
+                        450,
+                        1,
+                        60,
+                        1,
+                        "Mains hum, movement of the leads, a motor on the same supply.",
+                        List.of(
+                                "amplifier output to an analogue pin",
+                                "reference electrode on bone",
+                                "no motor on the same supply",
+                                "body on battery power only")),
+                new Need(
+                        "module that makes the envelope",
+                        10,
+                        2,
+                        40,
+                        1,
+                        "The module smooths: fast pulls arrive late.",
+                        List.of(
+                                "module output to an analogue pin",
+                                "reference electrode on bone",
+                                "body on battery power only")));
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -48,6 +49,21 @@ public final class Orders implements ReaderKind {
         return List.of(
                 new Port("vibration", "", "an axis of an accelerometer, or a knock sensor"),
                 new Port("mark", "", "the tachometer: one pulse a turn"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "accelerometer and a tachometer",
+                300,
+                0.3,
+                60,
+                2,
+                "The mark must come once a turn, without bounces.",
+                List.of(
+                        "sensor screwed to the bearing",
+                        "mark on the shaft, pick-up fixed",
+                        "guard before what spins")));
     }
 
     @Override

@@ -6,6 +6,7 @@ import java.util.Optional;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -71,6 +72,35 @@ public final class Pulse implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(new Port("signal", "", "the pulse as it is measured, of either polarity"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(
+                new Need(
+                        "optical, at a finger or an ear",
+                        20,
+                        0.15,
+                        25,
+                        1,
+                        "Pressure, movement and light from outside hide the beats; a lamp flickers at twice the mains frequency.",
+                        List.of(
+                                "sensor output to an analogue pin",
+                                "ground of sensor and board joined",
+                                "finger still, light kept off",
+                                "body on battery power only")),
+                new Need(
+                        "electrodes with an amplifier",
+                        40,
+                        1,
+                        40,
+                        1,
+                        "Mains hum and the muscles beside the heart; the slope of the R wave needs the rate.",
+                        List.of(
+                                "amplifier output to an analogue pin",
+                                "ground of amplifier and board joined",
+                                "three electrodes, leads twisted",
+                                "body on battery power only")));
     }
 
     @Override

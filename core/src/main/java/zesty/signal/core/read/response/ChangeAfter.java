@@ -2,6 +2,7 @@ package zesty.signal.core.read.response;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -40,6 +41,18 @@ public final class ChangeAfter implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(new Port("x", "", "any signal"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "any slow quantity",
+                2,
+                1,
+                100,
+                1,
+                "Its own wander: repeat the event several times.",
+                List.of("sensor output to an analogue pin", "ground of sensor and board joined")));
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.read.step;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -45,6 +46,21 @@ public final class StepResponse implements ReaderKind {
         return List.of(
                 new Port("input", "", "what was set: a duty, a switch, a drive"),
                 new Port("response", "", "the response: a temperature, a speed"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "switched output and a sensor",
+                2,
+                1,
+                100,
+                2,
+                "No power at the actuator; a source of heat from elsewhere.",
+                List.of(
+                        "actuator on its own supply",
+                        "output goes safe when the link stops",
+                        "sensor where it counts")));
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.read.supply;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderKind;
@@ -42,6 +43,18 @@ public final class Supply implements ReaderKind {
     @Override
     public int fewestPorts() {
         return 1;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "shunt with an amplifier, and a divider",
+                50,
+                1,
+                200,
+                2,
+                "Sleep currents are tiny beside sending; the zero moves with the supply.",
+                List.of("fuse in the line", "shunt in the return lead", "isolate before touching")));
     }
 
     @Override

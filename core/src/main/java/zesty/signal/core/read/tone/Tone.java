@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -51,6 +52,18 @@ public final class Tone implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(new Port("sound", "", "a waveform: a microphone, a pickup"));
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "microphone module, waveform",
+                4000,
+                1,
+                60,
+                1,
+                "Rumble of the room; a level module gives no waveform.",
+                List.of("module output to an analogue pin", "module that gives the waveform, not a level")));
     }
 
     @Override

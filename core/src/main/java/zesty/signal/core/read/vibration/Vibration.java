@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -65,6 +66,21 @@ public final class Vibration implements ReaderKind {
     @Override
     public int fewestPorts() {
         return 1;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "accelerometer, three axes",
+                500,
+                0.3,
+                60,
+                3,
+                "Tones above half the rate are aliased; a range that is too small clips.",
+                List.of(
+                        "sensor screwed or glued down",
+                        "bus lines short, with pull-ups",
+                        "range set larger than the strongest shake")));
     }
 
     @Override

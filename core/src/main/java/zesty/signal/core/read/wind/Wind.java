@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.read.Need;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
@@ -59,6 +60,21 @@ public final class Wind implements ReaderKind {
     @Override
     public int fewestPorts() {
         return 1;
+    }
+
+    @Override
+    public List<Need> needs() {
+        return List.of(new Need(
+                "cups with a contact",
+                40,
+                3,
+                2,
+                1,
+                "A contact bounces; calm gives no edge at all.",
+                List.of(
+                        "contact to a digital pin and ground",
+                        "pull-up and a capacitor against bounces",
+                        "no climbing alone or in wind")));
     }
 
     @Override

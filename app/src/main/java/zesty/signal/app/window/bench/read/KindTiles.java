@@ -69,7 +69,12 @@ final class KindTiles extends VBox {
             HBox.setHgrow(space, Priority.ALWAYS);
             HBox head = new HBox(6, name, space, drawing);
             head.setAlignment(Pos.CENTER_LEFT);
-            getChildren().addAll(head, gives, fit, key);
+            key.setMinWidth(Region.USE_PREF_SIZE);
+            HBox.setHgrow(fit, Priority.ALWAYS);
+            fit.setMaxWidth(Double.MAX_VALUE);
+            HBox foot = new HBox(6, fit, key);
+            foot.setAlignment(Pos.BOTTOM_LEFT);
+            getChildren().addAll(head, gives, foot);
             setOnMouseClicked(event -> chosen.accept(kind));
             setOnKeyPressed(event -> {
                 if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {

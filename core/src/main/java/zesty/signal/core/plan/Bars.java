@@ -1,0 +1,277 @@
+package zesty.signal.core.plan;
+
+import java.util.ArrayList;
+import java.util.List;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.clean.RecipeException;
+import zesty.signal.core.scale.Digits;
+
+/** All bars of a plan, each worked out of the same budgets; a change of one changes the others. */
+public final class Bars {
+    private static final double[] SPEEDS = {
+        9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600, 1_000_000, 2_000_000
+    };
+    private static final int[] BITS = {8, 10, 12, 14, 16, 18, 20, 24};
+    /** A computer pauses that long now and then: the board must keep its rows meanwhile. */
+    static final double PAUSE_SECONDS = 0.5;
+
+    private static final double LEAST_RATE = 0.1;
+    private static final double MOST_RATE = 100_000;
+    private static final double DAY_HOURS = 24;
+    private static final double DISK_BYTES = 2e9;
+
+    private Bars() {}
+
+    /** @return in the order they are shown */
+    public static List<Bar> of(Draft draft) {
+        Budgets budgets = Budgets.of(
+                draft.withSignal(draft.swingVolts(), "", draft.tones()).plan());
+        List<Bar> bars = new ArrayList<>();
+        bars.add(line(draft, budgets.line()));
+        bars.add(rate(draft));
+        bars.add(resolution(draft, budgets.converter()));
+        bars.add(delay(draft));
+        bars.add(memory(draft, budgets.memory()));
+        bars.add(disk(draft, budgets.bytesPerDay()));
+        bars.add(battery(draft, budgets.battery()));
+        return bars;
+    }
+
+    private static double held(double rate) {
+        double rounded = rate >= 100 ? Math.rint(rate) : Math.rint(10 * rate) / 10;
+        return Math.max(LEAST_RATE, Math.min(MOST_RATE, rounded));
+    }
+
+    private static Bar line(Draft draft, LineBudget line) {
+        List<Bar.Mend> mends = new ArrayList<>();
+        if (!line.fits()) {
+            for (double speed : SPEEDS) {
+                if (mends.isEmpty() && speed > draft.baud() && fits(draft.withLine(speed, draft.packets()))) {
+                    mends.add(new Bar.Mend(Digits.of(speed) + " baud", draft.withLine(speed, draft.packets())));
+                }
+            }
+            Draft packed = draft.withLine(draft.baud(), true);
+            if (!draft.packets() && fits(packed)) {
+                mends.add(new Bar.Mend("send packets", packed));
+            }
+            double rate = Math.floor(10 * line.highestRateHz()) / 10;
+            if (rate >= LEAST_RATE) {
+                mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
+            }
+        }
+        return new Bar(
+                "Line",
+                Digits.about(line.bytesPerSecond(), 4) + " of " + Digits.about(draft.baud() / 10, 5) + " bytes/s",
+                (line.fits() ? "fits; up to " : "too much; up to ") + Digits.about(line.highestRateHz(), 3)
+                        + " rows/s would fit",
+                line.share(),
+                LineBudget.MOST,
+                !line.fits(),
+                mends,
+                share -> draft.withRate(held(share * draft.baud() / (10 * draft.rowBytes()))));
+    }
+
+    private static boolean fits(Draft draft) {
+        Plan plan = draft.plan();
+        return LineBudget.of(plan.line(), plan.row()).fits();
+    }
+
+    /** The highest frequency that the rate is enough for, of twice what is needed; tones that fold into it count as over. */
+    private static Bar rate(Draft draft) {
+        double highest = draft.need().highestHz();
+        double enough = draft.rateHz() / RateBudget.SAMPLES_A_PERIOD;
+        boolean slow = enough < highest * (1 - 1e-12);
+        List<RateBudget.Tone> disturbing = draft.disturbing();
+        List<Bar.Mend> mends = new ArrayList<>();
+        String says = "enough; nothing that is named is aliased into it";
+        if (slow) {
+            double rate = Math.ceil(RateBudget.SAMPLES_A_PERIOD * highest);
+            says = "too slow for the signal: 2.5 rows a period are needed";
+            mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
+        } else if (!disturbing.isEmpty()) {
+            RateBudget.Tone tone = disturbing.get(0);
+            says = "a tone of " + Digits.of(tone.hz()) + " Hz is aliased to " + Digits.about(tone.seenHz(), 3) + " Hz";
+            double rate = clear(draft);
+            if (rate == rate) {
+                mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
+            }
+        } else {
+            for (RateBudget.Tone tone : RateBudget.of(draft.rateHz(), new Plan.Signal(highest, draft.tones()))
+                    .tones()) {
+                if (tone.hz() > draft.rateHz() / 2) {
+                    says = "enough; a tone of " + Digits.of(tone.hz()) + " Hz shows at "
+                            + Digits.about(tone.seenHz(), 3) + " Hz, outside of the signal";
+                }
+            }
+        }
+        return new Bar(
+                "Highest true frequency",
+                Digits.about(enough, 3) + " Hz; " + Digits.about(highest, 3) + " Hz are needed",
+                says,
+                enough / (2 * highest),
+                0.5,
+                slow || !disturbing.isEmpty(),
+                mends,
+                share -> draft.withRate(held(share * 2 * highest * RateBudget.SAMPLES_A_PERIOD)));
+    }
+
+    /** @return the lowest rate above the present one at which no tone folds into the signal; NaN for none within four times it */
+    private static double clear(Draft draft) {
+        for (double rate = Math.floor(draft.rateHz()) + 1; rate <= 4 * draft.rateHz() + 4; rate++) {
+            if (draft.withRate(rate).disturbing().isEmpty()) {
+                return rate;
+            }
+        }
+        return Double.NaN;
+    }
+
+    private static Bar resolution(Draft draft, NoiseBudget noise) {
+        double counts = draft.swingVolts() / noise.stepVolts();
+        double clear = draft.swingVolts() / Math.max(noise.stepVolts(), Math.sqrt(12) * noise.noiseVolts());
+        double needed = draft.need().fewestCounts();
+        boolean over = clear < needed;
+        List<Bar.Mend> mends = new ArrayList<>();
+        if (over) {
+            Plan.Converter now = draft.converter();
+            for (double average : new double[] {4, 16, 64}) {
+                Draft averaged = draft.withConverter(
+                        new Plan.Converter(now.bits(), now.ref(), now.noiseCounts(), now.average() * average));
+                if (mends.isEmpty() && enough(averaged)) {
+                    mends.add(new Bar.Mend("average " + Digits.of(now.average() * average) + " readings", averaged));
+                }
+            }
+            int before = mends.size();
+            for (int bits : BITS) {
+                Draft finer = draft.withConverter(finer(now, bits));
+                if (mends.size() == before && bits > now.bits() && enough(finer)) {
+                    mends.add(new Bar.Mend(bits + " bits", finer));
+                }
+            }
+        }
+        return new Bar(
+                "Resolution",
+                Digits.about(1000 * noise.stepVolts(), 2) + " mV a count, " + Digits.fixed(noise.effectiveBits(), 1)
+                        + " effective bits",
+                "the signal is " + Digits.about(counts, 3) + " counts high, " + Digits.about(clear, 3)
+                        + " above the noise; " + Digits.about(needed, 3) + " are needed",
+                Math.min(1, Math.log(Math.max(1, clear)) / Math.log(16 * needed)),
+                Math.log(needed) / Math.log(16 * needed),
+                over,
+                mends,
+                share -> draft.withConverter(finer(
+                        draft.converter(),
+                        BITS[(int) Math.round(Math.max(0, Math.min(1, share)) * (BITS.length - 1))])));
+    }
+
+    /** The same noise in volts, up to the finest step. */
+    private static Plan.Converter finer(Plan.Converter now, int bits) {
+        double noise = now.noiseCounts() * Math.pow(2, bits - now.bits());
+        return new Plan.Converter(bits, now.ref(), Math.min(noise, now.noiseCounts() * 16), now.average());
+    }
+
+    private static boolean enough(Draft draft) {
+        NoiseBudget noise = NoiseBudget.of(draft.converter());
+        return draft.swingVolts() / Math.max(noise.stepVolts(), Math.sqrt(12) * noise.noiseVolts())
+                >= draft.need().fewestCounts();
+    }
+
+    private static Bar delay(Draft draft) {
+        double line = 10 * draft.rowBytes() / draft.baud();
+        double filter;
+        String says;
+        try {
+            filter = draft.recipe().isBlank()
+                    ? 0
+                    : DelayBudget.of(Recipe.parse(draft.recipe()), draft.rateHz())
+                            .seconds();
+            says = filter > 0.3 ? "fine to look at; too late to act on quick things" : "quick enough to act on";
+        } catch (RecipeException e) {
+            return new Bar(
+                    "Delay to the screen",
+                    "—",
+                    e.getMessage(),
+                    1,
+                    Double.NaN,
+                    true,
+                    List.of(new Bar.Mend("no recipe", draft.withSignal(draft.swingVolts(), "", draft.tones()))),
+                    null);
+        }
+        return new Bar(
+                "Delay to the screen",
+                Digits.about(1000 * filter, 2) + " ms recipe + " + Digits.about(1000 * line, 2) + " ms line",
+                says,
+                Math.min(1, filter + line),
+                Double.NaN,
+                false,
+                List.of(),
+                null);
+    }
+
+    private static Bar memory(Draft draft, MemoryBudget memory) {
+        boolean over = memory.seconds() < PAUSE_SECONDS;
+        List<Bar.Mend> mends = new ArrayList<>();
+        if (over) {
+            Draft packed = draft.withLine(draft.baud(), true);
+            if (!draft.packets() && seconds(packed) >= PAUSE_SECONDS) {
+                mends.add(new Bar.Mend("send packets", packed));
+            }
+            double bytes = Math.ceil(PAUSE_SECONDS * draft.rateHz()) * draft.rowBytes();
+            mends.add(new Bar.Mend(Digits.about(bytes / 1024, 3) + " kB of memory", draft.withMemory(bytes)));
+        }
+        return new Bar(
+                "Board memory",
+                Digits.about(memory.seconds(), 2) + " s of rows",
+                "a pause of the computer over " + Digits.about(memory.seconds(), 2) + " s loses rows",
+                Math.min(1, 0.8 * PAUSE_SECONDS / Math.max(1e-9, memory.seconds())),
+                0.8,
+                over,
+                mends,
+                share -> draft.withMemory(Math.max(
+                        draft.rowBytes(),
+                        Math.rint(0.8 * PAUSE_SECONDS / Math.max(0.02, share) * draft.rateHz() * draft.rowBytes()))));
+    }
+
+    private static double seconds(Draft draft) {
+        Plan plan = draft.plan();
+        return MemoryBudget.of(plan.memory(), plan.row()).seconds();
+    }
+
+    private static Bar disk(Draft draft, double bytesPerDay) {
+        return new Bar(
+                "Disk",
+                Digits.about(bytesPerDay / 1e6, 3) + " MB a day as sent",
+                "a take keeps about 8 bytes a channel and row, packed",
+                Math.min(1, bytesPerDay / DISK_BYTES),
+                Double.NaN,
+                false,
+                List.of(),
+                share -> draft.withRate(held(Math.max(0.005, share) * DISK_BYTES / 86_400 / draft.rowBytes())));
+    }
+
+    private static Bar battery(Draft draft, BatteryBudget battery) {
+        double wanted = draft.wantedHours();
+        boolean over = battery.hours() < wanted;
+        List<Bar.Mend> mends = new ArrayList<>();
+        if (over) {
+            double capacity = Math.ceil(wanted * draft.milliamps() / 100) * 100;
+            mends.add(
+                    new Bar.Mend(Digits.of(capacity) + " mAh", draft.withBattery(capacity, draft.milliamps(), wanted)));
+        }
+        return new Bar(
+                "Battery",
+                battery.hours() < 2 * DAY_HOURS
+                        ? Digits.about(battery.hours(), 3) + " h"
+                        : Digits.about(battery.hours() / DAY_HOURS, 3) + " days",
+                over
+                        ? "too short for " + Digits.about(wanted, 3) + " h"
+                        : "lasts the " + Digits.about(wanted, 3) + " h that are wanted",
+                Math.min(1, 0.5 * battery.hours() / wanted),
+                0.5,
+                over,
+                mends,
+                share -> draft.withBattery(
+                        Math.max(10, Math.rint(2 * Math.max(0.005, share) * wanted * draft.milliamps())),
+                        draft.milliamps(),
+                        wanted));
+    }
+}

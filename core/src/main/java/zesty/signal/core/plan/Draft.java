@@ -1,0 +1,262 @@
+package zesty.signal.core.plan;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.Need;
+
+/**
+ * A plan as a maker makes it: from what is to be known, with every part filled in. Immutable; each change is another one.
+ *
+ * @param kind of reader that answers the question. @param need what the chosen sort of sensor needs
+ * @param packets whether rows go as packets, not as text
+ * @param swingVolts of the signal at the converter
+ * @param tones that are there and not wanted, in Hz: lamps, motors
+ * @param memoryBytes that the board keeps rows in while the computer pauses
+ * @param milliampHours of its battery. @param milliamps it draws. @param wantedHours it must last
+ */
+public record Draft(
+        String kind,
+        Need need,
+        double rateHz,
+        int channels,
+        double baud,
+        boolean packets,
+        Plan.Converter converter,
+        double swingVolts,
+        String recipe,
+        List<Double> tones,
+        double memoryBytes,
+        double milliampHours,
+        double milliamps,
+        double wantedHours) {
+    private static final int MOST_CHANNELS = 64;
+    private static final double BITS_A_BYTE = 10;
+    /** Two bytes to begin a packet, four of the clock, one to check by. */
+    private static final int PACKET_FRAME = 7;
+
+    private static final double USUAL_BAUD = 115_200;
+    /** Lamps on mains of 50 Hz flicker so often a second. */
+    private static final double LAMP_HZ = 100;
+
+    public Draft {
+        Plan.above("the rate", rateHz);
+        Plan.above("the line's speed", baud);
+        Plan.above("the signal's swing", swingVolts);
+        Plan.above("the board's memory", memoryBytes);
+        Plan.above("the battery", milliampHours);
+        Plan.above("what it draws", milliamps);
+        Plan.above("how long it must last", wantedHours);
+        if (channels < 1 || channels > MOST_CHANNELS) {
+            throw new IllegalArgumentException("1 to " + MOST_CHANNELS + " channels can be planned, not " + channels);
+        }
+        tones = List.copyOf(tones);
+        tones.forEach(tone -> Plan.above("a tone", tone));
+        Recipe.parse(recipe);
+    }
+
+    /** @return a plan for a question that holds, with the usual line, converter and battery */
+    public static Draft of(String kind, Need need, String recipe) {
+        double rate = nice(RateBudget.SAMPLES_A_PERIOD * 2 * need.highestHz());
+        return new Draft(
+                kind,
+                need,
+                rate,
+                need.channels(),
+                USUAL_BAUD,
+                false,
+                new Plan.Converter(10, 5, 0.8, 1),
+                need.swingVolts(),
+                recipe,
+                List.of(LAMP_HZ),
+                2048,
+                2000,
+                60,
+                8);
+    }
+
+    /** @return the lowest of 1, 2 and 5 times a power of ten that is not below it */
+    static double nice(double atLeast) {
+        double decade = Math.pow(10, Math.floor(Math.log10(atLeast)));
+        for (double one : new double[] {1, 2, 5, 10}) {
+            if (one * decade >= atLeast * (1 - 1e-12)) {
+                return one * decade;
+            }
+        }
+        throw new IllegalStateException("no decade holds " + atLeast);
+    }
+
+    public Draft withRate(double other) {
+        return new Draft(
+                kind,
+                need,
+                other,
+                channels,
+                baud,
+                packets,
+                converter,
+                swingVolts,
+                recipe,
+                tones,
+                memoryBytes,
+                milliampHours,
+                milliamps,
+                wantedHours);
+    }
+
+    public Draft withChannels(int other) {
+        return new Draft(
+                kind,
+                need,
+                rateHz,
+                other,
+                baud,
+                packets,
+                converter,
+                swingVolts,
+                recipe,
+                tones,
+                memoryBytes,
+                milliampHours,
+                milliamps,
+                wantedHours);
+    }
+
+    public Draft withLine(double otherBaud, boolean asPackets) {
+        return new Draft(
+                kind,
+                need,
+                rateHz,
+                channels,
+                otherBaud,
+                asPackets,
+                converter,
+                swingVolts,
+                recipe,
+                tones,
+                memoryBytes,
+                milliampHours,
+                milliamps,
+                wantedHours);
+    }
+
+    public Draft withConverter(Plan.Converter other) {
+        return new Draft(
+                kind,
+                need,
+                rateHz,
+                channels,
+                baud,
+                packets,
+                other,
+                swingVolts,
+                recipe,
+                tones,
+                memoryBytes,
+                milliampHours,
+                milliamps,
+                wantedHours);
+    }
+
+    public Draft withSignal(double otherSwing, String otherRecipe, List<Double> otherTones) {
+        return new Draft(
+                kind,
+                need,
+                rateHz,
+                channels,
+                baud,
+                packets,
+                converter,
+                otherSwing,
+                otherRecipe,
+                otherTones,
+                memoryBytes,
+                milliampHours,
+                milliamps,
+                wantedHours);
+    }
+
+    public Draft withMemory(double otherBytes) {
+        return new Draft(
+                kind,
+                need,
+                rateHz,
+                channels,
+                baud,
+                packets,
+                converter,
+                swingVolts,
+                recipe,
+                tones,
+                otherBytes,
+                milliampHours,
+                milliamps,
+                wantedHours);
+    }
+
+    public Draft withBattery(double capacity, double draws, double lasts) {
+        return new Draft(
+                kind,
+                need,
+                rateHz,
+                channels,
+                baud,
+                packets,
+                converter,
+                swingVolts,
+                recipe,
+                tones,
+                memoryBytes,
+                capacity,
+                draws,
+                lasts);
+    }
+
+    /** @return a row as it will be sent: the board's clock in µs, then the counts; empty for packets */
+    public String rowText() {
+        if (packets) {
+            return "";
+        }
+        int digits = String.valueOf((1L << converter.bits()) - 1).length();
+        StringBuilder row = new StringBuilder("1204512345");
+        for (int c = 0; c < channels; c++) {
+            // As long as its counts can be.
+            long value = Math.round(Math.pow(10, digits - 1) * (1 + 0.37 * ((c * 5 + 3) % 9) / 9.0));
+            row.append(';').append(String.format(Locale.ROOT, "%d", value));
+        }
+        return row.append('\n').toString();
+    }
+
+    public double rowBytes() {
+        return packets ? PACKET_FRAME + 2 * channels : rowText().length();
+    }
+
+    /** @return the same as the command line reads it */
+    public Plan plan() {
+        return new Plan(
+                new Plan.Line(baud, BITS_A_BYTE),
+                new Plan.Row(rateHz, packets ? null : rowText(), rowBytes()),
+                converter,
+                new Plan.Signal(need.highestHz(), tones),
+                recipe,
+                new Plan.Memory(memoryBytes, rowBytes()),
+                new Plan.Battery(milliampHours, List.of(new Plan.State(milliamps, 1))),
+                null,
+                null,
+                null);
+    }
+
+    /** @return the tones that fold into what is looked at, and where */
+    List<RateBudget.Tone> disturbing() {
+        List<RateBudget.Tone> all = new ArrayList<>();
+        for (RateBudget.Tone tone :
+                RateBudget.of(rateHz, new Plan.Signal(need.highestHz(), tones)).tones()) {
+            boolean aliased = tone.hz() > rateHz / 2 * (1 + 1e-12) || tone.seenHz() < tone.hz() - 1e-9;
+            if (aliased && tone.seenHz() <= need.highestHz()) {
+                all.add(tone);
+            }
+        }
+        return all;
+    }
+}
