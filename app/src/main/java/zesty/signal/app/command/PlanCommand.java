@@ -17,6 +17,7 @@ import zesty.signal.core.plan.Plan;
 import zesty.signal.core.plan.RateBudget;
 import zesty.signal.exchange.portable.PortableBoard;
 import zesty.signal.exchange.portable.PortableException;
+import zesty.signal.exchange.portable.SourceFiles;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.PlanJson;
 import zesty.signal.takes.TakeException;

@@ -13,6 +13,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.exchange.portable.PortableException;
 import zesty.signal.exchange.portable.PortableRig;
+import zesty.signal.exchange.portable.SourceFiles;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.TakeException;

@@ -59,6 +59,10 @@ final class Commands {
         plain("Recording", "Markers with keys, protocol, channels recorded", KeyCode.E, view.capture()::toggleForm);
         markers();
         plain("Recording", "A snapshot of every channel into a table", KeyCode.S, view.snapshots()::press);
+        plain("Everything", "Planner: will it work, before anything is wired?", KeyCode.B, () -> workspace
+                .view()
+                .plannerOpen()
+                .set(!workspace.view().plannerOpen().get()));
         shown("A take on the shelf", "Open it", KeyCode.ENTER);
         shown("A take on the shelf", "Choose it, to read, compare or write into it", KeyCode.SPACE);
         shown("A take on the shelf", "Star it, or no longer", KeyCode.B);

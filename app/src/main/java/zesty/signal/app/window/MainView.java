@@ -39,6 +39,7 @@ import zesty.signal.app.window.parts.SafeBar;
 import zesty.signal.app.window.parts.Scoreboard;
 import zesty.signal.app.window.parts.SnapshotPanel;
 import zesty.signal.app.window.parts.TrailBar;
+import zesty.signal.app.window.planner.Planner;
 import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Notice;
@@ -62,6 +63,9 @@ final class MainView extends StackPane {
     private final ReadingCards readings;
     private final CaptureBar capture;
     private final Logbook takes;
+    /** Made when it is opened first. */
+    private Planner planner;
+
     private final SnapshotPanel snapshots;
     private final CautionBar caution;
     private final SafeBar safe;
@@ -124,6 +128,7 @@ final class MainView extends StackPane {
         commands = new Commands(workspace, this);
         workspace.view().stop().addListener((p, was, is) -> arrange());
         workspace.view().takesOpen().addListener((p, was, is) -> arrange());
+        workspace.view().plannerOpen().addListener((p, was, is) -> arrange());
         workspace.view().look().addListener((p, was, is) -> dress());
         workspace.view().textSize().addListener((p, was, is) -> arrange());
         workspace.view().focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
@@ -193,16 +198,20 @@ final class MainView extends StackPane {
 
     private void arrange() {
         Stop stop = workspace.view().stop().get();
-        boolean bench = stop != null && !workspace.view().takesOpen().get();
+        boolean bench = stop != null && !wide();
         lanes.showOnlyFocus(bench);
         readings.showOnlyFocus(bench);
-        trail.low(bench);
+        trail.low(bench || workspace.view().plannerOpen().get());
         over.setVisible(!bench || someSignal);
         high(bench);
         VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
         if (workspace.view().takesOpen().get()) {
             middle.getChildren().setAll(takes);
             workspace.takes().list();
+        } else if (workspace.view().plannerOpen().get()) {
+            planner = planner == null ? new Planner(workspace) : planner;
+            benchRoom.setContent(planner);
+            middle.getChildren().setAll(benchRoom);
         } else {
             middle.getChildren().setAll(over);
             if (bench) {
@@ -213,6 +222,12 @@ final class MainView extends StackPane {
             }
         }
         wordsAt = Double.NEGATIVE_INFINITY;
+    }
+
+    /** @return whether takes or the planner stand in the place of lanes and benches */
+    private boolean wide() {
+        return workspace.view().takesOpen().get()
+                || workspace.view().plannerOpen().get();
     }
 
     private void high(boolean bench) {
@@ -235,7 +250,7 @@ final class MainView extends StackPane {
             readings.setVisible(someSignal);
             over.setVisible(workspace.view().stop().get() == null || someSignal);
         }
-        if (!workspace.view().takesOpen().get()) {
+        if (!wide()) {
             lanes.frame(snapshot, nanoTime);
         }
         if (now - wordsAt >= WORDS_EVERY_SECONDS) {
@@ -251,7 +266,7 @@ final class MainView extends StackPane {
             scoreboard.show(live);
             workspace.doctor().go(snapshot, now);
             Stop stop = workspace.view().stop().get();
-            if (stop != null && !workspace.view().takesOpen().get()) {
+            if (stop != null && !wide()) {
                 high(true);
                 benches.get(stop).show(snapshot);
             }
@@ -260,6 +275,11 @@ final class MainView extends StackPane {
 
     /** Opens a stop's bench, or closes it when it is open. */
     void toggle(Stop stop) {
+        if (workspace.view().plannerOpen().get()) {
+            workspace.view().plannerOpen().set(false);
+            workspace.view().stop().set(stop);
+            return;
+        }
         workspace.view().takesOpen().set(false);
         workspace.view().stop().set(workspace.view().stop().get() == stop ? null : stop);
     }
@@ -272,6 +292,8 @@ final class MainView extends StackPane {
             workspace.view().scoreboard().set(false);
         } else if (workspace.view().takesOpen().get()) {
             workspace.view().takesOpen().set(false);
+        } else if (workspace.view().plannerOpen().get()) {
+            workspace.view().plannerOpen().set(false);
         } else if (workspace.view().stop().get() != null) {
             workspace.view().stop().set(null);
         } else if (!workspace.shown().isLive()) {
@@ -284,6 +306,9 @@ final class MainView extends StackPane {
     }
 
     void undo() {
+        if (workspace.view().plannerOpen().get() && workspace.planning().undo()) {
+            return;
+        }
         Notice notice = workspace.notice().get();
         if (notice != null && notice.undo() != null) {
             workspace.notice().set(null);

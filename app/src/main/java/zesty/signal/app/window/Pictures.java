@@ -178,6 +178,7 @@ final class Pictures {
                 },
                 6);
         proving();
+        planning();
         turning();
         heat();
         doubt();
@@ -199,6 +200,26 @@ final class Pictures {
             return;
         }
         scenes.next();
+    }
+
+    /** A plan for a pulse as it is first made: a lamp is aliased into it. */
+    private void planning() {
+        scene(
+                "planner",
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.view().plannerOpen().set(true);
+                },
+                2);
+        scene(
+                "planner-tried",
+                () -> {
+                    workspace
+                            .planning()
+                            .change(workspace.planning().draft().get().withRate(121));
+                    workspace.planning().tryIt();
+                },
+                25);
     }
 
     /** The sheet hand's elbow and the outboard's shaft. */

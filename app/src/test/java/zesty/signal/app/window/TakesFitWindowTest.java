@@ -48,6 +48,9 @@ class TakesFitWindowTest extends ViewWalk {
         look("first start", found);
         robot.interact(() -> workspace().view().stop().set(null));
         look("no board", found);
+        robot.interact(() -> workspace().view().plannerOpen().set(true));
+        look("planner", found);
+        robot.interact(() -> workspace().view().plannerOpen().set(false));
         robot.interact(() -> {
             workspace().live().connect("sim:chest");
             workspace().view().stop().set(Stop.READ);

@@ -85,16 +85,14 @@ public final class Bars {
         List<Bar.Mend> mends = new ArrayList<>();
         String says = "enough; nothing that is named is aliased into it";
         if (slow) {
-            double rate = Math.ceil(RateBudget.SAMPLES_A_PERIOD * highest);
             says = "too slow for the signal: 2.5 rows a period are needed";
-            mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
         } else if (!disturbing.isEmpty()) {
             RateBudget.Tone tone = disturbing.get(0);
             says = "a tone of " + Digits.of(tone.hz()) + " Hz is aliased to " + Digits.about(tone.seenHz(), 3) + " Hz";
+        }
+        if (slow || !disturbing.isEmpty()) {
             double rate = clear(draft);
-            if (rate == rate) {
-                mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
-            }
+            mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
         } else {
             for (RateBudget.Tone tone : RateBudget.of(draft.rateHz(), new Plan.Signal(highest, draft.tones()))
                     .tones()) {
@@ -115,14 +113,18 @@ public final class Bars {
                 share -> draft.withRate(held(share * 2 * highest * RateBudget.SAMPLES_A_PERIOD)));
     }
 
-    /** @return the lowest rate above the present one at which no tone folds into the signal; NaN for none within four times it */
+    /** @return the lowest whole rate above the present one that is enough and at which no tone folds into the signal */
     private static double clear(Draft draft) {
-        for (double rate = Math.floor(draft.rateHz()) + 1; rate <= 4 * draft.rateHz() + 4; rate++) {
+        double needed = Math.ceil(RateBudget.SAMPLES_A_PERIOD * draft.need().highestHz());
+        double from = Math.max(needed, Math.floor(draft.rateHz()) + 1);
+        for (double rate = from; rate <= 4 * from; rate++) {
             if (draft.withRate(rate).disturbing().isEmpty()) {
                 return rate;
             }
         }
-        return Double.NaN;
+        // Beyond twice the highest tone nothing is aliased.
+        double highest = draft.tones().stream().mapToDouble(tone -> tone).max().orElse(0);
+        return Math.max(from, Math.floor(2 * highest) + 1);
     }
 
     private static Bar resolution(Draft draft, NoiseBudget noise) {
@@ -153,7 +155,7 @@ public final class Bars {
                 Digits.about(1000 * noise.stepVolts(), 2) + " mV a count, " + Digits.fixed(noise.effectiveBits(), 1)
                         + " effective bits",
                 "the signal is " + Digits.about(counts, 3) + " counts high, " + Digits.about(clear, 3)
-                        + " above the noise; " + Digits.about(needed, 3) + " are needed",
+                        + " of them clear of noise; " + Digits.about(needed, 3) + " are needed",
                 Math.min(1, Math.log(Math.max(1, clear)) / Math.log(16 * needed)),
                 Math.log(needed) / Math.log(16 * needed),
                 over,

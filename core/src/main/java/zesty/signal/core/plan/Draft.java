@@ -218,11 +218,13 @@ public record Draft(
         if (packets) {
             return "";
         }
-        int digits = String.valueOf((1L << converter.bits()) - 1).length();
+        long full = (1L << converter.bits()) - 1;
+        int digits = String.valueOf(full).length();
         StringBuilder row = new StringBuilder("1204512345");
         for (int c = 0; c < channels; c++) {
-            // As long as its counts can be.
-            long value = Math.round(Math.pow(10, digits - 1) * (1 + 0.37 * ((c * 5 + 3) % 9) / 9.0));
+            // As long as its counts can be, and none that the converter does not have.
+            double low = Math.pow(10, digits - 1);
+            long value = Math.round(low + (full - low) * ((c * 5 + 3) % 9) / 9);
             row.append(';').append(String.format(Locale.ROOT, "%d", value));
         }
         return row.append('\n').toString();

@@ -50,6 +50,7 @@ public final class TrailBar extends VBox {
     private final Label product = new Label("Zesty Signal");
     private final Button back = new Button("Back to live");
     private final ToggleButton takes = new ToggleButton();
+    private final ToggleButton planner = new ToggleButton("Planner");
     private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
 
     /** A stop: three lines, or one while a bench has the room. */
@@ -137,6 +138,10 @@ public final class TrailBar extends VBox {
         takes.setId("takes");
         takes.setTooltip(new Tooltip("the recorded takes (T)"));
         takes.selectedProperty().bindBidirectional(workspace.view().takesOpen());
+        planner.getStyleClass().setAll("link-button");
+        planner.setId("open-planner");
+        planner.setTooltip(new Tooltip("will it work, before anything is wired? (B)"));
+        planner.selectedProperty().bindBidirectional(workspace.view().plannerOpen());
         Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
         look.setId("look");
         look.textProperty()
@@ -151,7 +156,7 @@ public final class TrailBar extends VBox {
                         workspace.view().textSize()));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
-        HBox head = new HBox(12, logo, product, rigs, back, space, takes, look, text, commands);
+        HBox head = new HBox(12, logo, product, rigs, back, space, takes, planner, look, text, commands);
         head.setAlignment(Pos.CENTER_LEFT);
         HBox stops = new HBox(8);
         ToggleGroup group = new ToggleGroup();
@@ -159,13 +164,21 @@ public final class TrailBar extends VBox {
             Face face = new Face(stop);
             faces.put(stop, face);
             face.button.setToggleGroup(group);
-            face.button.setOnAction(event -> workspace.view().stop().set(face.button.isSelected() ? stop : null));
+            face.button.setOnAction(event -> {
+                boolean on = face.button.isSelected()
+                        || workspace.view().plannerOpen().get();
+                workspace.view().plannerOpen().set(false);
+                workspace.view().stop().set(on ? stop : null);
+                face.button.setSelected(on);
+            });
             HBox.setHgrow(face.button, Priority.ALWAYS);
             stops.getChildren().add(face.button);
         }
         Runnable choose = () -> faces.forEach((stop, face) ->
-                face.button.setSelected(stop == workspace.view().stop().get()));
+                face.button.setSelected(stop == workspace.view().stop().get()
+                        && !workspace.view().plannerOpen().get()));
         choose.run();
+        workspace.view().plannerOpen().addListener((p, was, is) -> choose.run());
         workspace.view().stop().addListener((p, was, is) -> choose.run());
         getChildren().addAll(head, stops);
     }

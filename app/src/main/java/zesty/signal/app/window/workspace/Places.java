@@ -49,6 +49,11 @@ public record Places(Path home) {
         return home.resolve("dumps");
     }
 
+    /** @return where the plan is, and what was made of it */
+    public Path plans() {
+        return home.resolve("plans");
+    }
+
     /** @return where pictures of the window are kept */
     public Path pictures() {
         return home.resolve("pictures");

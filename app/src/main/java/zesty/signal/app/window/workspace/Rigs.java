@@ -1,6 +1,7 @@
 package zesty.signal.app.window.workspace;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -9,6 +10,7 @@ import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.takes.NewFile;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.TakeException;
 
@@ -55,6 +57,23 @@ public final class Rigs {
     private Path fileOf(String name) {
         String plain = name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-");
         return folder.resolve(plain + ".json");
+    }
+
+    /** Saves a rig that is not the one in the lanes; one of that name is not written over. */
+    void keep(Rig rig) {
+        Path file = fileOf(rig.name());
+        workspace
+                .tasks()
+                .later(
+                        "the rig could not be saved",
+                        () -> {
+                            Files.createDirectories(folder);
+                            try (NewFile made = NewFile.begin(file, false)) {
+                                made.stream().write(RigJson.write(rig).getBytes(StandardCharsets.UTF_8));
+                                made.keep();
+                            }
+                        },
+                        () -> workspace.say("Rig saved: " + rig.name() + ". It is in the list of rigs."));
     }
 
     /** Gives the rig another name. {@link Workspace#undo()} takes it back. */

@@ -15,6 +15,7 @@ import javafx.beans.property.StringProperty;
 public final class WindowState {
     private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
+    private final BooleanProperty plannerOpen = new SimpleBooleanProperty();
     private final BooleanProperty scoreboard = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
     private final DoubleProperty pictureAt = new SimpleDoubleProperty(Double.NaN);
@@ -27,6 +28,8 @@ public final class WindowState {
 
     WindowState(Settings settings) {
         this.settings = settings;
+        takesOpen.addListener((p, was, is) -> plannerOpen.set(plannerOpen.get() && !is));
+        plannerOpen.addListener((p, was, is) -> takesOpen.set(takesOpen.get() && !is));
         look.set(settings.look());
         textSize.set(settings.text());
         cards.set(settings.view().cards());
@@ -40,6 +43,11 @@ public final class WindowState {
 
     public BooleanProperty takesOpen() {
         return takesOpen;
+    }
+
+    /** @return whether the planner has the room; takes and planner are never open both */
+    public BooleanProperty plannerOpen() {
+        return plannerOpen;
     }
 
     /** @return whether points stand large over everything */

@@ -48,6 +48,7 @@ public final class Workspace implements AutoCloseable {
     private final Recordings recordings;
     private final SourceActions sourceActions;
     private final Acting acting;
+    private final Planning planning;
     private final DoctorSchedule doctor = new DoctorSchedule(this);
     private final Edits edits = new Edits();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
@@ -63,6 +64,7 @@ public final class Workspace implements AutoCloseable {
         recordings = new Recordings(this, live::running);
         sourceActions = new SourceActions(this, live::running);
         acting = new Acting(this, live::running);
+        planning = new Planning(this, places.plans());
         view.focus().addListener((property, was, column) -> live.sourceInHand()
                 .set(shown().rig().sourceOf(column)));
     }
@@ -92,6 +94,10 @@ public final class Workspace implements AutoCloseable {
     /** @return what can be done with the bytes of the live source */
     public SourceActions sourceActions() {
         return sourceActions;
+    }
+
+    public Planning planning() {
+        return planning;
     }
 
     /** @return what can be done about rules and outputs */

@@ -1,4 +1,4 @@
-package zesty.signal.app.command;
+package zesty.signal.exchange.portable;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -12,20 +12,25 @@ import zesty.signal.takes.NewFile;
 import zesty.signal.takes.TakeException;
 
 /** Source code into a folder, all of it or none; what another made is never written over. */
-final class SourceFiles {
+public final class SourceFiles {
     /** By its first line a file is known as one that was made here. */
     private static final String MARK = "/* Made by Zesty Signal";
 
     private SourceFiles() {}
 
-    static void write(Path folder, Map<String, String> files) throws TakeException {
+    /**
+     * @param files texts by name
+     * @throws PortableException when something stands in the way. @throws TakeException when it cannot be written
+     */
+    public static void write(Path folder, Map<String, String> files) throws TakeException {
         if (Files.exists(folder) && !Files.isDirectory(folder)) {
-            throw new Refusal(folder + " is a file; a folder is needed");
+            throw new PortableException(folder + " is a file; a folder is needed");
         }
         for (String name : files.keySet()) {
             Path file = folder.resolve(name);
             if (Files.exists(file) && !own(file)) {
-                throw new Refusal(file + " is there already and was not made this way; choose another folder");
+                throw new PortableException(
+                        file + " is there already and was not made this way; choose another folder");
             }
         }
         List<NewFile> begun = new ArrayList<>();

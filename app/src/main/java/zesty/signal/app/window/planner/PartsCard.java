@@ -1,0 +1,257 @@
+package zesty.signal.app.window.planner;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BiFunction;
+import javafx.geometry.Pos;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.core.plan.BridgeChoice;
+import zesty.signal.core.plan.DividerChoice;
+import zesty.signal.core.plan.Draft;
+import zesty.signal.core.plan.FilterChoice;
+import zesty.signal.core.plan.PullUpChoice;
+import zesty.signal.core.plan.ShuntChoice;
+import zesty.signal.core.plan.SpotSize;
+import zesty.signal.core.plan.ThermistorChoice;
+import zesty.signal.core.scale.Digits;
+
+/** Values of the parts before the pin, from the standard series, of what they are for. JavaFX thread. */
+final class PartsCard extends VBox {
+    /** What is typed, and the lines that follow. */
+    private record Kind(String name, String tip, List<Input> inputs, BiFunction<double[], Draft, List<Line>> work) {}
+
+    private record Input(String words, String unit, double usual) {}
+
+    private record Line(String words, String value) {}
+
+    private static final List<Kind> KINDS = List.of(
+            new Kind(
+                    "Divider",
+                    "two resistors that bring a voltage down to what the pin takes",
+                    List.of(new Input("highest voltage", "V", 25)),
+                    PartsCard::divider),
+            new Kind(
+                    "Shunt",
+                    "a small resistor whose drop tells the current",
+                    List.of(
+                            new Input("highest current", "A", 3),
+                            new Input("amplifier", "times", 20),
+                            new Input("may drop", "V", 0.3)),
+                    PartsCard::shunt),
+            new Kind(
+                    "Thermistor",
+                    "the resistor in series with a thermistor to ground",
+                    List.of(
+                            new Input("at 25 °C", "Ω", 10_000),
+                            new Input("beta", "K", 3950),
+                            new Input("from", "°C", 0),
+                            new Input("to", "°C", 60)),
+                    PartsCard::thermistor),
+            new Kind(
+                    "Bridge",
+                    "the gain behind a load cell",
+                    List.of(
+                            new Input("gives", "mV/V", 2),
+                            new Input("fed with", "V", 5),
+                            new Input("full scale", "kg", 200)),
+                    PartsCard::bridge),
+            new Kind(
+                    "Filter",
+                    "one resistor and one capacitor before the pin, against what would be aliased",
+                    List.of(),
+                    PartsCard::filter),
+            new Kind(
+                    "Pull-up",
+                    "the resistor that a bus line needs",
+                    List.of(
+                            new Input("supply", "V", 3.3),
+                            new Input("line and chips", "pF", 100),
+                            new Input("rise within", "ns", 1000)),
+                    PartsCard::pullUp),
+            new Kind(
+                    "Spot",
+                    "the smallest spot that a heat picture reads whole",
+                    List.of(new Input("pixels across", "", 32), new Input("sees", "°", 55), new Input("at", "m", 1)),
+                    PartsCard::spot));
+
+    private final ComboBox<Kind> which = new ComboBox<>();
+    private final VBox inputs = new VBox(4);
+    private final VBox lines = new VBox(4);
+    private final Label wrong = new Label();
+    private final List<TextField> boxes = new ArrayList<>();
+    private Draft draft;
+
+    PartsCard() {
+        super(6);
+        setId("plan-parts");
+        getStyleClass().add("plan-card");
+        Label title = new Label("Parts");
+        title.getStyleClass().add("plan-name");
+        which.setId("plan-part");
+        which.getItems().setAll(KINDS);
+        which.setConverter(new javafx.util.StringConverter<>() {
+            @Override
+            public String toString(Kind kind) {
+                return kind == null ? "" : kind.name();
+            }
+
+            @Override
+            public Kind fromString(String text) {
+                return null;
+            }
+        });
+        which.setMaxWidth(Double.MAX_VALUE);
+        which.setOnAction(event -> choose());
+        wrong.getStyleClass().add("error");
+        wrong.setWrapText(true);
+        wrong.setMinHeight(USE_PREF_SIZE);
+        wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
+        getChildren().addAll(title, which, inputs, lines, wrong);
+        which.setValue(KINDS.get(0));
+        choose();
+    }
+
+    private void choose() {
+        Kind kind = which.getValue();
+        which.setTooltip(new Tooltip(kind.tip()));
+        boxes.clear();
+        inputs.getChildren().clear();
+        for (Input input : kind.inputs()) {
+            TextField box = new TextField(Digits.exact(input.usual()));
+            box.setId("part-" + input.words().replaceAll("\\W+", "-"));
+            box.setPrefColumnCount(5);
+            box.setMaxWidth(74);
+            box.textProperty().addListener((p, was, is) -> work());
+            boxes.add(box);
+            inputs.getChildren().add(line(Bench.small(input.words()), box, Bench.small(input.unit())));
+        }
+        work();
+    }
+
+    private static HBox line(Label words, Region value, Label unit) {
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        unit.setMinWidth(34);
+        words.setMinWidth(USE_PREF_SIZE);
+        HBox line = new HBox(6, words, space, value, unit);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+
+    void show(Draft now) {
+        draft = now;
+        work();
+    }
+
+    private void work() {
+        if (draft == null) {
+            return;
+        }
+        lines.getChildren().clear();
+        wrong.setText("");
+        double[] typed = new double[boxes.size()];
+        try {
+            for (int i = 0; i < typed.length; i++) {
+                String text = boxes.get(i).getText().strip();
+                try {
+                    typed[i] = Double.parseDouble(text.replace(',', '.').replace('\u2212', '-'));
+                } catch (NumberFormatException e) {
+                    throw new IllegalArgumentException("'" + text + "' is not a number");
+                }
+            }
+            for (Line one : which.getValue().work().apply(typed, draft)) {
+                Label value = Bench.mono(one.value());
+                value.setMinWidth(USE_PREF_SIZE);
+                Region space = new Region();
+                HBox.setHgrow(space, Priority.ALWAYS);
+                lines.getChildren().add(new HBox(6, Bench.small(one.words()), space, value));
+            }
+        } catch (IllegalArgumentException e) {
+            String why = e.getMessage();
+            wrong.setText(Character.toUpperCase(why.charAt(0)) + why.substring(1) + ".");
+        }
+    }
+
+    private static String ohms(double value) {
+        return value >= 1e6
+                ? Digits.about(value / 1e6, 3) + " MΩ"
+                : value >= 1000 ? Digits.about(value / 1000, 3) + " kΩ" : Digits.about(value, 3) + " Ω";
+    }
+
+    private static String milli(double value, String unit) {
+        return Math.abs(value) < 0.1
+                ? Digits.about(1000 * value, 3) + " m" + unit
+                : Digits.about(value, 3) + " " + unit;
+    }
+
+    private static List<Line> divider(double[] in, Draft draft) {
+        DividerChoice choice = DividerChoice.of(in[0], draft.converter());
+        return List.of(
+                new Line("upper", ohms(choice.top())),
+                new Line("lower", ohms(choice.bottom())),
+                new Line("at the pin", Digits.about(choice.budget().atMaxVolts(), 3) + " V"),
+                new Line("drawn", milli(choice.budget().amps(), "A")),
+                new Line("heat in upper", milli(choice.watts(), "W")),
+                new Line("worst case", "±" + Digits.about(100 * choice.budget().worstError(), 2) + " %"));
+    }
+
+    private static List<Line> shunt(double[] in, Draft draft) {
+        ShuntChoice choice = ShuntChoice.of(in[0], in[1], in[2], draft.converter());
+        return List.of(
+                new Line("resistor", ohms(choice.ohms()) + ", " + Digits.about(choice.ratedWatts(), 3) + " W"),
+                new Line("drops", milli(choice.budget().dropVolts(), "V")),
+                new Line("heat", milli(choice.budget().watts(), "W")),
+                new Line("at the pin", Digits.about(choice.budget().dropVolts() * in[1], 3) + " V"),
+                new Line("one count", milli(choice.budget().stepAmps(), "A")));
+    }
+
+    private static List<Line> thermistor(double[] in, Draft draft) {
+        ThermistorChoice choice = ThermistorChoice.of(in[0], in[1], in[2], in[3], draft.converter());
+        return List.of(
+                new Line("in series", ohms(choice.ohms())),
+                new Line("one count", Digits.about(choice.stepDegrees(), 2) + " °C"),
+                new Line("warms itself by", milli(choice.selfWatts(), "W")));
+    }
+
+    private static List<Line> bridge(double[] in, Draft draft) {
+        BridgeChoice choice = BridgeChoice.of(in[0], in[1], in[2], draft.converter());
+        return List.of(
+                new Line("gain", Digits.about(choice.gain(), 3)),
+                new Line("at the pin", Digits.about(choice.budget().fullScaleVolts(), 3) + " V"),
+                new Line("one count", Digits.about(choice.budget().step(), 2) + " kg"));
+    }
+
+    private static List<Line> filter(double[] in, Draft draft) {
+        FilterChoice choice = FilterChoice.of(draft.need().highestHz(), draft.rateHz());
+        return List.of(
+                new Line("resistor", ohms(choice.ohms())),
+                new Line("capacitor", Digits.about(1e9 * choice.farads(), 3) + " nF"),
+                new Line("corner", Digits.about(choice.cornerHz(), 3) + " Hz"),
+                new Line(
+                        "passes at " + Digits.about(draft.need().highestHz(), 3) + " Hz",
+                        Digits.about(100 * choice.passes(), 2) + " %"),
+                new Line("left of aliases", Digits.about(100 * choice.aliased(), 2) + " %"));
+    }
+
+    private static List<Line> pullUp(double[] in, Draft draft) {
+        PullUpChoice choice = PullUpChoice.of(in[0], in[1] * 1e-12, in[2] * 1e-9);
+        return List.of(
+                new Line("resistor", ohms(choice.ohms())),
+                new Line("at least", ohms(choice.least())),
+                new Line("at most", ohms(choice.most())));
+    }
+
+    private static List<Line> spot(double[] in, Draft draft) {
+        SpotSize size = SpotSize.of((int) in[0], in[1], in[2]);
+        return List.of(
+                new Line("a pixel sees", milli(size.pixel(), "m")), new Line("smallest spot", milli(size.spot(), "m")));
+    }
+}

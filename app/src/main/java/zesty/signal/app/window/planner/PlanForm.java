@@ -1,0 +1,285 @@
+package zesty.signal.app.window.planner;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.BiFunction;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.core.plan.Draft;
+import zesty.signal.core.plan.Plan;
+import zesty.signal.core.read.Need;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.scale.Digits;
+
+/** What a plan is made of, a line each; what cannot be is said and left as it was. JavaFX thread. */
+final class PlanForm extends VBox {
+    private static final List<Integer> SPEEDS =
+            List.of(9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600, 1_000_000, 2_000_000);
+    private static final double LABEL = 92;
+    private static final double FIELD = 196;
+
+    /** A question, and the sort of sensor that answers it. */
+    private record Asked(ReaderKind kind, int sensor) {
+        Need need() {
+            return kind.needs().get(sensor);
+        }
+
+        String words() {
+            return kind.title() + ": " + need().sensor();
+        }
+    }
+
+    private interface Filled {
+        void show(Draft draft);
+    }
+
+    private final Consumer<Draft> change;
+    private final GridPane grid = new GridPane();
+    private final Label wrong = new Label();
+    private final List<Filled> fields = new ArrayList<>();
+    private final ComboBox<Asked> question = new ComboBox<>();
+    private Draft draft;
+    private boolean filling;
+
+    /** @param ask begins anew with a kind and one of its sensors. @param change takes another plan */
+    PlanForm(BiFunction<ReaderKind, Integer, Void> ask, Consumer<Draft> change) {
+        super(8);
+        this.change = change;
+        setId("plan-form");
+        grid.setHgap(8);
+        grid.setVgap(5);
+        for (ReaderKind kind : ReaderKinds.all()) {
+            for (int i = 0; i < kind.needs().size(); i++) {
+                question.getItems().add(new Asked(kind, i));
+            }
+        }
+        question.setId("plan-question");
+        question.setConverter(words(Asked::words));
+        question.setTooltip(new Tooltip("what you want to know, and with which sort of sensor"));
+        question.setOnAction(event -> {
+            Asked asked = question.getValue();
+            if (!filling && asked != null) {
+                ask.apply(asked.kind(), asked.sensor());
+            }
+        });
+        question.setMaxWidth(Double.MAX_VALUE);
+        grid.add(question, 0, 0, 2, 1);
+        fields.add(now -> question.setValue(question.getItems().stream()
+                .filter(one ->
+                        one.kind().name().equals(now.kind()) && one.need().equals(now.need()))
+                .findFirst()
+                .orElse(null)));
+        number("rate", "Rows", "/s", Draft::rateHz, Draft::withRate);
+        number("channels", "Channels", "", d -> (double) d.channels(), (d, v) -> d.withChannels(whole(v)));
+        ComboBox<Integer> line = new ComboBox<>();
+        line.getItems().setAll(SPEEDS);
+        line.setConverter(words(speed -> Digits.of(speed) + " baud"));
+        choice("line", "Line", line, d -> (int) d.baud(), (d, v) -> d.withLine(v, d.packets()));
+        ComboBox<Boolean> sent = new ComboBox<>();
+        sent.getItems().setAll(false, true);
+        sent.setConverter(words(packets -> packets ? "packets with a check" : "text, one line a row"));
+        choice("sent", "Sent as", sent, Draft::packets, (d, v) -> d.withLine(d.baud(), v));
+        number(
+                "bits",
+                "Converter",
+                "bits",
+                d -> (double) d.converter().bits(),
+                (d, v) -> d.withConverter(new Plan.Converter(
+                        whole(v),
+                        d.converter().ref(),
+                        d.converter().noiseCounts(),
+                        d.converter().average())));
+        number(
+                "ref",
+                "Reference",
+                "V",
+                d -> d.converter().ref(),
+                (d, v) -> d.withConverter(new Plan.Converter(
+                        d.converter().bits(),
+                        v,
+                        d.converter().noiseCounts(),
+                        d.converter().average())));
+        number(
+                "noise",
+                "Noise",
+                "counts",
+                d -> d.converter().noiseCounts(),
+                (d, v) -> d.withConverter(new Plan.Converter(
+                        d.converter().bits(),
+                        d.converter().ref(),
+                        v,
+                        d.converter().average())));
+        number(
+                "average",
+                "Averaging",
+                "readings",
+                d -> d.converter().average(),
+                (d, v) -> d.withConverter(new Plan.Converter(
+                        d.converter().bits(), d.converter().ref(), d.converter().noiseCounts(), v)));
+        number("swing", "Signal's swing", "V", Draft::swingVolts, (d, v) -> d.withSignal(v, d.recipe(), d.tones()));
+        text("recipe", "Recipe", "none", Draft::recipe, (d, v) -> d.withSignal(d.swingVolts(), v, d.tones()));
+        text(
+                "tones",
+                "Lamps, motors",
+                "Hz, parted by commas",
+                d -> d.tones().stream().map(Digits::exact).collect(Collectors.joining(", ")),
+                (d, v) -> d.withSignal(d.swingVolts(), d.recipe(), numbers(v)));
+        number("memory", "Memory", "bytes", Draft::memoryBytes, Draft::withMemory);
+        number(
+                "mah",
+                "Battery",
+                "mAh",
+                Draft::milliampHours,
+                (d, v) -> d.withBattery(v, d.milliamps(), d.wantedHours()));
+        number("ma", "Draws", "mA", Draft::milliamps, (d, v) -> d.withBattery(d.milliampHours(), v, d.wantedHours()));
+        number(
+                "hours",
+                "Must last",
+                "h",
+                Draft::wantedHours,
+                (d, v) -> d.withBattery(d.milliampHours(), d.milliamps(), v));
+        wrong.getStyleClass().add("error");
+        wrong.setId("plan-wrong");
+        wrong.setWrapText(true);
+        wrong.setMinHeight(USE_PREF_SIZE);
+        wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
+        getChildren().addAll(grid, wrong);
+    }
+
+    private static int whole(double value) {
+        if (value != Math.rint(value)) {
+            throw new IllegalArgumentException("a whole number is needed, was " + value);
+        }
+        return (int) Math.max(Integer.MIN_VALUE, Math.min(Integer.MAX_VALUE, value));
+    }
+
+    private static double number(String text) {
+        String plain = text.strip().replace(',', '.').replace('\u2212', '-').replaceAll("(?<=\\d) (?=\\d)", "");
+        try {
+            return Double.parseDouble(plain);
+        } catch (NumberFormatException e) {
+            throw new IllegalArgumentException("'" + text.strip() + "' is not a number");
+        }
+    }
+
+    private static List<Double> numbers(String text) {
+        return text.isBlank()
+                ? List.of()
+                : Arrays.stream(text.strip().split("[,;\\s]+"))
+                        .map(PlanForm::number)
+                        .toList();
+    }
+
+    private static <T> StringConverter<T> words(Function<T, String> words) {
+        return new StringConverter<>() {
+            @Override
+            public String toString(T value) {
+                return value == null ? "" : words.apply(value);
+            }
+
+            @Override
+            public T fromString(String text) {
+                return null;
+            }
+        };
+    }
+
+    private void row(String label, Region field) {
+        Label name = Bench.small(label);
+        name.setMinWidth(LABEL);
+        name.setPrefWidth(LABEL);
+        field.setPrefWidth(FIELD);
+        field.setMaxWidth(FIELD);
+        GridPane.setHgrow(field, javafx.scene.layout.Priority.NEVER);
+        int at = grid.getRowCount();
+        grid.add(name, 0, at);
+        grid.add((Node) field, 1, at);
+    }
+
+    private <T> void choice(
+            String id, String label, ComboBox<T> box, Function<Draft, T> of, BiFunction<Draft, T, Draft> to) {
+        box.setId("plan-" + id);
+        box.setOnAction(event -> {
+            if (!filling && box.getValue() != null) {
+                take(now -> to.apply(now, box.getValue()));
+            }
+        });
+        fields.add(now -> box.setValue(of.apply(now)));
+        row(label, box);
+    }
+
+    private void number(
+            String id, String label, String unit, Function<Draft, Double> of, BiFunction<Draft, Double, Draft> to) {
+        text(
+                id,
+                label,
+                unit,
+                now -> Digits.exact(of.apply(now)) + (unit.isEmpty() ? "" : " " + unit),
+                (now, text) -> to.apply(
+                        now,
+                        number(
+                                unit.isEmpty()
+                                        ? text
+                                        : text.strip().replaceAll("\\s*" + Pattern.quote(unit) + "$", ""))));
+    }
+
+    private void text(
+            String id, String label, String prompt, Function<Draft, String> of, BiFunction<Draft, String, Draft> to) {
+        TextField field = new TextField();
+        field.setId("plan-" + id);
+        field.setPromptText(prompt);
+        Runnable typed = () -> {
+            if (draft != null
+                    && !field.getText().equals(of.apply(draft))
+                    && take(now -> to.apply(now, field.getText()))) {
+                TypedText.sayAnew(field, of.apply(draft));
+            }
+        };
+        field.setOnAction(event -> typed.run());
+        field.focusedProperty().addListener((p, was, is) -> {
+            if (!is) {
+                typed.run();
+            }
+        });
+        fields.add(now -> TypedText.say(field, of.apply(now)));
+        row(label, field);
+    }
+
+    /** @return whether it could be */
+    private boolean take(Function<Draft, Draft> with) {
+        try {
+            Draft other = with.apply(draft);
+            wrong.setText("");
+            change.accept(other);
+            return true;
+        } catch (IllegalArgumentException e) {
+            String why = e.getMessage();
+            wrong.setText(Character.toUpperCase(why.charAt(0)) + why.substring(1) + ".");
+            return false;
+        }
+    }
+
+    void show(Draft now) {
+        draft = now;
+        filling = true;
+        fields.forEach(field -> field.show(now));
+        filling = false;
+        setAlignment(Pos.TOP_LEFT);
+    }
+}

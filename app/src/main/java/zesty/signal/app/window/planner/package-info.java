@@ -1,0 +1,2 @@
+/** The planner: whether a setup will work, before it is wired. */
+package zesty.signal.app.window.planner;

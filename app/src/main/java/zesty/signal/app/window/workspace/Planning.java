@@ -1,0 +1,213 @@
+package zesty.signal.app.window.workspace;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import zesty.signal.app.report.ReportFile;
+import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.plan.Draft;
+import zesty.signal.core.plan.NoiseBudget;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.read.pulse.Pulse;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.PlanReport;
+import zesty.signal.engine.PlannedAgainst;
+import zesty.signal.exchange.portable.PortableBoard;
+import zesty.signal.exchange.portable.SourceFiles;
+import zesty.signal.takes.DraftJson;
+
+/** The plan of a setup that is not wired yet, and what comes out of it: a simulated board to try, a rig, code, a page. JavaFX thread only. */
+public final class Planning {
+    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("yyyy-MM-dd-HHmmss");
+    private static final int MOST_UNDOS = 100;
+
+    private final Workspace workspace;
+    private final Path folder;
+    private final ObjectProperty<Draft> draft = new SimpleObjectProperty<>();
+    private final ArrayDeque<Draft> before = new ArrayDeque<>();
+
+    Planning(Workspace workspace, Path folder) {
+        this.workspace = workspace;
+        this.folder = folder;
+        ReaderKind first = ReaderKinds.of(Pulse.NAME);
+        draft.set(Draft.of(first.name(), first.needs().get(0), recipe(first)));
+        draft.addListener((p, was, is) -> save(is));
+    }
+
+    /** @return the plan as it stands; never null */
+    public ObjectProperty<Draft> draft() {
+        return draft;
+    }
+
+    /** Goes on with the plan of another day, where there is one. */
+    public void load() {
+        Path file = file();
+        workspace
+                .tasks()
+                .fetch(
+                        "the plan of last time could not be read",
+                        () -> Files.exists(file) ? DraftJson.read(Files.readString(file), file.toString()) : null,
+                        read -> {
+                            if (read != null && before.isEmpty()) {
+                                draft.set(read);
+                            }
+                        });
+    }
+
+    private Path file() {
+        return folder.resolve("plan.json");
+    }
+
+    private void save(Draft now) {
+        workspace
+                .tasks()
+                .later(
+                        "the plan could not be saved",
+                        () -> {
+                            Files.createDirectories(folder);
+                            Settings.writeWhole(file(), DraftJson.write(now));
+                        },
+                        () -> {});
+    }
+
+    /** Begins anew with what answers a question. */
+    public void ask(ReaderKind kind, int sensor) {
+        change(Draft.of(kind.name(), kind.needs().get(sensor), recipe(kind)));
+    }
+
+    private static String recipe(ReaderKind kind) {
+        return kind.suggestions().isEmpty() ? "" : kind.suggestions().get(0).recipe();
+    }
+
+    /** Takes another plan; {@link #undo()} goes back to the one before. */
+    public void change(Draft other) {
+        if (!other.equals(draft.get())) {
+            before.push(draft.get());
+            if (before.size() > MOST_UNDOS) {
+                before.removeLast();
+            }
+            draft.set(other);
+        }
+    }
+
+    /** Goes back to the plan before the last change. @return whether there was one */
+    public boolean undo() {
+        if (before.isEmpty()) {
+            return false;
+        }
+        draft.set(before.pop());
+        return true;
+    }
+
+    /** @return the rig that the plan comes to, on a simulated board that sends just what is planned */
+    public Rig rig() {
+        Draft plan = draft.get();
+        ReaderKind kind = ReaderKinds.of(plan.kind());
+        Plans.Columns columns = Plans.columns(plan);
+        Converter converter =
+                new Converter(plan.converter().bits(), plan.converter().ref(), Divisor.STEPS);
+        List<Channel> channels = new ArrayList<>();
+        for (int c = 0; c < plan.channels(); c++) {
+            Recipe recipe = c == 0 ? Recipe.parse(plan.recipe()) : Recipe.NONE;
+            channels.add(new Channel(
+                    columns.names().get(c),
+                    c == 0 ? kind.title() : columns.names().get(c),
+                    new Scaling(converter, 1, 0, "V"),
+                    recipe,
+                    true));
+        }
+        double step = NoiseBudget.of(plan.converter()).stepVolts();
+        String board = SimulatedBoards.planned(
+                plan.rateHz(),
+                plan.channels(),
+                plan.converter().bits(),
+                plan.converter().noiseCounts() / Math.sqrt(plan.converter().average()),
+                plan.swingVolts() / step,
+                plan.need().highestHz(),
+                plan.tones(),
+                plan.kind().equals(Pulse.NAME),
+                plan.packets());
+        Rig rig = new Rig(
+                "Planned: " + kind.title().toLowerCase(java.util.Locale.ROOT),
+                SourceSetup.at("sim:" + board),
+                null,
+                channels);
+        return columns.names().size() >= kind.fewestPorts()
+                ? rig.withReader(new ReaderSetup(
+                        kind.name(), columns.names().subList(0, kind.fewestPorts()), kind.settingsFor("V")))
+                : rig;
+    }
+
+    /** Plugs the simulated board in, with the rig that the plan comes to. */
+    public void tryIt() {
+        Rig rig = rig();
+        workspace.live().take(rig);
+        workspace.live().connect(rig.source());
+        workspace.view().plannerOpen().set(false);
+        workspace.view().focus().set(rig.channels().get(0).column());
+        workspace.view().stop().set(Stop.READ);
+        workspace.say("A simulated board sends what is planned. B goes back to the plan.");
+    }
+
+    /** Saves the rig among the maker's own, for the real board. */
+    public void keepRig() {
+        Rig rig = rig();
+        workspace.rigs().keep(rig);
+    }
+
+    private Path made(String what) {
+        return folder.resolve(
+                what + "-" + draft.get().kind() + "-" + LocalDateTime.now().format(MOMENT));
+    }
+
+    /** Writes the program for the board into a folder of its own. */
+    public void boardCode() {
+        Path to = made("board");
+        Draft plan = draft.get();
+        workspace
+                .tasks()
+                .later(
+                        "the board's code could not be written",
+                        () -> SourceFiles.write(to, PortableBoard.files(plan.plan())),
+                        () -> workspace.say("board.c and board.h saved: " + to));
+    }
+
+    /** Writes a page to print. */
+    public void print() {
+        Path to = made("plan").resolveSibling(made("plan").getFileName() + ".pdf");
+        Draft plan = draft.get();
+        workspace
+                .tasks()
+                .later(
+                        "the plan could not be printed",
+                        () -> {
+                            Files.createDirectories(folder);
+                            ReportFile.write(PlanReport.of(plan, Instant.now()), to, true);
+                        },
+                        () -> workspace.say("Page saved: " + to));
+    }
+
+    /** Holds a take against the plan. */
+    public void compare(Path take, Consumer<List<PlannedAgainst.Row>> after) {
+        Draft plan = draft.get();
+        workspace
+                .tasks()
+                .fetchTold("comparing", "the take could not be compared", () -> PlannedAgainst.of(take, plan), after);
+    }
+}
