@@ -48,9 +48,6 @@ class TakesFitWindowTest extends ViewWalk {
         look("first start", found);
         robot.interact(() -> workspace().view().stop().set(null));
         look("no board", found);
-        robot.interact(() -> workspace().view().plannerOpen().set(true));
-        look("planner", found);
-        robot.interact(() -> workspace().view().plannerOpen().set(false));
         robot.interact(() -> {
             workspace().live().connect("sim:chest");
             workspace().view().stop().set(Stop.READ);
@@ -72,6 +69,9 @@ class TakesFitWindowTest extends ViewWalk {
         look("Read, wind", found);
         press("#read-other");
         look("Read, choosing", found);
+        robot.interact(() -> workspace().view().plannerOpen().set(true));
+        look("planner", found);
+        robot.interact(() -> workspace().view().plannerOpen().set(false));
         assertThat(found).isEmpty();
     }
 

@@ -154,8 +154,8 @@ public final class Bars {
                 "Resolution",
                 Digits.about(1000 * noise.stepVolts(), 2) + " mV a count, " + Digits.fixed(noise.effectiveBits(), 1)
                         + " effective bits",
-                "the signal is " + Digits.about(counts, 3) + " counts high, " + Digits.about(clear, 3)
-                        + " of them clear of noise; " + Digits.about(needed, 3) + " are needed",
+                Digits.about(counts, 3) + " counts high, " + Digits.about(clear, 3) + " clear of noise; "
+                        + Digits.about(needed, 3) + " are needed",
                 Math.min(1, Math.log(Math.max(1, clear)) / Math.log(16 * needed)),
                 Math.log(needed) / Math.log(16 * needed),
                 over,

@@ -38,7 +38,7 @@ class BarsTest {
         assertThat(bar(faster, "Highest true frequency").over()).isFalse();
         Bar resolution = bar(faster, "Resolution");
         // 0.15 V of 5/1024 V a count are 30.72 counts; noise of √(0.64 + 1/12) counts counts √12 times.
-        assertThat(resolution.says()).startsWith("the signal is 30.7 counts high, 10.4 of them clear of noise");
+        assertThat(resolution.says()).startsWith("30.7 counts high, 10.4 clear of noise");
         assertThat(resolution.over()).isTrue();
         Draft finer = resolution.mends().get(0).after();
         assertThat(Bars.of(finer)).noneMatch(Bar::over);

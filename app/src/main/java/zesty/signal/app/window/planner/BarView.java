@@ -21,7 +21,7 @@ import zesty.signal.core.plan.Draft;
 /** One budget: its name and value, a bar whose end is pulled, what follows, and the changes that put it right. JavaFX thread. */
 final class BarView extends VBox {
     private static final PseudoClass OVER = PseudoClass.getPseudoClass("over");
-    private static final double HEIGHT = 20;
+    private static final double HEIGHT = 18;
     private static final double TRACK = 11;
     private static final double KNOB = 17;
     private static final double KEY_STEP = 0.02;
@@ -48,15 +48,18 @@ final class BarView extends VBox {
 
     /** @param pulling hears of each plan while the end is pulled, {@code change} of the one where it is let go, or of a mend */
     BarView(String id, Consumer<Draft> pulling, Consumer<Draft> change) {
-        super(2);
+        super(1);
         this.pulling = pulling;
         this.change = change;
         setId("bar-" + id);
         getStyleClass().add("plan-bar");
         name.getStyleClass().add("plan-name");
+        name.setMinWidth(USE_PREF_SIZE);
         value.getStyleClass().add("mono");
         says.getStyleClass().add("hint");
-        says.setMinWidth(0);
+        says.setWrapText(true);
+        says.setMinWidth(60);
+        says.setMinHeight(USE_PREF_SIZE);
         track.getStyleClass().add("plan-track");
         fill.getStyleClass().add("plan-fill");
         limit.getStyleClass().add("plan-limit");
@@ -77,7 +80,7 @@ final class BarView extends VBox {
         says.setMaxWidth(Double.MAX_VALUE);
         HBox foot = new HBox(8, says, mends);
         foot.setAlignment(Pos.CENTER_LEFT);
-        foot.setMinHeight(22);
+        foot.setMinHeight(18);
         getChildren().addAll(head, bar, foot);
         bar.setOnMousePressed(event -> pull(event.getX()));
         bar.setOnMouseDragged(event -> pull(event.getX()));

@@ -15,6 +15,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
@@ -31,8 +32,7 @@ import zesty.signal.core.scale.Digits;
 final class PlanForm extends VBox {
     private static final List<Integer> SPEEDS =
             List.of(9600, 19_200, 38_400, 57_600, 115_200, 230_400, 460_800, 921_600, 1_000_000, 2_000_000);
-    private static final double LABEL = 92;
-    private static final double FIELD = 196;
+    private static final double FIELD = 150;
 
     /** A question, and the sort of sensor that answers it. */
     private record Asked(ReaderKind kind, int sensor) {
@@ -63,7 +63,7 @@ final class PlanForm extends VBox {
         this.change = change;
         setId("plan-form");
         grid.setHgap(8);
-        grid.setVgap(5);
+        grid.setVgap(4);
         for (ReaderKind kind : ReaderKinds.all()) {
             for (int i = 0; i < kind.needs().size(); i++) {
                 question.getItems().add(new Asked(kind, i));
@@ -202,11 +202,11 @@ final class PlanForm extends VBox {
 
     private void row(String label, Region field) {
         Label name = Bench.small(label);
-        name.setMinWidth(LABEL);
-        name.setPrefWidth(LABEL);
+        name.setMinWidth(USE_PREF_SIZE);
+        field.setMinWidth(0);
         field.setPrefWidth(FIELD);
-        field.setMaxWidth(FIELD);
-        GridPane.setHgrow(field, javafx.scene.layout.Priority.NEVER);
+        field.setMaxWidth(Double.MAX_VALUE);
+        GridPane.setHgrow(field, Priority.ALWAYS);
         int at = grid.getRowCount();
         grid.add(name, 0, at);
         grid.add((Node) field, 1, at);

@@ -3,6 +3,7 @@ package zesty.signal.app.window.planner;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -31,6 +32,9 @@ import zesty.signal.takes.Shelf;
 public final class Planner extends VBox {
     private static final double FORM = 300;
     private static final double SIDE = 236;
+    /** The bars have as much room at least. */
+    private static final double LEAST_BARS = 400;
+
     private static final int TAKES_OFFERED = 12;
 
     private final Workspace workspace;
@@ -39,19 +43,22 @@ public final class Planner extends VBox {
     private final PlanForm form;
     private final PartsCard parts = new PartsCard();
     private final List<BarView> bars = new ArrayList<>();
-    private final VBox middle = new VBox(3);
+    private final VBox middle = new VBox(2);
     private final Label row = new Label();
     private final Label clock = Bench.small("");
-    private final VBox wiring = new VBox(4);
+    private final VBox wiring = new VBox(3);
     private final Label limits = Bench.small("");
     private final Label caution = new Label();
     private final Button undo = Bench.button("plan-undo", "Undo", "goes back to the plan before the last change");
     private final MenuButton compare = new MenuButton("Compare with a take");
     private final VBox against = new VBox(6);
+    private final VBox right;
+    private final VBox left = new VBox(10);
+    private final HBox all = new HBox(18);
     private String wired = "";
 
     public Planner(Workspace workspace) {
-        super(10);
+        super(8);
         this.workspace = workspace;
         planning = workspace.planning();
         setId("planner");
@@ -76,9 +83,7 @@ public final class Planner extends VBox {
                     return null;
                 },
                 planning::change);
-        form.setMinWidth(FORM);
-        form.setPrefWidth(FORM);
-        form.setMaxWidth(FORM);
+        wide(form, FORM);
         HBox.setHgrow(middle, Priority.ALWAYS);
         middle.setMinWidth(0);
         String[] ids = {"line", "frequency", "resolution", "delay", "memory", "disk", "battery"};
@@ -88,16 +93,42 @@ public final class Planner extends VBox {
         middle.getChildren().setAll(bars);
         middle.getChildren().add(foot());
         against.setId("plan-against");
-        VBox right = new VBox(10, parts, wiringCard());
-        right.setMinWidth(SIDE);
-        right.setPrefWidth(SIDE);
-        right.setMaxWidth(SIDE);
-        HBox all = new HBox(18, form, middle, right);
+        right = new VBox(8, parts, wiringCard());
+        wide(right, SIDE);
         VBox.setVgrow(all, Priority.ALWAYS);
         getChildren().addAll(head, all);
+        widthProperty().addListener((p, was, is) -> arrange());
+        workspace.view().textSize().addListener((p, was, is) -> arrange());
+        arrange();
         planning.draft().addListener((p, was, is) -> show(is));
         planning.load();
         show(planning.draft().get());
+    }
+
+    /** As wide as its words at any size of text. */
+    private void wide(Region column, double usual) {
+        var width = Bindings.createDoubleBinding(
+                () -> workspace.view().textSize().get().of(usual),
+                workspace.view().textSize());
+        column.minWidthProperty().bind(width);
+        column.prefWidthProperty().bind(width);
+        column.maxWidthProperty().bind(width);
+    }
+
+    /** Three columns beside each other, or two where the bars would have too little room. */
+    private void arrange() {
+        double room = getWidth() - workspace.view().textSize().get().of(FORM + SIDE);
+        boolean narrow = getWidth() > 0 && room < LEAST_BARS;
+        if (all.getChildren().isEmpty() || narrow != (all.getChildren().size() == 2)) {
+            all.getChildren().clear();
+            left.getChildren().clear();
+            if (narrow) {
+                left.getChildren().setAll(form, right);
+                all.getChildren().setAll(left, middle);
+            } else {
+                all.getChildren().setAll(form, middle, right);
+            }
+        }
     }
 
     private VBox foot() {
@@ -118,6 +149,8 @@ public final class Planner extends VBox {
         code.setOnAction(event -> planning.boardCode());
         Button rig = Bench.button("plan-rig", "Make the rig", "saves a rig with this scaling, recipe and reader");
         rig.setOnAction(event -> planning.keepRig());
+        words.setMinWidth(USE_PREF_SIZE);
+        clock.setMinWidth(USE_PREF_SIZE);
         HBox line = new HBox(10, words, row, clock);
         line.setAlignment(Pos.BASELINE_LEFT);
         HBox buttons = new HBox(8, tryIt, code, rig);
@@ -136,7 +169,7 @@ public final class Planner extends VBox {
             one.setMinHeight(USE_PREF_SIZE);
         }
         caution.getStyleClass().addAll("error", "plan-caution");
-        VBox card = new VBox(7, title, wiring, limits, heed, caution);
+        VBox card = new VBox(5, title, wiring, limits, heed, caution);
         card.getStyleClass().add("plan-card");
         return card;
     }
