@@ -1,6 +1,7 @@
 package zesty.signal.app.command;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
@@ -42,7 +43,9 @@ import zesty.signal.core.scale.Polynomial;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.ValueTable;
+import zesty.signal.engine.PortableProof;
 import zesty.signal.takes.RigJson;
+import zesty.signal.takes.TakeException;
 
 /** What is written for a board goes through a C compiler that forgives nothing, runs, and does what the application does. */
 @Timeout(120)
@@ -223,6 +226,37 @@ class BoardCodeTest {
             assertThat(lines.get(i)).as("row %d", i).endsWith("," + states);
         }
         assertThat(Arrays.stream(turns).limit(6)).allMatch(n -> n > 10);
+    }
+
+    /** What a press in the window does: the same code, compiled, run and compared, and a program that fails is told. */
+    @Test
+    void codeIsProvedOnRawNumbersAndACompilerThatFailsIsTold() throws Exception {
+        Random random = new Random(27);
+        for (int k = 0; k < 6; k++) {
+            Rule rule = rule("high", new Condition.Above(0.4 + 0.1 * k), 0.2, new Rule.Holds(0.02 * k, 0, 0, false));
+            Scaling scaling = new Scaling(new Converter(10, 5, Divisor.STEPS), conversion(0), List.of(), "N");
+            String recipe = RECIPES.get(1 + k);
+            Rig rig = Rig.blank("rig", "stdin")
+                    .fittedTo(new DelimitedFormat(',', false, false, "", List.of(new Column("x", "")), null))
+                    .withChannel("x", one -> one.withScaling(scaling).withRecipe(Recipe.parse(recipe)))
+                    .withAct(ActSetup.NONE.withBook(new RuleBook(List.of(rule), List.of())));
+            double[] raw = new double[3000];
+            Arrays.setAll(raw, i -> Math.rint(600 + 300 * Math.sin(i / 40.0) + 60 * random.nextGaussian()));
+            raw[1000] = Double.NaN;
+            PortableProof proof = PortableProof.of(rig, "x", RATE, raw, folder.resolve("proof" + k));
+            assertThat(proof.compiler()).isEqualTo("cc");
+            assertThat(proof.samples()).isEqualTo(2999);
+            assertThat(proof.largest()).as(recipe).isBetween(0.0, 1e-5);
+            assertThat(proof.different()).as(recipe).isZero();
+        }
+        Path spoilt = Files.createDirectories(folder.resolve("spoilt"));
+        Files.writeString(spoilt.resolve("zz.c"), "int main(void) { return 1 }");
+        Rig rig = Rig.blank("rig", "stdin")
+                .fittedTo(new DelimitedFormat(',', false, false, "", List.of(new Column("x", "")), null))
+                .withChannel("x", one -> one.withRecipe(Recipe.parse("mean:3")));
+        assertThatThrownBy(() -> PortableProof.of(rig, "x", RATE, new double[] {1, 2, 3}, spoilt))
+                .isInstanceOf(TakeException.class)
+                .hasMessageContaining("the compiler cc failed");
     }
 
     private static Channel channelOf(Rig rig) {

@@ -3,6 +3,7 @@ package zesty.signal.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -18,6 +19,7 @@ import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.core.plan.Bar;
 import zesty.signal.core.plan.Bars;
 import zesty.signal.core.plan.Draft;
@@ -102,6 +104,13 @@ class PlannerWindowTest extends RealWindow {
                 60);
         assertThat(tried.channel("column2").orElseThrow().rateHz()).isCloseTo(121, within(0.5));
         assertThat(tried.channel("column2").orElseThrow().channel().unit()).isEqualTo("V");
+        // What was decided goes back onto the board: compiled here, run on what came, and held against the lanes.
+        robot.interact(() -> workspace().view().stop().set(Stop.CLEAN));
+        press("#portable-code");
+        boolean compiler = Stream.of(System.getenv("PATH").split(File.pathSeparator))
+                .anyMatch(one -> Files.isExecutable(Path.of(one, "cc")));
+        awaitText("#notice", compiler ? "largest difference 0.000" : "No C compiler");
+        assertThat(made("column2.c")).hasSize(1);
         robot.interact(() -> workspace().recordings().start(RecordingLimit.ofSamples(600)));
         until(s -> !s.recording().running() && s.recording().rows() == 600, 30);
         for (int i = 0; i < 200 && fx(() -> workspace().takes().all().get().isEmpty()); i++) {

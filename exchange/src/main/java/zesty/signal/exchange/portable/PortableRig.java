@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import zesty.signal.core.act.Rule;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
@@ -23,6 +24,11 @@ public final class PortableRig {
                 .filter(one ->
                         !one.scaling().isAsItCame() || !one.recipe().equals(Recipe.NONE) || RuleCode.any(rig, one))
                 .toList();
+    }
+
+    /** @return the rules of a rig on one channel, in the order in which {@code run.c} prints their states */
+    public static List<Rule> rules(Rig rig, Channel channel) {
+        return RuleCode.rules(rig, channel);
     }
 
     /**

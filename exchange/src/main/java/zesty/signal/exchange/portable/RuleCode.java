@@ -31,9 +31,7 @@ final class RuleCode {
         this.channel = channel;
         this.rateHz = rateHz;
         Set<String> taken = new HashSet<>(Set.of("state", "reset", "step"));
-        List<Rule> own = rig.act().inForce().rules().stream()
-                .filter(one -> on(rig, channel, one))
-                .toList();
+        List<Rule> own = rules(rig, channel);
         for (Rule rule : own) {
             String plain = Template.identifier(rule.name());
             String name = plain;
@@ -50,6 +48,13 @@ final class RuleCode {
                     + "]; /* 1: on */\n");
             helpers.add("rule.c");
         }
+    }
+
+    /** @return the rules of a rig on a channel, in their order */
+    static List<Rule> rules(Rig rig, Channel channel) {
+        return rig.act().inForce().rules().stream()
+                .filter(one -> on(rig, channel, one))
+                .toList();
     }
 
     /** @return whether a rig decides anything on a channel */

@@ -23,19 +23,27 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.sample.Series;
 import zesty.signal.core.scale.Converter;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.PlanReport;
 import zesty.signal.engine.PlannedAgainst;
+import zesty.signal.engine.PortableProof;
 import zesty.signal.exchange.portable.PortableBoard;
 import zesty.signal.exchange.portable.SourceFiles;
 import zesty.signal.takes.DraftJson;
 
-/** The plan of a setup that is not wired yet, and what comes out of it: a simulated board to try, a rig, code, a page. JavaFX thread only. */
+/**
+ * The plan of a setup that is not wired yet, and what comes out of it: a simulated board to try, a rig, code, a page; and what goes back
+ * to the board of a rig that works. JavaFX thread only.
+ */
 public final class Planning {
     private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("yyyy-MM-dd-HHmmss");
     private static final int MOST_UNDOS = 100;
+    private static final int MOST_TRIED = 60_000;
 
     private final Workspace workspace;
     private final Path folder;
@@ -186,6 +194,49 @@ public final class Planning {
                         "the board's code could not be written",
                         () -> SourceFiles.write(to, PortableBoard.files(plan.plan())),
                         () -> workspace.say("board.c and board.h saved: " + to));
+    }
+
+    /**
+     * Writes what the rig decided on a channel as C, compiles it, runs the channel's raw numbers through it, and says how near it comes.
+     */
+    public void portable(ChannelSnapshot channel) {
+        String column = channel.channel().column();
+        Path to = folder.resolve("portable-" + column.replaceAll("[^\\p{Alnum}]+", "-") + "-"
+                + LocalDateTime.now().format(MOMENT));
+        Rig rig = workspace.shown().rig();
+        workspace
+                .tasks()
+                .fetchTold(
+                        "trying the board's code",
+                        "the board's code could not be made",
+                        () -> PortableProof.of(rig, column, channel.rateHz(), raw(channel), to),
+                        proof -> workspace.say(words(proof)));
+    }
+
+    private static double[] raw(ChannelSnapshot channel) {
+        Series raw = channel.raw();
+        long from = Math.max(raw.start(), raw.end() - MOST_TRIED);
+        double[] x = new double[(int) (raw.end() - from)];
+        for (int i = 0; i < x.length; i++) {
+            x[i] = raw.value(from + i);
+        }
+        return x;
+    }
+
+    private static String words(PortableProof proof) {
+        if (proof.compiler().isEmpty()) {
+            return "C code saved: " + proof.folder()
+                    + ". No C compiler (cc, gcc or clang) is on this machine to try it.";
+        }
+        String decisions = proof.decisions() == 0
+                ? ""
+                : proof.different() == 0
+                        ? " All " + proof.decisions() + " decisions are equal."
+                        : " " + proof.different() + " rows decide otherwise.";
+        return "C code saved and tried with " + proof.compiler() + " on " + proof.samples()
+                + " rows: largest difference " + Digits.about(100 * proof.largest(), 2) + " % of full scale."
+                + decisions
+                + " It is in " + proof.folder();
     }
 
     /** Writes a page to print. */

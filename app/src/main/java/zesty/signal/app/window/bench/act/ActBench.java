@@ -84,7 +84,14 @@ public final class ActBench extends Bench {
         today.setVisible(false);
         today.setOnAction(
                 event -> workspace.acting().change(now -> workspace.live().rig().act()));
-        atHead(today, profile.node(), board);
+        Button code = Bench.button(
+                "portable-rules",
+                "Board code (C)",
+                "scaling, recipe and rules of this channel as C; it is compiled, run on what came, and compared");
+        code.setOnAction(event -> focused(workspace.shown().snapshot(System.nanoTime()))
+                .filter(one -> one.raw() != null)
+                .ifPresent(workspace.planning()::portable));
+        atHead(today, profile.node(), board, code);
         HBox line = new HBox(10, summary, calm);
         line.setAlignment(Pos.CENTER_LEFT);
         AddMenus more = new AddMenus(workspace, name -> chosen = name);

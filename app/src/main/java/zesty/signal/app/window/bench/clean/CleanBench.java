@@ -3,6 +3,7 @@ package zesty.signal.app.window.bench.clean;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.CustomMenuItem;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -104,6 +105,14 @@ public final class CleanBench extends Bench {
         error.getStyleClass().add("error");
         error.setWrapText(true);
         error.managedProperty().bind(error.textProperty().isNotEmpty());
+        Button code = button(
+                "portable-code",
+                "Board code (C)",
+                "scaling, recipe and rules of this channel as C; it is compiled, run on what came, and compared");
+        code.setOnAction(event -> focused(workspace.shown().snapshot(System.nanoTime()))
+                .filter(one -> one.raw() != null)
+                .ifPresent(workspace.planning()::portable));
+        atHead(code);
         HBox line = new HBox(8, text, suggested, add);
         line.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
