@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.File;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -30,6 +31,9 @@ import zesty.signal.core.act.Watch;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.plan.Draft;
+import zesty.signal.core.read.ReaderKind;
+import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
@@ -44,6 +48,8 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.ValueTable;
 import zesty.signal.engine.PortableProof;
+import zesty.signal.exchange.portable.PortableBoard;
+import zesty.signal.exchange.portable.SourceFiles;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.TakeException;
 
@@ -74,7 +80,7 @@ class BoardCodeTest {
                 .redirectError(err.toFile())
                 .start();
         assertThat(process.waitFor()).as(Files.readString(err)).isZero();
-        return Files.readString(out);
+        return Files.readString(out, StandardCharsets.ISO_8859_1);
     }
 
     private String compiled(Path sources) throws Exception {
@@ -404,5 +410,63 @@ class BoardCodeTest {
         assertThat(said.status()).as(said.err()).isEqualTo(2);
         assertThat(said.err()).contains(message);
         assertThat(folder.resolve("code")).doesNotExist();
+    }
+
+    /** A clock that starts two seconds after power, steps of 45 µs, and channels that swing as a sensor would. */
+    private static final String SENSOR =
+            """
+            #include "board.h"
+            #include <math.h>
+            #include <stdio.h>
+            static uint32_t us = 2000017u;
+            uint32_t board_micros(void) { return us; }
+            int32_t board_read(uint8_t channel)
+            {
+                return (int32_t)(512.0 + 300.0 * sin(us * 1e-6 * (5 + channel)) + (us / 45u * 7919u %% 5u));
+            }
+            void board_write(const uint8_t *bytes, uint16_t n) { fwrite(bytes, 1, n, stdout); }
+            int main(void)
+            {
+                long i;
+                board_begin();
+                for (i = 0; i < %d; i++) {
+                    board_poll();
+                    us += 45u;
+                }
+                return 0;
+            }
+            """;
+
+    /** Twelve plans as the planner makes them: their code's stream is recognised, with its rate and channels, and not a word typed. */
+    @Test
+    void whatPlannedBoardsSendIsRecognisedWithItsRateWithoutAWord() throws Exception {
+        Random random = new Random(28);
+        ReaderKind kind = ReaderKinds.of("level");
+        for (int k = 0; k < 12; k++) {
+            double rate = Math.rint(20 * Math.pow(25, random.nextDouble()));
+            int channels = 1 + random.nextInt(5);
+            Draft draft = Draft.of(kind.name(), kind.needs().get(0), "")
+                    .withRate(rate)
+                    .withChannels(channels)
+                    .withLine(1_000_000, k % 2 == 1);
+            Path code = folder.resolve("plan" + k);
+            SourceFiles.write(code, PortableBoard.files(draft.plan()));
+            Files.writeString(code.resolve("main.c"), String.format(Locale.ROOT, SENSOR, 130_000));
+            run("", compiled(code));
+            Path sent = Files.copy(folder.resolve("output.txt"), folder.resolve("sent" + k));
+            String take = folder.resolve("take" + k + ".zest").toString();
+            Said said = Said.zesty("record", "file:" + sent, "--out", take);
+            assertThat(said.status()).as(said.err()).isZero();
+            JsonNode info = Said.zesty("info", take, "--json").json();
+            // 130 000 steps of 45 µs are 5.85 s.
+            assertThat(info.path("rows").asDouble()).as("plan %d", k).isCloseTo(5.85 * rate, within(2.0));
+            JsonNode columns = info.path("channels");
+            // The clock is a column of its own beside the channels.
+            assertThat(columns).as("plan %d: %s", k, columns).hasSize(channels + 1);
+            assertThat(columns.get(1).path("rate_hz").asDouble())
+                    .as("plan %d at %s rows/s", k, rate)
+                    .isCloseTo(rate, within(0.005 * rate));
+            assertThat(info.path("gaps").asInt()).isZero();
+        }
     }
 }
