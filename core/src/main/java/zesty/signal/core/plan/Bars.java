@@ -17,6 +17,9 @@ public final class Bars {
 
     private static final double LEAST_RATE = 0.1;
     private static final double MOST_RATE = 100_000;
+    /** So many rates are tried up to the one that is enough. */
+    private static final double CANDIDATES = 250;
+
     private static final double DAY_HOURS = 24;
     private static final double DISK_BYTES = 2e9;
 
@@ -113,11 +116,12 @@ public final class Bars {
                 share -> draft.withRate(held(share * 2 * highest * RateBudget.SAMPLES_A_PERIOD)));
     }
 
-    /** @return the lowest whole rate above the present one that is enough and at which no tone folds into the signal */
+    /** @return the lowest whole rate above the present one that is enough and at which no tone folds into the signal; of high rates every so-many-th */
     private static double clear(Draft draft) {
         double needed = Math.ceil(RateBudget.SAMPLES_A_PERIOD * draft.need().highestHz());
         double from = Math.max(needed, Math.floor(draft.rateHz()) + 1);
-        for (double rate = from; rate <= 4 * from; rate++) {
+        double step = Math.max(1, Math.rint(from / CANDIDATES));
+        for (double rate = from; rate <= 3 * from; rate += step) {
             if (draft.withRate(rate).disturbing().isEmpty()) {
                 return rate;
             }

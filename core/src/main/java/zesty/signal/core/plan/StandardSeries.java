@@ -29,8 +29,8 @@ public enum StandardSeries {
         int n = 0;
         for (int power = (int) Math.floor(Math.log10(low)); power <= Math.log10(high) + 1e-9; power++) {
             for (double one : decade) {
-                // By division where it is exact: 4.7e-8 and not 4.7000000000000005e-8.
-                double value = power >= 0 ? one * Math.pow(10, power) : one / Math.pow(10, -power);
+                // As it is written: 4.7e-8 and not 4.7000000000000004e-8.
+                double value = Double.parseDouble(one + "e" + power);
                 if (value >= low * (1 - 1e-9) && value <= high * (1 + 1e-9) && n < all.length) {
                     all[n++] = value;
                 }

@@ -21,6 +21,11 @@ final class JointReader extends Recorded {
     /** Less than this between its ends, in degrees, bends no joint. */
     private static final double LEAST_RANGE = 8;
 
+    /** One sign of the axis is told from the other when gravity agrees so much less with it: a factor, and degrees beyond. */
+    private static final double CLEARLY = 2;
+
+    private static final double CLEARLY_DEGREES = 0.5;
+
     private static final double FEWEST_SECONDS = 1;
 
     private final double start;
@@ -48,10 +53,17 @@ final class JointReader extends Recorded {
                     List.of());
         }
         Angles angles = angles(stretch, runs, axes);
+        boolean eitherWay = false;
         if (axes.first() != null && axes.second() != null) {
-            // The constraint knows no sign: the wrong one is what gravity contradicts.
+            // The constraint knows no sign: the wrong one is what gravity contradicts, unless all goes on in one plane.
             Angles flipped = angles(stretch, runs, axes.secondFlipped());
-            angles = flipped.apart() < angles.apart() ? flipped : angles;
+            double less = Math.min(angles.apart(), flipped.apart());
+            double more = Math.max(angles.apart(), flipped.apart());
+            boolean told = more > CLEARLY * less + CLEARLY_DEGREES;
+            boolean alike = HingeAxes.dot(axes.first(), axes.second()) >= 0;
+            eitherWay = !told && Math.abs(angles.range() - flipped.range()) > LEAST_RANGE;
+            boolean flip = told ? flipped.apart() < angles.apart() : !alike;
+            angles = flip ? flipped : angles;
         }
         double[] all = angles.degrees();
         double low = Arrays.stream(all).min().orElse(Double.NaN);
@@ -79,7 +91,7 @@ final class JointReader extends Recorded {
             at += length;
         }
         return new Reading(
-                quality(axes, angles, high - low, runs.size()),
+                quality(axes, angles, eitherWay, runs.size()),
                 items(angles.seconds(), all, cycles),
                 working(axes, angles));
     }
@@ -100,7 +112,12 @@ final class JointReader extends Recorded {
     }
 
     /** @param led share of the samples that gravity led. @param apart as a {@link JointAngle} has it, of all runs. @param foreign of all runs */
-    private record Angles(double[] seconds, double[] degrees, double led, double apart, double foreign) {}
+    private record Angles(double[] seconds, double[] degrees, double led, double apart, double foreign) {
+        double range() {
+            return Arrays.stream(degrees).max().orElse(0)
+                    - Arrays.stream(degrees).min().orElse(0);
+        }
+    }
 
     private Angles angles(Segment stretch, List<int[]> runs, HingeAxes axes) {
         List<double[]> parts = new ArrayList<>();
@@ -162,13 +179,14 @@ final class JointReader extends Recorded {
                 new Item.Trace("angle", "°", "deg", seconds, degrees));
     }
 
-    private static Quality quality(HingeAxes axes, Angles angles, double range, int runs) {
+    private static Quality quality(HingeAxes axes, Angles angles, boolean eitherWay, int runs) {
+        double range = angles.range();
         List<String> reasons = new ArrayList<>();
         double share = 1;
         if (axes.misfit() > MOST_MISFIT) {
             share = Math.min(share, Math.max(0.1, 0.6 - axes.misfit()));
             reasons.add("the units do not turn as across a hinge, " + Digits.fixed(100 * axes.misfit(), 0)
-                    + " % is left over: a joint that turns more than one way, or a strap that slips");
+                    + " % residual: a joint that turns more than one way, or a strap that slips");
         }
         if (range < LEAST_RANGE) {
             share = Math.min(share, 0.3);
@@ -183,7 +201,13 @@ final class JointReader extends Recorded {
             share = Math.min(share, 0.4);
             reasons.add(
                     "turning and gravity do not agree, " + Digits.fixed(Math.max(angles.apart(), angles.foreign()), 0)
-                            + "° apart: check that both units keep their place, and the order and signs of the columns");
+                            + "° of difference: check that both units keep their place, and the order and signs of the columns");
+        }
+        if (eitherWay) {
+            share = Math.min(share, 0.4);
+            reasons.add(
+                    "all goes on in one plane, so whether both units face the same way cannot be told; taken as if they do:"
+                            + " swing the whole limb sideways, too");
         }
         if (runs > 1) {
             share = Math.min(share, 0.7);
@@ -198,11 +222,11 @@ final class JointReader extends Recorded {
                 axes.first() == null || axes.second() == null
                         ? "One unit hardly turns and counts as fixed; the axis is the one that the other turns about."
                         : "Axis of the hinge in both units from how fast they turn: |ω₁ × j₁| = |ω₂ × j₂|, "
-                                + Digits.fixed(100 * axes.misfit(), 1) + " % left over.");
+                                + Digits.fixed(100 * axes.misfit(), 1) + " % residual.");
         words.add("Angle: the difference of turning about it, integrated"
                 + (angles.led() > 0
-                        ? ", and put right by gravity; the two are " + Digits.fixed(angles.apart(), 1)
-                                + "° apart, a steady drift taken off."
+                        ? ", and put right by gravity; the two differ by " + Digits.fixed(angles.apart(), 1)
+                                + "°, a steady drift taken off."
                         : "; gravity says nothing of it."));
         return words;
     }

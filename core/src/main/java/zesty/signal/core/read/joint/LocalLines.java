@@ -2,6 +2,9 @@ package zesty.signal.core.read.joint;
 
 /** Straight lines of least squares through the values around each place; missing values (NaN) are passed over. */
 final class LocalLines {
+    /** A line needs three values: through two it goes wherever their noise points. */
+    private static final int FEWEST = 3;
+
     private final double[] values;
     /** Sums up to before each place: how many, of places, of their squares, of values, of their products. */
     private final double[][] sums;
@@ -19,10 +22,12 @@ final class LocalLines {
         }
     }
 
-    /** @return the line through what lies within reach of a place, there; through all where nothing does; NaN without values */
+    /** @return the line through what lies within reach of a place, there; through all where too little does; NaN without values */
     double at(int place, int reach) {
-        double here = line(Math.max(0, place - reach), Math.min(values.length, place + reach + 1), place);
-        return here == here ? here : line(0, values.length, place);
+        int from = Math.max(0, place - reach);
+        int to = Math.min(values.length, place + reach + 1);
+        boolean enough = sums[0][to] - sums[0][from] >= FEWEST;
+        return enough ? line(from, to, place) : line(0, values.length, place);
     }
 
     /** @return root of the mean square of what one line through all leaves; NaN without values */
@@ -45,6 +50,6 @@ final class LocalLines {
         double y = (sums[3][to] - sums[3][from]) / n;
         double xx = (sums[2][to] - sums[2][from]) / n - x * x;
         double xy = (sums[4][to] - sums[4][from]) / n - x * y;
-        return n < 3 || !(xx > 1e-9) ? y : y + xy / xx * (place - x);
+        return n < FEWEST || !(xx > 1e-9) ? y : y + xy / xx * (place - x);
     }
 }

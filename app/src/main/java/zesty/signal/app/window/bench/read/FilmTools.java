@@ -40,7 +40,8 @@ final class FilmTools extends VBox {
             "lid",
             "Lid",
             "hold something of one temperature before all of it, then press: what the pixels show differently is taken off from then on");
-    private final Button none = Bench.button("mend-none", "As it came", "takes all this back");
+    private final Button none =
+            Bench.button("mend-none", "Raw", "pictures as the sensor sends them: all this is taken off");
     private final TextField emissivity = new TextField();
     private final TextField reflected = new TextField();
     private final TextField view = new TextField();

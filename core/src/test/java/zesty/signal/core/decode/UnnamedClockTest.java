@@ -1,0 +1,57 @@
+package zesty.signal.core.decode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import java.util.Random;
+import java.util.function.IntToDoubleFunction;
+import org.junit.jupiter.api.Test;
+
+/** A first column without a name that goes on as only a clock does is one; nothing else is. */
+class UnnamedClockTest {
+    private static BoardClock clock(int rows, IntToDoubleFunction first, String pattern) {
+        Random random = new Random(2);
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < rows; i++) {
+            text.append(String.format(Locale.ROOT, pattern, first.applyAsDouble(i)))
+                    .append(';')
+                    .append(500 + random.nextInt(40))
+                    .append('\n');
+        }
+        byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+        return DelimitedFinder.find(bytes, bytes.length).orElseThrow().clock();
+    }
+
+    @Test
+    void wholeEvenStepsOfSevenDigitsAreAClock() {
+        BoardClock micros = clock(100, i -> 1_200_000 + 5000.0 * i, "%.0f");
+        assertThat(micros.column()).isZero();
+        assertThat(micros.ticksPerSecond()).isEqualTo(1e6);
+        assertThat(micros.wrapTicks()).isEqualTo(BoardClock.WRAP_32_BIT);
+        // A loop that is late by a few µs, and rows that are lost now and then.
+        Random random = new Random(1);
+        assertThat(clock(100, i -> 1_200_000 + 8264.0 * i + random.nextInt(12), "%.0f"))
+                .isNotNull();
+        assertThat(clock(100, i -> 9_000_000 + 10_000.0 * (i + i / 9), "%.0f")).isNotNull();
+        // Milliseconds of a board that has run for an hour.
+        assertThat(clock(100, i -> 3_600_000 + 10.0 * i, "%.0f").ticksPerSecond())
+                .isEqualTo(1e3);
+    }
+
+    @Test
+    void whatGoesOnOtherwiseIsNone() {
+        Random random = new Random(3);
+        // Too short to be sure, too small a number, with decimals, uneven, going up and down, one by one.
+        assertThat(clock(12, i -> 1_200_000 + 5000.0 * i, "%.0f")).isNull();
+        assertThat(clock(100, i -> 200 + 5.0 * i, "%.0f")).isNull();
+        assertThat(clock(100, i -> 1_013_250.5 + 7 * i, "%.1f")).isNull();
+        double[] walk = {2e6};
+        assertThat(clock(100, i -> walk[0] += 1000 + random.nextInt(3000), "%.0f"))
+                .isNull();
+        assertThat(clock(100, i -> 2_000_000 + 40_000 * Math.sin(i / 7.0), "%.0f"))
+                .isNull();
+        assertThat(clock(100, i -> 4_000_000 + i, "%.0f")).isNull();
+        assertThat(clock(100, i -> 4_000_000, "%.0f")).isNull();
+    }
+}
