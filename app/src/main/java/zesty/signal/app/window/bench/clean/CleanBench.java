@@ -19,6 +19,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.DoctorLine;
+import zesty.signal.app.window.bench.TypedText;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Stop;
@@ -181,7 +182,11 @@ public final class CleanBench extends Bench {
         Recipe recipe = channel.channel().recipe();
         if (other || !recipe.equals(filled)) {
             filled = recipe;
-            text.setText(recipe.text());
+            if (other) {
+                TypedText.sayAnew(text, recipe.text());
+            } else {
+                TypedText.say(text, recipe.text());
+            }
             error.setText("");
             if (other) {
                 tiles.begin(recipe);
@@ -254,6 +259,7 @@ public final class CleanBench extends Bench {
             }
             error.setText("");
             String target = column;
+            TypedText.sayAnew(text, recipe.text());
             workspace.change(rig -> rig.withChannel(target, c -> c.withRecipe(recipe)));
         } catch (RecipeException e) {
             error.setText(e.getMessage() + ". The old recipe stays in force.");
