@@ -164,7 +164,7 @@ class EveryKindTest {
                                 t -> Math.toDegrees(0.4 * Math.cos(t)),
                                 t -> 0.3 * noise.applyAsDouble(t),
                                 t -> 0.3 * noise.applyAsDouble(t))),
-                new Segment("joint", Map.of(), 100, 28, "angle", arm(noise)),
+                new Segment("joint", Map.of(), 100, 13, "angle", arm(noise)),
                 new Segment(
                         "orders",
                         Map.of(),

@@ -193,6 +193,7 @@ final class Pictures {
         drying();
         knocks();
         stepping();
+        trying();
         try {
             Files.createDirectories(wish.folder());
         } catch (IOException e) {
@@ -211,6 +212,11 @@ final class Pictures {
                     workspace.view().plannerOpen().set(true);
                 },
                 2);
+        step(() -> workspace.view().plannerOpen().set(false), SETTLE_SECONDS);
+    }
+
+    /** The same plan on its simulated board, with a rate at which no lamp is aliased. Last, for it takes another rig. */
+    private void trying() {
         scene(
                 "planner-tried",
                 () -> {

@@ -61,6 +61,10 @@ abstract class ViewWalk extends RealWindow {
     final void look(String view, List<String> found) throws Exception {
         Scene scene = fx(() -> robot.lookup("#takes").query().getScene());
         for (int[] size : SIZES) {
+            if (large && size[0] > 1280) {
+                // What fits a small window at that size of text fits a large one, where there is most room.
+                continue;
+            }
             fx(() -> {
                 Stage stage = (Stage) scene.getWindow();
                 stage.setX(0);

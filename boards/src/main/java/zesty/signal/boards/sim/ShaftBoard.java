@@ -6,12 +6,12 @@ import java.util.Map;
 import zesty.signal.core.decode.Column;
 
 /**
- * Acceleration at the outboard's shaft and the mark of its tachometer, 2000/s, comma text. It turns 23 times a second, 3 % up and
+ * Acceleration at the outboard's shaft and the mark of its tachometer, 1000/s, comma text. It turns 23 times a second, 3 % up and
  * down; what is out of balance shakes once a turn with its crest 60° after the mark, twice and five times a turn it shakes less;
  * the mains' hum next door has nothing to do with it.
  */
 final class ShaftBoard extends SampledBoard {
-    private static final double RATE_HZ = 2000;
+    private static final double RATE_HZ = 1000;
     private static final double TURNS_HZ = 23;
     private static final double SWAY = 0.03;
     private static final double SWAY_SECONDS = 7;

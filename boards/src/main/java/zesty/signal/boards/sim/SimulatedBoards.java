@@ -26,7 +26,7 @@ public final class SimulatedBoards {
             new Entry("motion", "nine axes at the mast foot, comma text, 100/s"),
             new Entry(
                     "elbow", "two motion units on the sheet hand's arm, above and below the elbow, comma text, 100/s"),
-            new Entry("shaft", "vibration at the outboard's shaft and a mark once a turn, comma text, 2000/s"),
+            new Entry("shaft", "vibration at the outboard's shaft and a mark once a turn, comma text, 1000/s"),
             new Entry("masthead", "wind cups and vane, labelled lines, 4/s"),
             new Entry("masthead-edges", "the moment of each pulse of the wind cups, about 8/s"),
             new Entry("battery", "six batteries in turn, one weak, one silent at times, decimal commas, 12 lines/s"),

@@ -33,7 +33,7 @@ class TurningTruthTest {
     @ParameterizedTest
     @ValueSource(strings = {"elbow", "elbow+resting"})
     void anElbowsAngleIsThatOfTheModelHoweverTheUnitsSit(String board) {
-        for (long seed = 1; seed <= 4; seed++) {
+        for (long seed = 1; seed <= 2; seed++) {
             Heard heard = Heard.hear(board, seed, 40);
             Reading reading = Heard.read("joint", 100, Map.of("start", "12"), elbow(heard));
             double[] told = angle(reading);
@@ -51,7 +51,7 @@ class TurningTruthTest {
     /** No hinge, an axis that gravity cannot see, units whose columns are mixed up, and units at rest: doubted, each with its reason. */
     @Test
     void aJointThatCannotBeReadIsDoubted() {
-        for (long seed = 1; seed <= 3; seed++) {
+        for (long seed = 1; seed <= 2; seed++) {
             Reading twists = Heard.read("joint", 100, Map.of(), elbow(Heard.hear("elbow+twists", seed, 40)));
             assertThat(twists.quality().share()).isLessThan(0.5);
             assertThat(twists.quality().reasons().get(0)).contains("do not turn as across a hinge");
@@ -88,9 +88,9 @@ class TurningTruthTest {
     @ParameterizedTest
     @ValueSource(strings = {"shaft", "shaft+runs-up", "shaft+bounced", "shaft+skips"})
     void aShaftsOrdersAreThoseOfTheModelWhateverItsSpeed(String board) {
-        for (long seed = 1; seed <= 4; seed++) {
+        for (long seed = 1; seed <= 2; seed++) {
             Heard heard = Heard.hear(board, seed, 20);
-            Reading reading = Heard.read("orders", 2000, Map.of(), heard.of("vibration"), heard.of("mark"));
+            Reading reading = Heard.read("orders", 1000, Map.of(), heard.of("vibration"), heard.of("mark"));
             List<double[]> orders = orders(reading);
             double[][] truth = {{1, 0.4, 60}, {2, 0.15, 200}, {5, 0.08, 310}};
             for (double[] one : truth) {
@@ -119,20 +119,20 @@ class TurningTruthTest {
     /** A sensor where nothing of the shaft arrives, a mark that never comes, and a mark of pure noise. */
     @Test
     void nothingThatTurnsIsNoOrder() {
-        for (long seed = 1; seed <= 4; seed++) {
+        for (long seed = 1; seed <= 2; seed++) {
             Heard apart = Heard.hear("shaft+apart", seed, 10);
-            Reading reading = Heard.read("orders", 2000, Map.of(), apart.of("vibration"), apart.of("mark"));
+            Reading reading = Heard.read("orders", 1000, Map.of(), apart.of("vibration"), apart.of("mark"));
             assertThat(reading.quality().share()).isLessThanOrEqualTo(0.5);
             assertThat(reading.scalar("strongest")).isNaN();
             assertThat(reading.scalar("phase_deg")).isNaN();
-            double[] never = new double[20_000];
-            Reading none = Heard.read("orders", 2000, Map.of(), apart.of("vibration"), never);
+            double[] never = new double[10_000];
+            Reading none = Heard.read("orders", 1000, Map.of(), apart.of("vibration"), never);
             assertThat(none.quality().share()).isZero();
             assertThat(none.scalar("turning_hz")).isNaN();
             Random random = new Random(seed);
-            double[] noise = new double[20_000];
+            double[] noise = new double[10_000];
             Arrays.setAll(noise, i -> random.nextGaussian());
-            Reading noisy = Heard.read("orders", 2000, Map.of(), apart.of("vibration"), noise);
+            Reading noisy = Heard.read("orders", 1000, Map.of(), apart.of("vibration"), noise);
             assertThat(noisy.quality().share()).isLessThanOrEqualTo(0.5);
         }
     }

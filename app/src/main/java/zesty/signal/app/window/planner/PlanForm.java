@@ -128,7 +128,7 @@ final class PlanForm extends VBox {
         number(
                 "average",
                 "Averaging",
-                "readings",
+                "×",
                 d -> d.converter().average(),
                 (d, v) -> d.withConverter(new Plan.Converter(
                         d.converter().bits(), d.converter().ref(), d.converter().noiseCounts(), v)));

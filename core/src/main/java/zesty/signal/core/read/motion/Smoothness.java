@@ -32,9 +32,11 @@ record Smoothness(int movements, double arc) {
 
     private static final double SHORTEST_SECONDS = 0.2;
     /** What goes on for longer is no movement from standstill to standstill. */
-    private static final double LONGEST_SECONDS = 8;
+    private static final double LONGEST_SECONDS = 5;
     /** So many tell the middle one well enough; of more they are evenly chosen. */
     private static final int MOST_LOOKED_AT = 12;
+
+    private static final int MOST_RANKED = 4096;
 
     /** A standstill shorter than this is a hitch within a movement. */
     private static final double HITCH_SECONDS = 0.12;
@@ -44,7 +46,7 @@ record Smoothness(int movements, double arc) {
         if (speed.length < 8 || rateHz < 2 * HIGHEST_HZ) {
             return NONE;
         }
-        double least = Math.max(LEAST_SPEED, LEAST_SHARE * Order.quantile(speed, FAST_QUANTILE));
+        double least = Math.max(LEAST_SPEED, LEAST_SHARE * Order.quantile(some(speed), FAST_QUANTILE));
         List<int[]> movements = new ArrayList<>();
         for (int i = 0; i < speed.length; i++) {
             int[] last = movements.isEmpty() ? null : movements.get(movements.size() - 1);
@@ -68,6 +70,16 @@ record Smoothness(int movements, double arc) {
                 .mapToDouble(i -> arc(whole(speed, movements.get(i)), rateHz))
                 .toArray();
         return arcs.length == 0 ? NONE : new Smoothness(movements.size(), Order.median(arcs));
+    }
+
+    /** @return evenly chosen ones where there are very many: a quantile of them is known well enough */
+    private static double[] some(double[] speed) {
+        int every = 1 + speed.length / MOST_RANKED;
+        double[] some = new double[(speed.length + every - 1) / every];
+        for (int i = 0; i < some.length; i++) {
+            some[i] = speed[i * every];
+        }
+        return some;
     }
 
     /** @return the movement with its slow begin and end: outward as long as it gets slower */

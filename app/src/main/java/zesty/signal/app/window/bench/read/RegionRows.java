@@ -65,7 +65,9 @@ final class RegionRows extends VBox {
             measure.setTooltip(new Tooltip("which number of this part its lane shows"));
             measure.setOnAction(event -> measured());
             limit.setPrefColumnCount(3);
-            limit.setTooltip(new Tooltip("the share of its pixels above this is told"));
+            limit.setTooltip(
+                    new Tooltip(
+                            "the share of its pixels above this is told; bright metal and glass show what they reflect, and a spot smaller than three pixels reads too cool"));
             limit.setOnAction(event -> measured());
             limit.managedProperty().bind(limit.visibleProperty());
             Button off = Bench.button("", "×", "take this part, and its lane, away");
