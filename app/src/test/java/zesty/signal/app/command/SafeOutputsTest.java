@@ -110,13 +110,16 @@ class SafeOutputsTest {
         }
         long safe = board.until("heat 0", told);
         System.out.printf("safe %s: %d ms%n", how, (safe - from) / 1_000_000);
-        assertThat(board.heard.stream().map(DrivenBoard.Heard::line)).containsExactly("heat 40", "heat 0");
+        List<String> heard = board.heard.stream().map(DrivenBoard.Heard::line).toList();
+        // On a machine that stands still meanwhile, program and watchdog both make it safe: once more does no harm.
+        assertThat(heard).hasSizeBetween(2, 3).startsWith("heat 40", "heat 0");
+        assertThat(heard.subList(1, heard.size())).containsOnly("heat 0");
         if (how == End.FROZEN) {
             // It comes back to itself, hears of what was done meanwhile, and does not heat again by itself.
             signal("CONT");
             TimeUnit.MILLISECONDS.sleep(1500);
             assertThat(board.heard)
-                    .hasSizeLessThan(4)
+                    .hasSizeLessThan(5)
                     .allMatch(one -> !one.line().equals("heat 40") || one.nanos() < from);
             signal("TERM");
             process.waitFor();

@@ -3,12 +3,12 @@ package zesty.signal.app.window.planner;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.BiConsumer;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -58,7 +58,7 @@ final class PlanForm extends VBox {
     private boolean filling;
 
     /** @param ask begins anew with a kind and one of its sensors. @param change takes another plan */
-    PlanForm(BiFunction<ReaderKind, Integer, Void> ask, Consumer<Draft> change) {
+    PlanForm(BiConsumer<ReaderKind, Integer> ask, Consumer<Draft> change) {
         super(8);
         this.change = change;
         setId("plan-form");
@@ -75,7 +75,7 @@ final class PlanForm extends VBox {
         question.setOnAction(event -> {
             Asked asked = question.getValue();
             if (!filling && asked != null) {
-                ask.apply(asked.kind(), asked.sensor());
+                ask.accept(asked.kind(), asked.sensor());
             }
         });
         question.setMaxWidth(Double.MAX_VALUE);
@@ -280,6 +280,5 @@ final class PlanForm extends VBox {
         filling = true;
         fields.forEach(field -> field.show(now));
         filling = false;
-        setAlignment(Pos.TOP_LEFT);
     }
 }

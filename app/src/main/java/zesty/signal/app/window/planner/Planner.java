@@ -77,12 +77,7 @@ public final class Planner extends VBox {
         print.setOnAction(event -> planning.print());
         HBox head = new HBox(12, title, about, space, undo, compare, print);
         head.setAlignment(Pos.CENTER_LEFT);
-        form = new PlanForm(
-                (kind, sensor) -> {
-                    planning.ask(kind, sensor);
-                    return null;
-                },
-                planning::change);
+        form = new PlanForm(planning::ask, planning::change);
         wide(form, FORM);
         HBox.setHgrow(middle, Priority.ALWAYS);
         middle.setMinWidth(0);
@@ -140,7 +135,6 @@ public final class Planner extends VBox {
                 "plan-try",
                 "Try it",
                 "a simulated board sends exactly this: rate, format and noise, before anything is soldered");
-        tryIt.setDefaultButton(false);
         tryIt.setOnAction(event -> planning.tryIt());
         Button code = Bench.button(
                 "plan-code",

@@ -127,15 +127,15 @@ public final class Planning {
     public Rig rig() {
         Draft plan = draft.get();
         ReaderKind kind = ReaderKinds.of(plan.kind());
-        Plans.Columns columns = Plans.columns(plan);
+        List<String> columns = columns(plan);
         Converter converter =
                 new Converter(plan.converter().bits(), plan.converter().ref(), Divisor.STEPS);
         List<Channel> channels = new ArrayList<>();
         for (int c = 0; c < plan.channels(); c++) {
             Recipe recipe = c == 0 ? Recipe.parse(plan.recipe()) : Recipe.NONE;
             channels.add(new Channel(
-                    columns.names().get(c),
-                    c == 0 ? kind.title() : columns.names().get(c),
+                    columns.get(c),
+                    c == 0 ? kind.title() : columns.get(c),
                     new Scaling(converter, 1, 0, "V"),
                     recipe,
                     true));
@@ -156,10 +156,19 @@ public final class Planning {
                 SourceSetup.at("sim:" + board),
                 null,
                 channels);
-        return columns.names().size() >= kind.fewestPorts()
-                ? rig.withReader(new ReaderSetup(
-                        kind.name(), columns.names().subList(0, kind.fewestPorts()), kind.settingsFor("V")))
+        return columns.size() >= kind.fewestPorts()
+                ? rig.withReader(
+                        new ReaderSetup(kind.name(), columns.subList(0, kind.fewestPorts()), kind.settingsFor("V")))
                 : rig;
+    }
+
+    /** @return what the recogniser will call the channels: in text the clock is the first column without a name, of packets it is called so */
+    private static List<String> columns(Draft plan) {
+        List<String> names = new ArrayList<>();
+        for (int c = 1; c <= plan.channels(); c++) {
+            names.add("column" + (plan.packets() ? c : c + 1));
+        }
+        return names;
     }
 
     /** Plugs the simulated board in, with the rig that the plan comes to. */
