@@ -81,8 +81,9 @@ class AnyBoardWindowTest extends RealWindow {
         robot.interact(() -> workspace().live().connect("sim:motion+unplug"));
         until(s -> s.health().state() == LinkState.LOST);
         awaitText(".link-state", "lost");
-        Snapshot back =
-                until(s -> s.health().state() == LinkState.LIVE && s.health().reconnects() == 1);
+        Snapshot back = until(s -> s.health().state() == LinkState.LIVE
+                && s.health().reconnects() == 1
+                && s.health().lostRows() > 0);
         assertThat(back.health().lostRows()).isBetween(100L, 400L);
     }
 
