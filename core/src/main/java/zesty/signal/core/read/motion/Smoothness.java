@@ -2,7 +2,9 @@ package zesty.signal.core.read.motion;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import org.jtransforms.fft.DoubleFFT_1D;
 import zesty.signal.core.sample.Order;
@@ -34,7 +36,7 @@ record Smoothness(int movements, double arc) {
     /** What goes on for longer is no movement from standstill to standstill. */
     private static final double LONGEST_SECONDS = 5;
     /** So many tell the middle one well enough; of more they are evenly chosen. */
-    private static final int MOST_LOOKED_AT = 12;
+    private static final int MOST_LOOKED_AT = 8;
 
     private static final int MOST_RANKED = 4096;
 
@@ -64,10 +66,12 @@ record Smoothness(int movements, double arc) {
                 || one[1] - one[0] > LONGEST_SECONDS * rateHz
                 || one[0] == 0
                 || one[1] == speed.length);
+        // Tables of a transform cost as much as the transform.
+        Map<Integer, DoubleFFT_1D> plans = new HashMap<>();
         int every = (movements.size() + MOST_LOOKED_AT - 1) / MOST_LOOKED_AT;
         double[] arcs = IntStream.range(0, movements.size())
                 .filter(i -> i % every == 0)
-                .mapToDouble(i -> arc(whole(speed, movements.get(i)), rateHz))
+                .mapToDouble(i -> arc(whole(speed, movements.get(i)), rateHz, plans))
                 .toArray();
         return arcs.length == 0 ? NONE : new Smoothness(movements.size(), Order.median(arcs));
     }
@@ -97,9 +101,13 @@ record Smoothness(int movements, double arc) {
 
     /** @return the spectral arc length of one movement's speed */
     static double arc(double[] speed, double rateHz) {
+        return arc(speed, rateHz, new HashMap<>());
+    }
+
+    private static double arc(double[] speed, double rateHz, Map<Integer, DoubleFFT_1D> plans) {
         int size = Integer.highestOneBit(Math.max(1, speed.length * 2 - 1)) << PADDED;
         double[] bins = Arrays.copyOf(speed, size);
-        new DoubleFFT_1D(size).realForward(bins);
+        plans.computeIfAbsent(size, DoubleFFT_1D::new).realForward(bins);
         int last = Math.min(size / 2 - 1, (int) Math.floor(HIGHEST_HZ * size / rateHz));
         double[] parts = new double[last + 1];
         double most = 0;
