@@ -43,22 +43,22 @@ public final class DraftJson {
             return new Draft(
                     kind,
                     need(kind, sensor),
-                    Nodes.number(root, "rate_hz"),
-                    Nodes.whole(root, "channels"),
-                    Nodes.number(root, "baud"),
-                    root.path("packets").asBoolean(),
+                    new Draft.Stream(
+                            Nodes.number(root, "rate_hz"),
+                            Nodes.whole(root, "channels"),
+                            Nodes.number(root, "baud"),
+                            root.path("packets").asBoolean()),
                     new Plan.Converter(
                             Nodes.whole(root, "bits"),
                             Nodes.number(root, "ref"),
                             Nodes.number(root, "noise_counts"),
                             Nodes.number(root, "average")),
-                    Nodes.number(root, "swing_v"),
-                    Nodes.text(root, "recipe"),
-                    tones,
-                    Nodes.number(root, "memory_bytes"),
-                    Nodes.number(root, "mah"),
-                    Nodes.number(root, "ma"),
-                    Nodes.number(root, "hours"));
+                    new Draft.Signal(Nodes.number(root, "swing_v"), Nodes.text(root, "recipe"), tones),
+                    new Draft.Board(
+                            Nodes.number(root, "memory_bytes"),
+                            Nodes.number(root, "mah"),
+                            Nodes.number(root, "ma"),
+                            Nodes.number(root, "hours")));
         });
     }
 

@@ -10,27 +10,49 @@ import zesty.signal.core.read.Need;
  * A plan as a maker makes it: from what is to be known, with every part filled in. Immutable; each change is another one.
  *
  * @param kind of reader that answers the question. @param need what the chosen sort of sensor needs
- * @param packets whether rows go as packets, not as text
- * @param swingVolts of the signal at the converter
- * @param tones that are there and not wanted, in Hz: lamps, motors
- * @param memoryBytes that the board keeps rows in while the computer pauses
- * @param milliampHours of its battery. @param milliamps it draws. @param wantedHours it must last
  */
-public record Draft(
-        String kind,
-        Need need,
-        double rateHz,
-        int channels,
-        double baud,
-        boolean packets,
-        Plan.Converter converter,
-        double swingVolts,
-        String recipe,
-        List<Double> tones,
-        double memoryBytes,
-        double milliampHours,
-        double milliamps,
-        double wantedHours) {
+public record Draft(String kind, Need need, Stream stream, Plan.Converter converter, Signal signal, Board board) {
+    /** What is sent, and over what. @param packets whether rows go as packets, not as text */
+    public record Stream(double rateHz, int channels, double baud, boolean packets) {
+        public Stream {
+            Plan.above("the rate", rateHz);
+            Plan.above("the line's speed", baud);
+            if (channels < 1 || channels > MOST_CHANNELS) {
+                throw new IllegalArgumentException(
+                        "1 to " + MOST_CHANNELS + " channels can be planned, not " + channels);
+            }
+        }
+    }
+
+    /**
+     * What is measured.
+     *
+     * @param swingVolts at the converter. @param tones that are there and not wanted, in Hz: lamps, motors
+     */
+    public record Signal(double swingVolts, String recipe, List<Double> tones) {
+        public Signal {
+            Plan.above("the signal's swing", swingVolts);
+            tones = List.copyOf(tones);
+            tones.forEach(tone -> Plan.above("a tone", tone));
+            Recipe.parse(recipe);
+        }
+    }
+
+    /**
+     * The board itself.
+     *
+     * @param memoryBytes that it keeps rows in while the computer pauses
+     * @param milliampHours of its battery. @param milliamps it draws. @param wantedHours it must last
+     */
+    public record Board(double memoryBytes, double milliampHours, double milliamps, double wantedHours) {
+        public Board {
+            Plan.above("the board's memory", memoryBytes);
+            Plan.above("the battery", milliampHours);
+            Plan.above("what it draws", milliamps);
+            Plan.above("how long it must last", wantedHours);
+        }
+    }
+
     private static final int MOST_CHANNELS = 64;
     private static final double BITS_A_BYTE = 10;
     /** Two bytes to begin a packet, four of the clock, one to check by. */
@@ -40,40 +62,16 @@ public record Draft(
     /** Lamps on mains of 50 Hz flicker so often a second. */
     private static final double LAMP_HZ = 100;
 
-    public Draft {
-        Plan.above("the rate", rateHz);
-        Plan.above("the line's speed", baud);
-        Plan.above("the signal's swing", swingVolts);
-        Plan.above("the board's memory", memoryBytes);
-        Plan.above("the battery", milliampHours);
-        Plan.above("what it draws", milliamps);
-        Plan.above("how long it must last", wantedHours);
-        if (channels < 1 || channels > MOST_CHANNELS) {
-            throw new IllegalArgumentException("1 to " + MOST_CHANNELS + " channels can be planned, not " + channels);
-        }
-        tones = List.copyOf(tones);
-        tones.forEach(tone -> Plan.above("a tone", tone));
-        Recipe.parse(recipe);
-    }
-
     /** @return a plan for a question that holds, with the usual line, converter and battery */
     public static Draft of(String kind, Need need, String recipe) {
         double rate = nice(RateBudget.SAMPLES_A_PERIOD * 2 * need.highestHz());
         return new Draft(
                 kind,
                 need,
-                rate,
-                need.channels(),
-                USUAL_BAUD,
-                false,
+                new Stream(rate, need.channels(), USUAL_BAUD, false),
                 new Plan.Converter(10, 5, 0.8, 1),
-                need.swingVolts(),
-                recipe,
-                List.of(LAMP_HZ),
-                2048,
-                2000,
-                60,
-                8);
+                new Signal(need.swingVolts(), recipe, List.of(LAMP_HZ)),
+                new Board(2048, 2000, 60, 8));
     }
 
     /** @return the lowest of 1, 2 and 5 times a power of ten that is not below it */
@@ -87,141 +85,95 @@ public record Draft(
         throw new IllegalStateException("no decade holds " + atLeast);
     }
 
+    public double rateHz() {
+        return stream.rateHz();
+    }
+
+    public int channels() {
+        return stream.channels();
+    }
+
+    public double baud() {
+        return stream.baud();
+    }
+
+    public boolean packets() {
+        return stream.packets();
+    }
+
+    public double swingVolts() {
+        return signal.swingVolts();
+    }
+
+    public String recipe() {
+        return signal.recipe();
+    }
+
+    public List<Double> tones() {
+        return signal.tones();
+    }
+
+    public double memoryBytes() {
+        return board.memoryBytes();
+    }
+
+    public double milliampHours() {
+        return board.milliampHours();
+    }
+
+    public double milliamps() {
+        return board.milliamps();
+    }
+
+    public double wantedHours() {
+        return board.wantedHours();
+    }
+
+    public Draft with(Stream other) {
+        return new Draft(kind, need, other, converter, signal, board);
+    }
+
     public Draft withRate(double other) {
-        return new Draft(
-                kind,
-                need,
-                other,
-                channels,
-                baud,
-                packets,
-                converter,
-                swingVolts,
-                recipe,
-                tones,
-                memoryBytes,
-                milliampHours,
-                milliamps,
-                wantedHours);
+        return with(new Stream(other, channels(), baud(), packets()));
     }
 
     public Draft withChannels(int other) {
-        return new Draft(
-                kind,
-                need,
-                rateHz,
-                other,
-                baud,
-                packets,
-                converter,
-                swingVolts,
-                recipe,
-                tones,
-                memoryBytes,
-                milliampHours,
-                milliamps,
-                wantedHours);
+        return with(new Stream(rateHz(), other, baud(), packets()));
     }
 
     public Draft withLine(double otherBaud, boolean asPackets) {
-        return new Draft(
-                kind,
-                need,
-                rateHz,
-                channels,
-                otherBaud,
-                asPackets,
-                converter,
-                swingVolts,
-                recipe,
-                tones,
-                memoryBytes,
-                milliampHours,
-                milliamps,
-                wantedHours);
+        return with(new Stream(rateHz(), channels(), otherBaud, asPackets));
     }
 
     public Draft withConverter(Plan.Converter other) {
-        return new Draft(
-                kind,
-                need,
-                rateHz,
-                channels,
-                baud,
-                packets,
-                other,
-                swingVolts,
-                recipe,
-                tones,
-                memoryBytes,
-                milliampHours,
-                milliamps,
-                wantedHours);
+        return new Draft(kind, need, stream, other, signal, board);
     }
 
     public Draft withSignal(double otherSwing, String otherRecipe, List<Double> otherTones) {
-        return new Draft(
-                kind,
-                need,
-                rateHz,
-                channels,
-                baud,
-                packets,
-                converter,
-                otherSwing,
-                otherRecipe,
-                otherTones,
-                memoryBytes,
-                milliampHours,
-                milliamps,
-                wantedHours);
+        return new Draft(kind, need, stream, converter, new Signal(otherSwing, otherRecipe, otherTones), board);
+    }
+
+    public Draft with(Board other) {
+        return new Draft(kind, need, stream, converter, signal, other);
     }
 
     public Draft withMemory(double otherBytes) {
-        return new Draft(
-                kind,
-                need,
-                rateHz,
-                channels,
-                baud,
-                packets,
-                converter,
-                swingVolts,
-                recipe,
-                tones,
-                otherBytes,
-                milliampHours,
-                milliamps,
-                wantedHours);
+        return with(new Board(otherBytes, milliampHours(), milliamps(), wantedHours()));
     }
 
     public Draft withBattery(double capacity, double draws, double lasts) {
-        return new Draft(
-                kind,
-                need,
-                rateHz,
-                channels,
-                baud,
-                packets,
-                converter,
-                swingVolts,
-                recipe,
-                tones,
-                memoryBytes,
-                capacity,
-                draws,
-                lasts);
+        return with(new Board(memoryBytes(), capacity, draws, lasts));
     }
 
-    /** @return a row as it will be sent: the board's clock in µs, then the counts; empty for packets */
+    /** @return a row as it will be sent: the board's clock in µs, then the counts; empty for packets() */
     public String rowText() {
-        if (packets) {
+        if (packets()) {
             return "";
         }
         long full = (1L << converter.bits()) - 1;
         int digits = String.valueOf(full).length();
         StringBuilder row = new StringBuilder("1204512345");
-        for (int c = 0; c < channels; c++) {
+        for (int c = 0; c < channels(); c++) {
             // As long as its counts can be, and none that the converter does not have.
             double low = Math.pow(10, digits - 1);
             long value = Math.round(low + (full - low) * ((c * 5 + 3) % 9) / 9);
@@ -231,19 +183,19 @@ public record Draft(
     }
 
     public double rowBytes() {
-        return packets ? PACKET_FRAME + 2 * channels : rowText().length();
+        return packets() ? PACKET_FRAME + 2 * channels() : rowText().length();
     }
 
     /** @return the same as the command line reads it */
     public Plan plan() {
         return new Plan(
-                new Plan.Line(baud, BITS_A_BYTE),
-                new Plan.Row(rateHz, packets ? null : rowText(), rowBytes()),
+                new Plan.Line(baud(), BITS_A_BYTE),
+                new Plan.Row(rateHz(), packets() ? null : rowText(), rowBytes()),
                 converter,
-                new Plan.Signal(need.highestHz(), tones),
-                recipe,
-                new Plan.Memory(memoryBytes, rowBytes()),
-                new Plan.Battery(milliampHours, List.of(new Plan.State(milliamps, 1))),
+                new Plan.Signal(need.highestHz(), tones()),
+                recipe(),
+                new Plan.Memory(memoryBytes(), rowBytes()),
+                new Plan.Battery(milliampHours(), List.of(new Plan.State(milliamps(), 1))),
                 null,
                 null,
                 null);
@@ -252,9 +204,9 @@ public record Draft(
     /** @return the tones that fold into what is looked at, and where */
     List<RateBudget.Tone> disturbing() {
         List<RateBudget.Tone> all = new ArrayList<>();
-        for (RateBudget.Tone tone :
-                RateBudget.of(rateHz, new Plan.Signal(need.highestHz(), tones)).tones()) {
-            boolean aliased = tone.hz() > rateHz / 2 * (1 + 1e-12) || tone.seenHz() < tone.hz() - 1e-9;
+        for (RateBudget.Tone tone : RateBudget.of(rateHz(), new Plan.Signal(need.highestHz(), tones()))
+                .tones()) {
+            boolean aliased = tone.hz() > rateHz() / 2 * (1 + 1e-12) || tone.seenHz() < tone.hz() - 1e-9;
             if (aliased && tone.seenHz() <= need.highestHz()) {
                 all.add(tone);
             }

@@ -102,19 +102,22 @@ class BarsTest {
             Draft draft = new Draft(
                     kinds.get(which),
                     needs.get(which),
-                    any(random, 0.1, 50_000),
-                    1 + random.nextInt(64),
-                    any(random, 300, 4e6),
-                    random.nextBoolean(),
+                    new Draft.Stream(
+                            any(random, 0.1, 50_000),
+                            1 + random.nextInt(64),
+                            any(random, 300, 4e6),
+                            random.nextBoolean()),
                     new Plan.Converter(
                             4 + random.nextInt(21), any(random, 0.5, 12), any(random, 0.01, 300), any(random, 1, 64)),
-                    any(random, 1e-4, 5),
-                    random.nextBoolean() ? "mean:9" : "",
-                    random.nextBoolean() ? List.of(100.0, any(random, 0.5, 20_000)) : List.of(),
-                    any(random, 16, 1e7),
-                    any(random, 10, 1e5),
-                    any(random, 0.01, 5000),
-                    any(random, 0.1, 5000));
+                    new Draft.Signal(
+                            any(random, 1e-4, 5),
+                            random.nextBoolean() ? "mean:9" : "",
+                            random.nextBoolean() ? List.of(100.0, any(random, 0.5, 20_000)) : List.of()),
+                    new Draft.Board(
+                            any(random, 16, 1e7),
+                            any(random, 10, 1e5),
+                            any(random, 0.01, 5000),
+                            any(random, 0.1, 5000)));
             for (Bar bar : Bars.of(draft)) {
                 assertThat(Double.isFinite(bar.share()) && bar.share() >= 0)
                         .as("%s of %s", bar, draft)
