@@ -49,7 +49,7 @@ class ReadersWindowTest extends RealWindow {
     }
 
     private static List<double[]> lines(Reading reading) {
-        return records(reading, "peaks");
+        return reading.records("peaks");
     }
 
     @Test

@@ -33,7 +33,6 @@ import zesty.signal.app.window.workspace.DemoData;
 import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.ReaderSnapshot;
@@ -315,16 +314,6 @@ abstract class RealWindow {
     }
 
     /** @return the numbers of a reading's records of that key; none where there are none yet */
-    static List<double[]> records(Reading reading, String key) {
-        return reading == null
-                ? List.of()
-                : reading.items().stream()
-                        .filter(item -> item instanceof Item.Records records
-                                && records.key().equals(key))
-                        .flatMap(item -> ((Item.Records) item).records().stream())
-                        .toList();
-    }
-
     /** Fires a button, wherever it is. */
     void press(String query) throws Exception {
         awaitNode(query);

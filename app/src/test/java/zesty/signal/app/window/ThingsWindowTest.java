@@ -207,7 +207,7 @@ class ThingsWindowTest extends RealWindow {
     void aGoodStateIsKeptAndAHeaterWithoutPowerIsTold() throws Exception {
         connect("hull+worn", 3);
         readWith("ay", "vibration", "ay");
-        until(s -> records(reading(s, "ay"), "state").size() >= 3
+        until(s -> reading(s, "ay").records("state").size() >= 3
                 && s.channel("ay").orElseThrow().clean().end() > 14_000);
         awaitText("#guide-says", "aliased; another rate tells");
         press("#keep-good");

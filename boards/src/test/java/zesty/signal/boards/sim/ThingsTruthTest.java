@@ -18,14 +18,6 @@ import zesty.signal.core.read.Reading;
  * were written from what they stand for, not for the readers; bounds are the resolution of the record or stated beside.
  */
 class ThingsTruthTest {
-    private static List<double[]> records(Reading reading, String key) {
-        return reading.items().stream()
-                .filter(item -> item.key().equals(key))
-                .map(item -> ((Item.Records) item).records())
-                .findFirst()
-                .orElseThrow();
-    }
-
     private static double[] numbers(Reading reading, String key) {
         return reading.items().stream()
                 .filter(item -> item.key().equals(key))
@@ -39,43 +31,42 @@ class ThingsTruthTest {
     void theHullsHumIsNamedAndWhatIsFoldedIsToldByTheOtherRate(long seed) {
         Map<String, String> counts = Map.of("unit", "counts");
         Heard fast = Heard.hear("hull+folded", seed, 12);
-        List<double[]> peaks = records(Heard.read("vibration", 1600, counts, fast.of("ay")), "peaks");
+        List<double[]> peaks =
+                Heard.read("vibration", 1600, counts, fast.of("ay")).records("peaks");
         assertThat(peaks.get(0)[0]).isCloseTo(46, within(0.3));
         assertThat(peaks).anyMatch(one -> Math.abs(one[0] - 700) < 0.3);
         Heard slow = Heard.hear("hull+folded+slower", seed, 12);
         StringBuilder seen = new StringBuilder("1000");
-        records(Heard.read("vibration", 1000, counts, slow.of("ay")), "peaks")
-                .forEach(one -> seen.append(',').append(one[0]));
+        Heard.read("vibration", 1000, counts, slow.of("ay")).records("peaks").forEach(one -> seen.append(',')
+                .append(one[0]));
         Map<String, String> both = Map.of("unit", "counts", "seen", seen.toString());
-        List<double[]> told = records(Heard.read("vibration", 1600, both, fast.of("ay")), "unfolded");
+        List<double[]> told = Heard.read("vibration", 1600, both, fast.of("ay")).records("unfolded");
         assertThat(told).anyMatch(one -> Math.abs(one[0] - 700) < 0.3 && Math.abs(one[2] - 900) < 0.5);
         assertThat(told).anyMatch(one -> Math.abs(one[0] - 46) < 0.3 && Math.abs(one[2] - 46) < 0.3);
 
         StringBuilder good = new StringBuilder();
         Heard well = Heard.hear("hull", seed, 22);
-        records(Heard.read("vibration", 1600, counts, well.of("ay")), "state")
-                .forEach(one -> good.append(good.isEmpty() ? "" : ",")
-                        .append(one[0])
-                        .append(',')
-                        .append(one[1])
-                        .append(',')
-                        .append(one[2]));
+        Heard.read("vibration", 1600, counts, well.of("ay")).records("state").forEach(one -> good.append(
+                        good.isEmpty() ? "" : ",")
+                .append(one[0])
+                .append(',')
+                .append(one[1])
+                .append(',')
+                .append(one[2]));
         Map<String, String> against = Map.of("unit", "counts", "good", good.toString());
-        List<double[]> later = records(
-                Heard.read(
+        List<double[]> later = Heard.read(
                         "vibration",
                         1600,
                         against,
-                        Heard.hear("hull", seed + 40, 22).of("ay")),
-                "grown");
+                        Heard.hear("hull", seed + 40, 22).of("ay"))
+                .records("grown");
         assertThat(later).allMatch(one -> one[4] == 0);
-        List<double[]> worn = records(
-                Heard.read(
+        List<double[]> worn = Heard.read(
                         "vibration",
                         1600,
                         against,
-                        Heard.hear("hull+worn", seed + 40, 22).of("ay")),
-                "grown");
+                        Heard.hear("hull+worn", seed + 40, 22).of("ay"))
+                .records("grown");
         assertThat(worn).anyMatch(one -> one[4] == 1 && Math.abs(one[0] - 131) < 0.5);
     }
 

@@ -76,14 +76,6 @@ class TurningTruthTest {
         assertThat(still.quality().reasons().get(0)).contains("bend it a few times");
     }
 
-    private static List<double[]> orders(Reading reading) {
-        return reading.items().stream()
-                .filter(item -> item.key().equals("orders"))
-                .map(item -> ((Item.Records) item).records())
-                .findFirst()
-                .orElseThrow();
-    }
-
     /** Amplitudes and where the crest comes after the mark, while the speed sways, or runs up fourfold, with hum that is no order. */
     @ParameterizedTest
     @ValueSource(strings = {"shaft", "shaft+runs-up", "shaft+bounced", "shaft+skips"})
@@ -91,7 +83,7 @@ class TurningTruthTest {
         for (long seed = 1; seed <= 2; seed++) {
             Heard heard = Heard.hear(board, seed, 20);
             Reading reading = Heard.read("orders", 1000, Map.of(), heard.of("vibration"), heard.of("mark"));
-            List<double[]> orders = orders(reading);
+            List<double[]> orders = reading.records("orders");
             double[][] truth = {{1, 0.4, 60}, {2, 0.15, 200}, {5, 0.08, 310}};
             for (double[] one : truth) {
                 double[] told = orders.get((int) one[0] - 1);

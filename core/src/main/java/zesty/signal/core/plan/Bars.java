@@ -22,6 +22,11 @@ public final class Bars {
 
     private static final double DAY_HOURS = 24;
     private static final double DISK_BYTES = 2e9;
+    /** A take keeps doubles. */
+    private static final double VALUE_BYTES = 8;
+
+    /** What comes later than this is too late to act on by hand, in s. */
+    private static final double QUICK_SECONDS = 0.3;
 
     private Bars() {}
 
@@ -133,7 +138,7 @@ public final class Bars {
 
     private static Bar resolution(Draft draft, NoiseBudget noise) {
         double counts = draft.swingVolts() / noise.stepVolts();
-        double clear = draft.swingVolts() / Math.max(noise.stepVolts(), Math.sqrt(12) * noise.noiseVolts());
+        double clear = clear(draft, draft.converter());
         double needed = draft.need().fewestCounts();
         boolean over = clear < needed;
         List<Bar.Mend> mends = new ArrayList<>();
@@ -160,13 +165,31 @@ public final class Bars {
                         + " effective bits",
                 Digits.about(counts, 3) + " counts high, " + Digits.about(clear, 3) + " clear of noise; "
                         + Digits.about(needed, 3) + " are needed",
-                Math.min(1, Math.log(Math.max(1, clear)) / Math.log(16 * needed)),
+                resolved(draft, draft.converter()),
                 Math.log(needed) / Math.log(16 * needed),
                 over,
                 mends,
-                share -> draft.withConverter(finer(
-                        draft.converter(),
-                        BITS[(int) Math.round(Math.max(0, Math.min(1, share)) * (BITS.length - 1))])));
+                share -> draft.withConverter(finer(draft.converter(), bits(draft, share))));
+    }
+
+    private static double clear(Draft draft, Plan.Converter converter) {
+        NoiseBudget noise = NoiseBudget.of(converter);
+        return draft.swingVolts() / Math.max(noise.stepVolts(), Math.sqrt(12) * noise.noiseVolts());
+    }
+
+    private static double resolved(Draft draft, Plan.Converter converter) {
+        double needed = draft.need().fewestCounts();
+        return Math.min(1, Math.log(Math.max(1, clear(draft, converter))) / Math.log(16 * needed));
+    }
+
+    /** @return the fewest bits with which the bar reaches a share; the most there are where noise keeps it from it */
+    private static int bits(Draft draft, double share) {
+        for (int bits : BITS) {
+            if (resolved(draft, finer(draft.converter(), bits)) >= share) {
+                return bits;
+            }
+        }
+        return BITS[BITS.length - 1];
     }
 
     /** The same noise in volts, up to the finest step. */
@@ -176,9 +199,7 @@ public final class Bars {
     }
 
     private static boolean enough(Draft draft) {
-        NoiseBudget noise = NoiseBudget.of(draft.converter());
-        return draft.swingVolts() / Math.max(noise.stepVolts(), Math.sqrt(12) * noise.noiseVolts())
-                >= draft.need().fewestCounts();
+        return clear(draft, draft.converter()) >= draft.need().fewestCounts();
     }
 
     private static Bar delay(Draft draft) {
@@ -190,7 +211,9 @@ public final class Bars {
                     ? 0
                     : DelayBudget.of(Recipe.parse(draft.recipe()), draft.rateHz())
                             .seconds();
-            says = filter > 0.3 ? "fine to look at; too late to act on quick things" : "quick enough to act on";
+            says = filter > QUICK_SECONDS
+                    ? "fine to look at; too late to act on quick things"
+                    : "quick enough to act on";
         } catch (RecipeException e) {
             return new Bar(
                     "Delay to the screen",
@@ -246,7 +269,8 @@ public final class Bars {
         return new Bar(
                 "Disk",
                 Digits.about(bytesPerDay / 1e6, 3) + " MB a day as sent",
-                "a take keeps about 8 bytes a channel and row, packed",
+                "at most " + Digits.about(VALUE_BYTES * (draft.channels() + 1) * draft.rateHz() * 86_400 / 1e6, 3)
+                        + " MB a day in a take, before it is packed",
                 Math.min(1, bytesPerDay / DISK_BYTES),
                 Double.NaN,
                 false,

@@ -75,10 +75,7 @@ record HingeAxes(double[] first, double[] second, double misfit) {
         return best;
     }
 
-    HingeAxes flipped() {
-        return new HingeAxes(negative(first), negative(second), misfit);
-    }
-
+    /** @return the axis of the second unit pointing the other way, which the constraint allows as well */
     HingeAxes secondFlipped() {
         return new HingeAxes(first, negative(second), misfit);
     }

@@ -52,13 +52,6 @@ class VibrationAndHitsTest {
         assertThat(Asked.of("vibration", 1000, noise).scalar("kurtosis")).isCloseTo(3, within(0.1));
     }
 
-    private static List<double[]> records(Reading reading, String key) {
-        return reading.items().stream()
-                .filter(item -> item.key().equals(key))
-                .flatMap(item -> ((Item.Records) item).records().stream())
-                .toList();
-    }
-
     @Test
     void velocityAndWayAreThoseOfASineOnPaperAndOrdersAreItsHarmonics() {
         double rate = 3200;
@@ -83,7 +76,7 @@ class VibrationAndHitsTest {
         assertThat(reading.scalar("velocity_mm_s")).isCloseTo(1e3 * Math.sqrt(velocity), withinPercentage(2));
         assertThat(reading.scalar("displacement_um")).isCloseTo(1e6 * Math.sqrt(way), withinPercentage(4));
         assertThat(reading.scalar("turning_hz")).isCloseTo(48.3, within(0.05));
-        List<double[]> orders = records(reading, "orders");
+        List<double[]> orders = reading.records("orders");
         assertThat(orders).hasSize(8);
         for (int k = 0; k < height.length; k++) {
             assertThat(orders.get(k)[2]).as("order " + (k + 1)).isCloseTo(height[k], within(0.01));
@@ -91,8 +84,8 @@ class VibrationAndHitsTest {
         // In m/s² the same numbers are less by the weight of one; counts have no velocity.
         Reading metres = Asked.of("vibration", rate, Map.of("unit", "m/s2", "turns", "24.15"), x);
         assertThat(metres.scalar("velocity_mm_s") * 9.80665).isCloseTo(reading.scalar("velocity_mm_s"), within(1e-9));
-        assertThat(records(metres, "orders").get(1)[2]).isCloseTo(0.5, within(0.01));
-        assertThat(records(metres, "orders").get(0)[2]).isZero();
+        assertThat(metres.records("orders").get(1)[2]).isCloseTo(0.5, within(0.01));
+        assertThat(metres.records("orders").get(0)[2]).isZero();
         assertThat(Asked.of("vibration", rate, Map.of("unit", "counts"), x).scalar("velocity_mm_s"))
                 .isNaN();
     }
@@ -105,7 +98,7 @@ class VibrationAndHitsTest {
         Arrays.setAll(x, i -> (1 + i / rate / 30) * random.nextGaussian());
         Reading reading = Asked.of("vibration", rate, Map.of("unit", "counts"), x);
         double square = reading.scalar("rms") * reading.scalar("rms");
-        for (double[] band : records(reading, "bands")) {
+        for (double[] band : reading.records("bands")) {
             // White noise: a third's share is its width of the 1000 Hz there are.
             double width = band[0] * (Math.pow(10, 0.05) - Math.pow(10, -0.05));
             double slack = 5 / Math.sqrt(width * 30);
@@ -113,14 +106,14 @@ class VibrationAndHitsTest {
                     .as(band[0] + " Hz")
                     .isCloseTo(width / 1000, within(slack * width / 1000));
         }
-        assertThat(records(reading, "bands").get(records(reading, "bands").size() - 1)[0])
+        assertThat(reading.records("bands").get(reading.records("bands").size() - 1)[0])
                 .isCloseTo(794.3, within(0.1));
         double[] trend = reading.trace("trend").orElseThrow().values();
         assertThat(trend).hasSize(30);
         assertThat(trend[0]).isCloseTo(1.017, within(0.07));
         assertThat(trend[29]).isCloseTo(1.983, within(0.14));
-        assertThat(records(Asked.of("vibration", rate, Map.of("bands", "octaves"), x), "bands"))
-                .hasSizeLessThan(records(reading, "bands").size() / 2);
+        assertThat(Asked.of("vibration", rate, Map.of("bands", "octaves"), x).records("bands"))
+                .hasSizeLessThan(reading.records("bands").size() / 2);
     }
 
     @Test

@@ -124,7 +124,7 @@ class WindAndStepTest {
         // Of 720 draws the mean is known to half a degree.
         assertThat(reading.scalar("from_deg")).isCloseTo(355, within(1.6));
         assertThat(reading.scalar("from_spread_deg")).isCloseTo(14, within(1.2));
-        List<double[]> rose = records(reading, "rose");
+        List<double[]> rose = reading.records("rose");
         assertThat(rose).hasSize(16);
         assertThat(rose.stream().mapToDouble(one -> one[1]).sum()).isCloseTo(1, within(1e-9));
         // 337.5 to 22.5 is three of sixteen: within −1.25 … 1.96 deviations lie 87 %.
@@ -137,14 +137,6 @@ class WindAndStepTest {
                         .check(Settings.of(ReaderKinds.of("wind"), Map.of("input", "edges")), new double[2][3]))
                 .isInstanceOf(ReaderException.class)
                 .hasMessageContaining("counted pulses");
-    }
-
-    private static List<double[]> records(Reading reading, String key) {
-        return reading.items().stream()
-                .filter(item -> item.key().equals(key))
-                .map(item -> ((Item.Records) item).records())
-                .findFirst()
-                .orElseThrow();
     }
 
     private static Map<String, String> with(Map<String, String> cups, String input) {

@@ -11,7 +11,6 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Reading;
@@ -92,12 +91,7 @@ class TurnsTest {
             mark[i] = since < 2 ? 0.5 + since / 4 : before < 2 ? 0.5 - before / 4 : since < 12 ? 1 : 0;
         }
         Reading reading = read(1000, Map.of(), x, mark);
-        double[] told = ((Item.Records) reading.items().stream()
-                        .filter(item -> item.key().equals("orders"))
-                        .findFirst()
-                        .orElseThrow())
-                .records()
-                .get(order - 1);
+        double[] told = reading.records("orders").get(order - 1);
         assertThat(told[2]).isCloseTo(amplitude, within(0.01 * amplitude));
         assertThat(told[4]).isCloseTo(degrees, within(0.5));
         assertThat(reading.scalar("turning_hz")).isCloseTo(1000 / perTurn, within(1e-6));
@@ -118,12 +112,7 @@ class TurnsTest {
         Arrays.setAll(x, i -> Math.cos(2 * Math.PI * i / 20.0));
         Arrays.setAll(mark, i -> i % 20 < 3 ? 1 : 0);
         Reading reading = read(200, Map.of(), x, mark);
-        assertThat(((Item.Records) reading.items().stream()
-                                .filter(item -> item.key().equals("orders"))
-                                .findFirst()
-                                .orElseThrow())
-                        .records())
-                .hasSize(4);
+        assertThat(reading.records("orders")).hasSize(4);
         assertThat(String.join(" ", reading.working())).contains("Orders above 4 need more than 200 samples/s");
         assertThatThrownBy(() -> read(200, Map.of("marks", "1.5"), x, mark))
                 .isInstanceOf(ReaderException.class)

@@ -10,7 +10,6 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Settings;
@@ -47,16 +46,8 @@ class HeldStateTest {
         return reader.reading();
     }
 
-    private static List<double[]> records(Reading reading, String key) {
-        return reading.items().stream()
-                .filter(item -> item.key().equals(key))
-                .map(item -> ((Item.Records) item).records())
-                .findFirst()
-                .orElseThrow();
-    }
-
     private static String kept(Reading reading) {
-        return records(reading, "state").stream()
+        return reading.records("state").stream()
                 .map(one -> one[0] + "," + one[1] + "," + one[2])
                 .collect(Collectors.joining(","));
     }
@@ -70,9 +61,9 @@ class HeldStateTest {
         String good = kept(read(shaking(1600, 20, seed, hum, second, third), 1600, Map.of()));
         assertThat(good.split(",")).hasSize(9);
         double[] same = shaking(1600, 20, seed + 50, hum, second, third);
-        assertThat(records(read(same, 1600, Map.of("good", good)), "grown")).allMatch(one -> one[4] == 0);
+        assertThat(read(same, 1600, Map.of("good", good)).records("grown")).allMatch(one -> one[4] == 0);
         double[] worn = shaking(1600, 20, seed + 90, hum, new Tone(92, 0.6), third, new Tone(211, 0.15));
-        List<double[]> grown = records(read(worn, 1600, Map.of("good", good)), "grown").stream()
+        List<double[]> grown = read(worn, 1600, Map.of("good", good)).records("grown").stream()
                 .filter(one -> one[4] == 1)
                 .toList();
         assertThat(grown).hasSize(2);
@@ -92,14 +83,15 @@ class HeldStateTest {
         Tone[] tones = {new Tone(900, 1), new Tone(347, 0.5)};
         double[] slow = shaking(1000, 8, 4, tones);
         String seen = "1000,"
-                + records(read(slow, 1000, Map.of()), "peaks").stream()
+                + read(slow, 1000, Map.of()).records("peaks").stream()
                         .map(one -> String.valueOf(one[0]))
                         .collect(Collectors.joining(","));
-        List<double[]> unfolded = records(read(shaking(1600, 8, 5, tones), 1600, Map.of("seen", seen)), "unfolded");
+        List<double[]> unfolded =
+                read(shaking(1600, 8, 5, tones), 1600, Map.of("seen", seen)).records("unfolded");
         assertThat(unfolded).hasSize(2);
         assertThat(unfolded.get(0)[0]).isCloseTo(700, within(0.3));
         assertThat(unfolded.get(0)[2]).isCloseTo(900, within(0.6));
         assertThat(unfolded.get(1)[2]).isCloseTo(347, within(0.3));
-        assertThat(records(read(slow, 1000, Map.of("seen", seen)), "unfolded")).isEmpty();
+        assertThat(read(slow, 1000, Map.of("seen", seen)).records("unfolded")).isEmpty();
     }
 }
