@@ -9,12 +9,14 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import zesty.signal.core.act.Controller;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
+import zesty.signal.core.fixed.FixedChain;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.exchange.portable.PortableRig;
@@ -26,40 +28,81 @@ import zesty.signal.takes.TakeException;
  * and holds cleaned values and decisions against the application's own.
  *
  * @param folder where the sources are. @param compiler that was used; empty where none is there, and nothing was proved
+ * @param says by how much whole numbers may be off, as the same share as {@code largest}; NaN of floating point, which is exact to rounding
  * @param samples that went through. @param largest difference of a cleaned value, as a share of the largest scaled one
  * @param decisions turns of the rules. @param different rows in which a rule stood otherwise
  */
-public record PortableProof(Path folder, String compiler, int samples, double largest, int decisions, int different) {
+public record PortableProof(
+        Path folder, String compiler, double says, int samples, double largest, int decisions, int different) {
     private static final List<String> COMPILERS = List.of("cc", "gcc", "clang");
     private static final long PATIENCE_SECONDS = 60;
     private static final int MOST_SAMPLES = 200_000;
 
     /**
+     * Proves the code in floating point.
+     *
      * @param rateHz at which the board will sample. @param raw numbers to try it with; missing ones are left out
      * @throws zesty.signal.exchange.portable.PortableException when something cannot go onto a board, naming it
      * @throws TakeException when files cannot be written, or the compiler or the program fails, saying how
      */
     public static PortableProof of(Rig rig, String column, double rateHz, double[] raw, Path folder)
             throws TakeException, InterruptedException {
-        Rig stated = rig.withSource(
+        Rig stated = stated(rig, column, rateHz);
+        Channel channel = channel(stated, column);
+        return proved(
+                stated, channel, rateHz, PortableRig.files(stated, List.of(channel)), some(raw), folder, Double.NaN);
+    }
+
+    /**
+     * Proves the code in whole numbers, for a board without a float unit.
+     *
+     * @param raw of a column without a converter, twice the largest of them is what the code takes in at most
+     * @throws zesty.signal.exchange.portable.PortableException when something cannot go onto a board so, naming it
+     * @throws TakeException as {@link #of}
+     */
+    public static PortableProof ofFixed(Rig rig, String column, double rateHz, double[] raw, Path folder)
+            throws TakeException, InterruptedException {
+        Rig stated = stated(rig, column, rateHz);
+        Channel channel = channel(stated, column);
+        double[] some = some(raw);
+        double largest = 2 * Arrays.stream(some).map(Math::abs).max().orElse(Double.NaN);
+        Map<String, String> files = PortableRig.fixedFiles(stated, List.of(channel), Map.of(column, largest));
+        FixedChain chain = PortableRig.chain(stated, channel, largest);
+        // The proof reads the value as a float: of its 31 bits the upper 24.
+        double error = chain.error() + Math.scalb(1.0, 7 - chain.outFraction());
+        return proved(stated, channel, rateHz, files, some, folder, error);
+    }
+
+    private static Rig stated(Rig rig, String column, double rateHz) {
+        return rig.withSource(
                 rig.sourceOf(column), one -> one.withSetup(one.setup().withStatedRate(rateHz)));
-        Channel channel = stated.channels().stream()
+    }
+
+    private static Channel channel(Rig rig, String column) {
+        return rig.channels().stream()
                 .filter(one -> one.column().equals(column))
                 .findFirst()
                 .orElseThrow();
-        SourceFiles.write(folder, PortableRig.files(stated, List.of(channel)));
+    }
+
+    private static double[] some(double[] raw) {
+        return Arrays.stream(raw).filter(v -> v == v).limit(MOST_SAMPLES).toArray();
+    }
+
+    private static PortableProof proved(
+            Rig rig, Channel channel, double rateHz, Map<String, String> files, double[] raw, Path folder, double error)
+            throws TakeException, InterruptedException {
+        SourceFiles.write(folder, files);
         Optional<String> compiler =
                 COMPILERS.stream().filter(PortableProof::isThere).findFirst();
-        double[] some =
-                Arrays.stream(raw).filter(v -> v == v).limit(MOST_SAMPLES).toArray();
-        if (compiler.isEmpty() || some.length == 0) {
-            return new PortableProof(folder, "", 0, Double.NaN, 0, 0);
+        if (compiler.isEmpty() || raw.length == 0) {
+            return new PortableProof(folder, "", error, 0, Double.NaN, 0, 0);
         }
-        List<String> lines = run(folder, compiler.get(), some);
-        if (lines.size() != some.length) {
-            throw new TakeException("the board's code gave " + lines.size() + " lines for " + some.length + " numbers");
+        List<String> lines = run(folder, compiler.get(), raw);
+        if (lines.size() != raw.length) {
+            throw new TakeException("the board's code gave " + lines.size() + " lines for " + raw.length + " numbers");
         }
-        return against(stated, channel, rateHz, some, lines, folder, compiler.get());
+        return against(rig, channel, rateHz, raw, lines, folder, compiler.get(), error);
     }
 
     private static boolean isThere(String compiler) {
@@ -127,7 +170,14 @@ public record PortableProof(Path folder, String compiler, int samples, double la
     }
 
     private static PortableProof against(
-            Rig rig, Channel channel, double rateHz, double[] raw, List<String> lines, Path folder, String compiler)
+            Rig rig,
+            Channel channel,
+            double rateHz,
+            double[] raw,
+            List<String> lines,
+            Path folder,
+            String compiler,
+            double error)
             throws TakeException {
         double[] wanted = new double[raw.length];
         channel.scaling().apply(raw, wanted, raw.length);
@@ -175,6 +225,12 @@ public record PortableProof(Path folder, String compiler, int samples, double la
             }
         }
         return new PortableProof(
-                folder, compiler, raw.length, full > 0 ? largest / full : largest, turns[0], different);
+                folder,
+                compiler,
+                full > 0 ? error / full : error,
+                raw.length,
+                full > 0 ? largest / full : largest,
+                turns[0],
+                different);
     }
 }

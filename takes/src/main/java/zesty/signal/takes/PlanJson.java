@@ -35,7 +35,7 @@ public final class PlanJson {
                     "bridge");
             return new Plan(
                     part(root, "line", PlanJson::line, "baud", "bits_a_byte"),
-                    part(root, "row", PlanJson::row, "rate_hz", "text", "bytes"),
+                    part(root, "row", PlanJson::row, "rate_hz", "text", "bytes", "numbered"),
                     part(root, "converter", PlanJson::converter, "bits", "ref", "noise_counts", "average"),
                     part(root, "signal", PlanJson::signal, "highest_hz", "tones"),
                     root.has("recipe") ? Nodes.text(root, "recipe") : "",
@@ -100,7 +100,11 @@ public final class PlanJson {
         }
         String text = node.has("text") ? Nodes.text(node, "text") : null;
         double bytes = text == null ? Nodes.number(node, "bytes") : text.getBytes(StandardCharsets.UTF_8).length;
-        return new Plan.Row(Nodes.number(node, "rate_hz"), text, bytes);
+        return new Plan.Row(
+                Nodes.number(node, "rate_hz"),
+                text,
+                bytes,
+                node.path("numbered").asBoolean(false));
     }
 
     private static Plan.Converter converter(JsonNode node) {

@@ -219,7 +219,9 @@ public final class TakeWriter implements AutoCloseable {
                 pyramids.get(share.firstColumn + c).add(block.columns()[c], block.rows(), insertPyramid);
             }
             for (Gap gap : block.gaps()) {
-                if (gap.startSeconds() >= firstSeconds) {
+                // What was missing before a source's first row in the take is not of the take; another source may have
+                // begun earlier.
+                if (share.rows > 0 || gap.startSeconds() >= block.time().secondsAt(0)) {
                     double start = sinceFirst(gap.startSeconds());
                     double end = sinceFirst(gap.endSeconds());
                     insertGap.setDouble(1, start);

@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -28,6 +30,15 @@ final class PortableCommand implements Callable<Integer> {
 
     @Option(names = "--out", paramLabel = "DIR", required = true)
     private Path out;
+
+    @Option(names = "--fixed", description = "in whole numbers, for a board without a float unit")
+    private boolean fixed;
+
+    @Option(
+            names = "--largest",
+            paramLabel = "X",
+            description = "with --fixed: how large raw numbers come where there is no converter (8388608)")
+    private Double largest;
 
     @Override
     public Integer call() throws TakeException {
@@ -55,8 +66,16 @@ final class PortableCommand implements Callable<Integer> {
         if (channels.isEmpty()) {
             throw new Refusal(file + " has no column with a scaling, a recipe or a rule; choose one with --column");
         }
+        if (largest != null && !(fixed && largest > 0 && largest <= Integer.MAX_VALUE)) {
+            throw new Refusal("--largest goes with --fixed and is a number above 0, at most 2147483647");
+        }
+        Map<String, Double> sizes = new HashMap<>();
+        if (largest != null) {
+            channels.forEach(one -> sizes.put(one.column(), largest));
+        }
         try {
-            SourceFiles.write(out, PortableRig.files(rig, channels));
+            SourceFiles.write(
+                    out, fixed ? PortableRig.fixedFiles(rig, channels, sizes) : PortableRig.files(rig, channels));
         } catch (PortableException e) {
             throw new Refusal(file + ": " + e.getMessage());
         }

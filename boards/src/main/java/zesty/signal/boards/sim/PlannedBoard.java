@@ -44,7 +44,7 @@ final class PlannedBoard extends SampledBoard {
         super(setup, asked.rateHz(), columns(asked));
         this.asked = asked;
         for (int c = 1; c <= asked.channels(); c++) {
-            range(c, 0.45 * Math.pow(2, asked.bits()), 0.55 * Math.pow(2, asked.bits()));
+            range(1 + c, 0.45 * Math.pow(2, asked.bits()), 0.55 * Math.pow(2, asked.bits()));
         }
         finger = asked.pulse() ? new FingerSignal(setup.seed(), asked.rateHz(), setup.modes()) : null;
     }
@@ -115,6 +115,7 @@ final class PlannedBoard extends SampledBoard {
     private static List<Column> columns(Asked asked) {
         List<Column> columns = new ArrayList<>();
         columns.add(new Column("us", "", Role.CLOCK, true));
+        columns.add(new Column("n", "", Role.SEQUENCE, true));
         for (int c = 1; c <= asked.channels(); c++) {
             columns.add(new Column("channel " + c, ""));
         }
@@ -130,6 +131,7 @@ final class PlannedBoard extends SampledBoard {
     void measure(double t) {
         double full = Math.pow(2, asked.bits()) - 1;
         row[0] = 1_200_000 + Math.floor(sample * 1e6 / asked.rateHz());
+        row[1] = sample;
         for (int c = 0; c < asked.channels(); c++) {
             double value;
             if (c == 0 && finger != null) {
@@ -141,7 +143,7 @@ final class PlannedBoard extends SampledBoard {
             if (c == 0 && asked.lampHz() == asked.lampHz()) {
                 value += LAMP_SHARE * asked.swing() * Math.sin(2 * Math.PI * asked.lampHz() * t + 1);
             }
-            row[1 + c] = Math.max(0, Math.min(full, Math.rint(value + noise(asked.noise()))));
+            row[2 + c] = Math.max(0, Math.min(full, Math.rint(value + noise(asked.noise()))));
         }
     }
 
@@ -155,7 +157,7 @@ final class PlannedBoard extends SampledBoard {
             text(out, line.append('\n').toString());
             return;
         }
-        ByteArrayOutputStream packet = new ByteArrayOutputStream(7 + 2 * asked.channels());
+        ByteArrayOutputStream packet = new ByteArrayOutputStream(9 + 2 * asked.channels());
         packet.write(0xa5);
         packet.write(0x5a);
         Packing.put(packet, (long) row[0] & 0xffffffffL, 4, true);

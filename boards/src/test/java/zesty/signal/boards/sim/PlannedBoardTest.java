@@ -24,7 +24,7 @@ class PlannedBoardTest {
         for (int i = 0; i < rows; i++) {
             board.next(ignored);
             ignored.reset();
-            x[i] = board.newest()[0][channel];
+            x[i] = board.newest()[0][channel + 1];
         }
         return x;
     }
@@ -46,7 +46,7 @@ class PlannedBoardTest {
         assertThat(words).isEqualTo("planned+r400+c3+b12+n2.5+s800+x30+l100");
         SimulatedBoard board = SimulatedBoards.create(words, 4);
         assertThat(board.rowsPerSecond()).isEqualTo(400);
-        assertThat(board.columns()).hasSize(4);
+        assertThat(board.columns()).hasSize(5);
         double[] first = channel(board, 1, 20_000);
         double[] second = channel(SimulatedBoards.create(words, 4), 2, 20_000);
         assertThat(tone(first, 400, 50, 200)).isCloseTo(100, within(0.5));
@@ -89,18 +89,19 @@ class PlannedBoardTest {
             out.reset();
             packets.next(out);
             byte[] packet = out.toByteArray();
-            assertThat(packet).hasSize(11);
+            assertThat(packet).hasSize(13);
             int sum = 0;
-            for (int k = 0; k < 10; k++) {
+            for (int k = 0; k < 12; k++) {
                 sum += packet[k] & 0xff;
             }
-            assertThat(packet[10] & 0xff).isEqualTo(sum & 0xff);
+            assertThat(packet[12] & 0xff).isEqualTo(sum & 0xff);
             long clock = 0;
             for (int k = 3; k >= 0; k--) {
                 clock = clock << 8 | packet[2 + k] & 0xff;
             }
             assertThat(clock).isEqualTo(1_200_000 + 4000L * i).isEqualTo(Long.parseLong(fields[0]));
-            for (int c = 0; c < 2; c++) {
+            assertThat(fields[1]).isEqualTo(String.valueOf(i));
+            for (int c = 0; c < 3; c++) {
                 int count = packet[6 + 2 * c] & 0xff | (packet[7 + 2 * c] & 0xff) << 8;
                 assertThat(count).isEqualTo(Integer.parseInt(fields[1 + c]));
             }

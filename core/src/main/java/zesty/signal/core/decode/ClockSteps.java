@@ -49,10 +49,15 @@ final class ClockSteps {
         double step = after - before;
         boolean known = count >= recent.length;
         boolean bridged = what.bridged();
+        if (what.numbered() > 0 && !bridged) {
+            // The rows' own numbers need no rate: also among the first rows, and behind one that was late.
+            losses.gap(before, after, what.numbered(), gaps);
+            return;
+        }
         if (known && step > Gap.PERIODS * usual || bridged && step > 0 && !(step < Gap.PERIODS * usual)) {
             long missing = Double.isNaN(usual) ? 0 : Math.max(0, Math.round(step * count / sum) - 1);
-            if (what.numbered() >= 0 && !bridged) {
-                missing = what.numbered();
+            if (what.numbered() == 0 && !bridged) {
+                missing = 0;
             } else if (what.restarted() && what.unseen() || known && !bridged && paused(step)) {
                 missing = 0;
             }

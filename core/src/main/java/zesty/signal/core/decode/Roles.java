@@ -59,6 +59,8 @@ final class Roles {
     private static final int FEWEST_TICKS = 20;
     private static final double LEAST_STEP = 5;
     private static final double EVEN_SHARE = 0.02;
+    /** A clock stays so near to its rows' count, in steps, at nearly all rows. */
+    private static final double NEAR_STEPS = 1.5;
 
     /** A row overtakes so many others at most, in steps. */
     private static final double MOST_OVERTAKEN = 8;
@@ -76,9 +78,15 @@ final class Roles {
             String name = column.name().toLowerCase(Locale.ROOT);
             double[] own = values.get(c);
             boolean edge = name.contains("edge");
+            // A board that sends its clock without a word sends its count behind it.
+            boolean numbered =
+                    c == 1 && clock != null && clock.column() == 0 && nameless(found, 0) && nameless(found, 1);
             boolean unnamed =
                     c == 0 && found.size() > 1 && UNNAMED.matcher(name).matches();
-            if (clock == null && unnamed && ticks(own)) {
+            // A board whose loop does other things is late now and then; that rows carry a count says that it is one of
+            // a program.
+            boolean counted = unnamed && found.size() > 2 && nameless(found, 1) && countsUp(values.get(1));
+            if (clock == null && unnamed && (ticks(own) || counted && ticksByCount(own, values.get(1)))) {
                 clock = new BoardClock(c, ticksPerSecond(name, "", own), BoardClock.WRAP_32_BIT);
             } else if (clock == null
                     && own.length >= 2
@@ -92,13 +100,20 @@ final class Roles {
                 if (edge) {
                     found.set(c, column.withRole(Role.EDGE));
                 }
-            } else if (SEQUENCES.contains(name) && found.size() > 1 && own.length >= 3 && countsUp(own)) {
+            } else if ((SEQUENCES.contains(name) && found.size() > 1 && own.length >= 3
+                            || numbered && found.size() > 2 && own.length >= FEWEST_TICKS && rises(own))
+                    && countsUp(own)) {
                 found.set(c, column.withRole(Role.SEQUENCE));
             } else if (STATIONS.contains(name) && found.size() > 1 && isStation(own, name)) {
                 found.set(c, column.withRole(Role.STATION));
             }
         }
         return new Found(found, clock);
+    }
+
+    private static boolean nameless(List<Column> columns, int index) {
+        return UNNAMED.matcher(columns.get(index).name().toLowerCase(Locale.ROOT))
+                .matches();
     }
 
     /** Whether it only rises, but for a wrap, a restart and a first half line. */
@@ -154,6 +169,26 @@ final class Roles {
             }
         }
         return step >= LEAST_STEP && even * 10 >= (values.length - 1) * 8;
+    }
+
+    /**
+     * The same where rows carry their number: a loop that has other things to do sends late and leaves rows out, but its clock never
+     * leaves the straight line over the count.
+     */
+    private static boolean ticksByCount(double[] values, double[] numbers) {
+        int n = values.length - 1;
+        if (numbers.length != values.length || n < FEWEST_TICKS || values[n] < LEAST_CLOCK) {
+            return false;
+        }
+        double step = (values[n] - values[0]) / (numbers[n] - numbers[0]);
+        int near = 0;
+        for (int i = 1; i <= n; i++) {
+            if (values[i] != Math.rint(values[i]) || !(values[i] > values[i - 1])) {
+                return false;
+            }
+            near += Math.abs(values[i] - values[0] - step * (numbers[i] - numbers[0])) <= NEAR_STEPS * step ? 1 : 0;
+        }
+        return step >= LEAST_STEP && near * 10 >= n * 9;
     }
 
     private static double step(double[] values) {

@@ -61,6 +61,13 @@ public final class Bars {
             Draft packed = draft.withLine(draft.baud(), true);
             if (!draft.packets() && fits(packed)) {
                 mends.add(new Bar.Mend("send packets", packed));
+            } else if (!draft.packets() && mends.isEmpty()) {
+                for (double speed : SPEEDS) {
+                    if (mends.isEmpty() && speed > draft.baud() && fits(draft.withLine(speed, true))) {
+                        mends.add(
+                                new Bar.Mend("packets at " + Digits.of(speed) + " baud", draft.withLine(speed, true)));
+                    }
+                }
             }
             double rate = Math.floor(10 * line.highestRateHz()) / 10;
             if (rate >= LEAST_RATE) {

@@ -55,8 +55,8 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
 
     private static final int MOST_CHANNELS = 64;
     private static final double BITS_A_BYTE = 10;
-    /** Two bytes to begin a packet, four of the clock, one to check by. */
-    private static final int PACKET_FRAME = 7;
+    /** Two bytes to begin a packet, four of the clock, two of its number, one to check by. */
+    private static final int PACKET_FRAME = 9;
 
     private static final double USUAL_BAUD = 115_200;
     /** Lamps on mains of 50 Hz flicker so often a second. */
@@ -165,14 +165,14 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
         return with(new Board(memoryBytes(), capacity, draws, lasts));
     }
 
-    /** @return a row as it will be sent: the board's clock in µs, then the counts; empty for packets() */
+    /** @return a row as it will be sent: the board's clock in µs, the row's number, then the counts; empty for packets() */
     public String rowText() {
         if (packets()) {
             return "";
         }
         long full = (1L << converter.bits()) - 1;
         int digits = String.valueOf(full).length();
-        StringBuilder row = new StringBuilder("1204512345");
+        StringBuilder row = new StringBuilder("1204512345;120451");
         for (int c = 0; c < channels(); c++) {
             // As long as its counts can be, and none that the converter does not have.
             double low = Math.pow(10, digits - 1);
@@ -190,7 +190,7 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
     public Plan plan() {
         return new Plan(
                 new Plan.Line(baud(), BITS_A_BYTE),
-                new Plan.Row(rateHz(), packets() ? null : rowText(), rowBytes()),
+                new Plan.Row(rateHz(), packets() ? null : rowText(), rowBytes(), true),
                 converter,
                 new Plan.Signal(need.highestHz(), tones()),
                 recipe(),

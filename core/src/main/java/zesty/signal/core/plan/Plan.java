@@ -32,11 +32,17 @@ public record Plan(
      *
      * @param text a sample line with its ending; null for packets
      * @param bytes of a row
+     * @param numbered whether the number behind the clock is the row's own, which tells how many were dropped
      */
-    public record Row(double rateHz, String text, double bytes) {
+    public record Row(double rateHz, String text, double bytes, boolean numbered) {
         public Row {
             above("row.rate_hz", rateHz);
             above("row.bytes", bytes);
+        }
+
+        /** Rows without a number of their own. */
+        public Row(double rateHz, String text, double bytes) {
+            this(rateHz, text, bytes, false);
         }
     }
 

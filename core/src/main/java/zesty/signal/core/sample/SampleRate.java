@@ -16,12 +16,26 @@ public final class SampleRate {
         double longest = Gap.PERIODS * usualStep(seconds);
         double sum = 0;
         int count = 0;
+        double all = 0;
+        int counted = 0;
+        boolean after = false;
         for (int i = 1; i < seconds.length; i++) {
             double step = seconds[i] - seconds[i - 1];
-            if (step <= longest) {
+            boolean gap = step > longest;
+            if (!gap) {
+                all += step;
+                counted++;
+            }
+            // A board that was held up sends its next row late and the one after it in time: that step is short.
+            if (!gap && !after) {
                 sum += step;
                 count++;
             }
+            after = gap;
+        }
+        if (count * 2 < counted) {
+            sum = all;
+            count = counted;
         }
         double rate = sum > 0 ? count / sum : Double.NaN;
         double whole = Math.rint(rate);

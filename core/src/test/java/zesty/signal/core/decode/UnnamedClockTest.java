@@ -54,4 +54,42 @@ class UnnamedClockTest {
         assertThat(clock(100, i -> 4_000_000 + i, "%.0f")).isNull();
         assertThat(clock(100, i -> 4_000_000, "%.0f")).isNull();
     }
+
+    private static Role behindTheClock(IntToDoubleFunction second) {
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < 100; i++) {
+            text.append(1_200_000 + 5000 * i)
+                    .append(';')
+                    .append((long) second.applyAsDouble(i))
+                    .append(";512\n");
+        }
+        byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+        return DelimitedFinder.find(bytes, bytes.length)
+                .orElseThrow()
+                .columns()
+                .get(1)
+                .role();
+    }
+
+    /** Behind such a clock a number that goes up by one, rows lost now and then, is the row's own. */
+    @Test
+    void theRowsOwnNumberIsKnownByHowItGoes() {
+        assertThat(behindTheClock(i -> 7 + i + i / 9 * 3)).isEqualTo(Role.SEQUENCE);
+        Random late = new Random(4);
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < 100; i++) {
+            text.append(1_200_000 + 5000 * i + late.nextInt(700))
+                    .append(';')
+                    .append(i)
+                    .append(";512\n");
+        }
+        byte[] bytes = text.toString().getBytes(StandardCharsets.US_ASCII);
+        assertThat(DelimitedFinder.find(bytes, bytes.length).orElseThrow().clock())
+                .isNotNull();
+        assertThat(clock(100, i -> 1_200_000 + 5000 * i + late.nextInt(700), "%.0f"))
+                .isNull();
+        assertThat(behindTheClock(i -> 7 + 2 * i)).isEqualTo(Role.VALUE);
+        assertThat(behindTheClock(i -> i % 20)).isEqualTo(Role.VALUE);
+        assertThat(behindTheClock(i -> 300 + 50 * Math.sin(i / 9.0))).isEqualTo(Role.VALUE);
+    }
 }

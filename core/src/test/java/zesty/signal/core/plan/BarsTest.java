@@ -69,14 +69,14 @@ class BarsTest {
         for (int bits : new int[] {8, 10, 12, 16, 24}) {
             Draft draft = pulse().withChannels(5).withConverter(new Plan.Converter(bits, 5, 1, 1));
             String[] fields = draft.rowText().strip().split(";");
-            assertThat(fields).hasSize(6);
+            assertThat(fields).hasSize(7);
             long full = (1L << bits) - 1;
-            for (int c = 1; c < 6; c++) {
+            for (int c = 2; c < 7; c++) {
                 assertThat(Long.parseLong(fields[c])).isLessThanOrEqualTo(full);
                 assertThat(fields[c]).hasSameSizeAs(String.valueOf(full));
             }
             assertThat(draft.rowBytes()).isEqualTo(draft.rowText().length());
-            assertThat(draft.withLine(9600, true).rowBytes()).isEqualTo(17);
+            assertThat(draft.withLine(9600, true).rowBytes()).isEqualTo(19);
         }
     }
 

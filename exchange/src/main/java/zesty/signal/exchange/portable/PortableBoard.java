@@ -33,6 +33,7 @@ public final class PortableBoard {
 
     private enum What {
         CLOCK,
+        NUMBER,
         DROPPED,
         READING
     }
@@ -62,7 +63,7 @@ public final class PortableBoard {
         if (row.text() == null) {
             channels = packet(row, values);
         } else {
-            channels = text(row.text(), values);
+            channels = text(row, values);
         }
         values.put("channels", String.valueOf(channels));
         values.put(
@@ -71,15 +72,16 @@ public final class PortableBoard {
                         + Digits.exact(row.rateHz()) + " rows/s."));
         values.put(
                 "memory",
-                "It keeps " + (8 + 8 + 4 + 4 + 2 + Integer.parseInt(values.get("longest")))
+                "It keeps " + (8 + 8 + 4 + 4 + 4 + 2 + Integer.parseInt(values.get("longest")))
                         + " bytes, and takes a few microseconds a channel beside your readings.");
         return Map.of("board.c", Template.of("board.c", values), "board.h", Template.of("board.h", values));
     }
 
     private static int packet(Plan.Row row, Map<String, String> values) {
         int bytes = (int) row.bytes();
-        int channels = (bytes - PACKET_FRAME) / 2;
-        if (bytes != row.bytes() || channels < 1 || channels > MOST_CHANNELS || PACKET_FRAME + 2 * channels != bytes) {
+        int frame = PACKET_FRAME + (row.numbered() ? 2 : 0);
+        int channels = (bytes - frame) / 2;
+        if (bytes != row.bytes() || channels < 1 || channels > MOST_CHANNELS || frame + 2 * channels != bytes) {
             throw new PortableException(
                     "a packet has two bytes to begin with, four of the clock, two a channel and one to check by: an odd"
                             + " number from 9 on; was " + Digits.of(row.bytes()));
@@ -87,6 +89,10 @@ public final class PortableBoard {
         StringBuilder code = new StringBuilder();
         code.append("    /* Two bytes begin a packet. */\n    put_byte(0xA5);\n    put_byte(0x5A);\n");
         code.append("    /* Microseconds, little end first. */\n    put_little((uint32_t)now_us, 4);\n");
+        if (row.numbered()) {
+            code.append("    /* The row's number; those of rows that were due and not sent are left out. */\n");
+            code.append("    put_little(number, 2);\n");
+        }
         for (int c = 0; c < channels; c++) {
             code.append("    put_little((uint32_t)board_read(").append(c).append("), 2);\n");
         }
@@ -98,7 +104,8 @@ public final class PortableBoard {
         return channels;
     }
 
-    private static int text(String text, Map<String, String> values) {
+    private static int text(Plan.Row row, Map<String, String> values) {
+        String text = row.text();
         List<Field> fields = new ArrayList<>();
         Matcher number = NUMBER.matcher(text);
         int at = 0;
@@ -107,6 +114,9 @@ public final class PortableBoard {
             String before = text.substring(at, number.start());
             at = number.end();
             Field field = field(before, number.group(), clock, fields.isEmpty());
+            if (row.numbered() && fields.size() == 1 && clock) {
+                field = new Field(What.NUMBER, before, 0, 1);
+            }
             clock |= field.what() == What.CLOCK;
             fields.add(field);
         }
@@ -126,6 +136,9 @@ public final class PortableBoard {
             put(code, field.before());
             switch (field.what()) {
                 case CLOCK -> clock(code, field);
+                case NUMBER ->
+                    code.append("    /* The row's number; those of rows that were due and not sent are left out. */\n")
+                            .append("    put_number(number, 1);\n");
                 case DROPPED ->
                     code.append("    /* Rows that were due and not sent. */\n    put_number(dropped, 1);\n");
                 case READING ->

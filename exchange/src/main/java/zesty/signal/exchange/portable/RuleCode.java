@@ -18,6 +18,7 @@ final class RuleCode {
 
     private final Channel channel;
     private final double rateHz;
+    private final Arithmetic arithmetic;
     private final List<String> names = new ArrayList<>();
     private final StringBuilder body = new StringBuilder();
     private final StringBuilder state = new StringBuilder();
@@ -25,11 +26,13 @@ final class RuleCode {
 
     /**
      * @param rateHz NaN where the rig states none
+     * @param arithmetic in which the cleaned value is a number
      * @throws PortableException when a rule on the column cannot go, naming it
      */
-    RuleCode(Rig rig, Channel channel, double rateHz) {
+    RuleCode(Rig rig, Channel channel, double rateHz, Arithmetic arithmetic) {
         this.channel = channel;
         this.rateHz = rateHz;
+        this.arithmetic = arithmetic;
         Set<String> taken = new HashSet<>(Set.of("state", "reset", "step"));
         List<Rule> own = rules(rig, channel);
         for (Rule rule : own) {
@@ -105,19 +108,23 @@ final class RuleCode {
             turnsOff = "v >= " + number(rule, out.low() + half) + " && v <= " + number(rule, out.high() - half);
         } else if (when instanceof Condition.Rising up) {
             value = slope(rule, index, up.overSeconds());
-            turnsOn = "s->samples > 0 && v >= " + number(rule, up.limit() + half);
-            turnsOff = "v < " + number(rule, up.limit() - half);
+            turnsOn = "s->samples > 0 && v >= " + slope(rule, up.limit() + half);
+            turnsOff = "v < " + slope(rule, up.limit() - half);
         } else if (when instanceof Condition.Falling down) {
             value = slope(rule, index, down.overSeconds());
-            turnsOn = "s->samples > 0 && v <= " + number(rule, -down.limit() - half);
-            turnsOff = "v > " + number(rule, -down.limit() + half);
+            turnsOn = "s->samples > 0 && v <= " + slope(rule, -down.limit() - half);
+            turnsOff = "v > " + slope(rule, -down.limit() + half);
         } else {
             throw cannot(rule, "a value that does not come is no step of it");
         }
         Rule.Holds holds = one.holds();
         String off = holds.latch() ? "0" : turnsOff;
         body.append("        /* ").append(Template.comment(rule.name())).append(" */\n");
-        body.append("        {\n            double v = ").append(value).append(";\n");
+        body.append("        {\n            ")
+                .append(arithmetic.type())
+                .append(" v = ")
+                .append(value)
+                .append(";\n");
         body.append(
                 "            int turning = s->rule_flags[" + index + "] & 1 ? (" + off + ") : (" + turnsOn + ");\n");
         body.append("            turn_rule(&s->rule_flags[" + index + "], &s->rule_since[" + index
@@ -131,14 +138,19 @@ final class RuleCode {
         if (Double.isNaN(value)) {
             throw cannot(rule, "its percents need a profile");
         }
-        return Template.number(value);
+        return arithmetic.value(value);
+    }
+
+    private String slope(Rule rule, double limit) {
+        number(rule, limit);
+        return arithmetic.slope(limit, rateHz);
     }
 
     private String slope(Rule rule, int index, double overSeconds) {
         int n = (int) Math.max(2, samples(rule, overSeconds));
-        helpers.add("slope.c");
-        state.append("    double slope" + index + "[" + n + "];\n");
-        return "slope_of(s->slope" + index + ", " + n + ", s->samples, " + Template.number(rateHz) + ", x)";
+        helpers.add(arithmetic.slopeHelper());
+        state.append("    " + arithmetic.type() + " slope" + index + "[" + n + "];\n");
+        return "slope_of(s->slope" + index + ", " + n + ", s->samples, " + arithmetic.slopeArgument(n, rateHz) + ", x)";
     }
 
     /** @return the first count of samples that lasts so long */
@@ -155,7 +167,9 @@ final class RuleCode {
     }
 
     String body() {
-        return names.isEmpty() ? "" : "    if (x == x) {\n" + body + "    }\n    s->samples++;\n";
+        String all =
+                arithmetic.mayBeMissing() ? "    if (x == x) {\n" + body + "    }\n" : "    {\n" + body + "    }\n";
+        return names.isEmpty() ? "" : all + "    s->samples++;\n";
     }
 
     String state() {

@@ -12,6 +12,7 @@ static uint64_t due;       /* when the next row is due, in the unit of PERIOD; i
 static uint64_t now_us;    /* the clock with its wraps counted */
 static uint32_t last_us;
 static uint32_t dropped;
+static uint32_t number;    /* of the row that is due: those sent and those dropped */
 static uint8_t row[LONGEST];
 static uint16_t used;
 
@@ -39,6 +40,7 @@ void board_begin(void)
     now_us = last_us;
     due = (uint64_t)last_us << 32;
     dropped = 0;
+    number = 0;
 }
 
 void board_poll(void)
@@ -57,6 +59,8 @@ void board_poll(void)
     while ((int32_t)(us - (uint32_t)(due >> 32)) >= 0) {
         due += PERIOD;
         dropped++;
+        number++;
     }
     send_row();
+    number++;
 }

@@ -33,8 +33,10 @@ import zesty.signal.engine.PlanReport;
 import zesty.signal.engine.PlannedAgainst;
 import zesty.signal.engine.PortableProof;
 import zesty.signal.exchange.portable.PortableBoard;
+import zesty.signal.exchange.portable.PortableException;
 import zesty.signal.exchange.portable.SourceFiles;
 import zesty.signal.takes.DraftJson;
+import zesty.signal.takes.TakeException;
 
 /**
  * The plan of a setup that is not wired yet, and what comes out of it: a simulated board to try, a rig, code, a page; and what goes back
@@ -162,11 +164,11 @@ public final class Planning {
                 : rig;
     }
 
-    /** @return what the recogniser will call the channels: in text the clock is the first column without a name, of packets it is called so */
+    /** @return what the recogniser will call the channels: in text clock and number are the first columns without names, of packets they are called so */
     private static List<String> columns(Draft plan) {
         List<String> names = new ArrayList<>();
         for (int c = 1; c <= plan.channels(); c++) {
-            names.add("column" + (plan.packets() ? c : c + 1));
+            names.add("column" + (plan.packets() ? c : c + 2));
         }
         return names;
     }
@@ -218,8 +220,26 @@ public final class Planning {
                 .fetchTold(
                         "trying the board's code",
                         "the board's code could not be made",
-                        () -> PortableProof.of(rig, column, channel.rateHz(), raw(channel), to),
-                        proof -> workspace.say(words(proof)));
+                        () -> {
+                            double[] raw = raw(channel);
+                            PortableProof proof = PortableProof.of(rig, column, channel.rateHz(), raw, to);
+                            return words(proof) + fixed(rig, column, channel.rateHz(), raw, to.resolve("fixed"));
+                        },
+                        workspace::say);
+    }
+
+    /** The same for a board without a float unit, beside it: how far it is off is said before anybody takes it. */
+    private static String fixed(Rig rig, String column, double rateHz, double[] raw, Path to)
+            throws TakeException, InterruptedException {
+        try {
+            PortableProof proof = PortableProof.ofFixed(rig, column, rateHz, raw, to);
+            if (proof.compiler().isEmpty()) {
+                return "";
+            }
+            return ". In whole numbers (folder fixed): " + difference(proof) + decisions(proof);
+        } catch (PortableException e) {
+            return ". Not in whole numbers: " + e.getMessage();
+        }
     }
 
     private static double[] raw(ChannelSnapshot channel) {
@@ -237,15 +257,20 @@ public final class Planning {
             return "C code saved: " + proof.folder()
                     + ". No C compiler (cc, gcc or clang) is on this machine to try it.";
         }
-        String decisions = proof.decisions() == 0
+        return "C code saved and tried with " + proof.compiler() + " on " + proof.samples() + " rows: "
+                + difference(proof) + decisions(proof) + " It is in " + proof.folder();
+    }
+
+    private static String difference(PortableProof proof) {
+        return "largest difference " + Digits.about(100 * proof.largest(), 2) + " % of full scale.";
+    }
+
+    private static String decisions(PortableProof proof) {
+        return proof.decisions() == 0
                 ? ""
                 : proof.different() == 0
                         ? " All " + proof.decisions() + " decisions are equal."
                         : " " + proof.different() + " rows decide otherwise.";
-        return "C code saved and tried with " + proof.compiler() + " on " + proof.samples()
-                + " rows: largest difference " + Digits.about(100 * proof.largest(), 2) + " % of full scale."
-                + decisions
-                + " It is in " + proof.folder();
     }
 
     /** Writes a page to print. */
