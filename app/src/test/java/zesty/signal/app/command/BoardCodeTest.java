@@ -609,7 +609,8 @@ class BoardCodeTest {
                     JsonNode column = columns.get(at++);
                     assertThat(column.path("rate_hz").asDouble())
                             .as("plan %d of %d channels, %s", k, draft.channels(), columns)
-                            .isCloseTo(draft.rateHz(), within(0.005 * draft.rateHz()));
+                            // A row is as late as a busy machine makes it: of some hundred rows a few ms tell.
+                            .isCloseTo(draft.rateHz(), within(0.015 * draft.rateHz()));
                 }
                 assertThat(numbers.length).isGreaterThan((int) (2 * draft.rateHz()));
                 // The n-th row that a board sent has a number: n and what it had dropped by then.

@@ -23,6 +23,8 @@ import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.core.plan.Bar;
 import zesty.signal.core.plan.Bars;
 import zesty.signal.core.plan.Draft;
+import zesty.signal.core.scale.Divider;
+import zesty.signal.core.scale.Scaling;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.RigJson;
@@ -81,7 +83,7 @@ class PlannerWindowTest extends RealWindow {
         awaitText("#plan-wrong", "A whole number is needed, was 2.5.");
         write("#plan-channels", "2");
         assertThat(draft().channels()).isEqualTo(2);
-        awaitText("#plan-row", "1204512345;");
+        awaitText("#plan-row", "1204512345;120451;");
 
         press("#plan-code");
         List<Path> code = made("board.c");
@@ -98,19 +100,19 @@ class PlannerWindowTest extends RealWindow {
         Snapshot tried = until(
                 s -> s.channels().size() == 2
                         && s.hasSamples()
-                        && s.channel("column2").isPresent()
-                        && reading(s, "column2") != null
-                        && reading(s, "column2").scalar("rate_bpm.mean") > 0,
+                        && s.channel("column3").isPresent()
+                        && reading(s, "column3") != null
+                        && reading(s, "column3").scalar("rate_bpm.mean") > 0,
                 60);
-        assertThat(tried.channel("column2").orElseThrow().rateHz()).isCloseTo(121, within(0.5));
-        assertThat(tried.channel("column2").orElseThrow().channel().unit()).isEqualTo("V");
+        assertThat(tried.channel("column3").orElseThrow().rateHz()).isCloseTo(121, within(0.5));
+        assertThat(tried.channel("column3").orElseThrow().channel().unit()).isEqualTo("V");
         // What was decided goes back onto the board: compiled here, run on what came, and held against the lanes.
         robot.interact(() -> workspace().view().stop().set(Stop.CLEAN));
         press("#portable-code");
         boolean compiler = Stream.of(System.getenv("PATH").split(File.pathSeparator))
                 .anyMatch(one -> Files.isExecutable(Path.of(one, "cc")));
-        awaitText("#notice", compiler ? "largest difference 0.000" : "No C compiler");
-        assertThat(made("column2.c")).hasSize(1);
+        awaitText("#notice", compiler ? "In whole numbers (folder fixed): largest difference 0.00" : "No C compiler");
+        assertThat(made("column3.c")).hasSize(2);
         robot.interact(() -> workspace().recordings().start(RecordingLimit.ofSamples(600)));
         until(s -> !s.recording().running() && s.recording().rows() == 600, 30);
         for (int i = 0; i < 200 && fx(() -> workspace().takes().all().get().isEmpty()); i++) {
@@ -135,5 +137,21 @@ class PlannerWindowTest extends RealWindow {
         assertThat(said.get(9)).isEqualTo("0 %");
         // The lamp is a quarter of the swing, which no plan of the converter's noise knows.
         assertThat(said.get(5)).startsWith("▲");
+        // A part that was planned becomes the channel's scaling: 25 V through a divider for a converter of 5 V.
+        press("#plan-scale");
+        Scaling scaled = until(
+                        s -> s.channel("column3")
+                                        .orElseThrow()
+                                        .channel()
+                                        .scaling()
+                                        .conversion()
+                                instanceof Divider,
+                        30)
+                .channel("column3")
+                .orElseThrow()
+                .channel()
+                .scaling();
+        assertThat(scaled.apply(1023)).isBetween(25.0, 30.0);
+        assertThat(scaled.unit()).isEqualTo("V");
     }
 }

@@ -2,8 +2,10 @@ package zesty.signal.app.window.planner;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.BiConsumer;
 import java.util.function.BiFunction;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -21,12 +23,27 @@ import zesty.signal.core.plan.PullUpChoice;
 import zesty.signal.core.plan.ShuntChoice;
 import zesty.signal.core.plan.SpotSize;
 import zesty.signal.core.plan.ThermistorChoice;
+import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.scale.Divider;
+import zesty.signal.core.scale.Shunt;
+import zesty.signal.core.scale.Thermistor;
 
 /** Values of the parts before the pin, from the standard series, of what they are for. JavaFX thread. */
 final class PartsCard extends VBox {
     /** What is typed, and the lines that follow. */
-    private record Kind(String name, String tip, List<Input> inputs, BiFunction<double[], Draft, List<Line>> work) {}
+    private record Kind(
+            String name,
+            String tip,
+            List<Input> inputs,
+            BiFunction<double[], Draft, List<Line>> work,
+            BiFunction<double[], Draft, Conversion> scaling) {
+        Kind(String name, String tip, List<Input> inputs, BiFunction<double[], Draft, List<Line>> work) {
+            this(name, tip, inputs, work, null);
+        }
+    }
+
+    private static final String BRIDGE_UNIT = "kg";
 
     private record Input(String words, String unit, double usual) {}
 
@@ -37,7 +54,8 @@ final class PartsCard extends VBox {
                     "Divider",
                     "two resistors that bring a voltage down to what the pin takes",
                     List.of(new Input("highest voltage", "V", 25)),
-                    PartsCard::divider),
+                    PartsCard::divider,
+                    PartsCard::dividerScaling),
             new Kind(
                     "Shunt",
                     "a small resistor whose drop tells the current",
@@ -45,7 +63,8 @@ final class PartsCard extends VBox {
                             new Input("highest current", "A", 3),
                             new Input("amplifier", "times", 20),
                             new Input("may drop", "V", 0.3)),
-                    PartsCard::shunt),
+                    PartsCard::shunt,
+                    PartsCard::shuntScaling),
             new Kind(
                     "Thermistor",
                     "the resistor in series with a thermistor to ground",
@@ -54,15 +73,17 @@ final class PartsCard extends VBox {
                             new Input("beta", "K", 3950),
                             new Input("from", "°C", 0),
                             new Input("to", "°C", 60)),
-                    PartsCard::thermistor),
+                    PartsCard::thermistor,
+                    PartsCard::thermistorScaling),
             new Kind(
                     "Bridge",
                     "the gain behind a load cell",
                     List.of(
                             new Input("gives", "mV/V", 2),
                             new Input("fed with", "V", 5),
-                            new Input("full scale", "kg", 200)),
-                    PartsCard::bridge),
+                            new Input("full scale", BRIDGE_UNIT, 200)),
+                    PartsCard::bridge,
+                    PartsCard::bridgeScaling),
             new Kind(
                     "Filter",
                     "one resistor and one capacitor before the pin, against what would be aliased",
@@ -87,10 +108,20 @@ final class PartsCard extends VBox {
     private final VBox lines = new VBox(4);
     private final Label wrong = new Label();
     private final List<TextField> boxes = new ArrayList<>();
+    private final Button scale = Bench.button(
+            "plan-scale", "", "makes this the channel's scaling, with the converter of the plan; U takes it back");
+    private final BiConsumer<Conversion, String> adopt;
     private Draft draft;
+    private String channel = "";
+    private Conversion scaling;
 
-    PartsCard() {
+    /** @param adopt takes up a part's conversion and its unit as the scaling of the channel in focus */
+    PartsCard(BiConsumer<Conversion, String> adopt) {
         super(6);
+        this.adopt = adopt;
+        scale.setMaxWidth(Double.MAX_VALUE);
+        scale.managedProperty().bind(scale.visibleProperty());
+        scale.setOnAction(event -> this.adopt.accept(scaling, unit()));
         setId("plan-parts");
         getStyleClass().add("plan-card");
         Label title = new Label("Parts");
@@ -114,7 +145,7 @@ final class PartsCard extends VBox {
         wrong.setWrapText(true);
         wrong.setMinHeight(USE_PREF_SIZE);
         wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
-        getChildren().addAll(title, which, inputs, lines, wrong);
+        getChildren().addAll(title, which, inputs, lines, scale, wrong);
         which.setValue(KINDS.get(0));
         choose();
     }
@@ -146,8 +177,10 @@ final class PartsCard extends VBox {
         return line;
     }
 
-    void show(Draft now) {
+    /** @param focused name of the channel in focus; empty where there is none */
+    void show(Draft now, String focused) {
         draft = now;
+        channel = focused;
         work();
     }
 
@@ -157,6 +190,8 @@ final class PartsCard extends VBox {
         }
         lines.getChildren().clear();
         wrong.setText("");
+        scaling = null;
+        scale.setVisible(false);
         double[] typed = new double[boxes.size()];
         try {
             for (int i = 0; i < typed.length; i++) {
@@ -173,6 +208,11 @@ final class PartsCard extends VBox {
                 Region space = new Region();
                 HBox.setHgrow(space, Priority.ALWAYS);
                 lines.getChildren().add(new HBox(6, Bench.small(one.words()), space, value));
+            }
+            if (which.getValue().scaling() != null && !channel.isEmpty()) {
+                scaling = which.getValue().scaling().apply(typed, draft);
+                scale.setText("Scale " + channel + " with it");
+                scale.setVisible(true);
             }
         } catch (IllegalArgumentException e) {
             String why = e.getMessage();
@@ -226,7 +266,34 @@ final class PartsCard extends VBox {
         return List.of(
                 new Line("gain", Digits.about(choice.gain(), 3)),
                 new Line("at the pin", Digits.about(choice.budget().fullScaleVolts(), 3) + " V"),
-                new Line("one count", Digits.about(choice.budget().step(), 2) + " kg"));
+                new Line("one count", Digits.about(choice.budget().step(), 2) + " " + BRIDGE_UNIT));
+    }
+
+    private String unit() {
+        return scaling.unit().isEmpty() ? BRIDGE_UNIT : scaling.unit();
+    }
+
+    private static Conversion dividerScaling(double[] in, Draft draft) {
+        DividerChoice choice = DividerChoice.of(in[0], draft.converter());
+        return new Divider(choice.top(), choice.bottom());
+    }
+
+    private static Conversion shuntScaling(double[] in, Draft draft) {
+        return new Shunt(ShuntChoice.of(in[0], in[1], in[2], draft.converter()).ohms(), in[1], 0);
+    }
+
+    private static Conversion thermistorScaling(double[] in, Draft draft) {
+        ThermistorChoice choice = ThermistorChoice.of(in[0], in[1], in[2], in[3], draft.converter());
+        return new Thermistor(
+                new Thermistor.Beta(in[1], in[0], 25),
+                choice.ohms(),
+                Thermistor.Side.LOW,
+                draft.converter().ref());
+    }
+
+    private static Conversion bridgeScaling(double[] in, Draft draft) {
+        BridgeChoice choice = BridgeChoice.of(in[0], in[1], in[2], draft.converter());
+        return new zesty.signal.core.scale.Line(in[2] / choice.budget().fullScaleVolts(), 0);
     }
 
     private static List<Line> filter(double[] in, Draft draft) {

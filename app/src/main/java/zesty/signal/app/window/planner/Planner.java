@@ -41,7 +41,7 @@ public final class Planner extends VBox {
     private final Planning planning;
     private final Label about = Bench.small("");
     private final PlanForm form;
-    private final PartsCard parts = new PartsCard();
+    private final PartsCard parts;
     private final List<BarView> bars = new ArrayList<>();
     private final VBox middle = new VBox(2);
     private final Label row = new Label();
@@ -77,6 +77,7 @@ public final class Planner extends VBox {
         print.setOnAction(event -> planning.print());
         HBox head = new HBox(12, title, about, space, undo, compare, print);
         head.setAlignment(Pos.CENTER_LEFT);
+        parts = new PartsCard(planning::scaleFocused);
         form = new PlanForm(planning::ask, planning::change);
         wide(form, FORM);
         HBox.setHgrow(middle, Priority.ALWAYS);
@@ -96,6 +97,10 @@ public final class Planner extends VBox {
         workspace.view().textSize().addListener((p, was, is) -> arrange());
         arrange();
         planning.draft().addListener((p, was, is) -> show(is));
+        workspace
+                .view()
+                .focus()
+                .addListener((p, was, is) -> paint(planning.draft().get()));
         planning.load();
         show(planning.draft().get());
     }
@@ -182,12 +187,12 @@ public final class Planner extends VBox {
         for (int i = 0; i < bars.size(); i++) {
             bars.get(i).show(worked.get(i));
         }
-        parts.show(now);
+        parts.show(now, planning.focused());
         row.setText(
                 now.packets()
-                        ? "A5 5A, clock, " + now.channels() + " counts, sum"
+                        ? "A5 5A, clock, number, " + now.channels() + " counts, sum"
                         : now.rowText().strip());
-        clock.setText(now.packets() ? "" : "\u00b5s, then counts");
+        clock.setText(now.packets() ? "" : "\u00b5s, row number, then counts");
         String key = now.kind() + now.need().sensor();
         if (!key.equals(wired)) {
             wired = key;

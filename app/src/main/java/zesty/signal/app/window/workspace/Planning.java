@@ -16,6 +16,7 @@ import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.plan.Draft;
 import zesty.signal.core.plan.NoiseBudget;
+import zesty.signal.core.plan.Plan;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.read.pulse.Pulse;
@@ -24,6 +25,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Series;
+import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
@@ -182,6 +184,26 @@ public final class Planning {
         workspace.view().focus().set(rig.channels().get(0).column());
         workspace.view().stop().set(Stop.READ);
         workspace.say("A simulated board sends what is planned. B goes back to the plan.");
+    }
+
+    /** @return the name of the channel in focus; empty where there is none */
+    public String focused() {
+        return workspace.shown().rig().channels().stream()
+                .filter(one -> one.column().equals(workspace.view().focus().get()))
+                .map(Channel::name)
+                .findFirst()
+                .orElse("");
+    }
+
+    /** Makes a part that was planned, with the plan's converter, the scaling of the channel in focus, and shows it. */
+    public void scaleFocused(Conversion conversion, String unit) {
+        Plan.Converter planned = draft.get().converter();
+        Scaling scaling =
+                new Scaling(new Converter(planned.bits(), planned.ref(), Divisor.STEPS), conversion, List.of(), unit);
+        String column = workspace.view().focus().get();
+        workspace.change(rig -> rig.withChannel(column, one -> one.withScaling(scaling)));
+        workspace.view().plannerOpen().set(false);
+        workspace.view().stop().set(Stop.SCALE);
     }
 
     /** Saves the rig among the maker's own, for the real board. */
