@@ -1,10 +1,12 @@
 package zesty.signal.engine;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntPredicate;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
@@ -18,7 +20,7 @@ import zesty.signal.core.sample.Block;
 final class Feed {
     private static final int EARLY_BLOCKS = 200;
     private static final double NO_RATE_HZ = 100;
-    private static final int MOST_STATIONS = 64;
+    private static final int MOST_STATIONS = 128;
 
     /** Rows on their way to the trail. */
     record Data(Block block, double rateHz, long arrivalNanos) {}
@@ -106,10 +108,17 @@ final class Feed {
         stream.measured(data.rateHz());
     }
 
+    /** A station not seen before. @param name what it is called; empty for its number. @param sent which columns come from it */
+    record Station(double number, String name, IntPredicate sent) {}
+
     /** Adds a station of a source to the rig in force. */
     @FunctionalInterface
     interface StationCame {
-        Rig of(double station);
+        Rig of(Station station);
+    }
+
+    private static boolean sent(Block rows, int column) {
+        return Arrays.stream(rows.columns()[column], 0, rows.rows()).anyMatch(v -> v == v);
     }
 
     private SampleStream newStream(double station, Rig rig) {
@@ -127,7 +136,8 @@ final class Feed {
                 if (streams.size() == MOST_STATIONS) {
                     continue;
                 }
-                rig = stationCame.of(station);
+                Block rows = part.getValue();
+                rig = stationCame.of(new Station(station, reader.stationName(station), column -> sent(rows, column)));
                 streams.put(station, newStream(station, rig));
             }
             streams.get(station).acceptOfStation(part.getValue(), data.arrivalNanos(), rig);

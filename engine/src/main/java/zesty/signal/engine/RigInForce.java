@@ -1,9 +1,7 @@
 package zesty.signal.engine;
 
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.Map;
-import java.util.Set;
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
@@ -19,7 +17,7 @@ import zesty.signal.core.rig.SourceSetup;
 final class RigInForce {
     private Rig decided;
     private final Map<String, StreamFormat> found = new LinkedHashMap<>();
-    private final Map<String, Set<Double>> stations = new LinkedHashMap<>();
+    private final Map<String, Map<Double, Feed.Station>> stations = new LinkedHashMap<>();
     private Rig fitted;
 
     RigInForce(Rig decided) {
@@ -52,8 +50,8 @@ final class RigInForce {
     }
 
     /** A station of a source turned up. @return the rig with it */
-    synchronized Rig station(String source, double station) {
-        stations.computeIfAbsent(source, key -> new LinkedHashSet<>()).add(station);
+    synchronized Rig station(String source, Feed.Station station) {
+        stations.computeIfAbsent(source, key -> new LinkedHashMap<>()).put(station.number(), station);
         fit();
         return fitted;
     }
@@ -95,8 +93,9 @@ final class RigInForce {
                 continue;
             }
             now = now.fittedTo(i, format);
-            for (double station : stations.getOrDefault(source.name(), Set.of())) {
-                now = now.withStation(i, station);
+            for (Feed.Station one :
+                    stations.getOrDefault(source.name(), Map.of()).values()) {
+                now = now.withStation(i, one.number(), one.name(), one.sent());
             }
         }
         fitted = now;

@@ -86,7 +86,8 @@ final class RowDating {
                 stated,
                 byArrival > 0 && byArrival < Double.POSITIVE_INFINITY
                         ? Timestamper.nominal(byArrival, arrivals.uncertainty())
-                        : ASSUMED_RATE_HZ);
+                        : ASSUMED_RATE_HZ,
+                format.ofTopics());
         timestamper.goOn(arrivals);
         return true;
     }
@@ -98,8 +99,12 @@ final class RowDating {
 
     /** Goes on with another format. @param rateHz what it has been so far */
     void switchTo(StreamFormat format, double rateHz) {
-        timestamper =
-                new Timestamper(format.clock(), format.sequence(), statedRateHz, rateHz > 0 ? rateHz : ASSUMED_RATE_HZ);
+        timestamper = new Timestamper(
+                format.clock(),
+                format.sequence(),
+                statedRateHz,
+                rateHz > 0 ? rateHz : ASSUMED_RATE_HZ,
+                format.ofTopics());
     }
 
     /** The stream goes on in another shape: with the clock it had, where that is the same. */

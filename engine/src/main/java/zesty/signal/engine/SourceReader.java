@@ -76,6 +76,11 @@ final class SourceReader implements Runnable {
         thread.start();
     }
 
+    /** Any thread. @return what a station of its stream is called; empty for its number */
+    String stationName(double station) {
+        return link.stationName(station);
+    }
+
     /** Ends it. Waits a moment for the thread, but not for a link that hangs. */
     void stop() {
         stopping = true;

@@ -392,7 +392,7 @@ public final class Trail implements AutoCloseable {
         }
     }
 
-    private Rig station(Feed feed, double station) {
+    private Rig station(Feed feed, Feed.Station station) {
         return rig.station(feed.name(), station);
     }
 

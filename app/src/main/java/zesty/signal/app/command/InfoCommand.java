@@ -15,6 +15,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.scale.Digits;
@@ -69,7 +70,14 @@ final class InfoCommand implements Callable<Integer> {
             times = Arrays.copyOf(times, before + more.length);
             System.arraycopy(more, 0, times, before, more.length);
         }
-        return times.length > 1 ? SampleRate.of(times) : Double.NaN;
+        if (times.length < 2) {
+            return Double.NaN;
+        }
+        StreamFormat format = take.rigOrPlain().sources().get(source).format();
+        // Messages of many topics come each in its own time: how many a second is all there is to say.
+        return format != null && format.ofTopics()
+                ? (times.length - 1) / (times[times.length - 1] - times[0])
+                : SampleRate.of(times);
     }
 
     private static List<Gap> gaps(Take take) throws TakeException {

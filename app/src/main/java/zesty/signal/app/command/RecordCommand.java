@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -17,6 +18,9 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import zesty.signal.app.show.Publisher;
+import zesty.signal.app.show.ShowServer;
+import zesty.signal.app.show.Where;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
@@ -82,8 +86,32 @@ final class RecordCommand implements Callable<Integer> {
     @Option(names = "--at", paramLabel = "HH:MM[:SS]", description = "waits for the clock")
     private String at;
 
+    @Option(
+            names = "--show",
+            arity = "0..1",
+            fallbackValue = "here",
+            paramLabel = "here|network",
+            description = "a page with the numbers, for a browser on this computer or for a phone in its network")
+    private String show;
+
+    @Option(names = "--show-markers", description = "viewers of the page may send markers")
+    private boolean showMarkers;
+
+    @Option(names = "--publish", paramLabel = "mqtt://HOST/PREFIX", description = "readings and decisions to a broker")
+    private String publish;
+
+    @Option(names = "--publish-what", paramLabel = "NAME", split = ",", description = "channels and rules to publish")
+    private List<String> publishWhat = new ArrayList<>();
+
+    @Option(names = "--publish-every", paramLabel = "DURATION", defaultValue = "1s", description = "how often (1s)")
+    private String publishEvery;
+
     @Override
     public Integer call() throws TakeException, InterruptedException {
+        Where where = where();
+        if (publish == null && !publishWhat.isEmpty()) {
+            throw new Refusal("--publish-what needs --publish: there is no broker to send it to");
+        }
         LinkAddress address = address(source);
         RecordingPlan plan = plan(limit());
         Rig rig = rig().withSource(address.text());
@@ -102,14 +130,29 @@ final class RecordCommand implements Callable<Integer> {
             throw new Refusal(out + " is there already; choose another name");
         }
         FromStart order = new FromStart(
-                out, title(), plan, Instant.now(), !byReading(plan) && rig.act().isNone());
+                out,
+                title(),
+                plan,
+                Instant.now(),
+                !byReading(plan) && rig.act().isNone() && where == null && publish == null);
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);
         tellOfListening(rig);
+        ShowServer page = null;
+        Publisher publisher = null;
         try {
+            publisher = publish == null ? null : publisher(trail);
+            page = where == null ? null : page(where, trail);
             return watch(trail);
         } finally {
+            if (page != null) {
+                page.close();
+            }
+            if (publisher != null) {
+                publisher.close();
+                tellOfPublishing(publisher);
+            }
             trail.close();
             unhook(whole);
         }
@@ -233,6 +276,52 @@ final class RecordCommand implements Callable<Integer> {
             return RecordingPlan.nextTime(clock);
         } catch (IllegalArgumentException e) {
             throw new Refusal("--at is " + e.getMessage());
+        }
+    }
+
+    private Where where() {
+        if (show == null) {
+            if (showMarkers) {
+                throw new Refusal("--show-markers needs --show: there is no page to send them from");
+            }
+            return null;
+        }
+        return switch (show) {
+            case "here" -> Where.HERE;
+            case "network" -> Where.NETWORK;
+            default -> throw new Refusal("--show is here or network, was '" + show + "'");
+        };
+    }
+
+    private Publisher publisher(Trail trail) {
+        try {
+            return new Publisher(
+                    publish,
+                    Set.copyOf(publishWhat),
+                    Inputs.duration(publishEvery),
+                    () -> trail.snapshot(System.nanoTime()));
+        } catch (IllegalArgumentException e) {
+            throw new Refusal("--publish: " + e.getMessage());
+        }
+    }
+
+    private void tellOfPublishing(Publisher publisher) {
+        hint(publisher.sent() + " messages published"
+                + (publisher.trouble().isEmpty() ? "" : "; the last was not: " + publisher.trouble()));
+    }
+
+    private ShowServer page(Where where, Trail trail) throws TakeException {
+        try {
+            ShowServer page = new ShowServer(
+                    where, 0, () -> trail.snapshot(System.nanoTime()), text -> trail.mark(text, System.nanoTime()));
+            page.takeMarkers(showMarkers);
+            if (where == Where.NETWORK) {
+                hint("whoever in this network has the address sees the numbers");
+            }
+            hint("page: " + page.address());
+            return page;
+        } catch (IOException e) {
+            throw new TakeException("the page cannot be shown: " + e.getMessage(), e);
         }
     }
 

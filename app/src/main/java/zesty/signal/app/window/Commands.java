@@ -63,6 +63,10 @@ final class Commands {
                 .view()
                 .plannerOpen()
                 .set(!workspace.view().plannerOpen().get()));
+        plain("Everything", "Show on a phone: the numbers on a page", KeyCode.J, () -> workspace
+                .view()
+                .phoneOpen()
+                .set(!workspace.view().phoneOpen().get()));
         shown("A take on the shelf", "Open it", KeyCode.ENTER);
         shown("A take on the shelf", "Choose it, to read, compare or write into it", KeyCode.SPACE);
         shown("A take on the shelf", "Star it, or no longer", KeyCode.B);

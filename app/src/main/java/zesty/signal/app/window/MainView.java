@@ -34,6 +34,7 @@ import zesty.signal.app.window.parts.CaptureBar;
 import zesty.signal.app.window.parts.CautionBar;
 import zesty.signal.app.window.parts.Logbook;
 import zesty.signal.app.window.parts.NoticeBar;
+import zesty.signal.app.window.parts.PhonePane;
 import zesty.signal.app.window.parts.ReadingCards;
 import zesty.signal.app.window.parts.SafeBar;
 import zesty.signal.app.window.parts.Scoreboard;
@@ -65,6 +66,8 @@ final class MainView extends StackPane {
     private final Logbook takes;
     /** Made when it is opened first. */
     private Planner planner;
+
+    private PhonePane phone;
 
     private final SnapshotPanel snapshots;
     private final CautionBar caution;
@@ -129,6 +132,7 @@ final class MainView extends StackPane {
         workspace.view().stop().addListener((p, was, is) -> arrange());
         workspace.view().takesOpen().addListener((p, was, is) -> arrange());
         workspace.view().plannerOpen().addListener((p, was, is) -> arrange());
+        workspace.view().phoneOpen().addListener((p, was, is) -> arrange());
         workspace.view().look().addListener((p, was, is) -> dress());
         workspace.view().textSize().addListener((p, was, is) -> arrange());
         workspace.view().focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
@@ -201,7 +205,9 @@ final class MainView extends StackPane {
         boolean bench = stop != null && !wide();
         lanes.showOnlyFocus(bench);
         readings.showOnlyFocus(bench);
-        trail.low(bench || workspace.view().plannerOpen().get());
+        trail.low(bench
+                || workspace.view().plannerOpen().get()
+                || workspace.view().phoneOpen().get());
         over.setVisible(!bench || someSignal);
         high(bench);
         VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
@@ -211,6 +217,10 @@ final class MainView extends StackPane {
         } else if (workspace.view().plannerOpen().get()) {
             planner = planner == null ? new Planner(workspace) : planner;
             benchRoom.setContent(planner);
+            middle.getChildren().setAll(benchRoom);
+        } else if (workspace.view().phoneOpen().get()) {
+            phone = phone == null ? new PhonePane(workspace) : phone;
+            benchRoom.setContent(phone);
             middle.getChildren().setAll(benchRoom);
         } else {
             middle.getChildren().setAll(over);
@@ -224,10 +234,11 @@ final class MainView extends StackPane {
         wordsAt = Double.NEGATIVE_INFINITY;
     }
 
-    /** @return whether takes or the planner stand in the place of lanes and benches */
+    /** @return whether takes, the planner or the phone's page stand in the place of lanes and benches */
     private boolean wide() {
         return workspace.view().takesOpen().get()
-                || workspace.view().plannerOpen().get();
+                || workspace.view().plannerOpen().get()
+                || workspace.view().phoneOpen().get();
     }
 
     private void high(boolean bench) {
@@ -264,6 +275,9 @@ final class MainView extends StackPane {
             workspace.acting().look(live);
             safe.show(live);
             scoreboard.show(live);
+            if (phone != null && workspace.view().phoneOpen().get()) {
+                phone.show();
+            }
             workspace.doctor().go(snapshot, now);
             Stop stop = workspace.view().stop().get();
             if (stop != null && !wide()) {
@@ -275,8 +289,9 @@ final class MainView extends StackPane {
 
     /** Opens a stop's bench, or closes it when it is open. */
     void toggle(Stop stop) {
-        if (workspace.view().plannerOpen().get()) {
+        if (workspace.view().plannerOpen().get() || workspace.view().phoneOpen().get()) {
             workspace.view().plannerOpen().set(false);
+            workspace.view().phoneOpen().set(false);
             workspace.view().stop().set(stop);
             return;
         }
@@ -294,6 +309,8 @@ final class MainView extends StackPane {
             workspace.view().takesOpen().set(false);
         } else if (workspace.view().plannerOpen().get()) {
             workspace.view().plannerOpen().set(false);
+        } else if (workspace.view().phoneOpen().get()) {
+            workspace.view().phoneOpen().set(false);
         } else if (workspace.view().stop().get() != null) {
             workspace.view().stop().set(null);
         } else if (!workspace.shown().isLive()) {

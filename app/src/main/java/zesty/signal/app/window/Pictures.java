@@ -14,6 +14,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.stage.Stage;
+import zesty.signal.app.show.Where;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Stop;
@@ -179,6 +180,7 @@ final class Pictures {
                 6);
         proving();
         planning();
+        sharing();
         turning();
         heat();
         doubt();
@@ -213,6 +215,24 @@ final class Pictures {
                 },
                 2);
         step(() -> workspace.view().plannerOpen().set(false), SETTLE_SECONDS);
+    }
+
+    /** The page for a phone, open for a browser on this computer. */
+    private void sharing() {
+        scene(
+                "phone",
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.view().phoneOpen().set(true);
+                    workspace.sharing().open(Where.HERE);
+                },
+                2);
+        step(
+                () -> {
+                    workspace.sharing().close();
+                    workspace.view().phoneOpen().set(false);
+                },
+                SETTLE_SECONDS);
     }
 
     /** The same plan on its simulated board, with a rate at which no lamp is aliased. Last, for it takes another rig. */

@@ -1,31 +1,20 @@
 package zesty.signal.boards.link;
 
-import com.hivemq.client.mqtt.MqttClient;
-import com.hivemq.client.mqtt.MqttGlobalPublishFilter;
-import com.hivemq.client.mqtt.datatypes.MqttQos;
-import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
-import com.hivemq.client.mqtt.mqtt3.Mqtt3ClientBuilder;
-import com.hivemq.client.mqtt.mqtt3.message.publish.Mqtt3Publish;
 import java.nio.charset.StandardCharsets;
-import java.util.UUID;
 import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
- * What boards publish under a topic of a broker (MQTT 3.1.1); each message is taken as bytes of one stream, a line where it is text. A message
- * that the broker had kept from before is old and is left out. The password stands in the environment and nowhere else.
+ * What boards publish under a topic of a broker; each message is taken as bytes of one stream, a line where it is text. Of many topics
+ * each is a station, see {@link TopicLines}. A message that the broker had kept from before is old and is left out, and counted. The password stands in the environment and nowhere else.
  */
 final class BrokerLink implements Link {
     static final String PASSWORD = "ZESTY_MQTT_PASSWORD";
 
-    private static final int OPEN_SECONDS = 5;
-    /** Asked for a sign of life so often: what is lost looks lost within five seconds. */
-    private static final int KEEP_ALIVE_SECONDS = 2;
-
+    private static final String ORDERS = "/order";
     private static final int READ_TIMEOUT_MS = 100;
     /** What may wait to be read; a broker that sends more than is read for so long is let go, and that is told. */
     private static final long MOST_WAITING = 16L << 20;
@@ -33,13 +22,19 @@ final class BrokerLink implements Link {
     private final LinkAddress.Broker address;
     private final BlockingQueue<byte[]> waiting = new LinkedBlockingQueue<>();
     private final AtomicLong bytes = new AtomicLong();
-    private volatile Mqtt3AsyncClient client;
+    private final AtomicInteger kept = new AtomicInteger();
+    /** Null where there is one topic only, whose messages are taken as they are. */
+    private final TopicLines topics;
+
+    private final long begunNanos = System.nanoTime();
+    private volatile BrokerSession session;
     private volatile String broken = "";
     private byte[] rest = {};
     private int at;
 
     BrokerLink(LinkAddress.Broker address) {
         this.address = address;
+        topics = address.many() ? new TopicLines(address.topic()) : null;
     }
 
     @Override
@@ -47,78 +42,49 @@ final class BrokerLink implements Link {
         broken = "";
         waiting.clear();
         bytes.set(0);
-        Mqtt3ClientBuilder builder = MqttClient.builder()
-                .useMqttVersion3()
-                .identifier("zesty-" + UUID.randomUUID())
-                .serverHost(address.host())
-                .serverPort(address.port())
-                .addDisconnectedListener(context -> broken = words(context.getCause()));
-        if (address.secure()) {
-            builder = builder.sslWithDefaultConfig();
-        }
-        Mqtt3AsyncClient fresh = builder.buildAsync();
+        kept.set(0);
+        BrokerSession fresh = new BrokerSession(address, why -> broken = why);
         try {
-            fresh.publishes(MqttGlobalPublishFilter.ALL, this::received);
-            var connecting = fresh.connectWith().keepAlive(KEEP_ALIVE_SECONDS).cleanSession(true);
-            String password = System.getenv(PASSWORD);
-            if (!address.user().isEmpty()) {
-                var named = connecting.simpleAuth().username(address.user());
-                connecting = (password == null ? named : named.password(password.getBytes(StandardCharsets.UTF_8)))
-                        .applySimpleAuth();
-            }
-            connecting.send().get(OPEN_SECONDS, TimeUnit.SECONDS);
-            fresh.subscribeWith()
-                    .topicFilter(address.topic())
-                    .qos(MqttQos.AT_LEAST_ONCE)
-                    .send()
-                    .get(OPEN_SECONDS, TimeUnit.SECONDS);
-            client = fresh;
-        } catch (ExecutionException | TimeoutException e) {
-            fresh.disconnect();
-            String why = e instanceof TimeoutException ? "no answer" : words(e.getCause());
-            throw new LinkException(
-                    address.words() + " cannot be reached: " + why
-                            + (address.user().isEmpty() || password() ? "" : "; its password goes into " + PASSWORD),
-                    false);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new LinkException(address.words() + " is closed", false);
+            fresh.connect();
+            fresh.subscribe(address.topic(), this::received);
+        } catch (LinkException e) {
+            fresh.close();
+            throw e;
         }
-    }
-
-    private static boolean password() {
-        return System.getenv(PASSWORD) != null;
-    }
-
-    private static String words(Throwable cause) {
-        Throwable deepest = cause;
-        while (deepest != null && deepest.getCause() != null) {
-            deepest = deepest.getCause();
-        }
-        return deepest == null || deepest.getMessage() == null
-                ? "the connection ended"
-                : deepest.getMessage().split("\\R")[0];
+        session = fresh;
     }
 
     /** On the client's thread. */
-    private void received(Mqtt3Publish message) {
-        if (message.isRetain()) {
+    private void received(String topic, byte[] payload, boolean retained) {
+        if (retained) {
+            kept.incrementAndGet();
             return;
         }
-        byte[] payload = message.getPayloadAsBytes();
         if (payload.length == 0) {
             return;
         }
-        if (bytes.addAndGet(payload.length) > MOST_WAITING) {
+        byte[] line = topics == null ? payload : topics.lines((System.nanoTime() - begunNanos) * 1e-9, topic, payload);
+        if (bytes.addAndGet(line.length) > MOST_WAITING) {
             broken = "it sends more than can be read";
             return;
         }
-        waiting.add(payload);
+        waiting.add(line);
+    }
+
+    /** Any thread. @return messages that the broker had kept from before, which are old and no samples of now */
+    @Override
+    public int old() {
+        return kept.get();
+    }
+
+    @Override
+    public String stationName(double station) {
+        return topics == null ? "" : topics.nameOf((int) station);
     }
 
     @Override
     public int read(byte[] buffer) throws LinkException {
-        if (client == null) {
+        if (session == null) {
             throw new LinkException(address.words() + " is closed", false);
         }
         try {
@@ -161,17 +127,33 @@ final class BrokerLink implements Link {
         return line;
     }
 
+    /** Sends an order under the topic's own with {@code /order} behind it; of many topics to the one named before a colon. */
     @Override
     public void write(byte[] bytes) throws LinkException {
-        throw new LinkException(address.words() + ": this link only listens", true);
+        BrokerSession open = session;
+        if (open == null) {
+            throw new LinkException(address.words() + " is closed", false);
+        }
+        String line = new String(bytes, StandardCharsets.UTF_8).strip();
+        String topic = address.topic();
+        if (topics != null) {
+            int colon = line.indexOf(':');
+            topic = colon < 1 ? "" : line.substring(0, colon).strip();
+            line = colon < 1 ? line : line.substring(colon + 1).strip();
+            if (topic.isEmpty() || topic.contains("+") || topic.contains("#")) {
+                throw new LinkException(
+                        address.words() + ": an order names its topic first, boats/wren/battery: line", false);
+            }
+        }
+        open.publish(topic + ORDERS, line.getBytes(StandardCharsets.UTF_8), false);
     }
 
     @Override
     public void close() {
-        Mqtt3AsyncClient open = client;
-        client = null;
+        BrokerSession open = session;
+        session = null;
         if (open != null) {
-            open.disconnect();
+            open.close();
         }
     }
 

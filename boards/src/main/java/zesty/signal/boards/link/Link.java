@@ -52,4 +52,14 @@ public interface Link extends AutoCloseable {
     default boolean unpaced() {
         return false;
     }
+
+    /** Any thread. @return what a station of the stream is called; empty for its number */
+    default String stationName(double station) {
+        return "";
+    }
+
+    /** Any thread. @return messages that were kept from before it opened, and are old */
+    default int old() {
+        return 0;
+    }
 }

@@ -112,8 +112,11 @@ public sealed interface LinkAddress {
             throw wrong(text, "a password does not belong into an address; it goes into " + BrokerLink.PASSWORD);
         }
         String topic = parts.group(4);
-        if (topic.contains("+") || topic.contains("#")) {
-            throw wrong(text, "one topic is one source; name it without + and #");
+        for (String level : topic.split("/", -1)) {
+            boolean whole = level.equals("+") || level.equals("#");
+            if (!whole && (level.contains("+") || level.contains("#")) || level.equals("#") && !topic.endsWith("#")) {
+                throw wrong(text, "+ stands for a whole level of a topic, and # for all that follows, at the end");
+            }
         }
         int usual = secure ? Broker.SECURE_PORT : Broker.PORT;
         return new Broker(
@@ -239,7 +242,12 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "broker " + host + ", topic " + topic;
+            return "broker " + host + (many() ? ", topics " : ", topic ") + topic;
+        }
+
+        /** @return whether it is not one topic but all that are like it, each a station */
+        public boolean many() {
+            return topic.contains("+") || topic.contains("#");
         }
 
         @Override

@@ -51,7 +51,7 @@ final class Roles {
             "count",
             "counter",
             "ping");
-    private static final Set<String> STATIONS = Set.of("station", "node", "id", "cell", "bank");
+    private static final Set<String> STATIONS = Set.of(Stations.TOPIC, "station", "node", "id", "cell", "bank");
 
     /** A clock that nobody named has seven digits, and goes on by so many ticks and as evenly as this. */
     private static final double LEAST_CLOCK = 1e6;
@@ -212,6 +212,9 @@ final class Roles {
         boolean whole = Arrays.stream(different).allMatch(v -> v == Math.rint(v) && v >= 0 && v < 1e6);
         // Some words mean nothing else; of the others the number must be seen to come again.
         boolean surely = name.equals("station") || name.equals("node");
+        if (name.equals(Stations.TOPIC)) {
+            return Arrays.stream(different).allMatch(v -> v == Math.rint(v) && v > 0);
+        }
         return whole
                 && different.length >= 2
                 && different.length <= 64

@@ -13,6 +13,11 @@ import zesty.signal.core.scale.Digits;
 public final class Stations {
     private static final Pattern OWN = Pattern.compile("(.+) (-?\\d+(?:\\.\\d+)?)");
 
+    /** The column that says which topic of a broker a row came under. */
+    public static final String TOPIC = "topic";
+    /** The column of a number that came without a name. */
+    public static final String BARE = "value";
+
     private Stations() {}
 
     /** @return what a station's share of a column is called: volts 4 */

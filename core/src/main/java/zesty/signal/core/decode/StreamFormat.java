@@ -56,6 +56,12 @@ public sealed interface StreamFormat
         return -1;
     }
 
+    /** @return whether its rows are messages of many topics, which come each in its own time */
+    default boolean ofTopics() {
+        int column = indexOf(Role.STATION);
+        return column >= 0 && columns().get(column).name().equals(Stations.TOPIC);
+    }
+
     /** @return the sequence number its lines or packets carry; null when they carry none */
     default BoardSequence sequence() {
         int column = indexOf(Role.SEQUENCE);

@@ -1,5 +1,6 @@
 package zesty.signal.core.decode;
 
+import java.util.List;
 import zesty.signal.core.sample.Block;
 
 /**
@@ -27,6 +28,11 @@ public final class Timestamper {
     private final ClockTime byClock;
 
     private final ArrivalTime byArrival;
+    /** Whether rows come each in their own time, as messages of many topics do, so that no step from row to row tells anything. */
+    private final boolean uneven;
+
+    private long rows;
+    private double first = Double.NaN;
     private double latency = Double.NaN;
     private double latencyVariance;
 
@@ -41,6 +47,13 @@ public final class Timestamper {
 
     /** @param sequence the number its lines or packets carry, which tells exactly what was lost; null for none */
     public Timestamper(BoardClock clock, BoardSequence sequence, double statedRateHz, double firstGuessHz) {
+        this(clock, sequence, statedRateHz, firstGuessHz, false);
+    }
+
+    /** @param uneven whether each row comes in its own time by a clock: none is missing between them, as far as anybody can tell */
+    public Timestamper(
+            BoardClock clock, BoardSequence sequence, double statedRateHz, double firstGuessHz, boolean uneven) {
+        this.uneven = uneven && clock != null;
         if (!(firstGuessHz > 0) || statedRateHz <= 0) {
             throw new IllegalArgumentException("rates must be above 0, were " + statedRateHz + " and " + firstGuessHz);
         }
@@ -68,6 +81,11 @@ public final class Timestamper {
 
     /** @return rows a second as measured; NaN until known */
     public double rateHz() {
+        if (uneven) {
+            return rows > 1 && byClock.lastSeconds() > first
+                    ? (rows - 1) / (byClock.lastSeconds() - first)
+                    : Double.NaN;
+        }
         return byClock != null ? byClock.rateHz() : byArrival.rateHz();
     }
 
@@ -95,12 +113,12 @@ public final class Timestamper {
 
     /** @return gaps so far */
     public long gapCount() {
-        return losses.gapCount();
+        return uneven ? 0 : losses.gapCount();
     }
 
     /** @return rows lost in gaps so far, as far as the rate tells */
     public long lostRows() {
-        return losses.lostRows();
+        return uneven ? 0 : losses.lostRows();
     }
 
     /** @return rows whose clock the rows around contradict; they keep their place in the rate */
@@ -131,12 +149,22 @@ public final class Timestamper {
     /**
      * Dates the rows.
      *
-     * @param rows at least one row; handed over
+     * @param came at least one row; handed over
      * @param arrivalSeconds when the last of them arrived
      * @param silenceSeconds how long the link was waited on in vain before they came. Not the time since the rows
      *     before: whoever reads may have been late, and what waited for it was not missing
      */
-    public Block date(Rows rows, double arrivalSeconds, double silenceSeconds) {
+    public Block date(Rows came, double arrivalSeconds, double silenceSeconds) {
+        Block block = dated(came, arrivalSeconds, silenceSeconds);
+        if (!uneven || block.rows() == 0) {
+            return block;
+        }
+        first = Double.isNaN(first) ? block.time().secondsAt(0) : first;
+        rows += block.rows();
+        return new Block(block.time(), block.columns(), block.rows(), List.of(), block.frames());
+    }
+
+    private Block dated(Rows rows, double arrivalSeconds, double silenceSeconds) {
         Block block;
         if (byClock != null) {
             block = byClock.date(byClock.inOrder(rows, arrivalSeconds), arrivalSeconds, false);

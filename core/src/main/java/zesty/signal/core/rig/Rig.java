@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
@@ -373,13 +374,28 @@ public record Rig(
 
     /** @return the rig with channels for a station of a source that turned up; the format must be known */
     public Rig withStation(int index, double station) {
+        return withStation(index, station, "", column -> true);
+    }
+
+    /**
+     * @param called what the station is called; empty for its number. @param sent which columns of the stream come from it at all
+     * @return the rig with channels for a station of a source that turned up; the format must be known
+     */
+    public Rig withStation(int index, double station, String called, IntPredicate sent) {
         List<Channel> more = new ArrayList<>(channels);
         // Of each station the first column is shown: six stations with all of theirs would bury each other.
         boolean shown = true;
         List<Column> columns = sources.get(index).format().columns();
-        for (Column column : columns) {
-            if (column.isChannel()) {
-                addChannel(more, index, columns, column, c -> Stations.columnOf(c.name(), station), shown);
+        for (int c = 0; c < columns.size(); c++) {
+            Column column = columns.get(c);
+            if (column.isChannel() && sent.test(c)) {
+                int before = more.size();
+                addChannel(more, index, columns, column, one -> Stations.columnOf(one.name(), station), shown);
+                if (more.size() > before && !called.isEmpty()) {
+                    String full = sources.get(index).prefix() + Stations.columnOf(column.name(), station);
+                    String spoken = column.name().equals(Stations.BARE) ? called : called + " " + column.name();
+                    more.replaceAll(one -> one.column().equals(full) ? one.withName(spoken) : one);
+                }
                 shown = false;
             }
         }

@@ -14,6 +14,7 @@ import zesty.signal.app.window.drawing.FrameStore;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.core.picture.Film;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;

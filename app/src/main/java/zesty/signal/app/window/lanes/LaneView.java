@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;

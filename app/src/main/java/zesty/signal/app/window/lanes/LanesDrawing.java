@@ -6,6 +6,7 @@ import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.SvgPen;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.scale.Digits;

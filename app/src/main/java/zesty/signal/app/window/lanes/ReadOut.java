@@ -1,6 +1,7 @@
 package zesty.signal.app.window.lanes;
 
 import javafx.scene.control.Label;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Times;

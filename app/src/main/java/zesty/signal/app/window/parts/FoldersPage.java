@@ -15,9 +15,9 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.TakeFolders;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.takes.Shelf;
 
 /** The folders that takes are looked for in, and the bin with what was removed. */

@@ -3,7 +3,6 @@ package zesty.signal.app.window.parts;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -18,16 +17,15 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Cards;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.read.ReaderKind;
+import zesty.signal.app.wording.CardWords;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LevelNow;
-import zesty.signal.engine.LinkState;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -191,86 +189,39 @@ public final class ReadingCards extends ScrollPane {
         card.pin.setText(pinned ? "unpin" : "pin");
         card.pin.setTooltip(
                 new Tooltip((pinned ? "unpin" : "pin at the top") + " (P on the card; Ctrl with the arrows moves it)"));
-        LinkState state = snapshot.state(channel.stream(), System.nanoTime());
-        boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
-        boolean stale = lost || state == LinkState.HELD;
-        card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), stale);
+        CardWords words = CardWords.of(
+                snapshot,
+                channel,
+                workspace.shown().levelsOver(),
+                workspace.shown().unread());
+        card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), words.stale());
         int index = Palette.placeOf(snapshot.rig(), channel.channel().column());
         Color colour = Color.web(
                 Palette.css(Palette.channel(index), workspace.view().night().get()));
+        card.name.setText(words.name());
+        card.value.setText(words.value());
+        card.unit.setText(words.unit());
+        card.detail.setText(words.detail());
         Optional<ReaderSnapshot> reader = channel.reader();
         if (reader.isPresent()) {
-            reader(card, channel, reader.get(), colour, lost);
+            card.slice.show(words.segments(), colour);
+            explain(card, channel, reader.get());
         } else {
-            level(card, channel, lost);
-        }
-        if (stale) {
-            boolean alone = lost && snapshot.health(channel.stream().source()).state() == LinkState.LIVE;
-            card.detail.setText((alone ? "station " : "")
-                    + Wording.state(snapshot, channel.stream())
-                    + (lost && !alone ? "; the link is tried again" : ""));
+            explain(card, channel, words.lost());
         }
         card.slice.setVisible(reader.isPresent());
         card.setAccessibleText(card.name.getText() + ": " + card.value.getText() + " " + card.unit.getText() + ", "
                 + card.detail.getText());
     }
 
-    private void reader(Card card, ChannelSnapshot channel, ReaderSnapshot reader, Color colour, boolean lost) {
-        ReaderKind kind = reader.kind();
-        ScalarInfo headline = kind.scalars().get(0);
-        Reading reading = reader.reading();
-        card.name.setText(channel.channel().name());
-        card.unit.setText(named(Wording.said(channel, headline, reader.headline())[1], what(kind, headline)));
-        if (reading == null) {
-            card.value.setText("—");
-            card.detail.setText(reader.trouble());
-            card.slice.show(0, colour);
+    private static void explain(Card card, ChannelSnapshot channel, ReaderSnapshot reader) {
+        if (reader.reading() == null) {
             card.why.setText(reader.trouble());
-            return;
-        }
-        boolean held = reading.word("state").equals("held");
-        card.value.setText(lost ? "—" : Wording.said(channel, headline, reader.headline())[0]);
-        List<String> reasons = reading.quality().reasons();
-        boolean none = Double.isNaN(reader.headline());
-        // What keeps it from being read comes before what a reader guesses meanwhile.
-        if (!channel.trouble().isEmpty()) {
-            card.value.setText("—");
-            card.detail.setText(channel.trouble());
-            card.slice.show(0, colour);
+        } else if (!channel.trouble().isEmpty()) {
             card.why.setText(channel.trouble());
-            return;
-        }
-        card.detail.setText((none || held) && !reasons.isEmpty() ? reasons.get(0) : detail(channel, reader));
-        card.pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), lost || held);
-        card.slice.show(lost ? 0 : reading.quality().segments(), colour);
-        if (card.open) {
+        } else if (card.open) {
             card.why.setText(why(channel, reader));
         }
-    }
-
-    /** @return what a number is, such as vibration RMS */
-    private static String what(ReaderKind kind, ScalarInfo headline) {
-        String title = kind.title().toLowerCase(Locale.ROOT);
-        return title.contains(headline.words()) ? title : title + " " + headline.words();
-    }
-
-    private static String named(String unit, String what) {
-        return unit.isEmpty() ? what : unit + " · " + what;
-    }
-
-    private static String detail(ChannelSnapshot channel, ReaderSnapshot reader) {
-        List<String> parts = new ArrayList<>();
-        for (String key : reader.kind().detailKeys()) {
-            ScalarInfo scalar = reader.kind().scalar(key);
-            double value = reader.reading().scalar(key);
-            if (!Double.isNaN(value)) {
-                String[] said = Wording.said(channel, scalar, value);
-                // A number and its unit stay on one line.
-                String part = scalar.words() + " " + said[0] + (said[1].isEmpty() ? "" : " " + said[1]);
-                parts.add(part.replace(' ', '\u00a0'));
-            }
-        }
-        return String.join(" · ", parts);
     }
 
     private static String why(ChannelSnapshot channel, ReaderSnapshot reader) {
@@ -301,19 +252,10 @@ public final class ReadingCards extends ScrollPane {
         return text.toString();
     }
 
-    private void level(Card card, ChannelSnapshot channel, boolean lost) {
+    private static void explain(Card card, ChannelSnapshot channel, boolean lost) {
         LevelNow level = channel.level();
-        boolean some = level.samples() > 0 && !lost;
         String unit = channel.channel().unit();
-        card.name.setText(channel.channel().name());
-        card.value.setText(some ? Wording.number(channel, level.mean()) : "—");
-        card.unit.setText(named(unit, "mean"));
-        card.detail.setText(
-                some
-                        ? Wording.number(channel, level.lowest()) + " to " + Wording.number(channel, level.highest())
-                                + " " + unit + " in " + workspace.shown().levelsOver()
-                        : workspace.shown().unread());
-        if (card.open && some) {
+        if (card.open && level.samples() > 0 && !lost) {
             card.why.setText(
                     "Mean of " + level.samples() + " cleaned samples.\nFrom one sample to the next they differ "
                             + "by a noise of " + Digits.of(level.noise()) + " " + unit

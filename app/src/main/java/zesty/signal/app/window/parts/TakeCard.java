@@ -29,9 +29,9 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import javafx.beans.binding.Bindings;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -18,10 +19,10 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.StateSign;
-import zesty.signal.app.window.lanes.Wording;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.wording.Wording;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
@@ -51,6 +52,7 @@ public final class TrailBar extends VBox {
     private final Button back = new Button("Back to live");
     private final ToggleButton takes = new ToggleButton();
     private final ToggleButton planner = new ToggleButton("Planner");
+    private final ToggleButton phone = new ToggleButton();
     private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
 
     /** A stop: three lines, or one while a bench has the room. */
@@ -142,6 +144,14 @@ public final class TrailBar extends VBox {
         planner.setId("open-planner");
         planner.setTooltip(new Tooltip("will it work, before anything is wired? (B)"));
         planner.selectedProperty().bindBidirectional(workspace.view().plannerOpen());
+        phone.getStyleClass().setAll("link-button");
+        phone.setId("open-phone");
+        phone.setTooltip(new Tooltip("the numbers on a page, for a phone in this network (J)"));
+        phone.selectedProperty().bindBidirectional(workspace.view().phoneOpen());
+        phone.textProperty()
+                .bind(Bindings.when(workspace.sharing().page().isNull())
+                        .then("Phone")
+                        .otherwise("Phone \u25cf"));
         Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
         look.setId("look");
         look.textProperty()
@@ -156,7 +166,7 @@ public final class TrailBar extends VBox {
                         workspace.view().textSize()));
         Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
         commands.setId("commands");
-        HBox head = new HBox(12, logo, product, rigs, back, space, takes, planner, look, text, commands);
+        HBox head = new HBox(12, logo, product, rigs, back, space, takes, planner, phone, look, text, commands);
         head.setAlignment(Pos.CENTER_LEFT);
         HBox stops = new HBox(8);
         ToggleGroup group = new ToggleGroup();
@@ -166,8 +176,10 @@ public final class TrailBar extends VBox {
             face.button.setToggleGroup(group);
             face.button.setOnAction(event -> {
                 boolean on = face.button.isSelected()
-                        || workspace.view().plannerOpen().get();
+                        || workspace.view().plannerOpen().get()
+                        || workspace.view().phoneOpen().get();
                 workspace.view().plannerOpen().set(false);
+                workspace.view().phoneOpen().set(false);
                 workspace.view().stop().set(on ? stop : null);
                 face.button.setSelected(on);
             });
@@ -176,9 +188,11 @@ public final class TrailBar extends VBox {
         }
         Runnable choose = () -> faces.forEach((stop, face) ->
                 face.button.setSelected(stop == workspace.view().stop().get()
-                        && !workspace.view().plannerOpen().get()));
+                        && !workspace.view().plannerOpen().get()
+                        && !workspace.view().phoneOpen().get()));
         choose.run();
         workspace.view().plannerOpen().addListener((p, was, is) -> choose.run());
+        workspace.view().phoneOpen().addListener((p, was, is) -> choose.run());
         workspace.view().stop().addListener((p, was, is) -> choose.run());
         getChildren().addAll(head, stops);
     }

@@ -21,8 +21,10 @@ public final class LiveTrail implements Shown {
     private final TimeWindow window = new TimeWindow();
     private final IntegerProperty inHand = new SimpleIntegerProperty();
     private final List<Mark> marks = new ArrayList<>();
-    private Trail trail;
-    private Rig rig;
+    /** Set on the JavaFX thread; the page for a phone looks from a thread of its own. */
+    private volatile Trail trail;
+
+    private volatile Rig rig;
 
     LiveTrail(Workspace workspace, Rig rig, double spanSeconds) {
         this.workspace = workspace;
@@ -53,7 +55,8 @@ public final class LiveTrail implements Shown {
 
     @Override
     public Snapshot snapshot(long nanoTime) {
-        return trail == null ? Snapshot.nothing(rig) : trail.snapshot(nanoTime);
+        Trail now = trail;
+        return now == null ? Snapshot.nothing(rig) : now.snapshot(nanoTime);
     }
 
     @Override

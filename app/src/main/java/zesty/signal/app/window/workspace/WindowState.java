@@ -1,5 +1,6 @@
 package zesty.signal.app.window.workspace;
 
+import java.util.List;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
@@ -16,6 +17,7 @@ public final class WindowState {
     private final ObjectProperty<Stop> stop = new SimpleObjectProperty<>();
     private final BooleanProperty takesOpen = new SimpleBooleanProperty();
     private final BooleanProperty plannerOpen = new SimpleBooleanProperty();
+    private final BooleanProperty phoneOpen = new SimpleBooleanProperty();
     private final BooleanProperty scoreboard = new SimpleBooleanProperty();
     private final StringProperty focus = new SimpleStringProperty("");
     private final DoubleProperty pictureAt = new SimpleDoubleProperty(Double.NaN);
@@ -28,8 +30,11 @@ public final class WindowState {
 
     WindowState(Settings settings) {
         this.settings = settings;
-        takesOpen.addListener((p, was, is) -> plannerOpen.set(plannerOpen.get() && !is));
-        plannerOpen.addListener((p, was, is) -> takesOpen.set(takesOpen.get() && !is));
+        List<BooleanProperty> rooms = List.of(takesOpen, plannerOpen, phoneOpen);
+        for (BooleanProperty room : rooms) {
+            room.addListener((p, was, is) ->
+                    rooms.stream().filter(other -> is && other != room).forEach(other -> other.set(false)));
+        }
         look.set(settings.look());
         textSize.set(settings.text());
         cards.set(settings.view().cards());
@@ -45,7 +50,12 @@ public final class WindowState {
         return takesOpen;
     }
 
-    /** @return whether the planner has the room; takes and planner are never open both */
+    /** @return whether the page for a phone has the room; of this, takes and planner one is open at most */
+    public BooleanProperty phoneOpen() {
+        return phoneOpen;
+    }
+
+    /** @return whether the planner has the room */
     public BooleanProperty plannerOpen() {
         return plannerOpen;
     }

@@ -49,6 +49,7 @@ public final class Workspace implements AutoCloseable {
     private final SourceActions sourceActions;
     private final Acting acting;
     private final Planning planning;
+    private final Sharing sharing;
     private final DoctorSchedule doctor = new DoctorSchedule(this);
     private final Edits edits = new Edits();
     private final ObjectProperty<Notice> notice = new SimpleObjectProperty<>();
@@ -65,6 +66,7 @@ public final class Workspace implements AutoCloseable {
         sourceActions = new SourceActions(this, live::running);
         acting = new Acting(this, live::running);
         planning = new Planning(this, places.plans());
+        sharing = new Sharing(this);
         view.focus().addListener((property, was, column) -> live.sourceInHand()
                 .set(shown().rig().sourceOf(column)));
     }
@@ -98,6 +100,10 @@ public final class Workspace implements AutoCloseable {
 
     public Planning planning() {
         return planning;
+    }
+
+    public Sharing sharing() {
+        return sharing;
     }
 
     /** @return what can be done about rules and outputs */
@@ -371,6 +377,8 @@ public final class Workspace implements AutoCloseable {
     /** Ends everything; a running recording is completed. Waits for it, up to some seconds. */
     @Override
     public void close() {
+        sharing.close();
+        sharing.stopPublishing();
         doctor.close();
         stored.close();
         if (tasks.over()) {

@@ -9,6 +9,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
@@ -18,6 +19,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.boards.link.BrokerSecrets;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SerialPorts;
 import zesty.signal.boards.sim.Fault;
@@ -58,16 +60,18 @@ final class Sockets extends VBox {
         lately.managedProperty().bind(lately.visibleProperty());
         Socket network =
                 new Socket("open-network", "A board on the network", "TCP client or server").holding(network());
+        Socket broker = new Socket("open-broker", "Topics of a broker", "MQTT, over the air").holding(broker());
         Socket file = new Socket("open-file", "A capture from disk", "read from start to end").holding(file());
         Socket address = new Socket("open-address", "Any address", "written out").holding(address());
         madeUp = new Socket("open-simulated", "A simulated board", "pick a place")
                 .holding(new Dinghy(this::plugMadeUp), faults());
         choice(lately);
         choice(network);
+        choice(broker);
         choice(file);
         choice(address);
         choice(madeUp);
-        getChildren().addAll(running, beside, ports, lately, network, file, address, madeUp);
+        getChildren().addAll(running, beside, ports, lately, network, broker, file, address, madeUp);
         madeUp.open(true);
     }
 
@@ -173,6 +177,53 @@ final class Sockets extends VBox {
         FlowPane second = new FlowPane(6, 6, listen, packets, anyone);
         second.setAlignment(Pos.CENTER_LEFT);
         return new VBox(6, new HBox(6, host, port, plug("Connect", "plug-network", go)), second);
+    }
+
+    private Node broker() {
+        TextField host = new TextField("127.0.0.1");
+        host.setId("broker-host");
+        host.setTooltip(new Tooltip("the broker's name or number on the network, with :port where it is not 1883"));
+        TextField topic = new TextField();
+        topic.setId("broker-topic");
+        topic.setPromptText("boats/+/battery");
+        topic.setTooltip(new Tooltip(
+                "one topic, or many: + stands for one level, # at the end for all below; each topic is a station"));
+        TextField user = new TextField();
+        user.setId("broker-user");
+        user.setPromptText("user, if any");
+        PasswordField password = new PasswordField();
+        password.setId("broker-password");
+        password.setPromptText("password");
+        password.setTooltip(new Tooltip("kept in memory until the window closes; never in a rig, a take or a log"));
+        CheckBox secure = new CheckBox("encrypted (TLS)");
+        secure.setId("broker-secure");
+        secure.setTooltip(new Tooltip("the broker shows a certificate that this computer trusts"));
+        for (TextField one : new TextField[] {host, topic, user, password}) {
+            HBox.setHgrow(one, Priority.ALWAYS);
+            one.setMinWidth(0);
+        }
+        Runnable go = () -> {
+            String who = user.getText().strip();
+            String address = (secure.isSelected() ? "mqtts://" : "mqtt://") + (who.isEmpty() ? "" : who + "@")
+                    + host.getText().strip() + "/" + topic.getText().strip();
+            try {
+                if (LinkAddress.parse(address) instanceof LinkAddress.Broker parsed
+                        && !password.getText().isEmpty()) {
+                    BrokerSecrets.keep(parsed, password.getText());
+                }
+            } catch (IllegalArgumentException e) {
+                workspace.trouble(Character.toUpperCase(e.getMessage().charAt(0))
+                        + e.getMessage().substring(1) + ".");
+                return;
+            }
+            password.clear();
+            connect(address);
+        };
+        topic.setOnAction(event -> go.run());
+        password.setOnAction(event -> go.run());
+        HBox last = new HBox(10, secure, plug("Connect", "plug-broker", go));
+        last.setAlignment(Pos.CENTER_LEFT);
+        return new VBox(6, new HBox(6, host, topic), new HBox(6, user, password), last);
     }
 
     private Node file() {

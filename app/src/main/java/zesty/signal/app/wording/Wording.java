@@ -1,4 +1,4 @@
-package zesty.signal.app.window.lanes;
+package zesty.signal.app.wording;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -174,7 +174,7 @@ public final class Wording {
     }
 
     /** @return an end of the scale, large numbers in thousands */
-    static String end(double value, int decimals) {
+    public static String end(double value, int decimals) {
         return Math.abs(value) >= 1e5
                 ? Digits.fixed(value / 1000, 0) + " k"
                 : Digits.fixed(value, Math.max(0, decimals - 1));

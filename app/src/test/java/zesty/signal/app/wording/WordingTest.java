@@ -1,4 +1,4 @@
-package zesty.signal.app.window.lanes;
+package zesty.signal.app.wording;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
