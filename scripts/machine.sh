@@ -18,6 +18,17 @@ install_packages() {
   exit 1
 }
 
+# Installs what is useful and not needed, given as COMMAND:PACKAGE; says what is left out where that does not work.
+want_packages() {
+  local why=$1 one missing=()
+  shift
+  for one in "$@"; do
+    command -v "${one%%:*}" >/dev/null 2>&1 || [ -x "/usr/sbin/${one%%:*}" ] || missing+=("${one##*:}")
+  done
+  [ ${#missing[@]} -eq 0 ] && return 0
+  ( install_packages "$why" "${missing[@]}" ) || say "going on without: $why are skipped"
+}
+
 # Whatever the variables for the virtual machine make it say before, the version is in the line that names it.
 java_version() { "$1" -version 2>&1 | sed -n 's/.* version "\([0-9]*\).*/\1/p' | head -n 1; }
 

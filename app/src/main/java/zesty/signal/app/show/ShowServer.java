@@ -38,7 +38,9 @@ public final class ShowServer implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(ShowServer.class);
     private static final int TOKEN_BYTES = 18;
     private static final long FRAME_MS = 100;
-    private static final int THREADS = 24;
+    /** A caller that takes its time holds one until it is let go. */
+    private static final int THREADS = 160;
+
     private static final int MOST_WAITING = 400;
     private static final int MOST_VIEWERS = 12;
     private static final int MOST_OF_ONE_ADDRESS = 6;

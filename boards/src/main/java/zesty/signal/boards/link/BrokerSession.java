@@ -70,10 +70,10 @@ final class BrokerSession implements AutoCloseable {
         } catch (ExecutionException e) {
             String why = words(e.getCause());
             boolean shut = refusesUs(why);
-            String more = address.user().isEmpty() || BrokerSecrets.of(address) != null
-                    ? ""
-                    : "; its password goes into " + BrokerLink.PASSWORD + ", or is asked for in the window";
-            throw new LinkException(address.words() + " cannot be reached: " + why + more, shut);
+            boolean unknown = why.contains("PKIX") || why.contains("certification path");
+            throw new LinkException(
+                    address.words() + " cannot be reached: " + (shut ? notLetIn() : unknown ? notTrusted() : why),
+                    shut || unknown);
         } catch (TimeoutException e) {
             close();
             throw new LinkException(address.words() + " cannot be reached: no answer within " + SECONDS + " s", false);
@@ -81,6 +81,20 @@ final class BrokerSession implements AutoCloseable {
             Thread.currentThread().interrupt();
             throw new LinkException(address.words() + " is closed", false);
         }
+    }
+
+    private String notLetIn() {
+        if (address.user().isEmpty()) {
+            return "it wants a user and a password; write the user before the host, user@host";
+        }
+        return BrokerSecrets.of(address) == null
+                ? "it wants a password, which goes into " + BrokerLink.PASSWORD + " or is typed in the window"
+                : "it does not take this user with this password";
+    }
+
+    private static String notTrusted() {
+        return "its certificate goes back to none that is trusted; if it is your own, " + CERTIFICATE
+                + " holds the path of it";
     }
 
     private static boolean knowsNoFive(Throwable cause) {

@@ -1,0 +1,436 @@
+package zesty.signal.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.hivemq.client.mqtt.MqttClient;
+import com.hivemq.client.mqtt.datatypes.MqttQos;
+import com.hivemq.client.mqtt.mqtt3.Mqtt3BlockingClient;
+import java.io.File;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import java.util.zip.CRC32;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
+import zesty.signal.app.show.Browser;
+import zesty.signal.takes.Take;
+
+/** Boards behind a real broker, recorded by a process of its own, and watched in a real browser. */
+@Timeout(240)
+class OverTheAirTest {
+    private static final String[] BOATS = {"dunlin", "robin", "snipe", "teal", "wren"};
+
+    @TempDir
+    Path folder;
+
+    private Process broker;
+    private Process recording;
+    private int port;
+
+    private static String program(String name) {
+        return Stream.concat(
+                        Arrays.stream(System.getenv("PATH").split(File.pathSeparator)),
+                        Stream.of("/usr/sbin", "/usr/local/sbin"))
+                .map(where -> Path.of(where, name))
+                .filter(Files::isExecutable)
+                .map(Path::toString)
+                .findFirst()
+                .orElse(null);
+    }
+
+    @BeforeEach
+    void aBroker() throws Exception {
+        assumeTrue(program("mosquitto") != null, "a broker, mosquitto, is not on this machine");
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            port = free.getLocalPort();
+        }
+    }
+
+    @AfterEach
+    void stop() throws Exception {
+        for (Process one : new Process[] {recording, broker}) {
+            if (one != null) {
+                one.destroyForcibly().waitFor();
+            }
+        }
+    }
+
+    private void start(String more) throws Exception {
+        Path settings = folder.resolve("broker.conf");
+        Files.writeString(settings, "user root\nlistener " + port + " 127.0.0.1\n" + more + "\n");
+        broker = new ProcessBuilder(program("mosquitto"), "-c", settings.toString())
+                .redirectErrorStream(true)
+                .redirectOutput(folder.resolve("broker.log").toFile())
+                .start();
+        for (int i = 0; i < 400; i++) {
+            try {
+                new Socket("127.0.0.1", port).close();
+                return;
+            } catch (IOException e) {
+                TimeUnit.MILLISECONDS.sleep(25);
+            }
+        }
+        throw new AssertionError(Files.readString(folder.resolve("broker.log")));
+    }
+
+    private Mqtt3BlockingClient board() {
+        Mqtt3BlockingClient client = MqttClient.builder()
+                .useMqttVersion3()
+                .identifier("board" + System.nanoTime())
+                .serverHost("127.0.0.1")
+                .serverPort(port)
+                .buildBlocking();
+        client.connect();
+        return client;
+    }
+
+    private static void say(Mqtt3BlockingClient board, String topic, String text) {
+        board.publishWith()
+                .topic(topic)
+                .qos(MqttQos.AT_LEAST_ONCE)
+                .payload(text.getBytes(StandardCharsets.UTF_8))
+                .send();
+    }
+
+    private void record(Map<String, String> environment, String... words) throws IOException {
+        ProcessBuilder builder = new ProcessBuilder(Run.line("256m", words))
+                .directory(folder.toFile())
+                .redirectOutput(folder.resolve("out.txt").toFile())
+                .redirectError(folder.resolve("err.txt").toFile());
+        builder.environment().putAll(environment);
+        recording = builder.start();
+    }
+
+    private String said(String wanted) throws Exception {
+        String text = "";
+        for (int i = 0; i < 1200; i++) {
+            text = Files.exists(folder.resolve("err.txt")) ? Files.readString(folder.resolve("err.txt")) : "";
+            if (text.contains(wanted) && text.endsWith("\n")) {
+                return text;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        throw new AssertionError("'" + wanted + "' was never said; but: " + text);
+    }
+
+    /** As the documents have it: the topic's CRC-32 modulo a million, plus one. */
+    private static String number(String topic) {
+        CRC32 sum = new CRC32();
+        sum.update(topic.getBytes(StandardCharsets.UTF_8));
+        return String.valueOf(sum.getValue() % 1_000_000 + 1);
+    }
+
+    /**
+     * Five batteries through the broker, in three ways of writing: one is weak and alarms, one falls silent and looks lost, one comes late.
+     * They are watched on the page of a real browser while a take records; a marker comes from the page, and what is ticked is published.
+     */
+    @Test
+    void fiveBatteriesAreWatchedOnAPhoneWhileATakeRecords() throws Exception {
+        assumeTrue(Browser.isThere(), "a browser, chromium, is not on this machine");
+        start("allow_anonymous true");
+        Path rig = folder.resolve("rig.json");
+        Files.writeString(
+                rig,
+                ("{'zesty_rig':3,'name':'Club batteries','source':{'address':'stdin'},'decide':{'rules':[{'name':'teal is weak',"
+                                + "'watch':{'column':'volts " + number("boats/teal/battery")
+                                + "'},'when':'below','limit':11.9}]}}")
+                        .replace('\'', '"'));
+        Path take = folder.resolve("take.zest");
+        record(
+                Map.of(),
+                "record",
+                "mqtt://127.0.0.1:" + port + "/boats/+/battery",
+                "--rig",
+                rig.toString(),
+                "--out",
+                take.toString(),
+                "--show",
+                "--show-markers",
+                "--publish",
+                "mqtt://127.0.0.1:" + port + "/club",
+                "--publish-what",
+                "teal volts,teal is weak,wren volts",
+                "--publish-every",
+                "0.5s");
+        String address = said("page: ").replaceAll("(?s).*page: (\\S+).*", "$1");
+        Map<String, JsonNode> published = new ConcurrentHashMap<>();
+        Mqtt3BlockingClient listener = board();
+        listener.toAsync()
+                .subscribeWith()
+                .topicFilter("club/#")
+                .callback(message -> {
+                    try {
+                        published.put(
+                                message.getTopic().toString(),
+                                new ObjectMapper().readTree(message.getPayloadAsBytes()));
+                    } catch (IOException e) {
+                        throw new IllegalStateException(e);
+                    }
+                })
+                .send()
+                .get(10, TimeUnit.SECONDS);
+        Mqtt3BlockingClient board = board();
+        int[] sent = new int[BOATS.length];
+        try (Browser browser = new Browser(Files.createDirectories(folder.resolve("browser")))) {
+            browser.open(address, 412, 1300);
+            browser.until("document.getElementById('link').textContent.length > 0");
+            long silent = Long.MAX_VALUE;
+            boolean marked = false;
+            for (int round = 0; round < 1500; round++) {
+                boolean quiet = silent != Long.MAX_VALUE;
+                for (int b = 0; b < BOATS.length; b++) {
+                    // The snipe falls silent, and the wren comes late.
+                    if (BOATS[b].equals("snipe") && quiet || BOATS[b].equals("wren") && round < 15) {
+                        continue;
+                    }
+                    double volts = (BOATS[b].equals("teal") ? 11.6 : 12.5 + 0.05 * b) + 0.004 * (round % 5);
+                    String text = b % 3 == 0
+                            ? String.format(Locale.ROOT, "{\"volts\":%.3f,\"amps\":%d}", volts, 1 + b)
+                            : b % 3 == 1
+                                    ? String.format(Locale.ROOT, "volts=%.3f amps=%d", volts, 1 + b)
+                                    : String.format(Locale.ROOT, "{\"t\":%d,\"volts\":%.3f}", 50 * round, volts);
+                    say(board, "boats/" + BOATS[b] + "/battery", text);
+                    sent[b]++;
+                }
+                TimeUnit.MILLISECONDS.sleep(100);
+                if (round % 10 == 9
+                        && !quiet
+                        && browser.says("document.querySelectorAll('.card').length")
+                                .equals("5")) {
+                    silent = round;
+                }
+                if (quiet
+                        && browser.says("document.querySelectorAll('.lost').length")
+                                .equals("1")) {
+                    if (!marked) {
+                        marked = true;
+                        browser.says("(document.getElementById('mark').value = 'snipe is silent',"
+                                + " document.querySelector('form').requestSubmit())");
+                    } else if (browser.says("document.getElementById('marked').textContent")
+                            .equals("Marked: snipe is silent")) {
+                        break;
+                    }
+                }
+            }
+            String text = browser.says("document.body.innerText");
+            assertThat(text)
+                    .contains(
+                            "Club batteries", "recording", "dunlin volts", "wren volts", "✕ lost", "station lost for");
+            assertThat(browser.says("document.getElementById('alarms').innerText"))
+                    .isEqualTo("teal is weak");
+            assertThat(
+                            Double.parseDouble(
+                                    browser.says(
+                                            "[...document.querySelectorAll('.card')].find(c =>"
+                                                    + " c.querySelector('.name').textContent == 'robin volts').querySelector('.value').textContent")))
+                    .isBetween(12.54, 12.57);
+            assertThat(
+                            browser.says(
+                                    "[...document.querySelectorAll('.card')].every(c => c.getAttribute('aria-label').includes(':'))"))
+                    .isEqualTo("true");
+            // Nothing is wider than the phone, and whatever is pressed is as large as a thumb.
+            assertThat(browser.says("document.documentElement.scrollWidth")).isEqualTo("412");
+            assertThat(browser.says("[...document.querySelectorAll('button, input')].filter(b => b.offsetParent)"
+                            + ".every(b => b.offsetHeight >= 44)"))
+                    .isEqualTo("true");
+            browser.says("document.getElementById('look').click()");
+            browser.picture(folder.resolve("page.png"));
+            assertThat(Files.size(folder.resolve("page.png"))).isGreaterThan(20_000);
+            recording.destroy();
+            assertThat(recording.waitFor(30, TimeUnit.SECONDS)).isTrue();
+            browser.until("document.getElementById('link').textContent.includes('No connection')");
+        }
+        assertThat(published.keySet())
+                .containsExactlyInAnyOrder("club/teal-volts", "club/wren-volts", "club/rules/teal-is-weak");
+        assertThat(published.get("club/teal-volts").path("value").asDouble()).isBetween(11.59, 11.63);
+        assertThat(published.get("club/teal-volts").path("state").asText()).isEqualTo("live");
+        assertThat(published.get("club/rules/teal-is-weak").path("state").asBoolean())
+                .isTrue();
+        try (Take read = Take.open(take)) {
+            double[] topics = read.column(indexOf(read, "topic"));
+            assertThat(topics).hasSize(Arrays.stream(sent).sum());
+            for (int b = 0; b < BOATS.length; b++) {
+                double own = Double.parseDouble(number("boats/" + BOATS[b] + "/battery"));
+                assertThat(Arrays.stream(topics).filter(t -> t == own).count())
+                        .as(BOATS[b])
+                        .isEqualTo(sent[b]);
+            }
+            assertThat(read.marks()).anyMatch(mark -> mark.text().equals("snipe is silent"));
+            assertThat(read.gaps()).isEmpty();
+        }
+        board.disconnect();
+        listener.disconnect();
+    }
+
+    private static int indexOf(Take take, String column) {
+        for (int c = 0; c < take.columns().size(); c++) {
+            if (take.columns().get(c).name().equals(column)) {
+                return c;
+            }
+        }
+        throw new AssertionError(take.columns());
+    }
+
+    /** A broker that is killed and started again, a message as large as a film, and one that is no text: what came while it was there is counted exactly. */
+    @Test
+    void aBrokerThatIsKilledAndAMessageTooLargeLoseNothingElse() throws Exception {
+        start("allow_anonymous true");
+        Path take = folder.resolve("take.zest");
+        record(Map.of(), "record", "mqtt://127.0.0.1:" + port + "/wren/#", "--out", take.toString(), "--show");
+        said("page: ");
+        int sent = 0;
+        for (int life = 0; life < 3; life++) {
+            if (life > 0) {
+                broker.destroyForcibly().waitFor();
+                start("allow_anonymous true");
+            }
+            awaitListener(take);
+            Mqtt3BlockingClient board = board();
+            for (int i = 0; i < 40; i++) {
+                say(board, "wren/locker", String.valueOf(20 + i % 7));
+                sent++;
+                TimeUnit.MILLISECONDS.sleep(10);
+            }
+            if (life == 1) {
+                board.publishWith()
+                        .topic("wren/film")
+                        .payload(new byte[40 << 20])
+                        .send();
+                board.publishWith()
+                        .topic("wren/knot")
+                        .payload(new byte[] {1, 2, 3})
+                        .send();
+                say(board, "wren/locker", "21.5");
+                sent++;
+            }
+            TimeUnit.MILLISECONDS.sleep(300);
+            board.disconnect();
+        }
+        recording.destroy();
+        assertThat(recording.waitFor(30, TimeUnit.SECONDS)).isTrue();
+        try (Take read = Take.open(take)) {
+            int value = indexOf(read, "value");
+            assertThat(read.column(value)).hasSize(sent).contains(21.5);
+        }
+        assertThat(Files.readString(folder.resolve("out.txt"))).contains("1 rejected");
+    }
+
+    /** Waits until the recorder listens: the broker's log tells. */
+    private void awaitListener(Path take) throws Exception {
+        for (int i = 0; i < 1200; i++) {
+            if (Files.readString(folder.resolve("broker.log")).contains("as zesty-5-")) {
+                // It subscribes as soon as it is in.
+                TimeUnit.MILLISECONDS.sleep(300);
+                return;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        throw new AssertionError(
+                "nobody listens: " + Files.readString(folder.resolve("broker.log")) + Files.exists(take));
+    }
+
+    private String ended() throws Exception {
+        assertThat(recording.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        assertThat(recording.exitValue()).isNotZero();
+        return Files.readString(folder.resolve("err.txt"));
+    }
+
+    /** A wrong password and a certificate that is not trusted are told in one sentence; the password stands nowhere afterwards. */
+    @Test
+    void whoIsNotLetInIsToldOnceAndNoPasswordIsKept() throws Exception {
+        run(program("mosquitto_passwd"), "-b", "-c", folder.resolve("people").toString(), "ann", "right-pass-7");
+        run(
+                "openssl",
+                "req",
+                "-x509",
+                "-newkey",
+                "rsa:2048",
+                "-nodes",
+                "-days",
+                "2",
+                "-subj",
+                "/CN=127.0.0.1",
+                "-addext",
+                "subjectAltName=IP:127.0.0.1",
+                "-keyout",
+                folder.resolve("key.pem").toString(),
+                "-out",
+                folder.resolve("cert.pem").toString());
+        start("allow_anonymous false\npassword_file " + folder.resolve("people") + "\ncertfile "
+                + folder.resolve("cert.pem") + "\nkeyfile " + folder.resolve("key.pem"));
+        String address = "mqtts://ann@127.0.0.1:" + port + "/wren/locker";
+        String take = folder.resolve("take.zest").toString();
+        Map<String, String> home = new HashMap<>(Map.of("HOME", folder.toString()));
+
+        home.put("ZESTY_MQTT_PASSWORD", "right-pass-7");
+        record(home, "record", address, "--out", take);
+        assertThat(ended()).containsOnlyOnce("cannot be reached").contains("goes back to none that is trusted");
+
+        home.put("ZESTY_MQTT_CERTIFICATE", folder.resolve("cert.pem").toString());
+        home.put("ZESTY_MQTT_PASSWORD", "wrong-pass-8");
+        record(home, "record", address, "--out", take);
+        assertThat(ended())
+                .containsOnlyOnce("cannot be reached")
+                .contains("does not take this user with this password");
+
+        home.put("ZESTY_MQTT_PASSWORD", "right-pass-7");
+        record(home, "record", address, "--samples", "30", "--out", take);
+        Mqtt3BlockingClient board = MqttClient.builder()
+                .useMqttVersion3()
+                .serverHost("127.0.0.1")
+                .serverPort(port)
+                .sslConfig()
+                .trustManagerFactory(io.netty.handler.ssl.util.InsecureTrustManagerFactory.INSTANCE)
+                .hostnameVerifier((name, session) -> true)
+                .applySslConfig()
+                .simpleAuth()
+                .username("ann")
+                .password("right-pass-7".getBytes(StandardCharsets.UTF_8))
+                .applySimpleAuth()
+                .buildBlocking();
+        board.connect();
+        for (int i = 0; i < 2000 && recording.isAlive(); i++) {
+            say(board, "wren/locker", i + ";" + 20 + i % 3);
+            TimeUnit.MILLISECONDS.sleep(20);
+        }
+        assertThat(recording.waitFor(30, TimeUnit.SECONDS)).isTrue();
+        assertThat(recording.exitValue())
+                .as(Files.readString(folder.resolve("err.txt")))
+                .isZero();
+        board.disconnect();
+        try (Stream<Path> all = Files.walk(folder)) {
+            for (Path one : all.filter(Files::isRegularFile).toList()) {
+                String bytes = Files.readString(one, StandardCharsets.ISO_8859_1);
+                assertThat(bytes).as(one.toString()).doesNotContain("right-pass-7", "wrong-pass-8");
+            }
+        }
+    }
+
+    private void run(String... line) throws Exception {
+        Process process = new ProcessBuilder(List.of(line))
+                .redirectErrorStream(true)
+                .redirectOutput(folder.resolve("tool.txt").toFile())
+                .start();
+        assertThat(process.waitFor())
+                .as(Files.readString(folder.resolve("tool.txt")))
+                .isZero();
+    }
+}
