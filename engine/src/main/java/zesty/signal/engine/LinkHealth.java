@@ -17,6 +17,7 @@ import zesty.signal.core.decode.RejectedLines;
  * @param lateRows rows that came behind later ones
  * @param turnedAway callers turned away because another board is connected
  * @param reconnects how often it was opened anew
+ * @param old messages that a broker had kept from before, left out because they are not of now
  * @param driftPpm by how much the board's clock is fast against the computer's, in parts per million; NaN if unknown
  * @param jitterSeconds how unevenly rows arrive against their own time
  * @param rateUncertainty the standard uncertainty of the rate as a share of it, where arrival alone tells it; else 0
@@ -35,6 +36,7 @@ public record LinkHealth(
         long wrongStamps,
         long lateRows,
         int turnedAway,
+        int old,
         int reconnects,
         double driftPpm,
         double jitterSeconds,
@@ -49,8 +51,8 @@ public record LinkHealth(
     public static final String CHANGED = "the stream changed its shape";
 
     /** A link that was not asked to run. */
-    public static final LinkHealth IDLE =
-            new LinkHealth(LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
+    public static final LinkHealth IDLE = new LinkHealth(
+            LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
 
     LinkHealth withState(LinkState other, String why) {
         return with(other, why, shiftSeconds);
@@ -73,6 +75,7 @@ public record LinkHealth(
                 wrongStamps,
                 lateRows,
                 turnedAway,
+                old,
                 reconnects,
                 driftPpm,
                 jitterSeconds,

@@ -169,6 +169,7 @@ final class LinkMeter {
                 wrongStamps,
                 lateRows,
                 link.turnedAway(),
+                link.old(),
                 reconnects,
                 driftPpm,
                 jitterSeconds,

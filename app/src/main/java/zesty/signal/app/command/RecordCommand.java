@@ -453,10 +453,14 @@ final class RecordCommand implements Callable<Integer> {
         long stamps =
                 snapshot.links().stream().mapToLong(LinkHealth::wrongStamps).sum();
         int callers = snapshot.links().stream().mapToInt(LinkHealth::turnedAway).sum();
+        int old = snapshot.links().stream().mapToInt(LinkHealth::old).sum();
         long late = snapshot.links().stream().mapToLong(LinkHealth::lateRows).sum();
         String more = (stamps == 0 ? "" : ", " + stamps + (stamps == 1 ? " time stamp" : " time stamps") + " rejected")
                 + (late == 0 ? "" : ", " + late + (late == 1 ? " row" : " rows") + " received late")
-                + (callers == 0 ? "" : ", " + callers + (callers == 1 ? " caller" : " callers") + " turned away");
+                + (callers == 0 ? "" : ", " + callers + (callers == 1 ? " caller" : " callers") + " turned away")
+                + (old == 0
+                        ? ""
+                        : ", " + old + (old == 1 ? " old message" : " old messages") + " of the broker left out");
         spec.commandLine()
                 .getOut()
                 .println(String.format(

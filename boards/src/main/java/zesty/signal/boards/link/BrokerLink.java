@@ -1,10 +1,11 @@
 package zesty.signal.boards.link;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Set;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
@@ -14,6 +15,7 @@ import java.util.concurrent.atomic.AtomicLong;
 final class BrokerLink implements Link {
     static final String PASSWORD = "ZESTY_MQTT_PASSWORD";
 
+    private static final int MOST_KEPT = 10_000;
     private static final String ORDERS = "/order";
     private static final int READ_TIMEOUT_MS = 100;
     /** What may wait to be read; a broker that sends more than is read for so long is let go, and that is told. */
@@ -22,7 +24,7 @@ final class BrokerLink implements Link {
     private final LinkAddress.Broker address;
     private final BlockingQueue<byte[]> waiting = new LinkedBlockingQueue<>();
     private final AtomicLong bytes = new AtomicLong();
-    private final AtomicInteger kept = new AtomicInteger();
+    private final Set<String> kept = ConcurrentHashMap.newKeySet();
     /** Null where there is one topic only, whose messages are taken as they are. */
     private final TopicLines topics;
 
@@ -42,7 +44,6 @@ final class BrokerLink implements Link {
         broken = "";
         waiting.clear();
         bytes.set(0);
-        kept.set(0);
         BrokerSession fresh = new BrokerSession(address, why -> broken = why);
         try {
             fresh.connect();
@@ -57,7 +58,10 @@ final class BrokerLink implements Link {
     /** On the client's thread. */
     private void received(String topic, byte[] payload, boolean retained) {
         if (retained) {
-            kept.incrementAndGet();
+            // Each topic's once, however often the link opens anew.
+            if (kept.size() < MOST_KEPT) {
+                kept.add(topic);
+            }
             return;
         }
         if (payload.length == 0) {
@@ -74,7 +78,7 @@ final class BrokerLink implements Link {
     /** Any thread. @return messages that the broker had kept from before, which are old and no samples of now */
     @Override
     public int old() {
-        return kept.get();
+        return kept.size();
     }
 
     @Override

@@ -42,6 +42,8 @@ final class TopicLines {
             "i",
             "index");
 
+    private static final int DEEPEST = 3;
+
     private final ObjectMapper json = new ObjectMapper();
     private final String filter;
     private final Map<String, Integer> numbers = new HashMap<>();
@@ -137,20 +139,27 @@ final class TopicLines {
                 return null;
             }
             ObjectNode numbers = json.createObjectNode();
-            for (Map.Entry<String, JsonNode> one : object.properties()) {
-                JsonNode value = one.getValue();
-                if (value.isNumber()) {
-                    numbers.set(one.getKey(), value);
-                } else if (value.isBoolean()) {
-                    numbers.put(one.getKey(), value.booleanValue() ? 1 : 0);
-                } else if (value.isTextual()
-                        && NUMBER.matcher(value.textValue()).matches()) {
-                    numbers.put(one.getKey(), Double.parseDouble(value.textValue()));
-                }
-            }
+            gather("", object, numbers, 0);
             return numbers.isEmpty() ? null : numbers;
         } catch (JsonProcessingException e) {
             return null;
+        }
+    }
+
+    /** Numbers of an object, those of objects in it by both names. */
+    private static void gather(String before, ObjectNode object, ObjectNode numbers, int depth) {
+        for (Map.Entry<String, JsonNode> one : object.properties()) {
+            String name = before + one.getKey();
+            JsonNode value = one.getValue();
+            if (value.isNumber()) {
+                numbers.set(name, value);
+            } else if (value.isBoolean()) {
+                numbers.put(name, value.booleanValue() ? 1 : 0);
+            } else if (value.isTextual() && NUMBER.matcher(value.textValue()).matches()) {
+                numbers.put(name, Double.parseDouble(value.textValue()));
+            } else if (value instanceof ObjectNode inner && depth < DEEPEST) {
+                gather(name + " ", inner, numbers, depth + 1);
+            }
         }
     }
 

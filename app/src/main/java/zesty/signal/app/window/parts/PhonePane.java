@@ -215,6 +215,7 @@ public final class PhonePane extends HBox {
             Label words = new Label(one.what() + " at " + one.address() + ", since " + CLOCK.format(one.since()));
             words.setMinWidth(0);
             Button out = new Button("Put out");
+            out.setId("put-out");
             out.getStyleClass().setAll("small-button");
             out.setTooltip(new Tooltip("it cannot come in again before the address is renewed"));
             out.setMinWidth(USE_PREF_SIZE);

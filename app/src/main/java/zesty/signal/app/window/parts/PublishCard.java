@@ -61,6 +61,7 @@ final class PublishCard extends VBox {
         often.setMinWidth(USE_PREF_SIZE);
         seconds.setMinWidth(USE_PREF_SIZE);
         go.setMinWidth(USE_PREF_SIZE);
+        names.setId("publish-names");
         said.setId("publish-said");
         said.setWrapText(true);
         said.setMinHeight(USE_PREF_SIZE);

@@ -52,6 +52,7 @@ public final class TrailBar extends VBox {
     private final Button back = new Button("Back to live");
     private final ToggleButton takes = new ToggleButton();
     private final ToggleButton planner = new ToggleButton("Planner");
+    private static final double ROOM_FOR_ALL = 900;
     private final ToggleButton phone = new ToggleButton();
     private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
 
@@ -148,6 +149,17 @@ public final class TrailBar extends VBox {
         phone.setId("open-phone");
         phone.setTooltip(new Tooltip("the numbers on a page, for a phone in this network (J)"));
         phone.selectedProperty().bindBidirectional(workspace.view().phoneOpen());
+        // In little room it gives way to what is used more often; its key and its line in the list of commands remain.
+        phone.visibleProperty()
+                .bind(Bindings.createBooleanBinding(
+                        () -> workspace.sharing().page().get() != null
+                                || getWidth() == 0
+                                || getWidth()
+                                        >= workspace.view().textSize().get().of(ROOM_FOR_ALL),
+                        widthProperty(),
+                        workspace.view().textSize(),
+                        workspace.sharing().page()));
+        phone.managedProperty().bind(phone.visibleProperty());
         phone.textProperty()
                 .bind(Bindings.when(workspace.sharing().page().isNull())
                         .then("Phone")

@@ -108,8 +108,7 @@ final class PartsCard extends VBox {
     private final VBox lines = new VBox(4);
     private final Label wrong = new Label();
     private final List<TextField> boxes = new ArrayList<>();
-    private final Button scale = Bench.button(
-            "plan-scale", "", "makes this the channel's scaling, with the converter of the plan; U takes it back");
+    private final Button scale = Bench.button("plan-scale", "Scale with it", "");
     private final BiConsumer<Conversion, String> adopt;
     private Draft draft;
     private String channel = "";
@@ -119,8 +118,7 @@ final class PartsCard extends VBox {
     PartsCard(BiConsumer<Conversion, String> adopt) {
         super(6);
         this.adopt = adopt;
-        scale.setMaxWidth(Double.MAX_VALUE);
-        scale.managedProperty().bind(scale.visibleProperty());
+        scale.setMinWidth(USE_PREF_SIZE);
         scale.setOnAction(event -> this.adopt.accept(scaling, unit()));
         setId("plan-parts");
         getStyleClass().add("plan-card");
@@ -145,7 +143,11 @@ final class PartsCard extends VBox {
         wrong.setWrapText(true);
         wrong.setMinHeight(USE_PREF_SIZE);
         wrong.managedProperty().bind(wrong.textProperty().isNotEmpty());
-        getChildren().addAll(title, which, inputs, lines, scale, wrong);
+        Region space = new Region();
+        HBox.setHgrow(space, Priority.ALWAYS);
+        HBox head = new HBox(6, title, space, scale);
+        head.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(head, which, inputs, lines, wrong);
         which.setValue(KINDS.get(0));
         choose();
     }
@@ -211,7 +213,7 @@ final class PartsCard extends VBox {
             }
             if (which.getValue().scaling() != null && !channel.isEmpty()) {
                 scaling = which.getValue().scaling().apply(typed, draft);
-                scale.setText("Scale " + channel + " with it");
+                scale.setTooltip(new Tooltip("makes this the scaling of " + channel + ", with the plan's converter"));
                 scale.setVisible(true);
             }
         } catch (IllegalArgumentException e) {

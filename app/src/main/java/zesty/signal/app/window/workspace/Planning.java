@@ -8,6 +8,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -186,13 +187,17 @@ public final class Planning {
         workspace.say("A simulated board sends what is planned. B goes back to the plan.");
     }
 
+    private Optional<Channel> focusedChannel() {
+        return workspace
+                .shown()
+                .snapshot(System.nanoTime())
+                .focused(workspace.view().focus().get())
+                .map(ChannelSnapshot::channel);
+    }
+
     /** @return the name of the channel in focus; empty where there is none */
     public String focused() {
-        return workspace.shown().rig().channels().stream()
-                .filter(one -> one.column().equals(workspace.view().focus().get()))
-                .map(Channel::name)
-                .findFirst()
-                .orElse("");
+        return focusedChannel().map(Channel::name).orElse("");
     }
 
     /** Makes a part that was planned, with the plan's converter, the scaling of the channel in focus, and shows it. */
@@ -200,7 +205,7 @@ public final class Planning {
         Plan.Converter planned = draft.get().converter();
         Scaling scaling =
                 new Scaling(new Converter(planned.bits(), planned.ref(), Divisor.STEPS), conversion, List.of(), unit);
-        String column = workspace.view().focus().get();
+        String column = focusedChannel().orElseThrow().column();
         workspace.change(rig -> rig.withChannel(column, one -> one.withScaling(scaling)));
         workspace.view().plannerOpen().set(false);
         workspace.view().stop().set(Stop.SCALE);

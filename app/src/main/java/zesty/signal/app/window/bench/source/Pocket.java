@@ -42,7 +42,7 @@ final class Pocket extends HBox {
     }
 
     void show(LinkHealth link) {
-        setVisible(link.rejectedLines() + link.wrongStamps() + link.lateRows() + link.turnedAway() > 0);
+        setVisible(link.rejectedLines() + link.wrongStamps() + link.lateRows() + link.turnedAway() + link.old() > 0);
         // There is something to teach where lines were not understood.
         sort.setVisible(link.rejectedLines() > 0);
         count.setText("Rejected: " + (link.rejectedLines() + link.wrongStamps()));
@@ -66,6 +66,12 @@ final class Pocket extends HBox {
                     .add(line(
                             link.turnedAway() + (link.turnedAway() == 1 ? " caller" : " callers") + " turned away",
                             "another board is connected here; give each board a port of its own"));
+        }
+        if (link.old() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            link.old() + (link.old() == 1 ? " old message" : " old messages"),
+                            "the broker had kept it from before; when it was measured nobody says"));
         }
         for (RejectedLines.Item item : newest) {
             lines.getChildren().add(line(item.text().strip(), item.why()));
