@@ -35,6 +35,7 @@ import zesty.signal.takes.TakeException;
             ImportCommand.class,
             ReportCommand.class,
             PackageCommand.class,
+            GuideCommand.class,
             InfoCommand.class,
             NoteCommand.class,
             TakesCommand.class,

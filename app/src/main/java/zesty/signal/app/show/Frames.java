@@ -4,9 +4,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import zesty.signal.app.wording.CardWords;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.sample.Series;
@@ -21,13 +19,12 @@ final class Frames {
     private static final double SECONDS = 10;
 
     private static final int COLUMNS = 96;
-    /** Lanes are drawn anew with every so many frames: words change with each. */
+    /** Lanes come with every so many frames only, for they are most of one: words change with each. */
     private static final int LANES_EVERY = 3;
     /** A phone shows no more by thumb, and a frame stays small. */
     private static final int MOST_CARDS = 24;
 
     private final ObjectMapper json = new ObjectMapper();
-    private final Map<String, ArrayNode> lanes = new HashMap<>();
     private long count;
 
     /** @param markers whether the owner takes markers from the page */
@@ -66,10 +63,9 @@ final class Frames {
             if (beyond) {
                 alarms.add(words.name() + " is out of its limits");
             }
-            if (fresh || !lanes.containsKey(column)) {
-                lanes.put(column, lane(snapshot, channel, nanoTime));
+            if (fresh) {
+                card.set("lane", lane(snapshot, channel, nanoTime));
             }
-            card.set("lane", lanes.get(column));
         }
         root.put(
                 "more",

@@ -33,11 +33,13 @@ final class Commands {
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
     private final PauseTransition held = new PauseTransition(Duration.millis(HELD_MS));
     private final Workspace workspace;
+    private final MainView view;
     /** The key that ran a command last; null once another was pressed that ran none. */
     private KeyCode ran;
 
     Commands(Workspace workspace, MainView view) {
         this.workspace = workspace;
+        this.view = view;
         held.setOnFinished(event -> workspace.acting().hold("Esc held down"));
         for (Stop stop : Stop.values()) {
             KeyCode digit = KeyCode.getKeyCode(String.valueOf(stop.ordinal() + 1));
@@ -63,6 +65,7 @@ final class Commands {
                 .view()
                 .plannerOpen()
                 .set(!workspace.view().plannerOpen().get()));
+        plain("Everything", "Help: what belongs to this place, and every term", KeyCode.F1, view::toggleHelp);
         plain("Everything", "Show on a phone: the numbers on a page", KeyCode.J, () -> workspace
                 .view()
                 .phoneOpen()
@@ -209,7 +212,7 @@ final class Commands {
         }
         ran = null;
         boolean writing = focusOwner instanceof TextInputControl field && field.isEditable();
-        if (writing && event.getCode() == KeyCode.ESCAPE) {
+        if (writing && event.getCode() == KeyCode.ESCAPE && !view.helpIsOpen()) {
             ((TextInputControl) focusOwner).getParent().requestFocus();
             event.consume();
             return;
@@ -223,7 +226,10 @@ final class Commands {
                     command.key().match(event) || question && command.text().equals("This list");
             if (matches
                     && command.action() != null
-                    && !(writing && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
+                    && !(writing
+                            && !event.getCode().isFunctionKey()
+                            && event.getCode() != KeyCode.ESCAPE
+                            && (command.plain() || !event.isControlDown() && !event.isAltDown()))) {
                 if (!repeated) {
                     ran = event.getCode();
                     command.action().run();

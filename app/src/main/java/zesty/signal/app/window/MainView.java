@@ -19,6 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.act.ActBench;
 import zesty.signal.app.window.bench.clean.CleanBench;
@@ -45,7 +46,9 @@ import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Notice;
 import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.WindowState;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.NewFile;
 
@@ -85,6 +88,7 @@ final class MainView extends StackPane {
 
     private final Commands commands;
     private CommandList list;
+    private HelpPage help;
     private double wordsAt = Double.NEGATIVE_INFINITY;
     /** Whether there is a lane to show over a bench, or cards beside the lanes. */
     private boolean someSignal;
@@ -301,7 +305,9 @@ final class MainView extends StackPane {
 
     /** Leaves whatever is open, one at a time: list, takes, bench, stored take. */
     void leave() {
-        if (list != null) {
+        if (help != null) {
+            toggleHelp();
+        } else if (list != null) {
             toggleCommandList();
         } else if (workspace.view().scoreboard().get()) {
             workspace.view().scoreboard().set(false);
@@ -406,6 +412,46 @@ final class MainView extends StackPane {
         } else {
             workspace.view().stop().set(Stop.SOURCE);
         }
+    }
+
+    boolean helpIsOpen() {
+        return help != null;
+    }
+
+    void toggleHelp() {
+        if (help != null) {
+            getChildren().remove(help);
+            help = null;
+            return;
+        }
+        help = new HelpPage(new HelpBook(), this::toggleHelp);
+        getChildren().add(help);
+        help.show(place());
+    }
+
+    /** @return what help has to tell of where the window is */
+    private String place() {
+        WindowState at = workspace.view();
+        if (at.takesOpen().get()) {
+            return "takes";
+        }
+        if (at.plannerOpen().get()) {
+            return "planner";
+        }
+        if (at.phoneOpen().get()) {
+            return "phone";
+        }
+        Stop stop = at.stop().get();
+        if (stop == Stop.READ) {
+            return workspace
+                    .shown()
+                    .snapshot(System.nanoTime())
+                    .focused(at.focus().get())
+                    .flatMap(ChannelSnapshot::reader)
+                    .map(reader -> HelpBook.reader(reader.kind().name()))
+                    .orElse("read");
+        }
+        return stop == null ? "trail" : stop.name().toLowerCase(java.util.Locale.ROOT);
     }
 
     void toggleCommandList() {

@@ -181,6 +181,7 @@ final class Pictures {
         proving();
         planning();
         sharing();
+        helping();
         turning();
         heat();
         doubt();
@@ -215,6 +216,24 @@ final class Pictures {
                 },
                 2);
         step(() -> workspace.view().plannerOpen().set(false), SETTLE_SECONDS);
+    }
+
+    /** Help at the place where the window is, and the sockets with a broker's open. */
+    private void helping() {
+        scene(
+                "help",
+                () -> {
+                    workspace.notice().set(null);
+                    workspace.view().stop().set(Stop.CLEAN);
+                    view.toggleHelp();
+                },
+                2);
+        step(
+                () -> {
+                    view.toggleHelp();
+                    workspace.view().stop().set(null);
+                },
+                SETTLE_SECONDS);
     }
 
     /** The page for a phone, open for a browser on this computer. */

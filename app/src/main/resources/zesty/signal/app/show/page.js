@@ -80,6 +80,18 @@ function line(lane) {
   return path;
 }
 
+/* A lane comes with some frames only. */
+function draw(parts, lane) {
+  const some = lane.length > 2;
+  parts.lane.style.display = some ? "" : "none";
+  parts.over.style.display = some ? "" : "none";
+  if (some) {
+    parts.path.setAttribute("d", line(lane));
+    write(parts.low, lane[lane.length - 2]);
+    write(parts.high, lane[lane.length - 1]);
+  }
+}
+
 function fill(parts, one) {
   parts.root.className = `card ${one.state}${one.beyond ? " beyond" : ""}`;
   write(parts.name, one.name);
@@ -91,13 +103,8 @@ function fill(parts, one) {
   [...parts.wheel.children].forEach((piece, i) => {
     piece.style.fill = i < one.quality ? "var(--own)" : "var(--empty)";
   });
-  const some = one.lane.length > 2;
-  parts.lane.style.display = some ? "" : "none";
-  parts.over.style.display = some ? "" : "none";
-  if (some) {
-    parts.path.setAttribute("d", line(one.lane));
-    write(parts.low, one.lane[one.lane.length - 2]);
-    write(parts.high, one.lane[one.lane.length - 1]);
+  if (one.lane) {
+    draw(parts, one.lane);
   }
   const trust = one.quality < 0 ? "" : `, quality ${one.quality} of 8`;
   parts.root.setAttribute("aria-label", `${one.name}: ${one.value} ${one.unit}, ${one.state}${trust}. ${one.detail}`);

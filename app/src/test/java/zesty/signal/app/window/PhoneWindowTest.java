@@ -96,6 +96,34 @@ class PhoneWindowTest extends RealWindow {
         assertThat(fx(() -> workspace().view().phoneOpen().get())).isFalse();
     }
 
+    /** Help tells of the place the window is at, is searched, and goes with Escape also out of its box. */
+    @Test
+    void helpShowsWhatBelongsToThePlace() throws Exception {
+        connect("deck", 2);
+        key(KeyCode.F1);
+        awaitText("#help-title", "The trail");
+        key(KeyCode.ESCAPE);
+        readWith("pulse", "pulse");
+        key(KeyCode.F1);
+        awaitText("#help-title", "Pulse");
+        assertThat(fx(() -> robot.lookup("#help-text .label").queryAll().size()))
+                .isGreaterThan(8);
+        write("#help-search", "hyster");
+        awaitText("#help-title", "Hysteresis");
+        write("#help-search", "xyzzy");
+        awaitText("#help .hint", "Nothing about");
+        key(KeyCode.ESCAPE);
+        assertThat(fx(() -> robot.lookup("#help").tryQuery().isPresent())).isFalse();
+        assertThat(fx(() -> workspace().view().stop().get())).isEqualTo(Stop.READ);
+        key(KeyCode.B);
+        awaitNode("#plan-form");
+        robot.interact(() -> robot.lookup("#plan-channels").query().requestFocus());
+        key(KeyCode.F1);
+        awaitText("#help-title", "Planner");
+        key(KeyCode.F1);
+        assertThat(fx(() -> robot.lookup("#help").tryQuery().isPresent())).isFalse();
+    }
+
     @Test
     void boardsBehindABrokerAreStationsAndOnlyWhatIsTickedIsPublished() throws Exception {
         assumeTrue(RealBroker.isThere(), "a broker, mosquitto, is not on this machine");

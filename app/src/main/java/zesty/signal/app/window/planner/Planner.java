@@ -101,7 +101,10 @@ public final class Planner extends VBox {
                 .view()
                 .focus()
                 .addListener((p, was, is) -> paint(planning.draft().get()));
-        workspace.view().plannerOpen().addListener((p, was, is) -> paint(planning.draft().get()));
+        workspace
+                .view()
+                .plannerOpen()
+                .addListener((p, was, is) -> paint(planning.draft().get()));
         planning.load();
         show(planning.draft().get());
     }
