@@ -63,11 +63,14 @@ final class Recorder implements Recording, Runnable {
 
         record Decided(Decision decision) implements Order {}
 
+        record Station(int source, Feed.Station station) implements Order {}
+
         record Stop() implements Order {}
     }
 
     private final TakeWriter writer;
     private final Rig rig;
+    private Rig withStations;
     /** Where a source's columns of this take stand in what it sends now, if that has changed; −1 for nowhere. */
     private final Map<Integer, int[]> shapes = new ConcurrentHashMap<>();
 
@@ -119,6 +122,7 @@ final class Recorder implements Recording, Runnable {
             DoubleSupplier periodAtEnd) {
         this.decidedUntil = decidedUntil;
         this.rig = rig;
+        withStations = rig;
         phases = new Phases(writer, protocol);
         for (int source = 0; source < rig.sources().size(); source++) {
             List<Column> kept = writer.columns(source);
@@ -207,6 +211,15 @@ final class Recorder implements Recording, Runnable {
             }
         }
         return block.withColumns(columns);
+    }
+
+    @Override
+    public void station(int source, Feed.Station station) {
+        boolean known =
+                source < rig.sources().size() && rig.sources().get(source).format() != null;
+        if (running && known) {
+            queue.offer(new Order.Station(source, station));
+        }
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
@@ -335,6 +348,10 @@ final class Recorder implements Recording, Runnable {
             } else if (order instanceof Order.End end && open.containsKey(end.text())) {
                 append(gathered);
                 writer.markEnd(open.remove(end.text()), end.seconds());
+            } else if (order instanceof Order.Station came) {
+                Feed.Station one = came.station();
+                withStations = withStations.withStation(came.source(), one.number(), one.name(), one.sent());
+                writer.rig(withStations);
             } else if (order instanceof Order.Change change) {
                 append(gathered);
                 if (change.was() != null) {

@@ -146,6 +146,14 @@ final class RunningRecording {
         return running != null && running.mark(seconds, text);
     }
 
+    /** A station of a source turned up. */
+    void station(int source, Feed.Station station) {
+        Recording running = recorder.get();
+        if (running != null) {
+            running.station(source, station);
+        }
+    }
+
     /** @return whether one runs, in which the span that the newest mark of that text begins now ends */
     boolean markEnd(double seconds, String text) {
         Recording running = recorder.get();

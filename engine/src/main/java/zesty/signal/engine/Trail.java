@@ -393,6 +393,7 @@ public final class Trail implements AutoCloseable {
     }
 
     private Rig station(Feed feed, Feed.Station station) {
+        recording.station(Math.max(0, feed.indexIn(rig.get())), station);
         return rig.station(feed.name(), station);
     }
 

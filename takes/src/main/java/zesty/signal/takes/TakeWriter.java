@@ -164,6 +164,12 @@ public final class TakeWriter implements AutoCloseable {
         TakeFacts.put(connection, true, key, value);
     }
 
+    /** Keeps the rig with what has turned up since the take began, such as a station. @throws TakeException when it will not go */
+    public void rig(Rig now) throws TakeException {
+        String text = RigJson.write(now);
+        guarded(() -> put("rig", text));
+    }
+
     /** @return whether the take has columns of that source */
     public boolean holds(int source) {
         return source < shares.size() && shares.get(source).columns > 0;

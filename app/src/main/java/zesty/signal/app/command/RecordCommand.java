@@ -134,7 +134,7 @@ final class RecordCommand implements Callable<Integer> {
                 title(),
                 plan,
                 Instant.now(),
-                !byReading(plan) && rig.act().isNone() && where == null && publish == null);
+                !byReading(plan) && rig.act().isNone() && where == null && publish == null && !ofTopics(address));
         Trail trail = Trail.startRecording(rig, address, address.link(), order);
         Thread whole = new Thread(() -> stopped(trail), "closing");
         Runtime.getRuntime().addShutdownHook(whole);
@@ -277,6 +277,11 @@ final class RecordCommand implements Callable<Integer> {
         } catch (IllegalArgumentException e) {
             throw new Refusal("--at is " + e.getMessage());
         }
+    }
+
+    /** Of many topics the take is to know which is which, and that is found out where channels are made. */
+    private static boolean ofTopics(LinkAddress address) {
+        return address instanceof LinkAddress.Broker broker && broker.many();
     }
 
     private Where where() {
@@ -445,7 +450,8 @@ final class RecordCommand implements Callable<Integer> {
         return hopeless.orElse(over.size() == snapshot.links().size() ? over.get(0) : null);
     }
 
-    private void summary(RecordingSnapshot recording, Snapshot snapshot) {
+    /** Once. Whoever comes second waits for the first: when told to end, the process is gone as soon as its hook has nothing left to do. */
+    private synchronized void summary(RecordingSnapshot recording, Snapshot snapshot) {
         if (summed.getAndSet(true)) {
             return;
         }

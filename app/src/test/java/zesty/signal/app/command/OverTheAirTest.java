@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.hivemq.client.mqtt.MqttClient;
+import com.hivemq.client.mqtt.datatypes.MqttQos;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3BlockingClient;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -17,7 +18,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.zip.CRC32;
 import org.junit.jupiter.api.AfterEach;
@@ -309,6 +313,111 @@ class OverTheAirTest {
             TimeUnit.MILLISECONDS.sleep(50);
         }
         throw new AssertionError("nobody listens: " + broker.log() + Files.exists(take));
+    }
+
+    /** A hundred topics, each with a board of its own, ten messages a second: each is a station, and all of it is there. */
+    @Test
+    void aHundredTopicsAreAllThere() throws Exception {
+        broker.start("allow_anonymous true");
+        Path take = folder.resolve("take.zest");
+        record(Map.of(), "record", "mqtt://127.0.0.1:" + port + "/fleet/#", "--out", take.toString(), "--show");
+        said("page: ");
+        awaitListener(take);
+        Mqtt3BlockingClient board = broker.board();
+        for (int round = 0; round < 30; round++) {
+            long begun = System.nanoTime();
+            for (int boat = 0; boat < 100; boat++) {
+                board.toAsync()
+                        .publishWith()
+                        .topic("fleet/" + boat)
+                        .qos(MqttQos.AT_LEAST_ONCE)
+                        .payload((boat + 0.5 + "").getBytes(StandardCharsets.UTF_8))
+                        .send();
+            }
+            TimeUnit.NANOSECONDS.sleep(100_000_000 - (System.nanoTime() - begun));
+        }
+        RealBroker.say(board, "fleet/end", "1");
+        TimeUnit.MILLISECONDS.sleep(500);
+        board.disconnect();
+        recording.destroy();
+        assertThat(recording.waitFor(30, TimeUnit.SECONDS)).isTrue();
+        try (Take read = Take.open(take)) {
+            double[] topics = read.column(indexOf(read, "topic"));
+            double[] values = read.column(indexOf(read, "value"));
+            assertThat(topics).hasSize(3001);
+            for (int boat = 0; boat < 100; boat++) {
+                double own = Double.parseDouble(number("fleet/" + boat));
+                double wanted = boat + 0.5;
+                assertThat(IntStream.range(0, topics.length)
+                                .filter(i -> topics[i] == own && values[i] == wanted)
+                                .count())
+                        .isEqualTo(30);
+            }
+            assertThat(read.rig().channels()).hasSizeGreaterThan(100).anyMatch(one -> one.name()
+                    .equals("99"));
+        }
+        assertThat(Files.readString(folder.resolve("out.txt"))).contains("0 rejected, 0 lost");
+    }
+
+    /** An output over the air stays a dry run until its board watches itself; then it is driven, and made safe at the end. */
+    @Test
+    void anOutputOverTheAirDrivesOnlyABoardThatWatchesItself() throws Exception {
+        broker.start("allow_anonymous true");
+        Path rig = folder.resolve("rig.json");
+        String address = "mqtt://127.0.0.1:" + port + "/club/cupboard";
+        Files.writeString(
+                rig,
+                """
+                {"zesty_rig": 3, "name": "Wren", "source": {"address": "%s"}, "acknowledged": ["heat"],
+                 "decide": {"rules": [{"name": "cool", "watch": {"column": "air"}, "when": "below", "limit": 60}],
+                  "outputs": [{"name": "heater", "safe": "heat 0", "rule": "cool", "on": "heat 40", "off": "heat 5",
+                   "longest_on_s": 600, "live": true, "caution": "heat", "watchdog": "watch 800"}]}}"""
+                        .formatted(address));
+        Mqtt3BlockingClient board = broker.board();
+        List<String> heard = new CopyOnWriteArrayList<>();
+        AtomicBoolean answers = new AtomicBoolean();
+        board.toAsync()
+                .subscribeWith()
+                .topicFilter("club/cupboard/order")
+                .callback(message -> {
+                    String line = new String(message.getPayloadAsBytes(), StandardCharsets.UTF_8);
+                    heard.add(line);
+                    if (answers.get()) {
+                        board.toAsync()
+                                .publishWith()
+                                .topic("club/cupboard")
+                                .payload(("ok " + line).getBytes(StandardCharsets.UTF_8))
+                                .send();
+                    }
+                })
+                .send()
+                .get(10, TimeUnit.SECONDS);
+        record(
+                Map.of(),
+                "record",
+                address,
+                "--rig",
+                rig.toString(),
+                "--out",
+                folder.resolve("it.zest").toString());
+        for (int i = 0; i < 600 && !heard.contains("heat 40"); i++) {
+            // Warm and cool by turns: a rule that was on before the board said yes has to turn on anew.
+            RealBroker.say(board, "club/cupboard", "air=" + (i / 15 % 2 == 0 ? 70 : 50));
+            TimeUnit.MILLISECONDS.sleep(100);
+            if (i == 60) {
+                assertThat(heard).contains("watch 800").doesNotContain("heat 40");
+                answers.set(true);
+            }
+        }
+        assertThat(heard).contains("heat 40");
+        int before = heard.size();
+        recording.destroy();
+        assertThat(recording.waitFor(30, TimeUnit.SECONDS)).isTrue();
+        for (int i = 0; i < 200 && !heard.subList(before, heard.size()).contains("heat 0"); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThat(heard.subList(before, heard.size())).contains("heat 0");
+        board.disconnect();
     }
 
     private String ended() throws Exception {

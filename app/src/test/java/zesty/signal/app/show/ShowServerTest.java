@@ -29,6 +29,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Trail;
 
 /** The page's server against callers who mean no good, over real sockets; a trail runs beside it. */
@@ -271,7 +272,7 @@ class ShowServerTest {
         }
         rest();
         assertThat(status(ask("GET /" + token + "/", ours(), ""))).isEqualTo(200);
-        assertThat(trail.snapshot(System.nanoTime()).health().lostRows()).isZero();
+        assertThat(trail.snapshot(System.nanoTime()).health().state()).isEqualTo(LinkState.LIVE);
     }
 
     /** Callers who take their time, and five hundred at once: whoever looks on sees frames, and the slow ones are let go. */

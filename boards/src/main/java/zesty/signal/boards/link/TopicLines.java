@@ -61,7 +61,7 @@ final class TopicLines {
         }
     }
 
-    /** @param seconds when it came. @return a line for each of the message's lines; of one that nobody can read, a line that says so and is set aside */
+    /** @param seconds when it came. @return a line for each of the message's lines; of one without numbers, a line with its topic before it, which is set aside */
     byte[] lines(double seconds, String topic, byte[] payload) {
         int number = number(topic);
         String text = new String(payload, StandardCharsets.UTF_8);
@@ -70,11 +70,7 @@ final class TopicLines {
             if (!one.isBlank()) {
                 ObjectNode fields = fields(one.strip());
                 if (fields == null) {
-                    lines.append("topic ")
-                            .append(topic)
-                            .append(": no numbers in ")
-                            .append(printable(one))
-                            .append('\n');
+                    lines.append(topic).append(": ").append(printable(one)).append('\n');
                 } else {
                     ObjectNode line = json.createObjectNode()
                             .put("t", Math.rint(1e4 * seconds) / 1e4)

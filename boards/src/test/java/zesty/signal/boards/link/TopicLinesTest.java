@@ -21,7 +21,7 @@ class TopicLinesTest {
             value = {
                 "12.5 | \"value\":12.5",
                 "-1e-3 | \"value\":-0.001",
-                "12.5,3;  | topic boats/robin/battery: no numbers in 12.5,3;",
+                "12.5,3;  | boats/robin/battery: 12.5,3;",
                 "1,2.5,-3 | \"column1\":1.0,\"column2\":2.5,\"column3\":-3.0",
                 "12,5;3 | \"column1\":12.5,\"column2\":3.0",
                 "[4, 5] | \"column1\":4.0,\"column2\":5.0",
@@ -31,14 +31,14 @@ class TopicLinesTest {
                 "{\"topic\":3} | \"board_topic\":3",
                 "ON | \"value\":1",
                 "closed | \"value\":0",
-                "hello there | topic boats/robin/battery: no numbers in hello there",
-                "{\"volts\": | topic boats/robin/battery: no numbers in {\"volts\":",
-                "{\"who\":\"x\"} | topic boats/robin/battery: no numbers in {\"who\":\"x\"}"
+                "hello there | boats/robin/battery: hello there",
+                "{\"volts\": | boats/robin/battery: {\"volts\":",
+                "{\"who\":\"x\"} | boats/robin/battery: {\"who\":\"x\"}"
             })
     void eachWayOfWritingIsRead(String payload, String wanted) {
         TopicLines lines = new TopicLines("boats/+/battery");
         String said = of(lines, "boats/robin/battery", payload);
-        if (wanted.startsWith("topic")) {
+        if (wanted.startsWith("boats")) {
             assertThat(said).isEqualTo(wanted + "\n");
         } else {
             assertThat(said).isEqualTo("{\"t\":1.25,\"topic\":720220," + wanted + "}\n");
@@ -50,7 +50,7 @@ class TopicLinesTest {
         TopicLines lines = new TopicLines("wren/#");
         assertThat(of(lines, "wren/a", "1\r\n\n2\n").lines()).hasSize(2);
         assertThat(new String(lines.lines(0, "wren/a", new byte[] {1, (byte) 0xff, 'x'}), StandardCharsets.UTF_8))
-                .isEqualTo("topic wren/a: no numbers in ??x\n");
+                .isEqualTo("wren/a: ??x\n");
     }
 
     @ParameterizedTest

@@ -41,8 +41,22 @@ final class ClockSteps {
         return count >= PACE_STEPS;
     }
 
-    /** What the rows between two stamps were. @param numbered rows lost as the sequence has it; −1 where there is none */
-    record Between(long numbered, boolean bridged, boolean restarted, boolean unseen) {}
+    /** The number goes round: by how many whole rounds more rows are missing, the clock tells. */
+    private long rounds(double step, Between what) {
+        if (!(what.turn() > 0) || count < recent.length) {
+            return 0;
+        }
+        double byClock = step * count / sum - 1;
+        return Math.max(0, Math.round((byClock - what.numbered()) / what.turn())) * (long) what.turn();
+    }
+
+    /**
+     * What the rows between two stamps were.
+     *
+     * @param numbered rows lost as the sequence has it; −1 where there is none
+     * @param turn rows after which the sequence begins anew; 0 where it does not, or nobody knows
+     */
+    record Between(long numbered, double turn, boolean bridged, boolean restarted, boolean unseen) {}
 
     /** Takes up a step. @param gaps takes up the gap that it is, if it is one */
     void saw(double before, double after, Between what, List<Gap> gaps) {
@@ -51,7 +65,7 @@ final class ClockSteps {
         boolean bridged = what.bridged();
         if (what.numbered() > 0 && !bridged) {
             // The rows' own numbers need no rate: also among the first rows, and behind one that was late.
-            losses.gap(before, after, what.numbered(), gaps);
+            losses.gap(before, after, what.numbered() + rounds(step, what), gaps);
             return;
         }
         if (known && step > Gap.PERIODS * usual || bridged && step > 0 && !(step < Gap.PERIODS * usual)) {

@@ -187,6 +187,12 @@ final class ClockTime {
         return lastSeconds;
     }
 
+    private double turn() {
+        return sequence.none()
+                ? 0
+                : sequence.sequence().wrap() * sequence.sequence().rowsEach();
+    }
+
     private double next(double ticks, double arrivalSeconds, List<Gap> gaps) {
         if (Double.isNaN(lastTicks) && Double.isNaN(ticks)) {
             losses.wrongStamp();
@@ -225,7 +231,11 @@ final class ClockTime {
         double seconds = (wraps + (ticks - originTicks)) / clock.ticksPerSecond() + originSeconds;
         lastTicks = ticks;
         lastSeconds = Math.max(seconds, before);
-        steps.saw(before, lastSeconds, new ClockSteps.Between(numbered, bridged || restarted, restarted, unseen), gaps);
+        steps.saw(
+                before,
+                lastSeconds,
+                new ClockSteps.Between(numbered, turn(), bridged || restarted, restarted, unseen),
+                gaps);
         return lastSeconds;
     }
 

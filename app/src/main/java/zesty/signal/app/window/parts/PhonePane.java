@@ -164,7 +164,7 @@ public final class PhonePane extends HBox {
         address.setText(to);
         how.setText(
                 page == null
-                        ? "The page is closed. Opened, its address stands here, with a code for a phone's camera."
+                        ? "The page is closed. Once it is open, you find its address here, and a code for a phone's camera."
                         : page.where() == Where.HERE
                                 ? "Open this address in a browser on this computer."
                                 : "Point a phone's camera at the code; the phone must be in the same network.");
