@@ -99,9 +99,9 @@ class PhoneWindowTest extends RealWindow {
     /** Help tells of the place the window is at, is searched, and goes with Escape also out of its box. */
     @Test
     void helpShowsWhatBelongsToThePlace() throws Exception {
-        connect("deck", 2);
+        connect("deck", 5);
         key(KeyCode.F1);
-        awaitText("#help-title", "The trail");
+        awaitText("#help-title", "Source");
         key(KeyCode.ESCAPE);
         readWith("pulse", "pulse");
         key(KeyCode.F1);
