@@ -126,7 +126,8 @@ public final class Trail implements AutoCloseable {
         return start(trail, address, link);
     }
 
-    private void recordFromStart() {
+    /** On the threads of all sources: whichever is known last begins it, and of two that are known at once only one. */
+    private synchronized void recordFromStart() {
         FromStart order = fromStart;
         boolean all = rig.get().sources().stream().allMatch(source -> source.format() != null);
         if (order != null && all && !recording()) {
