@@ -297,6 +297,8 @@ class OverTheAirTest {
         try (Take read = Take.open(take)) {
             int value = indexOf(read, "value");
             assertThat(read.column(value)).hasSize(sent).contains(21.5).doesNotContain(99);
+            // Twice it was away, and what came meanwhile nobody can count.
+            assertThat(read.gaps()).hasSize(2).allMatch(gap -> gap.missing() == 0);
         }
         assertThat(Files.readString(folder.resolve("out.txt")))
                 .contains("1 rejected", "1 old message of the broker left out");

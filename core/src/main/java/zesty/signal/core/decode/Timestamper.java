@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.util.List;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
 
 /**
  * Gives decoded rows their time. With a board's clock: the clock, unwrapped, from the first row on; arrival times only
@@ -33,6 +34,8 @@ public final class Timestamper {
 
     private long rows;
     private double first = Double.NaN;
+    private boolean reopened;
+    private long reopenings;
     private double latency = Double.NaN;
     private double latencyVariance;
 
@@ -72,6 +75,7 @@ public final class Timestamper {
 
     /** The link was opened anew: the next rows come after a silence of unknown length. */
     public void relink() {
+        reopened = true;
         if (byClock != null) {
             byClock.relink();
         } else {
@@ -113,7 +117,7 @@ public final class Timestamper {
 
     /** @return gaps so far */
     public long gapCount() {
-        return uneven ? 0 : losses.gapCount();
+        return uneven ? reopenings : losses.gapCount();
     }
 
     /** @return rows lost in gaps so far, as far as the rate tells */
@@ -155,13 +159,19 @@ public final class Timestamper {
      *     before: whoever reads may have been late, and what waited for it was not missing
      */
     public Block date(Rows came, double arrivalSeconds, double silenceSeconds) {
+        double before = byClock == null ? Double.NaN : byClock.lastSeconds();
         Block block = dated(came, arrivalSeconds, silenceSeconds);
         if (!uneven || block.rows() == 0) {
             return block;
         }
+        // What came while the link was away nobody counted; that it was away is told.
+        double now = block.time().secondsAt(0);
+        List<Gap> gaps = reopened && rows > 0 && now >= before ? List.of(new Gap(before, now, 0)) : List.of();
+        reopenings += gaps.size();
+        reopened = false;
         first = Double.isNaN(first) ? block.time().secondsAt(0) : first;
         rows += block.rows();
-        return new Block(block.time(), block.columns(), block.rows(), List.of(), block.frames());
+        return new Block(block.time(), block.columns(), block.rows(), gaps, block.frames());
     }
 
     private Block dated(Rows rows, double arrivalSeconds, double silenceSeconds) {
