@@ -33,10 +33,16 @@ want_packages() {
 java_version() { "$1" -version 2>&1 | sed -n 's/.* version "\([0-9]*\).*/\1/p' | head -n 1; }
 
 need_java() {
-  local candidate
+  local candidate known="$here/app/target/java"
+  # Which one it was is known from the last time, as long as that one stays as it is: asking takes a tenth of a second.
+  if [ -s "$known" ]; then
+    JAVA=$(cat "$known")
+    [ -x "$JAVA" ] && [ "$known" -nt "$JAVA" ] && { [ -z "${JAVA_HOME:-}" ] || [ "$JAVA" = "$JAVA_HOME/bin/java" ]; } && return
+  fi
   for candidate in "${JAVA_HOME:-/nowhere}/bin/java" java /usr/lib/jvm/java-17-openjdk-*/bin/java; do
     if command -v "$candidate" >/dev/null 2>&1 && [ "$(java_version "$candidate")" -ge 17 ] 2>/dev/null; then
       JAVA=$(command -v "$candidate")
+      [ -d "$here/app/target" ] && echo "$JAVA" >"$known" 2>/dev/null
       return
     fi
   done

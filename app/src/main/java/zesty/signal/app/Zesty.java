@@ -1,7 +1,10 @@
 package zesty.signal.app;
 
+import java.nio.file.Path;
 import zesty.signal.app.command.Commands;
 import zesty.signal.app.window.ZestyApplication;
+import zesty.signal.app.window.workspace.Places;
+import zesty.signal.app.wording.Language;
 import zesty.signal.boards.link.Watchdog;
 
 /** The launcher: a plain class, so that the window toolkit may stand on the class path. */
@@ -13,12 +16,20 @@ public final class Zesty {
             Watchdog.main(arguments);
             return;
         }
+        // What stands in constants is read once, so the language comes first. The command line speaks English.
+        String first = arguments.length == 0 ? "" : arguments[0];
+        boolean file = arguments.length == 1 && (first.endsWith(".zest") || first.endsWith(".zrig"));
+        if (first.isEmpty() || file || first.equals("demo") || first.equals("pictures")) {
+            Places places =
+                    first.isEmpty() || file ? Places.usual() : Places.usual().demo();
+            Language.speak(places.language());
+        }
         // The window does without the command line's machinery, which would cost a fifth of a second of its start.
         boolean usual = arguments.length == 0;
         boolean demo = arguments.length == 1 && arguments[0].equals("demo");
         System.exit(
-                usual
-                        ? ZestyApplication.open(ZestyApplication.Opening.usual())
+                usual || file
+                        ? ZestyApplication.open(ZestyApplication.Opening.usual().with(file ? Path.of(first) : null))
                         : demo ? ZestyApplication.open(ZestyApplication.Opening.demo()) : Commands.run(arguments));
     }
 }

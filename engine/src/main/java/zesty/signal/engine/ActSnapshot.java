@@ -4,6 +4,7 @@ import java.util.List;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.StepPlan;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Decision;
 
 /**
@@ -16,6 +17,9 @@ import zesty.signal.takes.Decision;
  * @param log the newest decisions, oldest first, at seconds of the trail
  */
 public record ActSnapshot(List<RuleNow> rules, List<OutputNow> outputs, String held, List<Decision> log, PlanNow plan) {
+    /** What a plan ended by that went to its end. */
+    public static final String DONE = Messages.of("engine.done");
+
     public static final ActSnapshot NONE = new ActSnapshot(List.of(), List.of(), "", List.of(), null);
 
     public ActSnapshot {

@@ -12,6 +12,7 @@ import zesty.signal.boards.link.Watchdog;
 import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.TrailQueue.Order;
 import zesty.signal.takes.Decision;
 
@@ -78,7 +79,7 @@ public final class Acts {
         public void deed(Deed deed, String name) {
             switch (deed) {
                 case MARK -> recording.mark(decider.nowSeconds(), name);
-                case SAFE -> outputs.hold("rule " + name);
+                case SAFE -> outputs.hold(Messages.of("engine.rule", name));
                 case STOP -> recording.endNow();
                 default -> {
                     // Tones, points and a new recording are the window's: it sees how often the rule turned on.
@@ -118,7 +119,7 @@ public final class Acts {
 
     /** Ends the plan that runs. */
     public void endPlan() {
-        put(() -> decider.endPlan("ended by hand"));
+        put(() -> decider.endPlan(Messages.of("engine.ended-by-hand")));
     }
 
     /** Lets go of a latched rule. */
@@ -152,7 +153,7 @@ public final class Acts {
 
     /** Nothing is decided any more: whatever happened, all is made safe. @param why in words */
     void failed(String why) {
-        outputs.hold("decisions stopped: " + why);
+        outputs.hold(Messages.of("engine.decisions-stopped", why));
     }
 
     ActSnapshot snapshot() {
@@ -176,7 +177,7 @@ public final class Acts {
         }
         CountDownLatch held = new CountDownLatch(1);
         put(() -> {
-            outputs.hold("the program ends");
+            outputs.hold(Messages.of("engine.the-program-ends"));
             held.countDown();
         });
         try {
@@ -220,7 +221,7 @@ public final class Acts {
         }
         boolean records = recording.runs();
         if (recorded && !records && outputs.anyOn()) {
-            outputs.hold("the recording ended");
+            outputs.hold(Messages.of("engine.the-recording-ended"));
         }
         recorded = records;
         return true;
@@ -236,7 +237,7 @@ public final class Acts {
                 for (SampleStream stream : streams) {
                     double patience = Math.max(SILENT_SECONDS, SILENT_PERIODS / stream.measuredHz());
                     if (stream.columnCalled(column) != null && stream.silentSeconds(nanos) > patience) {
-                        outputs.safe(name, "nothing comes of " + column);
+                        outputs.safe(name, Messages.of("engine.nothing-comes-of", column));
                     }
                 }
             }

@@ -10,10 +10,11 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.SeriesRing;
+import zesty.signal.core.text.Messages;
 
 /** One channel of a live stream: keeps what arrived and what its chain makes of it. Trail's thread only. */
 final class ChannelRunner implements SegmentRun.Lane {
-    static final String WAITS = "recorded, not read: read the caution above first";
+    static final String WAITS = Messages.of("engine.recorded-not-read-read-the-caution");
     private static final int PIECE = 4096;
 
     private SeriesRing raw;

@@ -16,6 +16,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
@@ -92,14 +93,18 @@ public final class Comparison {
                     .filter(one -> one.text().equals(part.mark()))
                     .findFirst();
             if (mark.isEmpty()) {
-                return out(take, Double.NaN, Double.NaN, "it has no mark '" + part.mark() + "'");
+                return out(take, Double.NaN, Double.NaN, Messages.of("engine.it-has-no-mark", part.mark()));
             }
             zero = mark.get().seconds();
         }
         double from = Math.max(0, zero + part.from());
         double to = Math.min(take.seconds(), zero + part.to());
         if (!(from < to)) {
-            return out(take, from, to, "it has nothing there: it lasts " + Digits.fixed(take.seconds(), 1) + " s");
+            return out(
+                    take,
+                    from,
+                    to,
+                    Messages.of("engine.it-has-nothing-there-it-lasts-s", Digits.fixed(take.seconds(), 1)));
         }
         boolean all = from == 0 && to == take.seconds();
         Reading reading = all
@@ -116,11 +121,14 @@ public final class Comparison {
         }
         double quality = reading.quality().share();
         String why = quality < LEAST_QUALITY
-                ? "its quality is " + Digits.fixed(quality, 2) + ", below " + LEAST_QUALITY
-                        + reading.quality().reasons().stream()
+                ? Messages.of(
+                        "engine.its-quality-is-below",
+                        Digits.fixed(quality, 2),
+                        LEAST_QUALITY,
+                        reading.quality().reasons().stream()
                                 .findFirst()
                                 .map(reason -> ": " + reason)
-                                .orElse("")
+                                .orElse(""))
                 : "";
         return new Row(take.file(), take.title(), from, to, quality, numbers, sizes(reading), why);
     }

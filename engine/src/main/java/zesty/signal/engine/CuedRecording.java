@@ -18,6 +18,7 @@ import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
@@ -26,7 +27,7 @@ import zesty.signal.takes.TakeException;
 /**
  * A recording that begins and ends on cue, again and again if wanted: a thread of its own looks at the rows, keeps the last ones while it
  * waits, and hands the rest to a {@link Recorder} a take. Rows of a take stand in no other: what is kept from before a start begins where the
- * take before it ended.
+ * take before it ended. Longer than others: waiting, taking and beginning again are states of one thread.
  */
 final class CuedRecording implements Recording, Runnable {
     private static final Logger LOG = LoggerFactory.getLogger(CuedRecording.class);
@@ -124,7 +125,7 @@ final class CuedRecording implements Recording, Runnable {
     public void reshape(int source, StreamFormat now) {
         StreamFormat was = source < 0 ? null : rig.sources().get(source).format();
         if (was != null && !was.columns().equals(now.columns())) {
-            fail("the board sends other columns now; recording on cue stopped, what was recorded is kept");
+            fail(Messages.of("engine.the-board-sends-other-columns-now"));
         }
     }
 
@@ -227,7 +228,7 @@ final class CuedRecording implements Recording, Runnable {
         } catch (Throwable fault) {
             // Whatever it is: the recording is over, and not as it should be.
             queue.clear();
-            problem = first + ": " + Faults.words(fault) + "; recording stopped, what was written is kept";
+            problem = Messages.of("engine.recording-stopped-what-was-written", first, Faults.words(fault));
             LOG.error("recording on cue stopped", fault);
         } finally {
             // One that has ended by its plan is closed and counted already.

@@ -21,11 +21,12 @@ import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Decision;
 
 /**
  * Decides while rows come, by the rules of the rig in force: each row of a channel as it came out of its cleaning, each watched
- * number once a second, each event when it is found. Trail's thread only.
+ * number once a second, each event when it is found. Trail's thread only. Longer than others: rules, bands and plans are decided in one order.
  */
 final class Decider implements Controller.Listener {
     /** Events are looked for so often on the stream's own time. */
@@ -206,7 +207,7 @@ final class Decider implements Controller.Listener {
 
     /** Sets one value after the other on an output, watching a channel, in the place of what its rule says. */
     void plan(String output, String column, StepPlan of) {
-        endPlan("another plan began");
+        endPlan(Messages.of("engine.another-plan-began"));
         plannedNanos = System.nanoTime();
         plan = new PlanRun(output, column, of, new PlanRun.Effects() {
             @Override
@@ -294,7 +295,7 @@ final class Decider implements Controller.Listener {
         if (planning() && !outputs.held().isEmpty()) {
             endPlan("ended: " + outputs.held());
         } else if (planning() && nanos - plannedNanos > PLAN_SILENT_NANOS) {
-            endPlan("ended: nothing comes of " + plan.column);
+            endPlan(Messages.of("engine.ended-nothing-comes-of", plan.column));
         } else if (planning()) {
             outputs.keepPlan(plan.output, nanos);
         }
@@ -352,7 +353,7 @@ final class Decider implements Controller.Listener {
     /** Something else made an output safe: what is on waits until its rule has been off, and a plan is over. */
     void madeSafe(String output) {
         if (planning() && plan.output.equals(output)) {
-            plan.end("ended: the output was made safe");
+            plan.end(Messages.of("engine.ended-the-output-was-made-safe"));
             effects.planned(output, "plan " + plan.now().ended());
         }
         for (int o = 0; o < book.outputs().size(); o++) {

@@ -1,5 +1,7 @@
 package zesty.signal.engine;
 
+import zesty.signal.core.text.Messages;
+
 /** What to say when a thread of the trail ends by something nobody foresaw. */
 final class Faults {
     private Faults() {}
@@ -7,12 +9,12 @@ final class Faults {
     /** @return in words of our own: what happened and what would help */
     static String words(Throwable fault) {
         if (fault instanceof OutOfMemoryError) {
-            return "memory ran out; give it more, for example ZESTY_MEMORY=2g, or record fewer columns";
+            return Messages.of("engine.memory-ran-out-give-it-more-for");
         }
         if (fault instanceof StackOverflowError) {
-            return "a formula or a line is nested too deeply to be worked out";
+            return Messages.of("engine.a-formula-or-a-line-is-nested-too");
         }
-        return "it stopped by a fault of the program itself ("
-                + fault.getClass().getSimpleName() + ")";
+        return Messages.of(
+                "engine.it-stopped-by-a-fault-of-the", fault.getClass().getSimpleName());
     }
 }

@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.util.List;
 import zesty.signal.boards.link.LinkException;
+import zesty.signal.core.text.Messages;
 
 /** The boards of a trail as its outputs know them. Any thread. */
 record FeedBoards(List<Feed> feeds) implements Outputs.Boards {
@@ -17,7 +18,7 @@ record FeedBoards(List<Feed> feeds) implements Outputs.Boards {
     public SentLine send(String source, String line) throws LinkException {
         SourceReader reader = reader(source);
         if (reader == null) {
-            throw new LinkException("its board is not connected", false);
+            throw new LinkException(Messages.of("engine.its-board-is-not-connected"), false);
         }
         return reader.send(line, Outputs.ENDING);
     }

@@ -6,6 +6,7 @@ import java.util.List;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** How much of what a reader took in was filled and not measured, and what that takes off its quality. One thread. */
 final class FilledShare {
@@ -64,7 +65,7 @@ final class FilledShare {
             return reading;
         }
         List<String> reasons = new ArrayList<>(reading.quality().reasons());
-        reasons.add(Digits.fixed(100 * share, 1) + " % of the samples are missing and were filled in");
+        reasons.add(Messages.of("engine.of-the-samples-are-missing-and", Digits.fixed(100 * share, 1)));
         double most = Math.max(0.3, 1 - COST * share);
         return new Reading(
                 new Quality(Math.min(most, reading.quality().share()), reasons),

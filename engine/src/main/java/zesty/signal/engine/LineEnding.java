@@ -1,10 +1,12 @@
 package zesty.signal.engine;
 
+import zesty.signal.core.text.Messages;
+
 /** What ends a line that is sent to a board. */
 public enum LineEnding {
-    NEW_LINE("new line", "\n"),
+    NEW_LINE(Messages.of("engine.new-line"), "\n"),
     RETURN("return", "\r"),
-    BOTH("return and new line", "\r\n"),
+    BOTH(Messages.of("engine.return-and-new-line"), "\r\n"),
     NONE("nothing", "");
 
     private final String words;

@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.util.List;
 import zesty.signal.core.decode.RejectedLines;
+import zesty.signal.core.text.Messages;
 
 /**
  * What is known of a link at one moment.
@@ -45,10 +46,10 @@ public record LinkHealth(
         List<RejectedLines.Item> aside) {
 
     /** Stands in the reason of a source without a clock that is read faster than time passes. */
-    public static final String ASSUMED = "it has no clock, so 100 samples/s were assumed";
+    public static final String ASSUMED = Messages.of("engine.it-has-no-clock-so-100-samples-s");
 
     /** Begins the reason of a source whose stream goes on in another shape. */
-    public static final String CHANGED = "the stream changed its shape";
+    public static final String CHANGED = Messages.of("engine.the-stream-changed-its-shape");
 
     /** A link that was not asked to run. */
     public static final LinkHealth IDLE = new LinkHealth(

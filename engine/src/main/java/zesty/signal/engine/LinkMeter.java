@@ -1,11 +1,12 @@
 package zesty.signal.engine;
 
 import java.util.List;
-import java.util.Locale;
 import zesty.signal.boards.link.Link;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.Timestamper;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What is told of one source: its state, its counts, how well it keeps time. Written by the source's thread, read by any. */
 final class LinkMeter {
@@ -145,12 +146,12 @@ final class LinkMeter {
         double period = 1 / rateHz;
         if (seen == LinkState.LIVE && silence > Math.max(LOST_SECONDS, LOST_PERIODS * period)) {
             seen = LinkState.LOST;
-            why = String.format(Locale.ROOT, "silent for %.0f s", silence);
+            why = Messages.of("engine.silent-for-s", Digits.fixed(silence, 0));
         } else if (seen == LinkState.LIVE && silence > Math.max(HELD_SECONDS, HELD_PERIODS * period)) {
             seen = LinkState.HELD;
-            why = "no new data";
+            why = Messages.of("engine.no-new-data");
         } else if (seen == LinkState.LIVE && why.isEmpty()) {
-            why = changed.isEmpty() && !legend.isEmpty() ? "words as numbers: " + legend : changed;
+            why = changed.isEmpty() && !legend.isEmpty() ? Messages.of("engine.words-as-numbers", legend) : changed;
         } else if (seen == LinkState.WARMING_UP && why.isEmpty()) {
             long came = tail.count();
             why = came == 0
@@ -179,14 +180,19 @@ final class LinkMeter {
     }
 
     private String silence() {
-        return link.listens() ? "waiting to be called, no bytes yet" : "open, no bytes yet";
+        return link.listens()
+                ? Messages.of("engine.waiting-to-be-called-no-bytes-yet")
+                : Messages.of("engine.open-no-bytes-yet");
     }
 
     private static String soFar(long came, int rowsSeen) {
-        return came + " bytes, "
-                + (rowsSeen == 0
-                        ? "no line of numbers yet"
-                        : rowsSeen + (rowsSeen == 1 ? " row" : " rows")
-                                + " so far, waiting for more to tell its format");
+        return Messages.of(
+                "engine.bytes",
+                came,
+                (rowsSeen == 0
+                        ? Messages.of("engine.no-line-of-numbers-yet")
+                        : Messages.of(
+                                "engine.so-far-waiting-for-more-to-tell",
+                                rowsSeen + (rowsSeen == 1 ? Messages.of("engine.row") : Messages.of("engine.rows")))));
     }
 }

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -41,9 +42,9 @@ public final class MainNumbers {
                             .filter(one -> !one.isEmpty())
                             .map(one -> one.replaceFirst(" \u00b1 \\S+", ""))
                             .findFirst()
-                            .orElse("nothing found");
+                            .orElse(Messages.of("engine.nothing-found"));
                     boolean sure = reader.reading().quality().share() >= Comparison.LEAST_QUALITY;
-                    numbers.add(channel.channel().name() + ": " + value + (sure ? "" : ", unsure"));
+                    numbers.add(channel.channel().name() + ": " + value + (sure ? "" : Messages.of("engine.unsure")));
                 }
             }
         }

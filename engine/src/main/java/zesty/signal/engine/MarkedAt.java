@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
 
 /** Turns the text of a marker, by which a reader may be told when something happened, into its time. */
@@ -21,20 +22,23 @@ public final class MarkedAt {
             return settings;
         }
         if (settings.containsKey("at")) {
-            throw new ReaderException("at and mark both say when; give one of them");
+            throw new ReaderException(Messages.of("engine.at-and-mark-both-say-when-give-one"));
         }
         Mark found = marks.stream()
                 .filter(mark -> mark.text().equals(text))
                 .findFirst()
-                .orElseThrow(() -> new ReaderException(file + " has no marker '" + text + "'; it has "
-                        + (marks.isEmpty()
-                                ? "none"
+                .orElseThrow(() -> new ReaderException(Messages.of(
+                        "engine.has-no-marker-it-has",
+                        file,
+                        text,
+                        (marks.isEmpty()
+                                ? Messages.of("engine.none")
                                 : String.join(
                                         ", ",
                                         marks.stream()
                                                 .map(Mark::text)
                                                 .distinct()
-                                                .toList()))));
+                                                .toList())))));
         Map<String, String> timed = new TreeMap<>(settings);
         timed.remove(MARK);
         timed.put("at", Digits.exact(found.seconds()));

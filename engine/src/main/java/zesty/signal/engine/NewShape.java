@@ -13,6 +13,7 @@ import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.text.Messages;
 
 /**
  * Notices that a stream has changed its shape for good: not one line is understood any more, and what comes instead makes
@@ -127,6 +128,6 @@ final class NewShape {
     static String names(StreamFormat format) {
         List<Column> columns = format.columns();
         return columns.stream().limit(NAMED).map(Column::name).collect(Collectors.joining(", "))
-                + (columns.size() > NAMED ? " and " + (columns.size() - NAMED) + " more" : "");
+                + (columns.size() > NAMED ? Messages.of("engine.and-more", (columns.size() - NAMED)) : "");
     }
 }

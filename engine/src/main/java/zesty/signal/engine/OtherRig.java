@@ -8,6 +8,7 @@ import java.util.Map;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
@@ -32,8 +33,11 @@ public final class OtherRig {
             side.forEach((name, values) ->
                     rows.add(List.of(name, values[0] == null ? "" : values[0], values[1] == null ? "" : values[1])));
             return new Report.Table(
-                    "With another rig",
-                    List.of("number", "as recorded: " + take.rigOrPlain().name(), other.name()),
+                    Messages.of("engine.with-another-rig"),
+                    List.of(
+                            Messages.of("engine.number"),
+                            Messages.of("engine.as-recorded", take.rigOrPlain().name()),
+                            other.name()),
                     rows);
         }
     }
@@ -58,8 +62,8 @@ public final class OtherRig {
             }
         }
         if (taken == 0) {
-            throw new TakeException(
-                    file + " has no column of the rig \"" + other.name() + "\": it has " + String.join(", ", there));
+            throw new TakeException(Messages.of(
+                    "engine.has-no-column-of-the-rig-it-has", file, other.name(), String.join(", ", there)));
         }
         List<ReaderSetup> readers = other.readers().stream()
                 .filter(reader -> there.containsAll(reader.columns()))

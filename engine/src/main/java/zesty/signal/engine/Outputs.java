@@ -17,12 +17,13 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Decision;
 
 /**
  * The outputs of a rig: what is ordered of them goes to their boards on a thread of its own, and each is made safe when what it goes by
  * can no longer be trusted. Nothing but a safe line is sent where no watchdog stands by, unless the board is simulated in this
- * program and ends with it. The trail's thread, where nothing else is said.
+ * program and ends with it. The trail's thread, where nothing else is said. Longer than others: every way in which an output is made safe is here, to be read at once.
  */
 final class Outputs implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Outputs.class);
@@ -30,7 +31,7 @@ final class Outputs implements AutoCloseable {
     static final LineEnding ENDING = LineEnding.NEW_LINE;
 
     private static final String PLAN = "plan";
-    private static final String STOOD_STILL = "the program stood still";
+    private static final String STOOD_STILL = Messages.of("engine.the-program-stood-still");
     private static final int QUEUE = 256;
     private static final long WAIT_MS = 50;
     private static final long CLOSE_MS = 800;
@@ -140,7 +141,11 @@ final class Outputs implements AutoCloseable {
             boolean other = state.output != null
                     && (!state.output.safe().equals(output.safe()) || !state.source.equals(source));
             if (state.on && (other || wanted != state.wanted)) {
-                safe(output.name(), wanted == state.wanted ? "changed" : wanted ? "begins safe" : "dry run");
+                safe(
+                        output.name(),
+                        wanted == state.wanted
+                                ? "changed"
+                                : wanted ? Messages.of("engine.begins-safe") : Messages.of("engine.dry-run"));
             }
             String watch = rig.act().use(output.name()).watchdog();
             if (!watch.equals(state.watch) || !source.equals(state.source)) {
@@ -159,7 +164,7 @@ final class Outputs implements AutoCloseable {
         List<String> gone =
                 states.keySet().stream().filter(name -> !there.contains(name)).toList();
         for (String name : gone) {
-            safe(name, "taken off");
+            safe(name, Messages.of("engine.taken-off"));
             states.remove(name);
         }
         if (!there.isEmpty() && !thread.isAlive() && !closing) {
@@ -197,7 +202,7 @@ final class Outputs implements AutoCloseable {
             watchdog.hold(name, state.port, state.output.safe() + ENDING.text());
             state.askedNanos = System.nanoTime();
         } catch (IOException e) {
-            watchdogTrouble = "the watchdog does not start: " + e.getMessage();
+            watchdogTrouble = Messages.of("engine.the-watchdog-does-not-start", e.getMessage());
             LOG.error("the watchdog does not start", e);
         }
     }
@@ -228,11 +233,16 @@ final class Outputs implements AutoCloseable {
             return;
         }
         if (!held.isEmpty() && !safe && state.wanted) {
-            told.logged(new Decision(seconds, Decision.Kind.OUTPUT, name, line, Double.NaN, "not sent: " + held));
+            told.logged(new Decision(
+                    seconds, Decision.Kind.OUTPUT, name, line, Double.NaN, Messages.of("engine.not-sent", held)));
             return;
         }
         boolean drives = safe ? state.drove || drives(name, state) : drives(name, state);
-        String how = drives ? why : state.wanted ? why + ", not sent: " + unguarded(name, state) : why + ", dry run";
+        String how = drives
+                ? why
+                : state.wanted
+                        ? Messages.of("engine.not-sent-2", why, unguarded(name, state))
+                        : Messages.of("engine.dry-run-2", why);
         told.logged(new Decision(seconds, Decision.Kind.OUTPUT, name, line, Double.NaN, how));
         state.line = line;
         state.sinceSeconds = safe ? Double.NaN : state.on ? state.sinceSeconds : seconds;
@@ -252,7 +262,7 @@ final class Outputs implements AutoCloseable {
         }
         state.handNanos = nanos;
         if (!(state.on && state.line.equals(line))) {
-            order(seconds, name, line, "by hand");
+            order(seconds, name, line, Messages.of("engine.by-hand"));
         }
     }
 
@@ -292,7 +302,7 @@ final class Outputs implements AutoCloseable {
     /** The newest is what counts; a safe line that had to give way is owed, like one that could not be sent. */
     private static void leaveOut(Outgoing oldest) {
         if (oldest != null) {
-            oldest.state().trouble = "the link is too slow; a line was left out";
+            oldest.state().trouble = Messages.of("engine.the-link-is-too-slow-a-line-was");
             oldest.state().owedNanos = System.nanoTime();
             oldest.state().owed |= oldest.safe();
         }
@@ -301,12 +311,14 @@ final class Outputs implements AutoCloseable {
     private String unguarded(String name, State state) {
         if (state.port.isEmpty()) {
             return state.watch.isEmpty()
-                    ? "no watchdog can hold this link, and none on the board is named"
-                    : "the board has not said yes to \"" + state.watch + "\"";
+                    ? Messages.of("engine.no-watchdog-can-hold-this-link-and")
+                    : Messages.of("engine.the-board-has-not-said-yes-to", state.watch);
         }
         WatchdogProcess now = watchdog;
         String why = now == null ? watchdogTrouble : now.refusal(name);
-        return why.isEmpty() ? "the watchdog is not ready yet" : "the watchdog: " + why;
+        return why.isEmpty()
+                ? Messages.of("engine.the-watchdog-is-not-ready-yet")
+                : Messages.of("engine.the-watchdog", why);
     }
 
     /** Makes an output safe, whatever its rule says. @param why for the log */
@@ -329,7 +341,7 @@ final class Outputs implements AutoCloseable {
                 name,
                 state.output.safe(),
                 Double.NaN,
-                why + (drove ? "" : ", dry run")));
+                why + (drove ? "" : Messages.of("engine.dry-run-3"))));
         state.sinceSeconds = Double.NaN;
         if (drove) {
             send(name, state, state.output.safe(), true);
@@ -379,7 +391,7 @@ final class Outputs implements AutoCloseable {
             if (now.isBroken() && nanos - startedNanos > RESTART_NANOS) {
                 states.forEach((name, state) -> {
                     if (state.wanted && state.port != null && !state.port.isEmpty()) {
-                        safe(name, "the watchdog ended");
+                        safe(name, Messages.of("engine.the-watchdog-ended"));
                         guard(name, state);
                     }
                 });
@@ -397,7 +409,7 @@ final class Outputs implements AutoCloseable {
         states.forEach((name, state) -> {
             if (state.handNanos != 0 && nanos - state.handNanos > HAND_NANOS) {
                 state.handNanos = 0;
-                safe(name, "released by hand");
+                safe(name, Messages.of("engine.released-by-hand"));
             }
             if (state.owed && !state.on && nanos - state.owedNanos > AGAIN_NANOS) {
                 state.owedNanos = nanos;
@@ -432,7 +444,12 @@ final class Outputs implements AutoCloseable {
         } else if (drives(name, state)) {
             state.waitingNanos = 0;
             told.logged(new Decision(
-                    nowSeconds, Decision.Kind.OUTPUT, name, state.line, Double.NaN, "the watchdog stands by"));
+                    nowSeconds,
+                    Decision.Kind.OUTPUT,
+                    name,
+                    state.line,
+                    Double.NaN,
+                    Messages.of("engine.the-watchdog-stands-by")));
             send(name, state, state.line, false);
         }
     }
@@ -451,7 +468,7 @@ final class Outputs implements AutoCloseable {
         states.forEach((name, state) -> {
             if (state.source.equals(source)) {
                 state.watchSinceNanos = System.nanoTime();
-                safe(name, "link back after a break");
+                safe(name, Messages.of("engine.link-back-after-a-break"));
                 if (state.drove) {
                     send(name, state, state.output.safe(), true);
                     if (state.port != null && !state.port.isEmpty()) {
@@ -475,7 +492,7 @@ final class Outputs implements AutoCloseable {
                 trouble = unguarded(name, state);
             }
             if (trouble.isEmpty() && sent != null && answer.isEmpty() && nanos - sent.nanoTime() > ANSWER_NANOS) {
-                trouble = "no answer to " + sent.text();
+                trouble = Messages.of("engine.no-answer-to", sent.text());
             }
             all.add(new ActSnapshot.OutputNow(
                     state.output,
@@ -524,7 +541,7 @@ final class Outputs implements AutoCloseable {
                 now.off(next.output());
             }
         } catch (LinkException e) {
-            state.trouble = "not sent: " + e.getMessage();
+            state.trouble = Messages.of("engine.not-sent", e.getMessage());
             state.owedNanos = System.nanoTime();
             state.owed = next.safe();
         }

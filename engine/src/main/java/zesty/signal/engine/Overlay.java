@@ -10,6 +10,7 @@ import zesty.signal.core.compare.Agreement;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
@@ -91,13 +92,18 @@ public record Overlay(String channel, String unit, List<Line> lines) {
                         .findFirst()
                         .orElse(null);
                 if (found == null) {
-                    lines.add(out(take, "it has no channel " + channel));
+                    lines.add(out(take, Messages.of("engine.it-has-no-channel", channel)));
                     continue;
                 }
                 Seen seen = new Seen(take, found);
                 unit = unit.isEmpty() ? found.channel().unit() : unit;
                 if (!unit.equals(found.channel().unit())) {
-                    lines.add(out(take, "it is in " + found.channel().unit() + ", the first in " + unit));
+                    lines.add(out(
+                            take,
+                            Messages.of(
+                                    "engine.it-is-in-the-first-in",
+                                    found.channel().unit(),
+                                    unit)));
                     continue;
                 }
                 if (from instanceof From.Best) {
@@ -112,7 +118,7 @@ public record Overlay(String channel, String unit, List<Line> lines) {
                     lines.add(
                             zero.isPresent()
                                     ? line(seen, zero.get(), Double.NaN)
-                                    : out(take, "it has no " + words(from)));
+                                    : out(take, Messages.of("engine.it-has-no", words(from))));
                 }
             }
         }
@@ -125,8 +131,10 @@ public record Overlay(String channel, String unit, List<Line> lines) {
 
     private static String words(From from) {
         return from instanceof From.Marked marked
-                ? "marker '" + marked.text() + "'"
-                : from instanceof From.Nth nth ? "event number " + nth.n() + " of " + nth.reader() : "samples";
+                ? Messages.of("engine.marker", marked.text())
+                : from instanceof From.Nth nth
+                        ? Messages.of("engine.event-number-of", nth.n(), nth.reader())
+                        : Messages.of("engine.samples");
     }
 
     private static Optional<Double> zero(Seen seen, From from) {
@@ -157,7 +165,7 @@ public record Overlay(String channel, String unit, List<Line> lines) {
         int most = (int) (length / coarse);
         Agreement rough = Agreement.best(reference[0], own, -most, most).orElse(null);
         if (rough == null) {
-            return out(seen.take(), "nothing of it agrees with the first");
+            return out(seen.take(), Messages.of("engine.nothing-of-it-agrees-with-the"));
         }
         double[] ownFine = even(seen, (int) Math.max(2, Math.round((seen.to() - seen.from()) / fine)));
         int times = FINE / COARSE;

@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import zesty.signal.core.text.Messages;
 
 /**
  * Works out the pages of a long take that are looked at, the newest wish first, on a thread of its own. A wish that is
@@ -58,8 +59,8 @@ final class Pager implements AutoCloseable {
                 }
             } catch (RuntimeException | OutOfMemoryError e) {
                 trouble = e instanceof OutOfMemoryError
-                        ? "a part of it is not drawn: memory ran out; start with more, for example ZESTY_MEMORY=2g"
-                        : "a part of it is not drawn: " + e;
+                        ? Messages.of("engine.a-part-of-it-is-not-drawn-memory")
+                        : Messages.of("engine.a-part-of-it-is-not-drawn", e);
                 rest();
             }
         }

@@ -10,6 +10,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
@@ -18,7 +19,10 @@ import zesty.signal.takes.TakeException;
 /** What each reader says of each phase of a take, and of the whole of it: what changed with activity is one look. */
 public final class PhaseTables {
     /** What the titles of its tables end in. */
-    public static final String TITLE = ", phase by phase";
+    public static final String TITLE = Messages.of("engine.phase-by-phase");
+
+    private static final String NONE = Messages.of("engine.none");
+    private static final String UNSURE = Messages.of("engine.unsure-2");
 
     private static final int MOST_PHASES = 60;
     /** Each phase is read from the take's begin, by each reader: so many rows in all take some ten seconds. */
@@ -38,9 +42,9 @@ public final class PhaseTables {
         long work = take.rows() * (spans.size() + 2) * rig.readers().size();
         if (!spans.isEmpty() && work > MOST_ROWS) {
             tables.add(new Report.Table(
-                    "Takes of this length" + TITLE,
-                    List.of("phase", ""),
-                    List.of(List.of("", "are not read phase by phase: cut a part out, and look at that"))));
+                    Messages.of("engine.takes-of-this-length", TITLE),
+                    List.of(Messages.of("engine.phase"), ""),
+                    List.of(List.of("", Messages.of("engine.are-not-read-phase-by-phase-cut-a")))));
         } else if (!spans.isEmpty()) {
             for (ReaderSetup setup : rig.readers()) {
                 tables.add(table(take, rig, setup, spans));
@@ -71,9 +75,11 @@ public final class PhaseTables {
             readings.addAll(TakeReading.read(
                     take, setup.kind(), setup.columns(), setup.readerKind().learned(setup.settings(), whole), parts));
         } catch (ReaderException e) {
-            return new Report.Table(title, List.of("phase", ""), List.of(List.of("", e.getMessage())));
+            return new Report.Table(
+                    title, List.of(Messages.of("engine.phase"), ""), List.of(List.of("", e.getMessage())));
         }
-        List<String> head = new ArrayList<>(List.of("phase", "length", "quality"));
+        List<String> head = new ArrayList<>(
+                List.of(Messages.of("engine.phase"), Messages.of("engine.length"), Messages.of("engine.quality")));
         List<List<String>> rows = new ArrayList<>();
         for (int p = 0; p < spans.size(); p++) {
             rows.add(row(
@@ -81,7 +87,7 @@ public final class PhaseTables {
                     spans.get(p).untilSeconds() - spans.get(p).seconds(),
                     readings.get(p)));
         }
-        rows.add(row("all", take.seconds(), whole));
+        rows.add(row(Messages.of("engine.all"), take.seconds(), whole));
         readings.add(whole);
         parts.add(new double[] {Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY});
         events(whole, unit, parts, head, rows);
@@ -93,10 +99,10 @@ public final class PhaseTables {
             for (Reading reading : readings) {
                 boolean sure = reading.quality().share() >= Comparison.LEAST_QUALITY;
                 String value = TakeReport.value(reading, info, unit);
-                values.add(value.isEmpty() ? "none" : sure ? value : "unsure");
+                values.add(value.isEmpty() ? NONE : sure ? value : UNSURE);
             }
             boolean said = values.subList(0, spans.size()).stream()
-                    .anyMatch(value -> !value.equals("none") && !value.equals("unsure"));
+                    .anyMatch(value -> !value.equals(NONE) && !value.equals(UNSURE));
             if (said) {
                 head.add(info.words());
                 for (int p = 0; p < rows.size(); p++) {
@@ -119,7 +125,7 @@ public final class PhaseTables {
                 boolean sized = events.events().stream().anyMatch(one -> Double.isFinite(one.size()));
                 head.add(events.key());
                 if (sized) {
-                    head.add("mean height");
+                    head.add(Messages.of("engine.mean-height"));
                 }
                 for (int p = 0; p < parts.size(); p++) {
                     double[] part = parts.get(p);
@@ -130,7 +136,7 @@ public final class PhaseTables {
                     double mean =
                             own.stream().mapToDouble(Event::size).average().orElse(Double.NaN);
                     if (sized) {
-                        rows.get(p).add(Double.isNaN(mean) ? "none" : Digits.about(mean, 4) + " " + unit);
+                        rows.get(p).add(Double.isNaN(mean) ? NONE : Digits.about(mean, 4) + " " + unit);
                     }
                 }
                 return;

@@ -10,6 +10,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What a plan of steps tells: gain, dead time and time constant of what answered, what it proposes for holding a value, and what went wrong by name. */
 public final class PlanAnswer {
@@ -29,7 +30,7 @@ public final class PlanAnswer {
      */
     public static String of(ActSnapshot.PlanNow plan, String unit, boolean heats) {
         if (plan.seconds().length < FEWEST_ROWS) {
-            return "Too little came to tell anything.";
+            return Messages.of("engine.too-little-came-to-tell-anything");
         }
         double rate = SampleRate.of(plan.seconds());
         Reading reading =
@@ -40,21 +41,21 @@ public final class PlanAnswer {
         double dead = reading.scalar("dead_s");
         double drift = drift(plan);
         if (drift > DRIFT_SHARE) {
-            words.add("It was still drifting before the first step: let it warm up, then begin again.");
+            words.add(Messages.of("engine.it-was-still-drifting-before-the"));
         }
         if (Double.isNaN(tau)) {
             words.add(
                     reading.quality().reasons().isEmpty()
-                            ? "No step to read."
+                            ? Messages.of("engine.no-step-to-read")
                             : sentence(reading.quality().reasons().get(0)));
             return String.join("\n", words);
         }
         if (heats && gain < 0) {
-            words.add("It cools while it is to heat: are two leads swapped?");
+            words.add(Messages.of("engine.it-cools-while-it-is-to-heat-are"));
         }
-        words.add("Gain: " + amount(gain, unit) + " for one more" + spread(reading, 2) + ".");
-        words.add("Dead time: " + Digits.about(dead, 3) + " s" + spread(reading, 4) + ".");
-        words.add("Time constant: " + Digits.about(tau, 3) + " s" + spread(reading, 3) + ".");
+        words.add(Messages.of("engine.gain-for-one-more", amount(gain, unit), spread(reading, 2)));
+        words.add(Messages.of("engine.dead-time-s", Digits.about(dead, 3), spread(reading, 4)));
+        words.add(Messages.of("engine.time-constant-s", Digits.about(tau, 3), spread(reading, 3)));
         if (!reading.quality().reasons().isEmpty()) {
             words.add(sentence(reading.quality().reasons().get(0)));
         }
@@ -126,18 +127,26 @@ public final class PlanAnswer {
         double wanted = base + loop.gain() * highest / 2;
         LoopProposal.OnOff onOff = loop.onOff(base, wanted, highest, hysteresis);
         List<String> said = new ArrayList<>();
-        said.add("On and off around " + amount(wanted, unit) + ", \u00b1 " + Digits.about(hysteresis / 2, 2)
-                + ": expected to swing by " + amount(onOff.swing(), unit)
-                + (Double.isNaN(onOff.periodSeconds())
+        said.add(Messages.of(
+                "engine.on-and-off-around-expected-to",
+                amount(wanted, unit),
+                Digits.about(hysteresis / 2, 2),
+                amount(onOff.swing(), unit),
+                (Double.isNaN(onOff.periodSeconds())
                         ? "."
-                        : " every " + Digits.fixed(onOff.periodSeconds(), 0) + " s."));
+                        : Messages.of("engine.every-s", Digits.fixed(onOff.periodSeconds(), 0)))));
         for (LoopProposal.Terms terms : loop.both()) {
-            said.add((terms.temper() == LoopProposal.Temper.QUICK ? "Quick" : "Calm") + " control: P "
-                    + Digits.about(terms.proportional(), 3) + ", I " + Digits.about(terms.integralSeconds(), 3)
-                    + " s. Expected: " + Digits.fixed(100 * terms.overshoot(), 0) + " % beyond, "
-                    + (Double.isNaN(terms.settledSeconds())
-                            ? "never settled."
-                            : "settled after " + Digits.fixed(terms.settledSeconds(), 0) + " s."));
+            said.add(Messages.of(
+                    "engine.control-p-i-s-expected-beyond",
+                    (terms.temper() == LoopProposal.Temper.QUICK
+                            ? Messages.of("engine.quick")
+                            : Messages.of("engine.calm")),
+                    Digits.about(terms.proportional(), 3),
+                    Digits.about(terms.integralSeconds(), 3),
+                    Digits.fixed(100 * terms.overshoot(), 0),
+                    (Double.isNaN(terms.settledSeconds())
+                            ? Messages.of("engine.never-settled")
+                            : Messages.of("engine.settled-after-s", Digits.fixed(terms.settledSeconds(), 0)))));
         }
         return said;
     }

@@ -3,6 +3,7 @@ package zesty.signal.engine;
 import java.util.Arrays;
 import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A plan of settings at work on an output: sets one after the other, and ends early where it must. Trail's thread only. */
 final class PlanRun {
@@ -62,8 +63,11 @@ final class PlanRun {
         }
         if (value > plan.stopAbove() || value < plan.stopBelow()) {
             boolean above = value > plan.stopAbove();
-            end("stopped: " + Digits.about(value, 4) + (above ? " is above " : " is below ")
-                    + Digits.exact(above ? plan.stopAbove() : plan.stopBelow()));
+            end(Messages.of(
+                    "engine.stopped",
+                    Digits.about(value, 4),
+                    (above ? Messages.of("engine.is-above") : Messages.of("engine.is-below")),
+                    Digits.exact(above ? plan.stopAbove() : plan.stopBelow())));
         }
         tick(at);
     }
@@ -77,7 +81,7 @@ final class PlanRun {
         if (phase < 0 || over(at)) {
             phase++;
             if (phase == plan.phases().size()) {
-                end("done");
+                end(ActSnapshot.DONE);
                 return;
             }
             phaseSeconds = at;

@@ -16,6 +16,7 @@ import zesty.signal.core.sample.Order;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -41,7 +42,7 @@ public final class PlannedAgainst {
             ChannelSnapshot channel = stored.snapshot().channels().stream()
                     .filter(one -> one.raw() != null && one.stream().times() != null)
                     .findFirst()
-                    .orElseThrow(() -> new TakeException(file + " holds no channel to compare"));
+                    .orElseThrow(() -> new TakeException(Messages.of("engine.holds-no-channel-to-compare", file)));
             List<Row> rows = new ArrayList<>();
             rows.add(rate(plan, channel.rateHz()));
             rows.add(channels(plan, stored.snapshot().channels().size()));
@@ -64,24 +65,24 @@ public final class PlannedAgainst {
     private static Row rate(Draft plan, double real) {
         double off = real / plan.rateHz() - 1;
         return new Row(
-                "rate",
-                Digits.of(plan.rateHz()) + " rows/s",
-                Digits.about(real, 4) + " rows/s",
+                Messages.of("engine.rate"),
+                Messages.of("engine.rows-s", Digits.of(plan.rateHz())),
+                Messages.of("engine.rows-s", Digits.about(real, 4)),
                 Math.abs(off) <= SAME_RATE,
                 Math.abs(off) <= SAME_RATE
                         ? ""
                         : off < 0
-                                ? "slower: the board waits a fixed time after each row, or a reading takes longer than planned"
-                                : "faster: the board does not wait for the next due time");
+                                ? Messages.of("engine.slower-the-board-waits-a-fixed")
+                                : Messages.of("engine.faster-the-board-does-not-wait-for"));
     }
 
     private static Row channels(Draft plan, int real) {
         return new Row(
-                "channels",
+                Messages.of("engine.channels"),
                 String.valueOf(plan.channels()),
                 String.valueOf(real),
                 plan.channels() == real,
-                plan.channels() == real ? "" : "another row than planned: the line and the memory are used otherwise");
+                plan.channels() == real ? "" : Messages.of("engine.another-row-than-planned-the-line"));
     }
 
     private static Row noise(Draft plan, double[] x, double rateHz) {
@@ -94,15 +95,15 @@ public final class PlannedAgainst {
                 / NoiseBudget.of(plan.converter()).stepVolts();
         boolean same = real < planned * SAME_NOISE && real > planned / SAME_NOISE;
         return new Row(
-                "noise",
-                Digits.about(planned, 2) + " counts RMS",
-                Digits.about(real, 2) + " counts RMS",
+                Messages.of("engine.noise"),
+                Messages.of("engine.counts-rms", Digits.about(planned, 2)),
+                Messages.of("engine.counts-rms", Digits.about(real, 2)),
                 same,
                 same
                         ? ""
                         : real > planned
-                                ? "more: hum, a motor on the same supply, or the signal itself is quicker than a row; look at the spectrum in Clean"
-                                : "less: the board averages already, or the sensor is not connected");
+                                ? Messages.of("engine.more-hum-a-motor-on-the-same")
+                                : Messages.of("engine.less-the-board-averages-already-or"));
     }
 
     private static Row swing(Draft plan, double[] x) {
@@ -111,25 +112,25 @@ public final class PlannedAgainst {
         double real = Order.quantile(x, 0.99) - Order.quantile(x, 0.01);
         boolean same = real < planned * SAME_SWING && real > planned / SAME_SWING;
         return new Row(
-                "swing",
-                Digits.about(planned, 3) + " counts",
-                Digits.about(real, 3) + " counts",
+                Messages.of("engine.swing"),
+                Messages.of("engine.counts", Digits.about(planned, 3)),
+                Messages.of("engine.counts", Digits.about(real, 3)),
                 same,
                 same
                         ? ""
                         : real > planned
-                                ? "more: a larger signal, or wander and hum beside it"
-                                : "less: check gain, contact and the converter's reference");
+                                ? Messages.of("engine.more-a-larger-signal-or-wander-and")
+                                : Messages.of("engine.less-check-gain-contact-and-the"));
     }
 
     private static Row lost(double share) {
         boolean few = share < FEW_LOST;
         return new Row(
-                "lost rows",
-                "none",
+                Messages.of("engine.lost-rows"),
+                Messages.of("engine.none"),
                 Digits.about(100 * share, 2) + " %",
                 few,
-                few ? "" : "the line is too full, or the computer paused longer than the board's memory lasts");
+                few ? "" : Messages.of("engine.the-line-is-too-full-or-the"));
     }
 
     private static Row delay(Draft plan, ChannelSnapshot channel) {
@@ -141,10 +142,10 @@ public final class PlannedAgainst {
                 : DelayBudget.of(channel.channel().recipe(), channel.rateHz()).seconds();
         boolean same = Math.abs(planned - real) < 0.005 + 0.1 * planned;
         return new Row(
-                "delay of the recipe",
+                Messages.of("engine.delay-of-the-recipe"),
                 Digits.about(1000 * planned, 2) + " ms",
                 Digits.about(1000 * real, 2) + " ms",
                 same,
-                same ? "" : "the take's recipe is another one than the plan's");
+                same ? "" : Messages.of("engine.the-take-s-recipe-is-another-one"));
     }
 }

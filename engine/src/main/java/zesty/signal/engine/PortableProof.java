@@ -19,6 +19,7 @@ import zesty.signal.core.act.RuleBook;
 import zesty.signal.core.fixed.FixedChain;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.portable.PortableRig;
 import zesty.signal.exchange.portable.SourceFiles;
 import zesty.signal.takes.TakeException;
@@ -100,7 +101,7 @@ public record PortableProof(
         }
         List<String> lines = run(folder, compiler.get(), raw);
         if (lines.size() != raw.length) {
-            throw new TakeException("the board's code gave " + lines.size() + " lines for " + raw.length + " numbers");
+            throw new TakeException(Messages.of("engine.the-board-s-code-gave-lines-for", lines.size(), raw.length));
         }
         return against(rig, channel, rateHz, raw, lines, folder, compiler.get(), error);
     }
@@ -130,11 +131,11 @@ public record PortableProof(
                 numbers.append(String.format(Locale.ROOT, "%.9g%n", value));
             }
             Files.writeString(input, numbers);
-            wait(line, null, work.resolve("compiled"), work, "the compiler " + compiler);
-            wait(List.of(program.toString()), input, work.resolve("out"), work, "the board's code");
+            wait(line, null, work.resolve("compiled"), work, Messages.of("engine.the-compiler", compiler));
+            wait(List.of(program.toString()), input, work.resolve("out"), work, Messages.of("engine.the-board-s-code"));
             return Files.readAllLines(work.resolve("out"));
         } catch (IOException e) {
-            throw new TakeException("the board's code could not be tried: " + e.getMessage(), e);
+            throw new TakeException(Messages.of("engine.the-board-s-code-could-not-be", e.getMessage()), e);
         } finally {
             away(work);
         }
@@ -148,11 +149,11 @@ public record PortableProof(
         Process process = (in == null ? builder : builder.redirectInput(in.toFile())).start();
         if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) {
             process.destroyForcibly();
-            throw new TakeException(what + " did not end within " + PATIENCE_SECONDS + " s");
+            throw new TakeException(Messages.of("engine.did-not-end-within-s", what, PATIENCE_SECONDS));
         }
         if (process.exitValue() != 0) {
-            String first = Files.readAllLines(errors).stream().findFirst().orElse("no words");
-            throw new TakeException(what + " failed: " + first);
+            String first = Files.readAllLines(errors).stream().findFirst().orElse(Messages.of("engine.no-words"));
+            throw new TakeException(Messages.of("engine.failed", what, first));
         }
     }
 
@@ -209,7 +210,7 @@ public record PortableProof(
             try {
                 got = Double.parseDouble(cells[0].replace("nan", "NaN").replace("inf", "Infinity"));
             } catch (NumberFormatException e) {
-                throw new TakeException("the board's code printed '" + lines.get(i) + "', not a number");
+                throw new TakeException(Messages.of("engine.the-board-s-code-printed-not-a", lines.get(i)));
             }
             if (wanted[i] == wanted[i]) {
                 largest = Math.max(largest, Math.abs(got - wanted[i]));

@@ -13,6 +13,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.text.Messages;
 
 /**
  * A reader at work on the channels of one line of samples: brings several of them in line by what their cleaning delays,
@@ -107,8 +108,10 @@ final class ReaderRunner {
         try {
             boolean oneRate = chains.stream().allMatch(c -> c.rateHz() == rateHz);
             if (!oneRate) {
-                throw new ReaderException(setup.kind() + " needs columns that come with the same rows; "
-                        + String.join(" and ", setup.columns()) + " come at different rates");
+                throw new ReaderException(Messages.of(
+                        "engine.needs-columns-that-come-with-the",
+                        setup.kind(),
+                        String.join(Messages.of("engine.and"), setup.columns())));
             }
             made = kind.reader(setup.checked(), rateHz);
             made.named(chains.stream().map(ChannelChain::name).toList());

@@ -6,6 +6,7 @@ import zesty.signal.core.read.Event;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.text.Messages;
 
 /**
  * One reader at one moment.
@@ -22,7 +23,7 @@ public record ReaderSnapshot(
         List<BandSnapshot> bands,
         double lateSeconds,
         String trouble) {
-    private static final String UNREAD = "not read yet: all of the take is gone through first";
+    private static final String UNREAD = Messages.of("engine.not-read-yet-all-of-the-take-is");
 
     public ReaderSnapshot {
         events = List.copyOf(events);

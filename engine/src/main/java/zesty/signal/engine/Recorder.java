@@ -23,6 +23,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
@@ -30,7 +31,7 @@ import zesty.signal.takes.TakeWriter;
 
 /**
  * One recording: a thread of its own writes blocks into a take and commits several times a second. The source's thread
- * offers blocks and never waits; what does not fit into the queue is counted as lost.
+ * offers blocks and never waits; what does not fit into the queue is counted as lost. Longer than others: all that may end a recording is told here, in one voice.
  */
 final class Recorder implements Recording, Runnable {
     private static final Logger LOG = LoggerFactory.getLogger(Recorder.class);
@@ -196,8 +197,10 @@ final class Recorder implements Recording, Runnable {
         mark(
                 Math.max(seconds, 0),
                 LinkHealth.CHANGED
-                        + (gone.isEmpty() ? "" : "; no longer sent: " + String.join(", ", gone))
-                        + (fresh.isEmpty() ? "" : "; new and not in this take: " + String.join(", ", fresh)));
+                        + (gone.isEmpty() ? "" : Messages.of("engine.no-longer-sent", String.join(", ", gone)))
+                        + (fresh.isEmpty()
+                                ? ""
+                                : Messages.of("engine.new-and-not-in-this-take", String.join(", ", fresh))));
     }
 
     private static Block shaped(Block block, int[] places) {
@@ -299,7 +302,7 @@ final class Recorder implements Recording, Runnable {
             if (lostDecisions.get() > 0) {
                 writer.mark(
                         firstSeconds + seconds,
-                        lostDecisions.get() + " decisions are not in the log: the disk was too slow");
+                        Messages.of("engine.decisions-are-not-in-the-log-the", lostDecisions.get()));
             }
             seconds = writer.setRight(periodAtEnd.getAsDouble(), seconds);
             writer.finish();
@@ -311,7 +314,7 @@ final class Recorder implements Recording, Runnable {
         } catch (Throwable fault) {
             // Whatever it is: the recording is over, and not as it should be.
             queue.clear();
-            problem = writer.file() + ": " + Faults.words(fault) + "; recording stopped, what was written is kept";
+            problem = Messages.of("engine.recording-stopped-what-was-written", writer.file(), Faults.words(fault));
             LOG.error("recording stopped", fault);
         } finally {
             measure();

@@ -11,6 +11,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * A condition by which a recording begins or ends: on one channel, sample by sample, or on a number of a reader, as often as
@@ -66,8 +67,7 @@ public record RecordingCue(String column, Comparison comparison, double limit) {
     }
 
     private static IllegalArgumentException wrong(String text) {
-        return new IllegalArgumentException(
-                "a condition is COLUMN > NUMBER (also <, >=, <=), for example \"pulse > 600\", was '" + text + "'");
+        return new IllegalArgumentException(Messages.of("engine.a-condition-is-column-number-also", text));
     }
 
     /** @return the condition as it is written */
@@ -126,8 +126,7 @@ public record RecordingCue(String column, Comparison comparison, double limit) {
             if (one.column().equals(channel) || one.name().equalsIgnoreCase(channel)) {
                 for (ReaderSetup reader : rig.readersOn(one.column())) {
                     for (ScalarInfo scalar : reader.readerKind().scalars()) {
-                        if (scalar.key().equalsIgnoreCase(number)
-                                || scalar.words().equalsIgnoreCase(number)) {
+                        if (scalar.key().equalsIgnoreCase(number) || Messages.means(scalar.words(), number)) {
                             return new Place(-1, -1, DoubleUnaryOperator.identity(), reader.id(), scalar.key());
                         }
                     }
@@ -171,6 +170,6 @@ public record RecordingCue(String column, Comparison comparison, double limit) {
                         source.format().columns().stream().map(Column::name).map(name -> source.prefix() + name))
                 .toList();
         throw new IllegalArgumentException(
-                "the source has no column '" + column + "'; it has " + String.join(", ", names));
+                Messages.of("engine.the-source-has-no-column-it-has", column, String.join(", ", names)));
     }
 }

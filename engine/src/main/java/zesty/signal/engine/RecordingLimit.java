@@ -1,5 +1,7 @@
 package zesty.signal.engine;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * When a recording ends by itself.
  *
@@ -12,8 +14,7 @@ public record RecordingLimit(double seconds, long samples, int source) {
 
     public RecordingLimit {
         if (!(seconds > 0) || samples < 1) {
-            throw new IllegalArgumentException(
-                    "a recording lasts more than 0 s and at least 1 sample, were " + seconds + " s, " + samples);
+            throw new IllegalArgumentException(Messages.of("engine.a-recording-lasts-more-than-0-s", seconds, samples));
         }
     }
 

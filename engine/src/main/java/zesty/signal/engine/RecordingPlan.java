@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZonedDateTime;
 import zesty.signal.core.rig.Protocol;
+import zesty.signal.core.text.Messages;
 
 /**
  * When a recording begins and ends, for the window and the command line alike.
@@ -29,14 +30,13 @@ public record RecordingPlan(
 
     public RecordingPlan {
         if (!(beforeSeconds >= 0 && beforeSeconds <= MOST_BEFORE_SECONDS)) {
-            throw new IllegalArgumentException(
-                    "from before the start 0 to 60 s are kept, were to be " + beforeSeconds + " s");
+            throw new IllegalArgumentException(Messages.of("engine.from-before-the-start-0-to-60-s", beforeSeconds));
         }
         if (repeat && start == null) {
-            throw new IllegalArgumentException("what repeats needs a condition to start by");
+            throw new IllegalArgumentException(Messages.of("engine.what-repeats-needs-a-condition-to"));
         }
         if (!protocol.isNone() && (at != null || start != null || stop != null)) {
-            throw new IllegalArgumentException("a protocol begins with its recording, not on cue");
+            throw new IllegalArgumentException(Messages.of("engine.a-protocol-begins-with-its"));
         }
     }
 
@@ -73,7 +73,7 @@ public record RecordingPlan(
             ZonedDateTime then = now.with(LocalTime.parse(text.indexOf(':') == 1 ? "0" + text : text));
             return (then.isBefore(now) ? then.plusDays(1) : then).toInstant();
         } catch (DateTimeException e) {
-            throw new IllegalArgumentException("a time of day such as 14:30 or 14:30:05, was '" + text + "'", e);
+            throw new IllegalArgumentException(Messages.of("engine.a-time-of-day-such-as-14-30-or-14", text), e);
         }
     }
 
@@ -84,6 +84,8 @@ public record RecordingPlan(
 
     /** @return what it waits for, in words */
     String waitsFor() {
-        return start != null ? start.words() : at != null ? "its time" : "the first row";
+        return start != null
+                ? start.words()
+                : at != null ? Messages.of("engine.its-time") : Messages.of("engine.the-first-row");
     }
 }

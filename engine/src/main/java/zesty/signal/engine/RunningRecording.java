@@ -10,6 +10,7 @@ import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.NewFile;
@@ -37,16 +38,16 @@ final class RunningRecording {
     void begin(Rig now, List<Feed> feeds, Path file, String title, RecordingPlan plan, Instant started)
             throws TakeException {
         if (runs()) {
-            throw new TakeException("a recording is running already; stop it first");
+            throw new TakeException(Messages.of("engine.a-recording-is-running-already"));
         }
         if (now.sources().stream().allMatch(source -> source.format() == null)) {
-            throw new TakeException("nothing to record yet: no line of numbers has come");
+            throw new TakeException(Messages.of("engine.nothing-to-record-yet-no-line-of"));
         }
         boolean byItsOwnTime = feeds.stream().allMatch(feed -> feed.reader().unpaced());
         Recording fresh;
         if (plan.cued()) {
             refuse(NewFile.objection(file));
-            refuse(Files.exists(file) ? file + " is there already; choose another name" : null);
+            refuse(Files.exists(file) ? Messages.of("engine.is-there-already-choose-another", file) : null);
             fresh = new CuedRecording(plan, now, file, byItsOwnTime, one -> {
                 try {
                     // Each take began when its cue came, not when the waiting did.
@@ -98,12 +99,13 @@ final class RunningRecording {
         for (Source source : now.sources()) {
             if (source.format() == null) {
                 String called = source.name().isEmpty() ? source.setup().address() : source.name();
-                fresh.mark(0, "not in this take: " + called + ", of which nothing had come when it began");
+                fresh.mark(0, Messages.of("engine.not-in-this-take-of-which-nothing", called));
             }
         }
         for (Feed feed : feeds) {
             if (!feed.reader().legend().isEmpty()) {
-                fresh.mark(0, "words as numbers: " + feed.reader().legend());
+                fresh.mark(
+                        0, Messages.of("engine.words-as-numbers", feed.reader().legend()));
             }
         }
         return fresh;

@@ -24,7 +24,7 @@ import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeRing;
 
-/** A line of samples with the channels made of it: all of a source, or one of its stations. Trail's thread only. */
+/** A line of samples with the channels made of it: all of a source, or one of its stations. Trail's thread only. Longer than others: what is made of a row, from bytes to a snapshot, is one order. */
 final class SampleStream {
     private static final int KEPT_GAPS = 512;
     private static final double HISTORY_SECONDS = 900;

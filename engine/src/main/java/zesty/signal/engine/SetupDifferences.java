@@ -13,6 +13,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -35,7 +36,7 @@ public final class SetupDifferences {
                 for (Map.Entry<String, String> one : own.entrySet()) {
                     List<String> values = said.computeIfAbsent(one.getKey(), key -> new ArrayList<>());
                     while (values.size() < t) {
-                        values.add("none");
+                        values.add(Messages.of("engine.none"));
                     }
                     values.add(one.getValue());
                 }
@@ -45,7 +46,7 @@ public final class SetupDifferences {
         for (Map.Entry<String, List<String>> one : said.entrySet()) {
             List<String> values = one.getValue();
             while (values.size() < takes.size()) {
-                values.add("none");
+                values.add(Messages.of("engine.none"));
             }
             if (values.stream().distinct().count() > 1 && sentences.size() < MOST) {
                 sentences.add(one.getKey() + ": " + byValue(values));
@@ -61,31 +62,33 @@ public final class SetupDifferences {
             letters.computeIfAbsent(values.get(t), key -> new ArrayList<>()).add(String.valueOf((char) ('A' + t)));
         }
         return letters.entrySet().stream()
-                .map(one -> one.getKey() + " in " + String.join(" and ", one.getValue()))
+                .map(one -> one.getKey() + " in " + String.join(Messages.of("engine.and"), one.getValue()))
                 .collect(Collectors.joining(", "));
     }
 
     private static Map<String, String> setup(Take take) {
         Rig rig = take.rigOrPlain();
         Map<String, String> setup = new LinkedHashMap<>();
-        setup.put("Rig", rig.name());
+        setup.put(Messages.of("engine.rig"), rig.name());
         for (int s = 0; s < take.sources(); s++) {
             double rate = take.rows(s) / Math.max(1e-9, take.seconds());
             // Two digits: rates that differ by a hundredth are the same one.
             setup.put(
-                    take.sources() == 1 ? "Samples a second" : "Samples a second of board " + (s + 1),
+                    take.sources() == 1
+                            ? Messages.of("engine.samples-a-second")
+                            : Messages.of("engine.samples-a-second-of-board", (s + 1)),
                     Digits.about(rate, 2));
         }
         for (Channel channel : rig.channels()) {
             setup.put(
-                    "Cleaning of " + channel.column(),
+                    Messages.of("engine.cleaning-of", channel.column()),
                     channel.recipe().steps().isEmpty()
-                            ? "none"
+                            ? Messages.of("engine.none")
                             : channel.recipe().text());
             setup.put(
-                    "Scaling of " + channel.column(),
+                    Messages.of("engine.scaling-of", channel.column()),
                     channel.scaling().isAsItCame()
-                            ? "raw"
+                            ? Messages.of("engine.raw")
                             : channel.scaling().conversion().words() + ", in "
                                     + channel.scaling().unit());
         }
@@ -94,11 +97,13 @@ public final class SetupDifferences {
                 String set = reader.settings().get(setting.key());
                 boolean captured = set != null && setting.shape() == Setting.Shape.LIST;
                 setup.put(
-                        Character.toUpperCase(setting.words().charAt(0))
-                                + setting.words().substring(1) + " of "
-                                + String.join(", ", reader.columns()) + ", "
-                                + reader.readerKind().title(),
-                        set == null ? "usual" : captured ? "captured" : set);
+                        Messages.of(
+                                "engine.of",
+                                Character.toUpperCase(setting.words().charAt(0))
+                                        + setting.words().substring(1),
+                                String.join(", ", reader.columns()),
+                                reader.readerKind().title()),
+                        set == null ? Messages.of("engine.usual") : captured ? Messages.of("engine.captured") : set);
             }
         }
         weather(take, rig, setup);
@@ -112,9 +117,11 @@ public final class SetupDifferences {
                 try {
                     double force = TakeReading.read(take, reader.kind(), reader.columns(), reader.settings())
                             .scalar("beaufort");
-                    setup.put("Wind force", Double.isNaN(force) ? "unknown" : Digits.of(force));
+                    setup.put(
+                            Messages.of("engine.wind-force"),
+                            Double.isNaN(force) ? Messages.of("engine.unknown") : Digits.of(force));
                 } catch (TakeException | ReaderException e) {
-                    setup.put("Wind force", "unknown");
+                    setup.put(Messages.of("engine.wind-force"), Messages.of("engine.unknown"));
                 }
             }
         }

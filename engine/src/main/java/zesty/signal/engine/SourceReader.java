@@ -18,6 +18,7 @@ import zesty.signal.core.decode.TextForm;
 import zesty.signal.core.decode.Timestamper;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.text.Messages;
 
 /**
  * The thread of one source: opens the link, reads, recognises the format, decodes and dates. When the link breaks it is
@@ -298,8 +299,10 @@ final class SourceReader implements Runnable {
         receiver.over();
         // Who sees that it is over may rely on all rows having been handed on.
         String said = decoder == null
-                ? "it ended without a line of numbers"
-                : dating.assumesRate() ? "it has ended; " + LinkHealth.ASSUMED : "it has ended";
+                ? Messages.of("engine.it-ended-without-a-line-of-numbers")
+                : dating.assumesRate()
+                        ? Messages.of("engine.it-has-ended", LinkHealth.ASSUMED)
+                        : Messages.of("engine.it-has-ended-2");
         meter.is(LinkState.OVER, meter.changed().isEmpty() ? said : meter.changed() + "; " + said);
         link.close();
     }
@@ -313,7 +316,7 @@ final class SourceReader implements Runnable {
         if (decoder == null) {
             search.saw(buffer, count, now).ifPresentOrElse(found -> begin(found, now), () -> {
                 if (search.puzzled()) {
-                    meter.because("bytes come but make no sense: a wrong speed, or a format not known yet");
+                    meter.because(Messages.of("engine.bytes-come-but-make-no-sense-a"));
                 }
             });
             sent.rejected(rejectedLines, asideBefore, now);
@@ -371,7 +374,7 @@ final class SourceReader implements Runnable {
         }
         boolean ending = atEnd || linkBroke || stopping;
         if (!dating.known(decoder, search.firstByteNanos(), now, ending)) {
-            meter.because("measuring the rate");
+            meter.because(Messages.of("engine.measuring-the-rate"));
             return false;
         }
         meter.is(LinkState.LIVE, "");

@@ -21,6 +21,7 @@ import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.SeriesRing;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.sample.TimeRing;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 
 /** A line of samples of a stored take in time: all rows of a source, or those of one station. Any thread. */
@@ -226,8 +227,7 @@ final class StoredLine {
                 wanted = Recipe.NONE;
             }
             if (reach == Long.MAX_VALUE && !rows.held()) {
-                trouble = "drawn without its recipe: a step of it needs a whole segment at once, and this take of "
-                        + rows.count() + " rows is too long for that";
+                trouble = Messages.of("engine.drawn-without-its-recipe-a-step-of", rows.count());
                 wanted = Recipe.NONE;
                 reach = 0;
             }

@@ -11,6 +11,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Segments;
+import zesty.signal.core.text.Messages;
 
 /**
  * The readers that have gone through a take's lines: those that its rig names, and each channel's own level. Immutable:
@@ -24,7 +25,7 @@ final class StoredReaders {
 
     private static final int PIECE = 1 << 14;
     /** What every channel's own level is kept under, beside the readers that the rig names. */
-    private static final String LEVELS = "each channel's ";
+    private static final String LEVELS = Messages.of("engine.each-channel-s");
 
     private final Map<String, Work> all;
 

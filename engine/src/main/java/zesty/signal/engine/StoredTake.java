@@ -15,6 +15,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Limits;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Series;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Decision;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
@@ -123,7 +124,7 @@ public final class StoredTake implements AutoCloseable {
 
     private static StoredTake of(Take take, Take owned, Progress progress, long mostHeld) throws TakeException {
         if (take.rows() < 2) {
-            throw new TakeException(take.file() + " holds " + take.rows() + " rows; there is nothing to draw");
+            throw new TakeException(Messages.of("engine.holds-rows-there-is-nothing-to", take.file(), take.rows()));
         }
         TakeLines.Pages pages = TakeLines.Pages.upTo(mostHeld);
         TakeLines lines = TakeLines.of(take, pages, progress);

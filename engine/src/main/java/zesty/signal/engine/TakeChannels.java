@@ -8,6 +8,7 @@ import java.util.function.IntFunction;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Segments;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -35,7 +36,8 @@ public final class TakeChannels {
         for (String name : names) {
             Channel found = channel(take, rig, name);
             if (!channels.isEmpty() && rig.sourceOf(found.column()) != source) {
-                throw new TakeException(take.file() + ": " + String.join(" and ", names) + " come from several boards");
+                throw new TakeException(Messages.of(
+                        "engine.come-from-several-boards", take.file(), String.join(Messages.of("engine.and"), names)));
             }
             source = rig.sourceOf(found.column());
             channels.put(name, found);
@@ -46,7 +48,8 @@ public final class TakeChannels {
                 return of(lines.rig(), line, channels);
             }
         }
-        throw new TakeException(take.file() + ": " + String.join(" and ", names) + " do not come with the same rows");
+        throw new TakeException(Messages.of(
+                "engine.do-not-come-with-the-same-rows", take.file(), String.join(Messages.of("engine.and"), names)));
     }
 
     private static Channel channel(Take take, Rig rig, String name) throws TakeException {
@@ -55,8 +58,11 @@ public final class TakeChannels {
                 return one;
             }
         }
-        throw new TakeException(take.file() + " has no column '" + name + "'; it has "
-                + String.join(", ", rig.channels().stream().map(Channel::column).toList()));
+        throw new TakeException(Messages.of(
+                "engine.has-no-column-it-has",
+                take.file(),
+                name,
+                String.join(", ", rig.channels().stream().map(Channel::column).toList())));
     }
 
     private static TakeChannels of(Rig rig, StoredLine line, Map<String, Channel> channels) {

@@ -12,6 +12,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -129,8 +130,8 @@ record TakeLines(Rig rig, List<StoredLine> lines) {
     private static HeldRows held(Take take, int index, int count, Progress progress) throws TakeException {
         long most = MOST_HELD * STATIONS_MORE;
         if (take.rows(index) * (count + 1) > most) {
-            throw new TakeException(take.file() + " holds " + take.rows(index) + " rows of several stations; up to "
-                    + most / (count + 1) + " can be worked on at once");
+            throw new TakeException(Messages.of(
+                    "engine.holds-rows-of-several-stations-up", take.file(), take.rows(index), most / (count + 1)));
         }
         double[][] columns = new double[count][];
         int first = take.firstColumn(index);

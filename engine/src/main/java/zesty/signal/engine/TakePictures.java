@@ -10,6 +10,7 @@ import zesty.signal.core.picture.Region;
 import zesty.signal.core.picture.Turned;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Mark;
 
@@ -70,16 +71,17 @@ final class TakePictures {
         for (long row : rows) {
             double[] values = film.frame(row);
             String words = Digits.fixed(times.secondsAt(row), 1) + " s, " + hottest(values, film.width(), unit)
-                    + (row == hottest ? ", the hottest of all" : "");
+                    + (row == hottest ? Messages.of("engine.the-hottest-of-all") : "");
             frames.add(new Report.Frame(words, values));
         }
         List<Region> regions = film.setup().regions();
         String parts = regions.isEmpty()
                 ? ""
-                : ", outlined: "
-                        + String.join(", ", regions.stream().map(Region::name).toList());
+                : Messages.of(
+                        "engine.outlined",
+                        String.join(", ", regions.stream().map(Region::name).toList()));
         return new Report.Pictures(
-                "Heat pictures" + parts,
+                Messages.of("engine.heat-pictures", parts),
                 unit,
                 low,
                 most,
@@ -92,6 +94,6 @@ final class TakePictures {
         FrameSeries one = new FrameSeries(width, frame.length / width, new double[1], new double[][] {frame});
         FrameNumbers.Spot spot =
                 FrameNumbers.of(one, 0, FrameNumbers.Box.whole(one), Double.NaN).hottest();
-        return Digits.fixed(spot.value(), 1) + " " + unit + " at column " + spot.x() + ", row " + spot.y();
+        return Messages.of("engine.at-column-row", Digits.fixed(spot.value(), 1), unit, spot.x(), spot.y());
     }
 }

@@ -8,6 +8,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
@@ -53,8 +54,8 @@ public final class TakeReading {
         for (String column : columns) {
             String found = columnOf(take, rig, column);
             if (source >= 0 && rig.sourceOf(found) != source) {
-                throw new ReaderException("the columns of one reader come from one board; "
-                        + String.join(" and ", columns) + " come from several");
+                throw new ReaderException(Messages.of(
+                        "engine.the-columns-of-one-reader-come", String.join(Messages.of("engine.and"), columns)));
             }
             source = rig.sourceOf(found);
             own.add(found);
@@ -79,8 +80,8 @@ public final class TakeReading {
                 return found;
             }
         }
-        throw new ReaderException(
-                "the columns of one reader come with the same rows; " + String.join(" and ", columns) + " do not");
+        throw new ReaderException(Messages.of(
+                "engine.the-columns-of-one-reader-come-2", String.join(Messages.of("engine.and"), columns)));
     }
 
     private static String columnOf(Take take, Rig rig, String asked) {
@@ -88,9 +89,12 @@ public final class TakeReading {
                 .filter(c -> c.column().equals(asked) || c.name().equals(asked))
                 .map(Channel::column)
                 .findFirst()
-                .orElseThrow(() -> new ReaderException(take.file() + " has no column '" + asked + "'; it has "
-                        + String.join(
+                .orElseThrow(() -> new ReaderException(Messages.of(
+                        "engine.has-no-column-it-has",
+                        take.file(),
+                        asked,
+                        String.join(
                                 ", ",
-                                rig.channels().stream().map(Channel::column).toList())));
+                                rig.channels().stream().map(Channel::column).toList()))));
     }
 }

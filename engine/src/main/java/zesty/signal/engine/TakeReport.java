@@ -7,7 +7,6 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
@@ -24,6 +23,7 @@ import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
@@ -31,12 +31,19 @@ import zesty.signal.takes.TakeException;
 
 /** Says of takes what a printed page should: lanes, numbers with their uncertainty, calibration, rig, markers, notes and cautions. */
 public final class TakeReport {
+    /** The table of all readings, and the paragraph of what lowers their quality. */
+    public static final String READINGS = Messages.of("engine.readings");
+
+    public static final String DOUBTS = Messages.of("engine.what-lowers-the-quality");
+
     private static final int COLUMNS = 700;
     private static final int MOST_MARKS = 60;
-    private static final DateTimeFormatter WHEN =
-            DateTimeFormatter.ofPattern("d MMMM uuuu, HH:mm:ss", Locale.ENGLISH).withZone(ZoneId.systemDefault());
-    private static final DateTimeFormatter DAY =
-            DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.ENGLISH).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter WHEN = DateTimeFormatter.ofPattern(
+                    Messages.of("engine.moment-as-written"), Messages.language())
+            .withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern(
+                    Messages.of("engine.day-as-written"), Messages.language())
+            .withZone(ZoneId.systemDefault());
 
     private TakeReport() {}
 
@@ -52,7 +59,8 @@ public final class TakeReport {
         for (int f = 0; f < files.size(); f++) {
             try (Take take = Take.open(files.get(f))) {
                 StoredTake stored = StoredTake.load(take);
-                sections.add(section(take, stored, files.size() == 1 ? "The recording" : take.title()));
+                sections.add(
+                        section(take, stored, files.size() == 1 ? Messages.of("engine.the-recording") : take.title()));
                 titles.add(take.title());
                 for (List<String> row : numbers(stored)) {
                     side.computeIfAbsent(row.get(0) + " · " + row.get(1), key -> new String[files.size()])[f] =
@@ -61,7 +69,7 @@ public final class TakeReport {
             }
         }
         if (files.size() > 1) {
-            List<String> head = new ArrayList<>(List.of("number"));
+            List<String> head = new ArrayList<>(List.of(Messages.of("engine.number")));
             head.addAll(titles);
             List<List<String>> rows = new ArrayList<>();
             side.forEach((name, cells) -> {
@@ -74,37 +82,40 @@ public final class TakeReport {
             sections.add(
                     0,
                     new Report.Section(
-                            "Side by side",
+                            Messages.of("engine.side-by-side"),
                             List.of(),
                             List.of(),
                             List.of(),
-                            List.of(new Report.Table("Main numbers", head, rows)),
+                            List.of(new Report.Table(Messages.of("engine.main-numbers"), head, rows)),
                             List.of()));
         }
-        String title = files.size() == 1 ? titles.get(0) : files.size() + " takes";
-        return new Report(title, "Report of " + WHEN.format(now), sections);
+        String title = files.size() == 1 ? titles.get(0) : Messages.of("engine.takes", files.size());
+        return new Report(title, Messages.of("engine.report-of", WHEN.format(now)), sections);
     }
 
     private static Report.Section section(Take take, StoredTake stored, String title) throws TakeException {
         Rig rig = stored.snapshot().rig();
         List<Report.Fact> facts = new ArrayList<>();
-        facts.add(new Report.Fact("Recorded", WHEN.format(take.started())));
-        facts.add(new Report.Fact("Length", Digits.fixed(take.seconds(), 1) + " s"));
-        facts.add(new Report.Fact("Rows", String.valueOf(take.rows())));
-        facts.add(new Report.Fact("Rig", rig.name()));
+        facts.add(new Report.Fact(Messages.of("engine.recorded"), WHEN.format(take.started())));
+        facts.add(new Report.Fact(Messages.of("engine.length-2"), Digits.fixed(take.seconds(), 1) + " s"));
+        facts.add(new Report.Fact(Messages.of("engine.rows-2"), String.valueOf(take.rows())));
+        facts.add(new Report.Fact(Messages.of("engine.rig"), rig.name()));
         List<Gap> gaps = take.gaps();
         if (!gaps.isEmpty()) {
             double missing = gaps.stream().mapToDouble(Gap::seconds).sum();
-            facts.add(new Report.Fact("Gaps", gaps.size() + ", " + Digits.fixed(missing, 2) + " s in all"));
+            facts.add(new Report.Fact(
+                    Messages.of("engine.gaps"), Messages.of("engine.s-in-all", gaps.size(), Digits.fixed(missing, 2))));
         }
         if (!take.tags().isEmpty()) {
-            facts.add(new Report.Fact("Tags", String.join(", ", take.tags())));
+            facts.add(new Report.Fact(Messages.of("engine.tags"), String.join(", ", take.tags())));
         }
         if (!take.damage().isEmpty()) {
-            facts.add(new Report.Fact("Damaged", take.damage().size() + " places left out"));
+            facts.add(new Report.Fact(
+                    Messages.of("engine.damaged"),
+                    Messages.of("engine.places-left-out", take.damage().size())));
         }
         if (!take.mended().isEmpty()) {
-            facts.add(new Report.Fact("Repaired", take.mended()));
+            facts.add(new Report.Fact(Messages.of("engine.repaired"), take.mended()));
         }
         List<Report.Lane> lanes = new ArrayList<>();
         double[] marks = take.marks().stream().mapToDouble(Mark::seconds).toArray();
@@ -116,37 +127,50 @@ public final class TakeReport {
         List<Report.Table> tables = new ArrayList<>();
         List<List<String>> numbers = numbers(stored);
         if (!numbers.isEmpty()) {
-            tables.add(new Report.Table("Readings", List.of("channel", "number", "value", "quality"), numbers));
+            tables.add(new Report.Table(
+                    READINGS,
+                    List.of(
+                            Messages.of("engine.channel"),
+                            Messages.of("engine.number"),
+                            Messages.of("engine.value"),
+                            Messages.of("engine.quality")),
+                    numbers));
         }
         tables.addAll(PhaseTables.of(take));
         tables.add(setup(rig));
         if (!take.marks().isEmpty()) {
             tables.add(new Report.Table(
-                    take.marks().size() > MOST_MARKS ? "Markers, the first " + MOST_MARKS : "Markers",
-                    List.of("time", "marker"),
+                    take.marks().size() > MOST_MARKS
+                            ? Messages.of("engine.markers-the-first", MOST_MARKS)
+                            : Messages.of("engine.markers"),
+                    List.of(Messages.of("engine.time"), Messages.of("engine.marker-2")),
                     take.marks().stream()
                             .limit(MOST_MARKS)
                             .map(mark -> List.of(
                                     Digits.fixed(mark.seconds(), 2)
-                                            + (mark.isSpan() ? " to " + Digits.fixed(mark.untilSeconds(), 2) : "")
+                                            + (mark.isSpan()
+                                                    ? Messages.of("engine.to", Digits.fixed(mark.untilSeconds(), 2))
+                                                    : "")
                                             + " s",
                                     mark.text()))
                             .toList()));
         }
         List<Report.Paragraph> paragraphs = new ArrayList<>();
         if (!take.notes().isBlank()) {
-            paragraphs.add(new Report.Paragraph("Notes", take.notes().lines().toList()));
+            paragraphs.add(new Report.Paragraph(
+                    Messages.of("engine.notes"), take.notes().lines().toList()));
         }
         List<String> doubts = doubts(stored);
         if (!doubts.isEmpty()) {
-            paragraphs.add(new Report.Paragraph("What lowers the quality", doubts));
+            paragraphs.add(new Report.Paragraph(DOUBTS, doubts));
         }
         // Read once at the bench, and again on paper.
         Set<Caution> cautions = new TreeSet<>(rig.acknowledged());
         cautions.addAll(rig.cautions());
         if (!cautions.isEmpty()) {
             paragraphs.add(new Report.Paragraph(
-                    "Cautions", cautions.stream().map(Caution::words).toList()));
+                    Messages.of("engine.cautions"),
+                    cautions.stream().map(Caution::words).toList()));
         }
         return new Report.Section(title, facts, lanes, TakePictures.of(stored, take.marks()), tables, paragraphs);
     }
@@ -208,7 +232,7 @@ public final class TakeReport {
                     }
                 }
                 if (first) {
-                    rows.add(List.of(name, "", "nothing found", quality(reader)));
+                    rows.add(List.of(name, "", Messages.of("engine.nothing-found"), quality(reader)));
                 }
             }
         }
@@ -220,7 +244,7 @@ public final class TakeReport {
     }
 
     static String quality(Reading reading) {
-        return reading.quality().segments() + " of " + Quality.SEGMENTS;
+        return Messages.of("engine.of-2", reading.quality().segments(), Quality.SEGMENTS);
     }
 
     /** @return a number with its uncertainty and unit; empty where there is none */
@@ -270,13 +294,24 @@ public final class TakeReport {
                     channel.column(),
                     channel.unit(),
                     channel.recipe().steps().isEmpty()
-                            ? "none"
+                            ? Messages.of("engine.none")
                             : channel.recipe().text(),
                     proof == null
-                            ? "not calibrated"
-                            : DAY.format(Instant.ofEpochSecond(proof.epochSeconds())) + ", largest error "
-                                    + Digits.about(proof.worstMiss(), 2) + " " + proof.unit()));
+                            ? Messages.of("engine.not-calibrated")
+                            : Messages.of(
+                                    "engine.largest-error",
+                                    DAY.format(Instant.ofEpochSecond(proof.epochSeconds())),
+                                    Digits.about(proof.worstMiss(), 2),
+                                    proof.unit())));
         }
-        return new Report.Table("Channels", List.of("channel", "column", "unit", "recipe", "calibration"), rows);
+        return new Report.Table(
+                Messages.of("engine.channels-2"),
+                List.of(
+                        Messages.of("engine.channel"),
+                        Messages.of("engine.column"),
+                        Messages.of("engine.unit"),
+                        Messages.of("engine.recipe-2"),
+                        Messages.of("engine.calibration")),
+                rows);
     }
 }

@@ -22,6 +22,7 @@ import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.TrailQueue.Order;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
@@ -82,7 +83,7 @@ public final class Trail implements AutoCloseable {
 
         @Override
         public void words(String legend) {
-            recording.markNow("words as numbers: " + legend);
+            recording.markNow(Messages.of("engine.words-as-numbers", legend));
         }
 
         @Override
@@ -200,7 +201,8 @@ public final class Trail implements AutoCloseable {
             links.add(
                     failure.isEmpty()
                             ? link
-                            : link.withState(LinkState.REFUSED, "lanes and readings stopped: " + failure));
+                            : link.withState(
+                                    LinkState.REFUSED, Messages.of("engine.lanes-and-readings-stopped", failure)));
         }
         return new Snapshot(links, seen.rig(), seen.streams(), seen.channels(), recording.snapshot(), seen.act());
     }

@@ -19,6 +19,7 @@ import java.util.function.Consumer;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import zesty.signal.boards.link.Watchdog;
+import zesty.signal.core.text.Messages;
 
 /** The program's end of its watchdog: a process that outlives it for a moment. Any thread. */
 final class WatchdogProcess implements AutoCloseable {
@@ -137,7 +138,7 @@ final class WatchdogProcess implements AutoCloseable {
 
     /** @return why it does not hold an output's port; empty where it does, or has not said yet */
     String refusal(String output) {
-        return broken ? "the watchdog has ended" : refused.getOrDefault(output, "");
+        return broken ? Messages.of("engine.the-watchdog-has-ended") : refused.getOrDefault(output, "");
     }
 
     boolean isBroken() {

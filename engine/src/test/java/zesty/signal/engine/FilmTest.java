@@ -71,6 +71,8 @@ class FilmTest {
                     trail,
                     s -> !s.recording().running()
                             && s.channel("exhaust").isPresent()
+                            && s.channel("exhaust").orElseThrow().raw().end()
+                                    >= s.streams().get(0).film().end()
                             && s.recording().rows() == 12);
             ChannelSnapshot exhaust = seen.channel("exhaust").orElseThrow();
             Film film = exhaust.stream().film();

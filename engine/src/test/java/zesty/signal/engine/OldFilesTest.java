@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.DriverManager;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -17,6 +18,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.rig.SensorKind;
+import zesty.signal.takes.FormatJson;
+import zesty.signal.takes.KindJson;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
@@ -83,6 +87,45 @@ class OldFilesTest {
             assertThat(take.marks()).containsExactly(new Mark(0.25, 0.5, "gust"), new Mark(0.5, "tack"));
             assertThat(sum(take.column(1))).isEqualTo(pulses);
         }
+    }
+
+    /** Today's version, kept for the day when it is an earlier one. */
+    @Test
+    void aTakeOfThisVersionGivesWhatItsProgramExported() throws Exception {
+        Path copy = Files.copy(OLD.resolve("version4.zest"), folder.resolve("version4.zest"));
+        try (Take take = Take.open(copy)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.title()).isEqualTo("Masthead, version 4");
+            assertThat(take.rows()).isEqualTo(24);
+            assertThat(sum(take.times(0))).isCloseTo(69, within(1e-6));
+            assertThat(sum(take.column(1))).isEqualTo(60);
+            assertThat(sum(take.column(2))).isEqualTo(5345);
+            assertThat(take.marks()).containsExactly(new Mark(1.5, "gust"));
+        }
+    }
+
+    /** What a later version wrote is refused in a sentence that says so, and stays as it is. */
+    @Test
+    void whatALaterVersionWroteIsRefusedAndNotSpoilt() throws Exception {
+        Path take = Files.copy(OLD.resolve("version4.zest"), folder.resolve("later.zest"));
+        try (var database = DriverManager.getConnection("jdbc:sqlite:" + take);
+                var statement = database.createStatement()) {
+            statement.execute("PRAGMA user_version = 99");
+        }
+        byte[] before = Files.readAllBytes(take);
+        assertThatThrownBy(() -> Take.open(take)).hasMessageContaining("written by a later version (format 99");
+        assertThat(take).hasBinaryContent(before);
+        String rig = Files.readString(OLD.resolve("deck.json")).replace("\"zesty_rig\": 1", "\"zesty_rig\": 99");
+        assertThatThrownBy(() -> RigJson.read(rig, "theirs.json"))
+                .hasMessage("theirs.json is a rig of a later version");
+        String kind = KindJson.write(SensorKind.all().get(1)).replaceFirst("(\"zesty_\\w*kind\" *: *)1", "$199");
+        assertThatThrownBy(() -> KindJson.read(kind, "theirs.json"))
+                .hasMessageContaining("no sensor kind of version 1");
+        String format = FormatJson.write(RigJson.read(Files.readString(OLD.resolve("deck.json")), "deck.json")
+                        .format())
+                .replaceFirst("(\"zesty_\\w*format\" *: *)1", "$199");
+        assertThatThrownBy(() -> FormatJson.read(format, "theirs.json")).hasMessageContaining("no format of version 1");
     }
 
     private static double sum(double[] values) {

@@ -19,13 +19,14 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
 
 /**
  * EDF+ after Kemp and Olivan, "European data format 'plus' (EDF+), an EDF alike standard format for the exchange of physiological data",
  * 2003: a signal a column, 16 bits a value, marks as annotations. A sample stands in the slot nearest to its time; the lowest digital value
  * stands for slots without one, and records that would hold nothing else are left out (EDF+D). Two bytes a value lie in a passing file while it is
- * written.
+ * written. Longer than others: a header, its records and its annotations are one format.
  */
 public final class EdfExport {
     /** Stands in a signal's reserved field where the lowest digital value is no measurement. */
@@ -183,7 +184,7 @@ public final class EdfExport {
     private static Part part(TakeView view, int source) throws IOException {
         TakeView.Source of = view.sources().get(source);
         if (!(of.rateHz() > 0)) {
-            throw new IOException("its rows come too unevenly for one rate, which this format must have");
+            throw new IOException(Messages.of("exchange.its-rows-come-too-unevenly-for-one"));
         }
         Part part = new Part();
         part.rateHz = of.rateHz();
@@ -216,8 +217,7 @@ public final class EdfExport {
             duration /= 10;
         }
         if (parts.stream().mapToInt(p -> p.signals.size()).sum() >= MOST_SIGNALS) {
-            throw new IOException("it has more columns than this format holds, " + (MOST_SIGNALS - 1)
-                    + "; choose some with --column");
+            throw new IOException(Messages.of("exchange.it-has-more-columns-than-this", (MOST_SIGNALS - 1)));
         }
         double first = parts.get(0).rateHz;
         String text = text(Math.max(1, Math.round(first * duration)) / first, RoundingMode.HALF_EVEN);
@@ -228,7 +228,7 @@ public final class EdfExport {
             throws IOException {
         long slots = (long) records * part.each + part.each;
         if (slots > Integer.MAX_VALUE - 8) {
-            throw new IOException("its gaps or its length are beyond what this format can hold in one file");
+            throw new IOException(Messages.of("exchange.its-gaps-or-its-length-are-beyond"));
         }
         for (Signal signal : part.signals) {
             signal.slots = room.filled((int) slots, (short) LOWEST);
@@ -284,18 +284,21 @@ public final class EdfExport {
         for (Part part : parts) {
             double rate = part.each / duration;
             if (Math.abs(rate - part.rateHz) > 1e-9 * rate) {
-                words.add("the rate in the file is " + Digits.exact(rate) + " Hz, the true one "
-                        + Digits.exact(part.rateHz) + " Hz");
+                words.add(Messages.of(
+                        "exchange.the-rate-in-the-file-is-hz-the", Digits.exact(rate), Digits.exact(part.rateHz)));
             }
             for (Signal signal : part.signals) {
                 if (!signal.exact) {
-                    words.add(signal.column.name() + " is rounded by up to " + Digits.about(signal.step() / 2, 3)
-                            + (signal.column.unit().isEmpty() ? "" : " " + signal.column.unit()));
+                    words.add(Messages.of(
+                            "exchange.is-rounded-by-up-to",
+                            signal.column.name(),
+                            Digits.about(signal.step() / 2, 3),
+                            (signal.column.unit().isEmpty() ? "" : " " + signal.column.unit())));
                 }
             }
         }
         if (collided > 0) {
-            words.add(collided + " rows found no slot at the end");
+            words.add(Messages.of("exchange.rows-found-no-slot-at-the-end", collided));
         }
         return words;
     }

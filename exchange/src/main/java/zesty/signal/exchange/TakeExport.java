@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.function.DoublePredicate;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.NewFile;
@@ -30,8 +31,8 @@ public final class TakeExport {
             return switch (this) {
                 case CSV -> "table";
                 case WAV -> "sound";
-                case EDF -> "EDF+, 16 bits a value";
-                case JSON -> "everything as text";
+                case EDF -> Messages.of("exchange.edf-16-bits-a-value");
+                case JSON -> Messages.of("exchange.everything-as-text");
                 case NPZ -> "arrays";
                 case H5 -> "HDF5";
             };
@@ -65,8 +66,7 @@ public final class TakeExport {
             Take take, TakeView view, Path to, boolean replace, JsonExport.Readings readings, DoublePredicate goOn)
             throws TakeException {
         Format format = Format.of(to)
-                .orElseThrow(() -> new TakeException(
-                        to + ": a take is exported to a file that ends in .csv, .wav, .edf, .json, .npz or .h5"));
+                .orElseThrow(() -> new TakeException(Messages.of("exchange.a-take-is-exported-to-a-file-that", to)));
         List<String> said = new ArrayList<>();
         TakeView told = new Told(view, goOn);
         boolean parts = format == Format.CSV || format == Format.WAV;
@@ -96,12 +96,12 @@ public final class TakeExport {
         } catch (TakeException e) {
             throw e;
         } catch (IOException e) {
-            throw new TakeException(to + " cannot be written: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("exchange.cannot-be-written", to, DiskWords.of(e)), e);
         } finally {
             made.forEach(NewFile::close);
         }
         for (int s = 1; s < files; s++) {
-            say(said, CsvExport.fileOf(s, to), "another source of the take, with times of its own");
+            say(said, CsvExport.fileOf(s, to), Messages.of("exchange.another-source-of-the-take-with"));
         }
         return said;
     }
@@ -125,7 +125,7 @@ public final class TakeExport {
             long[] done = {0};
             view.read(source, columns, (seconds, values) -> {
                 if (!goOn.test(Math.min(1, (double) done[0] / rows))) {
-                    throw new CancellationException("given up");
+                    throw new CancellationException(Messages.of("exchange.given-up"));
                 }
                 done[0] += seconds.length;
                 taker.take(seconds, values);

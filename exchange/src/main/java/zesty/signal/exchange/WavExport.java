@@ -8,6 +8,7 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.stream.IntStream;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * One source as sound: a channel a column, whole numbers within 16 or 24 bits as they are, all else as 32-bit float. The rate
@@ -34,9 +35,11 @@ public final class WavExport {
         public String loss() {
             String rate = rateHz == trueRateHz
                     ? ""
-                    : "the rate in the file is " + rateHz + " Hz, the true one " + Digits.exact(trueRateHz) + " Hz";
+                    : Messages.of("exchange.the-rate-in-the-file-is-hz-the", rateHz, Digits.exact(trueRateHz));
             return rate
-                    + (bits == FLOAT_BITS ? (rate.isEmpty() ? "" : "; ") + "values are rounded to 32-bit float" : "");
+                    + (bits == FLOAT_BITS
+                            ? Messages.of("exchange.values-are-rounded-to-32-bit-float", (rate.isEmpty() ? "" : "; "))
+                            : "");
         }
     }
 
@@ -47,7 +50,7 @@ public final class WavExport {
         TakeView.Source of = view.sources().get(source);
         int channels = of.columns().size();
         if (!(of.rateHz() > 0)) {
-            throw new IOException("its rows come too unevenly for one rate, which sound must have");
+            throw new IOException(Messages.of("exchange.its-rows-come-too-unevenly-for-one-2"));
         }
         int[] all = IntStream.range(0, channels).toArray();
         int[] bits = {16};
@@ -61,7 +64,7 @@ public final class WavExport {
         int width = bits[0] / 8;
         long data = of.rows() * channels * width;
         if (data > LONGEST) {
-            throw new IOException("it has " + data + " bytes of values; a sound file holds 4 GB at the most");
+            throw new IOException(Messages.of("exchange.it-has-bytes-of-values-a-sound", data));
         }
         int rate = (int) Math.max(1, Math.min(Integer.MAX_VALUE, Math.round(of.rateHz())));
         out.write(header(channels, rate, width, data, comment(of)));

@@ -23,6 +23,7 @@ import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.Thermocouple;
 import zesty.signal.core.scale.ThermocoupleType;
 import zesty.signal.core.scale.ValueTable;
+import zesty.signal.core.text.Messages;
 
 /** A conversion as JSON: its kind and its numbers. */
 final class ConversionJson {
@@ -128,7 +129,7 @@ final class ConversionJson {
                         constants(node.path("constants")),
                         Nodes.text(node, "unit"),
                         Nodes.texts(node, "columns"));
-            default -> throw new IllegalArgumentException("no conversion is called \"" + kind + "\"");
+            default -> throw new IllegalArgumentException(Messages.of("takes.no-conversion-is-called", kind));
         };
     }
 
@@ -136,7 +137,7 @@ final class ConversionJson {
         List<Double> values = new ArrayList<>();
         for (JsonNode each : node.path(key)) {
             if (!each.isNumber()) {
-                throw new IllegalArgumentException("\"" + key + "\" holds numbers, not " + each);
+                throw new IllegalArgumentException(Messages.of("takes.holds-numbers-not", key, each));
             }
             values.add(each.asDouble());
         }

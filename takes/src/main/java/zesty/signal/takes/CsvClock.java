@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import zesty.signal.core.text.Messages;
 
 /**
  * The column of a file that tells when each row was taken, and how to read it.
@@ -111,7 +112,7 @@ public record CsvClock(int column, double secondsEach, DateTimeFormatter dates, 
     static CsvClock of(int column, List<String> headers, List<String[]> rows, CsvShape shape) {
         String header = headers.get(column);
         String first = rows.isEmpty() ? "" : rows.get(0)[column];
-        String of = "time is column '" + header + "', ";
+        String of = Messages.of("takes.time-is-column", header);
         if (Double.isNaN(shape.number(first))) {
             // The form that most of the rows have: one that breaks it is named by its line.
             DateTimeFormatter best = null;
@@ -126,22 +127,33 @@ public record CsvClock(int column, double secondsEach, DateTimeFormatter dates, 
                 }
             }
             if (best != null) {
-                String slashes = first.contains("/") ? best == DATES.get(2) ? ", month first" : ", day first" : "";
+                String slashes = first.contains("/")
+                        ? best == DATES.get(2) ? Messages.of("takes.month-first") : Messages.of("takes.day-first")
+                        : "";
                 return new CsvClock(column, Double.NaN, best, of + "dates" + slashes);
             }
             if (date(first, null) != null || time(first) != null) {
-                return new CsvClock(column, Double.NaN, null, of + (time(first) == null ? "dates" : "times of day"));
+                return new CsvClock(
+                        column,
+                        Double.NaN,
+                        null,
+                        of + (time(first) == null ? "dates" : Messages.of("takes.times-of-day")));
             }
         }
         Double unit = unitOf(header);
         if (unit != null) {
-            return new CsvClock(column, unit, null, bare(header).equals(Table.TIME) ? "" : of + "by its unit");
+            return new CsvClock(
+                    column, unit, null, bare(header).equals(Table.TIME) ? "" : Messages.of("takes.by-its-unit", of));
         }
         if (bare(header).equals(Table.TIME)) {
             return new CsvClock(column, 1, null, "");
         }
         double guess = guess(rows, column, shape);
-        return new CsvClock(column, guess, null, of + "taken as " + (guess == 1 ? "s" : guess == 1e-3 ? "ms" : "µs"));
+        return new CsvClock(
+                column,
+                guess,
+                null,
+                Messages.of("takes.taken-as", of, (guess == 1 ? "s" : guess == 1e-3 ? "ms" : "µs")));
     }
 
     /** Without a unit: an epoch says it by its size, whole numbers that step by two or more are milliseconds. */

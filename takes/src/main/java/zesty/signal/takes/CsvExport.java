@@ -19,6 +19,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /**
  * A take as CSV: {@code t} in seconds, each column as it arrived, then each channel whose scaling changes anything, with
@@ -58,7 +59,7 @@ public final class CsvExport {
             if (e instanceof TakeException said) {
                 throw said;
             }
-            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-written", file, DiskWords.of(e)), e);
         } finally {
             parts.forEach(NewFile::close);
         }

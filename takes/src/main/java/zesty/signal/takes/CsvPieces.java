@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import zesty.signal.core.text.Messages;
 
 /**
  * A CSV file that is read in pieces, however long it is: what its head says of columns and time is known at once, the rows go
@@ -49,12 +50,12 @@ public final class CsvPieces {
             throw new TakeException(file + DiskWords.absent(file));
         }
         if (Files.isDirectory(file)) {
-            throw new TakeException(file + " is a folder; a CSV file with a header row is needed");
+            throw new TakeException(Messages.of("takes.is-a-folder-a-csv-file-with-a", file));
         }
         try {
             shape = CsvShape.of(file);
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-read-as-csv", file, DiskWords.of(e)), e);
         }
         List<String[]> few = new ArrayList<>();
         List<String> written;
@@ -149,7 +150,7 @@ public final class CsvPieces {
     private TakeException unreadable(IOException e) {
         return e instanceof TakeException said
                 ? said
-                : new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
+                : new TakeException(Messages.of("takes.cannot-be-read-as-csv", file, DiskWords.of(e)), e);
     }
 
     /**
@@ -251,11 +252,11 @@ public final class CsvPieces {
         double seconds = clock.seconds(cell, shape, before);
         String column = headers.get(clock.column());
         if (Double.isNaN(seconds)) {
-            throw CsvRecords.nothing(file, line, column, cell, "a time");
+            throw CsvRecords.nothing(file, line, column, cell, Messages.of("takes.a-time"));
         }
         if (!(seconds >= before)) {
-            throw new TakeException(file + " line " + line + ": " + column + " must not fall from row to row, but "
-                    + cell + " follows " + beforeText);
+            throw new TakeException(
+                    Messages.of("takes.line-must-not-fall-from-row-to-row", file, line, column, cell, beforeText));
         }
         before = seconds;
         beforeText = cell;
@@ -265,7 +266,7 @@ public final class CsvPieces {
     private double number(String cell, int column, long line) throws TakeException {
         double value = shape.number(cell);
         if (Double.isNaN(value) && !cell.isBlank() && !cell.strip().equalsIgnoreCase("nan")) {
-            throw CsvRecords.nothing(file, line, headers.get(column), cell, "a number");
+            throw CsvRecords.nothing(file, line, headers.get(column), cell, Messages.of("takes.a-number"));
         }
         return value;
     }

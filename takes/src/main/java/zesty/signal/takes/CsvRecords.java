@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /** The rows of a CSV file one after the other, behind its header: comments and blank lines at its end are left out. One thread. */
 final class CsvRecords implements AutoCloseable {
@@ -30,12 +31,12 @@ final class CsvRecords implements AutoCloseable {
                     .skipEmptyLines(false)
                     .ofCsvRecord(file, StandardCharsets.UTF_8);
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-read-as-csv", file, DiskWords.of(e)), e);
         }
         records = csv.iterator();
         for (int before = 0; before <= shape.headerRecord(); before++) {
             if (!step()) {
-                throw new TakeException(file + " is empty; a CSV file with a header row is needed");
+                throw new TakeException(Messages.of("takes.is-empty-a-csv-file-with-a-header", file));
             }
             blank = 0;
         }
@@ -43,7 +44,7 @@ final class CsvRecords implements AutoCloseable {
                 .map(one -> one.strip().replace("\uFEFF", ""))
                 .toList();
         if (header.stream().noneMatch(one -> Double.isNaN(shape.number(one)))) {
-            throw new TakeException(file + " line 1 holds numbers; a header row with the columns' names is needed");
+            throw new TakeException(Messages.of("takes.line-1-holds-numbers-a-header-row", file));
         }
     }
 
@@ -67,7 +68,7 @@ final class CsvRecords implements AutoCloseable {
             }
             return false;
         } catch (CsvParseException | UncheckedIOException e) {
-            throw new TakeException(file + " cannot be read as CSV: " + reason(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-read-as-csv", file, reason(e)), e);
         }
     }
 
@@ -86,17 +87,22 @@ final class CsvRecords implements AutoCloseable {
     }
 
     static TakeException missing(Path file, long line) {
-        return new TakeException(file + " line " + line + ": nothing where a row of numbers should be");
+        return new TakeException(Messages.of("takes.line-nothing-where-a-row-of", file, line));
     }
 
     static TakeException cells(Path file, long line, int there, int wanted) {
-        return new TakeException(file + " line " + line + ": " + there + " cells where the header has " + wanted);
+        return new TakeException(Messages.of("takes.line-cells-where-the-header-has", file, line, there, wanted));
     }
 
     /** @param wanted what the cell does not hold, in words */
     static TakeException nothing(Path file, long line, String column, String cell, String wanted) {
-        return new TakeException(file + " line " + line + ", column " + column + ": "
-                + (cell.isBlank() ? "nothing" : "'" + cell + "'") + " where " + wanted + " should be");
+        return new TakeException(Messages.of(
+                "takes.line-column-where-should-be",
+                file,
+                line,
+                column,
+                (cell.isBlank() ? Messages.of("takes.nothing") : "'" + cell + "'"),
+                wanted));
     }
 
     private static String reason(RuntimeException e) {
@@ -106,8 +112,10 @@ final class CsvRecords implements AutoCloseable {
             tooLong |= String.valueOf(one.getMessage()).matches("(?s).*(size|exceed|limit|maximum).*");
         }
         return tooLong
-                ? "a cell or a line of it is longer than 16 million signs"
-                : cause instanceof IOException wrapped ? DiskWords.of(wrapped) : "its quotes do not match";
+                ? Messages.of("takes.a-cell-or-a-line-of-it-is-longer")
+                : cause instanceof IOException wrapped
+                        ? DiskWords.of(wrapped)
+                        : Messages.of("takes.its-quotes-do-not-match");
     }
 
     /** @return the cells of the row at hand */
@@ -126,7 +134,7 @@ final class CsvRecords implements AutoCloseable {
             records.close();
             csv.close();
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-read-as-csv", file, DiskWords.of(e)), e);
         }
     }
 }

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.text.Messages;
 
 /**
  * How a file of separated values is written, recognised from its first lines.
@@ -161,12 +162,15 @@ public record CsvShape(char delimiter, boolean decimalComma, int headerRecord) {
 
     /** @return in words what was guessed of it; empty for nothing */
     public String words() {
-        String parted = delimiter == ',' ? "" : "cells parted by " + DelimitedFormat.nameOf(delimiter);
-        String comma = decimalComma ? ", a decimal comma" : "";
+        String parted = delimiter == ',' ? "" : Messages.of("takes.cells-parted-by", DelimitedFormat.nameOf(delimiter));
+        String comma = decimalComma ? Messages.of("takes.a-decimal-comma") : "";
         String skipped = headerRecord == 0
                 ? ""
-                : (parted.isEmpty() ? "" : "; ") + headerRecord + (headerRecord == 1 ? " line" : " lines")
-                        + " before the header left out";
+                : Messages.of(
+                        "takes.before-the-header-left-out",
+                        (parted.isEmpty() ? "" : "; ")
+                                + headerRecord
+                                + (headerRecord == 1 ? Messages.of("takes.line") : Messages.of("takes.lines")));
         return parted + comma + skipped;
     }
 }

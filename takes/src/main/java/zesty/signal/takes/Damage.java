@@ -3,6 +3,7 @@ package zesty.signal.takes;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /** What of a take did not check, in words, each once. */
 final class Damage {
@@ -27,7 +28,7 @@ final class Damage {
             return List.copyOf(told);
         }
         List<String> words = new java.util.ArrayList<>(told);
-        words.add("and " + more + " more");
+        words.add(Messages.of("takes.and-more", more));
         return words;
     }
 }

@@ -8,6 +8,7 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
+import zesty.signal.core.text.Messages;
 
 /** The log of decisions of a take: a table that only a take with decisions has; it came with checksums. One thread. */
 final class DecisionTable {
@@ -72,12 +73,12 @@ final class DecisionTable {
                     if (row.getLong(7) == check(one)) {
                         all.add(one);
                     } else {
-                        file.damage().tell("a line of its log of decisions does not check and is left out");
+                        file.damage().tell(Messages.of("takes.a-line-of-its-log-of-decisions"));
                     }
                 }
             }
         } catch (SQLException | IllegalArgumentException e) {
-            file.damage().tell("a part of its log of decisions cannot be read");
+            file.damage().tell(Messages.of("takes.a-part-of-its-log-of-decisions"));
         }
         return all;
     }

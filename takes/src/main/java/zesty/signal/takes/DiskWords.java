@@ -11,6 +11,7 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
 /** Why a file could not be read or written, in words of our own: a maker is not to meet those of a library. */
 public final class DiskWords {
@@ -19,12 +20,14 @@ public final class DiskWords {
     /** @return why that file was not found, as the end of a sentence that begins with its name */
     public static String absent(Path file) {
         if (Files.isDirectory(file)) {
-            return " is a folder";
+            return Messages.of("takes.is-a-folder");
         }
         if (Files.exists(file)) {
-            return " is no plain file";
+            return Messages.of("takes.is-no-plain-file");
         }
-        return Files.notExists(file) ? " is not there" : " cannot be looked for: this user may not go into its folder";
+        return Files.notExists(file)
+                ? Messages.of("takes.is-not-there")
+                : Messages.of("takes.cannot-be-looked-for-this-user-may");
     }
 
     /** @return the reason, as the end of a sentence */
@@ -34,41 +37,43 @@ public final class DiskWords {
         }
         String said = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
         if (said.contains("no space left") || said.contains("sqlite_full") || said.contains("quota")) {
-            return "the disk is full";
+            return Messages.of("takes.the-disk-is-full");
         }
         if (said.contains("file too large")) {
-            return "the disk takes no file as long as that";
+            return Messages.of("takes.the-disk-takes-no-file-as-long-as");
         }
         if (e instanceof AccessDeniedException || said.contains("permission denied")) {
-            return "this user may not use it";
+            return Messages.of("takes.this-user-may-not-use-it");
         }
         if (said.contains("read-only") || said.contains("sqlite_readonly")) {
-            return "it may only be read";
+            return Messages.of("takes.it-may-only-be-read");
         }
         if (e instanceof FileAlreadyExistsException) {
-            return "there is one of that name already";
+            return Messages.of("takes.there-is-one-of-that-name-already");
         }
         if (e instanceof NoSuchFileException || e instanceof NotDirectoryException) {
-            return "it is not there";
+            return Messages.of("takes.it-is-not-there");
         }
         if (e instanceof DirectoryNotEmptyException || said.contains("is a directory")) {
-            return "it is a folder";
+            return Messages.of("takes.it-is-a-folder");
         }
         if (e instanceof CharacterCodingException) {
-            return "it holds bytes that are no text";
+            return Messages.of("takes.it-holds-bytes-that-are-no-text");
         }
         if (said.contains("sqlite_busy") || said.contains("sqlite_locked")) {
-            return "another program holds it";
+            return Messages.of("takes.another-program-holds-it");
         }
         if (said.contains("sqlite_notadb")) {
-            return "it is not the file of a take";
+            return Messages.of("takes.it-is-not-the-file-of-a-take");
         }
         if (said.contains("sqlite_cantopen")) {
-            return "it cannot be opened";
+            return Messages.of("takes.it-cannot-be-opened");
         }
         if (e instanceof SQLException) {
-            return said.contains("sqlite_ioerr") ? "the disk fails" : "it is damaged";
+            return said.contains("sqlite_ioerr")
+                    ? Messages.of("takes.the-disk-fails")
+                    : Messages.of("takes.it-is-damaged");
         }
-        return e instanceof IOException ? "the disk fails" : "it failed";
+        return e instanceof IOException ? Messages.of("takes.the-disk-fails") : Messages.of("takes.it-failed");
     }
 }

@@ -21,6 +21,7 @@ import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.SentenceFormat;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.text.Messages;
 
 /** A stream's format as JSON: a small file to share, and part of a rig. Its schema is docs/format.schema.json. */
 public final class FormatJson {
@@ -37,7 +38,7 @@ public final class FormatJson {
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
-            throw new TakeException("the format cannot be written: " + e.getOriginalMessage(), e);
+            throw new TakeException(Messages.of("takes.the-format-cannot-be-written", e.getOriginalMessage()), e);
         }
     }
 
@@ -49,7 +50,7 @@ public final class FormatJson {
         return Nodes.reading(where, () -> {
             JsonNode root = JSON.readTree(text);
             if (root == null || !root.isObject() || root.path(VERSION).asInt(0) != 1) {
-                throw new IllegalArgumentException("it is no format of version 1: \"" + VERSION + "\" is not 1");
+                throw new IllegalArgumentException(Messages.of("takes.it-is-no-format-of-version-1-is", VERSION));
             }
             return get(root);
         });
@@ -179,7 +180,7 @@ public final class FormatJson {
                 return delimiter;
             }
         }
-        throw new IllegalArgumentException("\"delimiter\" is comma, semicolon, tab or blanks, was \"" + name + "\"");
+        throw new IllegalArgumentException(Messages.of("takes.delimiter-is-comma-semicolon-tab", name));
     }
 
     private static BoardClock clock(JsonNode ticking, List<Column> columns) {
@@ -189,7 +190,7 @@ public final class FormatJson {
         String column = Nodes.text(ticking, "column");
         int index = columns.stream().map(Column::name).toList().indexOf(column);
         if (index < 0) {
-            throw new IllegalArgumentException("the clock's column \"" + column + "\" is not among the columns");
+            throw new IllegalArgumentException(Messages.of("takes.the-clock-s-column-is-not-among", column));
         }
         return new BoardClock(index, Nodes.number(ticking, "ticks_per_second"), Nodes.number(ticking, "wraps_at"));
     }
@@ -201,7 +202,7 @@ public final class FormatJson {
             framing = each.kind().equals(kind) ? each : framing;
         }
         if (framing == null) {
-            throw new IllegalArgumentException("no format is called \"" + kind + "\"");
+            throw new IllegalArgumentException(Messages.of("takes.no-format-is-called", kind));
         }
         List<Field> fields = new ArrayList<>();
         for (JsonNode each : node.path("fields")) {

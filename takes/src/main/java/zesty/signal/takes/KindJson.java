@@ -12,6 +12,7 @@ import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
+import zesty.signal.core.text.Messages;
 
 /** A maker's own sensor kind as JSON, to keep in the library and to share. See docs/kind.schema.json. */
 public final class KindJson {
@@ -40,7 +41,7 @@ public final class KindJson {
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
-            throw new TakeException("the kind cannot be written: " + e.getOriginalMessage(), e);
+            throw new TakeException(Messages.of("takes.the-kind-cannot-be-written", e.getOriginalMessage()), e);
         }
     }
 
@@ -52,7 +53,7 @@ public final class KindJson {
         return Nodes.reading(where, () -> {
             JsonNode root = JSON.readTree(text);
             if (root == null || !root.isObject() || root.path(VERSION).asInt(0) != 1) {
-                throw new IllegalArgumentException("it is no sensor kind of version 1: \"" + VERSION + "\" is not 1");
+                throw new IllegalArgumentException(Messages.of("takes.it-is-no-sensor-kind-of-version-1", VERSION));
             }
             return new SensorKind(
                     getSensor(root),

@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 
 /**
  * Holds JSON against its published schema as far as a slip of the pen goes: keys that there are not, and numbers beyond
@@ -21,7 +22,7 @@ final class KnownKeys {
         try (InputStream stream = KnownKeys.class.getResourceAsStream(resource)) {
             schema = new ObjectMapper().readTree(stream);
         } catch (IOException e) {
-            throw new UncheckedIOException("the schema " + resource + " does not ship", e);
+            throw new UncheckedIOException(Messages.of("takes.the-schema-does-not-ship", resource), e);
         }
     }
 
@@ -62,7 +63,7 @@ final class KnownKeys {
                 List<String> names = new ArrayList<>();
                 known.fieldNames().forEachRemaining(names::add);
                 throw new IllegalArgumentException(
-                        "\"" + place + "\" is no key of it; there are " + String.join(", ", names));
+                        Messages.of("takes.is-no-key-of-it-there-are", place, String.join(", ", names)));
             }
         }
     }
@@ -76,9 +77,14 @@ final class KnownKeys {
             JsonNode bound = high
                     ? rule.path("maximum")
                     : rule.has("minimum") ? rule.path("minimum") : rule.path("exclusiveMinimum");
-            throw new IllegalArgumentException(
-                    "\"" + at + "\" must be " + (high ? "at most " : rule.has("minimum") ? "at least " : "above ")
-                            + bound.asText() + ", was " + value);
+            throw new IllegalArgumentException(Messages.of(
+                    "takes.must-be-was",
+                    at,
+                    (high
+                            ? Messages.of("takes.at-most")
+                            : rule.has("minimum") ? Messages.of("takes.at-least") : Messages.of("takes.above")),
+                    bound.asText(),
+                    value));
         }
     }
 }

@@ -1,6 +1,7 @@
 package zesty.signal.takes;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * A remark at a moment or over a span, in seconds from the take's first sample.
@@ -11,7 +12,8 @@ public record Mark(double seconds, double untilSeconds, String text) {
     public Mark {
         Objects.requireNonNull(text, "text");
         if (untilSeconds < seconds) {
-            throw new IllegalArgumentException("a span ends after it begins: " + seconds + " to " + untilSeconds);
+            throw new IllegalArgumentException(
+                    Messages.of("takes.a-span-ends-after-it-begins-to", seconds, untilSeconds));
         }
     }
 

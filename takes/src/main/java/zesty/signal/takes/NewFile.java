@@ -20,6 +20,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
+import zesty.signal.core.text.Messages;
 
 /**
  * A file that is written whole or not at all: bytes go into a fresh one beside it, which takes its name at the end. What
@@ -51,14 +52,14 @@ public final class NewFile implements AutoCloseable {
     public static String objection(Path file) {
         Path target = followed(file);
         if (Files.isDirectory(target)) {
-            return file + " is a folder; a file's name is needed";
+            return Messages.of("takes.is-a-folder-a-file-s-name-is", file);
         }
         Path folder = target.toAbsolutePath().getParent();
         if (folder != null && !Files.isDirectory(folder)) {
-            return "folder " + folder + " is not there; make it first";
+            return Messages.of("takes.folder-is-not-there-make-it-first", folder);
         }
         if (Files.isRegularFile(target) && !isOurs(target)) {
-            return file + " is there already and was not made this way; choose another name";
+            return Messages.of("takes.is-there-already-and-was-not-made", file);
         }
         return null;
     }
@@ -67,9 +68,9 @@ public final class NewFile implements AutoCloseable {
     public static String objection(Path file, Path input) {
         try {
             boolean same = Files.exists(file) && Files.isRegularFile(file) && Files.isSameFile(file, input);
-            return same ? file + " is what is read, under this or another name; choose another name" : null;
+            return same ? Messages.of("takes.is-what-is-read-under-this-or", file) : null;
         } catch (IOException e) {
-            return file + " cannot be looked at: " + DiskWords.of(e);
+            return Messages.of("takes.cannot-be-looked-at", file, DiskWords.of(e));
         }
     }
 
@@ -97,7 +98,7 @@ public final class NewFile implements AutoCloseable {
             hold(fresh);
             return new NewFile(target, part, Channels.newOutputStream(fresh));
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-written", file, DiskWords.of(e)), e);
         }
     }
 

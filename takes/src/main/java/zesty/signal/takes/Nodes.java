@@ -10,6 +10,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
 /** Takes values out of JSON, and says what is wrong with one that cannot be taken. */
 final class Nodes {
@@ -34,8 +35,11 @@ final class Nodes {
             return reading.read();
         } catch (JsonProcessingException e) {
             throw new TakeException(
-                    where + " is no JSON: " + e.getOriginalMessage() + " (line "
-                            + (e.getLocation() == null ? 0 : e.getLocation().getLineNr()) + ")",
+                    Messages.of(
+                            "takes.is-no-json-line",
+                            where,
+                            e.getOriginalMessage(),
+                            (e.getLocation() == null ? 0 : e.getLocation().getLineNr())),
                     e);
         } catch (IllegalArgumentException e) {
             throw new TakeException(where + ": " + e.getMessage(), e);
@@ -54,13 +58,13 @@ final class Nodes {
             for (E constant : kind.getEnumConstants()) {
                 names.add(lower(constant));
             }
-            throw new IllegalArgumentException("\"" + text + "\" is none of " + String.join(", ", names), e);
+            throw new IllegalArgumentException(Messages.of("takes.is-none-of", text, String.join(", ", names)), e);
         }
     }
 
     static String text(JsonNode node, String key) {
         if (!node.path(key).isTextual()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be a text, was " + node.path(key));
+            throw new IllegalArgumentException(Messages.of("takes.must-be-a-text-was", key, node.path(key)));
         }
         return node.path(key).asText();
     }
@@ -75,7 +79,7 @@ final class Nodes {
 
     static double number(JsonNode node, String key) {
         if (!node.path(key).isNumber()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be a number, was " + node.path(key));
+            throw new IllegalArgumentException(Messages.of("takes.must-be-a-number-was", key, node.path(key)));
         }
         return node.path(key).asDouble();
     }
@@ -89,7 +93,7 @@ final class Nodes {
 
     static int whole(JsonNode node, String key) {
         if (!node.path(key).isInt()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be a whole number, was " + node.path(key));
+            throw new IllegalArgumentException(Messages.of("takes.must-be-a-whole-number-was", key, node.path(key)));
         }
         return node.path(key).asInt();
     }

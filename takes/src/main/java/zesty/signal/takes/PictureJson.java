@@ -8,6 +8,7 @@ import java.util.List;
 import zesty.signal.core.picture.PictureMend;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
+import zesty.signal.core.text.Messages;
 
 /** What is made of a source's pictures, as JSON under the key {@code picture} of its format. */
 final class PictureJson {
@@ -83,7 +84,7 @@ final class PictureJson {
         JsonNode value = region.path(key).path(at);
         if (!value.isInt()) {
             throw new IllegalArgumentException(
-                    "\"" + key + "\" of a region is a column and a row, was " + region.path(key));
+                    Messages.of("takes.of-a-region-is-a-column-and-a-row", key, region.path(key)));
         }
         return value.asInt();
     }

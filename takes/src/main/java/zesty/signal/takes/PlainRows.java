@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * The rows of a CSV file without quotes, straight from its bytes: most tables are such, and long ones are read many times as
@@ -34,7 +35,7 @@ final class PlainRows implements AutoCloseable {
         private static final long serialVersionUID = 1;
 
         NotPlain() {
-            super("not plain", null, false, false);
+            super(Messages.of("takes.not-plain"), null, false, false);
         }
     }
 
@@ -267,7 +268,12 @@ final class PlainRows implements AutoCloseable {
         boolean hole = column == aside
                 || column != time && (cell.isBlank() || cell.strip().equalsIgnoreCase("nan"));
         if (Double.isNaN(value) && !hole && column < headers.size()) {
-            throw CsvRecords.nothing(file, line, headers.get(column), cell, column == time ? "a time" : "a number");
+            throw CsvRecords.nothing(
+                    file,
+                    line,
+                    headers.get(column),
+                    cell,
+                    column == time ? Messages.of("takes.a-time") : Messages.of("takes.a-number"));
         }
         return value;
     }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
 import zesty.signal.core.plan.Plan;
+import zesty.signal.core.text.Messages;
 
 /** A plan as JSON; a key that there is not is refused. */
 public final class PlanJson {
@@ -18,11 +19,11 @@ public final class PlanJson {
         return Nodes.reading(where, () -> {
             JsonNode root = Nodes.strict().readTree(text);
             if (root == null || !root.isObject()) {
-                throw new IllegalArgumentException("a plan is an object");
+                throw new IllegalArgumentException(Messages.of("takes.a-plan-is-an-object"));
             }
             keys(
                     root,
-                    "a plan",
+                    Messages.of("takes.a-plan"),
                     "line",
                     "row",
                     "converter",
@@ -65,7 +66,7 @@ public final class PlanJson {
         }
         JsonNode node = root.path(key);
         if (!node.isObject()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be an object, was " + node);
+            throw new IllegalArgumentException(Messages.of("takes.must-be-an-object-was", key, node));
         }
         keys(node, key, known);
         try {
@@ -81,7 +82,7 @@ public final class PlanJson {
         node.fieldNames().forEachRemaining(key -> {
             if (!all.contains(key)) {
                 throw new IllegalArgumentException(
-                        "\"" + key + "\" is no key of " + what + "; there are " + String.join(", ", all));
+                        Messages.of("takes.is-no-key-of-there-are", key, what, String.join(", ", all)));
             }
         });
     }
@@ -96,7 +97,7 @@ public final class PlanJson {
 
     private static Plan.Row row(JsonNode node) {
         if (node.has("text") == node.has("bytes")) {
-            throw new IllegalArgumentException("a row is described by a text or by its bytes, one of them");
+            throw new IllegalArgumentException(Messages.of("takes.a-row-is-described-by-a-text-or-by"));
         }
         String text = node.has("text") ? Nodes.text(node, "text") : null;
         double bytes = text == null ? Nodes.number(node, "bytes") : text.getBytes(StandardCharsets.UTF_8).length;
@@ -119,7 +120,7 @@ public final class PlanJson {
         List<Double> tones = new ArrayList<>();
         for (JsonNode tone : node.path("tones")) {
             if (!tone.isNumber()) {
-                throw new IllegalArgumentException("\"tones\" are numbers, was " + tone);
+                throw new IllegalArgumentException(Messages.of("takes.tones-are-numbers-was", tone));
             }
             tones.add(tone.asDouble());
         }

@@ -15,6 +15,11 @@ final class ProcessMark {
                 + process.info().startInstant().map(Instant::toEpochMilli).orElse(0L);
     }
 
+    /** @return whether this process is meant */
+    static boolean isOwn(String mark) {
+        return own().equals(mark);
+    }
+
     /** @return whether the process so named is still running */
     static boolean runs(String mark) {
         try {

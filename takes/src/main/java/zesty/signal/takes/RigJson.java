@@ -32,6 +32,7 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Correction;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /** A rig as JSON; its sections are the stops of the trail. */
 public final class RigJson {
@@ -96,7 +97,7 @@ public final class RigJson {
         try {
             return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(root);
         } catch (JsonProcessingException e) {
-            throw new TakeException("the rig cannot be written: " + e.getOriginalMessage(), e);
+            throw new TakeException(Messages.of("takes.the-rig-cannot-be-written", e.getOriginalMessage()), e);
         }
     }
 
@@ -192,11 +193,11 @@ public final class RigJson {
         return Nodes.reading(where, () -> {
             JsonNode root = JSON.readTree(text);
             if (root == null || !root.isObject() || root.path(VERSION).asInt(0) < 1) {
-                throw new TakeException(where + " is no rig: it has no \"" + VERSION + "\"");
+                throw new TakeException(Messages.of("takes.is-no-rig-it-has-no", where, VERSION));
             }
             int version = root.path(VERSION).asInt();
             if (version > CURRENT) {
-                throw new TakeException(where + " is a rig of a later version");
+                throw new TakeException(Messages.of("takes.is-a-rig-of-a-later-version", where));
             }
             if (version < CURRENT) {
                 OldRigs.bringUp((ObjectNode) root);
@@ -232,9 +233,10 @@ public final class RigJson {
         }
         recipes.keySet().forEach(column -> {
             if (channels.stream().noneMatch(channel -> channel.column().equals(column))) {
-                throw new IllegalArgumentException("\"clean\" has a recipe for the column '" + column
-                        + "', and \"scale\" has no such column; there are "
-                        + channels.stream().map(Channel::column).toList());
+                throw new IllegalArgumentException(Messages.of(
+                        "takes.clean-has-a-recipe-for-the-column",
+                        column,
+                        channels.stream().map(Channel::column).toList()));
             }
         });
         List<ReaderSetup> readers = new ArrayList<>();
@@ -269,8 +271,7 @@ public final class RigJson {
 
     private static ActSetup decide(JsonNode node) {
         if (!node.isObject()) {
-            throw new IllegalArgumentException(
-                    "\"decide\" is an object, {\"rules\": […], \"outputs\": […]}, was " + node);
+            throw new IllegalArgumentException(Messages.of("takes.decide-is-an-object-rules-outputs", node));
         }
         return RulesJson.setup(node);
     }
@@ -278,7 +279,7 @@ public final class RigJson {
     private static List<String> columns(JsonNode node) {
         List<String> columns = Nodes.texts(node, "columns");
         if (columns.isEmpty()) {
-            throw new IllegalArgumentException("a reader has no \"columns\"");
+            throw new IllegalArgumentException(Messages.of("takes.a-reader-has-no-columns"));
         }
         return columns;
     }

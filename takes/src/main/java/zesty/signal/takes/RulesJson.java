@@ -19,6 +19,7 @@ import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.OutputUse;
 import zesty.signal.core.rig.WatchCheck;
+import zesty.signal.core.text.Messages;
 
 /** Rules and outputs as JSON. A key that there is not is refused, so that no slip of the pen decides nothing in silence. */
 public final class RulesJson {
@@ -43,7 +44,7 @@ public final class RulesJson {
         return Nodes.reading(where, () -> {
             JsonNode root = Nodes.strict().readTree(text);
             if (root == null || !root.isObject()) {
-                throw new IllegalArgumentException("rules are an object, {\"rules\": […], \"outputs\": […]}");
+                throw new IllegalArgumentException(Messages.of("takes.rules-are-an-object-rules-outputs"));
             }
             return setup(root).inForce();
         });
@@ -51,12 +52,12 @@ public final class RulesJson {
 
     /** @return what a rig decides and drives, of a node such as a file of rules is. @throws IllegalArgumentException as said */
     static ActSetup setup(JsonNode root) {
-        keys(root, "the book", List.of("rules", "outputs", "profiles", "profile"));
+        keys(root, Messages.of("takes.the-book"), List.of("rules", "outputs", "profiles", "profile"));
         List<Rule> rules = new ArrayList<>();
         Map<String, Set<Deed>> deeds = new TreeMap<>();
         Set<String> inPercent = new TreeSet<>();
         for (JsonNode node : list(root, "rules")) {
-            Rule rule = named(node, "rule", RulesJson::rule);
+            Rule rule = named(node, Messages.of("takes.rule"), RulesJson::rule);
             rules.add(rule);
             Set<Deed> done = EnumSet.noneOf(Deed.class);
             texts(list(node, "do")).forEach(word -> done.add(Nodes.choice(Deed.class, word)));
@@ -68,7 +69,7 @@ public final class RulesJson {
         List<Output> outputs = new ArrayList<>();
         Map<String, OutputUse> uses = new TreeMap<>();
         for (JsonNode node : list(root, "outputs")) {
-            Output output = named(node, "output", RulesJson::output);
+            Output output = named(node, Messages.of("takes.output"), RulesJson::output);
             outputs.add(output);
             if (flag(node, "percent")) {
                 inPercent.add(output.name());
@@ -83,10 +84,10 @@ public final class RulesJson {
         }
         List<Profile> profiles = new ArrayList<>();
         for (JsonNode node : list(root, "profiles")) {
-            keys(node, "a profile", List.of("name", "spans"));
+            keys(node, Messages.of("takes.a-profile"), List.of("name", "spans"));
             List<Profile.Span> spans = new ArrayList<>();
             for (JsonNode span : list(node, "spans")) {
-                keys(span, "a span", List.of("watch", "rest", "full"));
+                keys(span, Messages.of("takes.a-span"), List.of("watch", "rest", "full"));
                 spans.add(new Profile.Span(watch(span), Nodes.number(span, "rest"), Nodes.number(span, "full")));
             }
             profiles.add(new Profile(Nodes.text(node, "name"), spans));
@@ -106,7 +107,7 @@ public final class RulesJson {
 
     private static <T> T named(JsonNode node, String what, Part<T> part) {
         if (!node.isObject()) {
-            throw new IllegalArgumentException("a " + what + " is an object, was " + node);
+            throw new IllegalArgumentException(Messages.of("takes.a-is-an-object-was", what, node));
         }
         String name = Nodes.text(node, "name");
         try {
@@ -119,7 +120,7 @@ public final class RulesJson {
     private static JsonNode list(JsonNode node, String key) {
         JsonNode list = node.path(key);
         if (!list.isMissingNode() && !list.isArray()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be a list, was " + list);
+            throw new IllegalArgumentException(Messages.of("takes.must-be-a-list-was", key, list));
         }
         return list;
     }
@@ -128,7 +129,7 @@ public final class RulesJson {
         node.fieldNames().forEachRemaining(key -> {
             if (!known.contains(key)) {
                 throw new IllegalArgumentException(
-                        "\"" + key + "\" is no key of " + what + "; there are " + String.join(", ", known));
+                        Messages.of("takes.is-no-key-of-there-are", key, what, String.join(", ", known)));
             }
         });
     }
@@ -145,7 +146,7 @@ public final class RulesJson {
 
     private static boolean flag(JsonNode node, String key) {
         if (node.has(key) && !node.path(key).isBoolean()) {
-            throw new IllegalArgumentException("\"" + key + "\" must be true or false, was " + node.path(key));
+            throw new IllegalArgumentException(Messages.of("takes.must-be-true-or-false-was", key, node.path(key)));
         }
         return node.path(key).asBoolean(false);
     }
@@ -156,7 +157,7 @@ public final class RulesJson {
             if (node.has(key)) {
                 keys(
                         node,
-                        "a rule made of others",
+                        Messages.of("takes.a-rule-made-of-others"),
                         how == Rule.Together.THEN
                                 ? List.of("name", "do", key, "within_s")
                                 : List.of("name", "do", key));
@@ -167,20 +168,21 @@ public final class RulesJson {
         }
         Watch watch = watch(node);
         if (node.has("bands")) {
-            keys(node, "a rule of bands", List.of("name", "do", "watch", "bands", "hysteresis", "least_s"));
+            keys(
+                    node,
+                    Messages.of("takes.a-rule-of-bands"),
+                    List.of("name", "do", "watch", "bands", "hysteresis", "least_s"));
             double[] edges = numbers(list(node, "bands"));
             return new Rule.InBands(name, watch, edges, or(node, "hysteresis", 0), or(node, "least_s", 0));
         }
         String when = Nodes.text(node, "when");
         List<String> own = WHEN.get(when);
         if (own == null) {
-            throw new IllegalArgumentException(
-                    "\"when\" is one of above, below, inside, outside, rising, falling, silent, event; was '" + when
-                            + "'");
+            throw new IllegalArgumentException(Messages.of("takes.when-is-one-of-above-below-inside", when));
         }
         keys(
                 node,
-                "a rule with '" + when + "'",
+                Messages.of("takes.a-rule-with", when),
                 with(with(HOLDS, "name", "watch", "when", "do", "percent"), own.toArray(String[]::new)));
         boolean silent = when.equals("silent");
         Rule.Holds holds = new Rule.Holds(
@@ -195,7 +197,7 @@ public final class RulesJson {
         List<String> texts = new ArrayList<>();
         for (JsonNode one : list) {
             if (!one.isTextual()) {
-                throw new IllegalArgumentException("names of rules are needed, was " + one);
+                throw new IllegalArgumentException(Messages.of("takes.names-of-rules-are-needed-was", one));
             }
             texts.add(one.asText());
         }
@@ -219,7 +221,7 @@ public final class RulesJson {
         double[] numbers = new double[list.size()];
         for (int i = 0; i < numbers.length; i++) {
             if (!list.get(i).isNumber()) {
-                throw new IllegalArgumentException("numbers are needed, was " + list.get(i));
+                throw new IllegalArgumentException(Messages.of("takes.numbers-are-needed-was", list.get(i)));
             }
             numbers[i] = list.get(i).asDouble();
         }
@@ -229,14 +231,13 @@ public final class RulesJson {
     private static Watch watch(JsonNode node) {
         JsonNode watch = node.path("watch");
         if (!watch.isObject()) {
-            throw new IllegalArgumentException(
-                    "\"watch\" must be {\"column\": NAME} or {\"reader\": KIND, \"column\": NAME, …}, was " + watch);
+            throw new IllegalArgumentException(Messages.of("takes.watch-must-be-column-name-or", watch));
         }
         if (!watch.has("reader")) {
-            keys(watch, "a watched column", List.of("column"));
+            keys(watch, Messages.of("takes.a-watched-column"), List.of("column"));
             return new Watch.Column(Nodes.text(watch, "column"));
         }
-        keys(watch, "a watched reader", List.of("reader", "column", "set", "number", "window_s"));
+        keys(watch, Messages.of("takes.a-watched-reader"), List.of("reader", "column", "set", "number", "window_s"));
         Map<String, String> settings = new TreeMap<>();
         for (Map.Entry<String, JsonNode> one : watch.path("set").properties()) {
             settings.put(one.getKey(), one.getValue().asText());
@@ -257,7 +258,7 @@ public final class RulesJson {
         if (node.has("rule")) {
             keys(
                     node,
-                    "an output by a rule",
+                    Messages.of("takes.an-output-by-a-rule"),
                     List.of("name", "safe", "rule", "on", "off", "longest_on_s", "to", "live", "caution", "watchdog"));
             return new Output.ByRule(
                     name,
@@ -269,7 +270,7 @@ public final class RulesJson {
         }
         keys(
                 node,
-                "an output by a value",
+                Messages.of("takes.an-output-by-a-value"),
                 List.of(
                         "name",
                         "safe",
@@ -290,7 +291,7 @@ public final class RulesJson {
         for (int i = 0; i < map.length; i++) {
             map[i] = numbers(points.get(i));
             if (map[i].length != 2) {
-                throw new IllegalArgumentException("\"map\" is a list of [in, out], was " + points);
+                throw new IllegalArgumentException(Messages.of("takes.map-is-a-list-of-in-out-was", points));
             }
         }
         return new Output.ByValue(

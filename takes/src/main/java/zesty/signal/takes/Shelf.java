@@ -24,6 +24,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 
 /** The folder the takes stand in. A removed take can be brought back for 30 days. */
 public final class Shelf {
@@ -168,7 +169,7 @@ public final class Shelf {
                 }
             }
         } catch (IOException | UncheckedIOException e) {
-            throw new TakeException("the takes in " + folder + " cannot be listed: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.the-takes-in-cannot-be-listed", folder, DiskWords.of(e)), e);
         }
         Set<Path> there = entries.stream().map(Entry::file).collect(Collectors.toSet());
         known.keySet().retainAll(there);
@@ -206,8 +207,8 @@ public final class Shelf {
                 return null;
             }
             String why = Files.isSymbolicLink(file)
-                    ? file + " is a link to something that is not there"
-                    : file + " cannot be read: " + DiskWords.of(e);
+                    ? Messages.of("takes.is-a-link-to-something-that-is-not", file)
+                    : Messages.of("takes.cannot-be-read", file, DiskWords.of(e));
             return without(file, FileTime.from(Instant.EPOCH), 0, why);
         }
     }
@@ -284,7 +285,7 @@ public final class Shelf {
             Files.setLastModifiedTime(target, FileTime.from(Instant.now()));
             return target;
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be removed: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-removed", file, DiskWords.of(e)), e);
         }
     }
 
@@ -298,7 +299,7 @@ public final class Shelf {
             move(lying, target);
             return target;
         } catch (IOException e) {
-            throw new TakeException(lying + " cannot be put back: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-put-back", lying, DiskWords.of(e)), e);
         }
     }
 
@@ -329,7 +330,8 @@ public final class Shelf {
                 all.add(new Removed(file, Files.getLastModifiedTime(file).toInstant(), Files.size(file)));
             }
         } catch (IOException e) {
-            throw new TakeException("removed takes in " + removed + " cannot be listed: " + DiskWords.of(e), e);
+            throw new TakeException(
+                    Messages.of("takes.removed-takes-in-cannot-be-listed", removed, DiskWords.of(e)), e);
         }
         all.sort(Comparator.comparing(Removed::since).reversed());
         return all;
@@ -344,7 +346,8 @@ public final class Shelf {
                 }
             }
         } catch (IOException e) {
-            throw new TakeException("removed takes in " + removed + " cannot be deleted: " + DiskWords.of(e), e);
+            throw new TakeException(
+                    Messages.of("takes.removed-takes-in-cannot-be-deleted", removed, DiskWords.of(e)), e);
         }
     }
 
@@ -360,7 +363,8 @@ public final class Shelf {
                 }
             }
         } catch (IOException e) {
-            throw new TakeException("removed takes in " + removed + " cannot be tidied: " + DiskWords.of(e), e);
+            throw new TakeException(
+                    Messages.of("takes.removed-takes-in-cannot-be-tidied", removed, DiskWords.of(e)), e);
         }
     }
 }

@@ -17,6 +17,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import zesty.signal.core.text.Messages;
 
 /**
  * What the shelf shows of its takes, kept beside them so that it need not open each: by file, size and time of change. The takes are the
@@ -152,7 +153,7 @@ final class ShelfIndex {
                 Statement statement = connection.createStatement()) {
             if (there && number(statement, "application_id") != APPLICATION_ID
                     || there && number(statement, "user_version") != VERSION) {
-                throw new SQLException("it is of another kind");
+                throw new SQLException(Messages.of("takes.it-is-of-another-kind"));
             }
             connection.setAutoCommit(false);
             statement.execute("PRAGMA application_id = " + APPLICATION_ID);

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.text.Messages;
 
 /**
  * Columns of numbers with a header, from a CSV file with a header row or from a take. Cells are read when a column is
@@ -70,8 +71,10 @@ public final class Table {
     }
 
     static TakeException tooFew(Path file, int rows) {
-        return new TakeException(
-                file + " holds " + (rows == 0 ? "no rows" : "one row") + " of numbers; at least two are needed");
+        return new TakeException(Messages.of(
+                "takes.holds-of-numbers-at-least-two-are",
+                file,
+                (rows == 0 ? Messages.of("takes.no-rows") : Messages.of("takes.one-row"))));
     }
 
     /** @throws TakeException when it cannot be read, is empty, or holds fewer than two rows */
@@ -85,7 +88,7 @@ public final class Table {
             throw new TakeException(file + DiskWords.absent(file));
         }
         if (Files.isDirectory(file)) {
-            throw new TakeException(file + " is a folder; a CSV file with a header row or a take is needed");
+            throw new TakeException(Messages.of("takes.is-a-folder-a-csv-file-with-a-2", file));
         }
         Table table = file.getFileName().toString().endsWith(".zest") ? ofTake(file, column) : ofCsv(file);
         table.enough();
@@ -126,7 +129,7 @@ public final class Table {
         try {
             shape = CsvShape.of(file);
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be read as CSV: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-read-as-csv", file, DiskWords.of(e)), e);
         }
         try (CsvRecords records = new CsvRecords(file, shape)) {
             written = records.header();
@@ -195,7 +198,7 @@ public final class Table {
             seconds[row] =
                     clock.seconds(cells.get(row)[index], shape, row == 0 ? Double.NEGATIVE_INFINITY : seconds[row - 1]);
             if (Double.isNaN(seconds[row])) {
-                throw nothing(row, index, "a time");
+                throw nothing(row, index, Messages.of("takes.a-time"));
             }
         }
         if (Double.isNaN(clock.secondsEach())) {
@@ -204,9 +207,13 @@ public final class Table {
         }
         for (int row = 1; row < seconds.length; row++) {
             if (!(seconds[row] >= seconds[row - 1])) {
-                throw new TakeException(file + " line " + lines.get(row) + ": " + headers.get(index)
-                        + " must not fall from row to row, but "
-                        + cells.get(row)[index] + " follows " + cells.get(row - 1)[index]);
+                throw new TakeException(Messages.of(
+                        "takes.line-must-not-fall-from-row-to-row",
+                        file,
+                        lines.get(row),
+                        headers.get(index),
+                        cells.get(row)[index],
+                        cells.get(row - 1)[index]));
             }
         }
         return Optional.of(seconds);
@@ -246,7 +253,7 @@ public final class Table {
     }
 
     static TakeException noColumn(Path file, String name, List<String> headers) {
-        return new TakeException(file + " has no column '" + name + "'; it has " + String.join(", ", headers));
+        return new TakeException(Messages.of("takes.has-no-column-it-has", file, name, String.join(", ", headers)));
     }
 
     private double[] numbers(int index, boolean holes) throws TakeException {
@@ -256,7 +263,7 @@ public final class Table {
             numbers[row] = shape.number(cell);
             if (Double.isNaN(numbers[row])
                     && !(holes && (cell.isBlank() || cell.strip().equalsIgnoreCase("nan")))) {
-                throw nothing(row, index, "a number");
+                throw nothing(row, index, Messages.of("takes.a-number"));
             }
         }
         return numbers;

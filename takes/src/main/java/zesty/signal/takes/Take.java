@@ -18,6 +18,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.text.Messages;
 
 /**
  * A stored take, open for reading. A take whose recording broke off is mended when it is opened, and says so; where its
@@ -59,12 +60,12 @@ public final class Take implements AutoCloseable {
             return take;
         } catch (SQLException e) {
             closeQuietly(take);
-            throw new TakeException(path + " is no take, or cannot be read: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.is-no-take-or-cannot-be-read", path, DiskWords.of(e)), e);
         } catch (IOException e) {
             closeQuietly(take);
             throw e instanceof TakeException said
                     ? said
-                    : new TakeException(path + " cannot be opened: " + DiskWords.of(e), e);
+                    : new TakeException(Messages.of("takes.cannot-be-opened", path, DiskWords.of(e)), e);
         }
     }
 
@@ -72,8 +73,10 @@ public final class Take implements AutoCloseable {
         if (!notes.fact("state").equals("recording")) {
             return;
         }
-        if (ProcessMark.runs(notes.fact("process"))) {
-            throw new TakeException(file.path() + " is still being recorded; stop the recording first");
+        String process = notes.fact("process");
+        boolean written = ProcessMark.isOwn(process) ? TakeWriter.writes(file.path()) : ProcessMark.runs(process);
+        if (written) {
+            throw new TakeException(Messages.of("takes.is-still-being-recorded-stop-the", file.path()));
         }
         new TakeRepair(file.connection(), file.checked()).mend(this);
         notes.load();
@@ -147,7 +150,7 @@ public final class Take implements AutoCloseable {
         try {
             return ofRecorded(rig());
         } catch (TakeException e) {
-            file.damage().tell("its rig cannot be read, so its raw numbers are shown");
+            file.damage().tell(Messages.of("takes.its-rig-cannot-be-read-so-its-raw"));
         }
         Rig plain = Rig.blank(title(), "stdin");
         for (int s = 0; s < sources(); s++) {

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.text.Messages;
 
 /** The samples of a take: columns, rows of each source, gaps, and the small drawings of them. One thread. */
 final class TakeData implements AutoCloseable {
@@ -48,7 +49,7 @@ final class TakeData implements AutoCloseable {
                 columns.add(new Column(row.getString(2), row.getString(3)));
             } else {
                 columns.add(new Column("column" + (columns.size() + 1), ""));
-                file.damage().tell("the name of column " + columns.size() + " does not check");
+                file.damage().tell(Messages.of("takes.the-name-of-column-does-not-check", columns.size()));
             }
         });
         if (said.containsKey("channel_column")) {
@@ -65,9 +66,7 @@ final class TakeData implements AutoCloseable {
                     share(row.getString(2), first, count);
                 } else {
                     share("source" + (shares.size() + 1), columns.size(), 0);
-                    file.damage()
-                            .tell("source " + (shares.size())
-                                    + " is lost: what says which columns it has does not check");
+                    file.damage().tell(Messages.of("takes.source-is-lost-what-says-which", (shares.size())));
                 }
             });
         }
@@ -78,9 +77,9 @@ final class TakeData implements AutoCloseable {
             Tally.Count due = said.get(Tally.rowsOf(source));
             long there = shares.get(source).rows().rows();
             if (due != null && due.rows() != there) {
-                file.damage().tell("of " + due.rows() + " rows that were recorded " + there + " are there");
+                file.damage().tell(Messages.of("takes.of-rows-that-were-recorded-are", due.rows(), there));
             } else if (due == null && file.counted()) {
-                file.damage().tell("what says how many rows were recorded is not there");
+                file.damage().tell(Messages.of("takes.what-says-how-many-rows-were"));
             }
         }
     }
@@ -163,8 +162,7 @@ final class TakeData implements AutoCloseable {
 
     private int fitting(long rows) throws TakeException {
         if (rows > Integer.MAX_VALUE - 8) {
-            throw new TakeException(
-                    file.path() + " has " + rows + " rows; more than 2147483639 cannot be worked on at once");
+            throw new TakeException(Messages.of("takes.has-rows-more-than-2147483639", file.path(), rows));
         }
         return (int) rows;
     }
@@ -240,7 +238,7 @@ final class TakeData implements AutoCloseable {
             if (file.right(check, source, start, end, missing) && start <= end && missing >= 0) {
                 gaps.add(new Gap(start, end, missing));
             } else {
-                file.damage().tell("a gap does not check and is left out");
+                file.damage().tell(Messages.of("takes.a-gap-does-not-check-and-is-left"));
             }
         });
         gaps.sort(Comparator.comparingDouble(Gap::startSeconds));
@@ -290,8 +288,9 @@ final class TakeData implements AutoCloseable {
                             || first < 0
                             || !file.right(result.getLong(3), column + 1, level, first, stored)) {
                         file.damage()
-                                .tell("a part of the small drawing of "
-                                        + columns.get(column).name() + " does not check");
+                                .tell(Messages.of(
+                                        "takes.a-part-of-the-small-drawing-of",
+                                        columns.get(column).name()));
                         continue;
                     }
                     ByteBuffer data = ByteBuffer.wrap(stored).order(ByteOrder.LITTLE_ENDIAN);
@@ -303,8 +302,9 @@ final class TakeData implements AutoCloseable {
             }
         } catch (SQLException e) {
             file.damage()
-                    .tell("a part of the small drawing of "
-                            + columns.get(column).name() + " cannot be read");
+                    .tell(Messages.of(
+                            "takes.a-part-of-the-small-drawing-of-2",
+                            columns.get(column).name()));
         }
         return extremes;
     }

@@ -7,6 +7,7 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import zesty.signal.core.text.Messages;
 
 /**
  * The file of a take: its connection, of which version it is, what of it does not check, and changes in one transaction each.
@@ -34,7 +35,8 @@ final class TakeFile implements AutoCloseable {
     /** @param writable whether the take and its folder may be written to */
     static TakeFile open(Path file, boolean writable) throws TakeException, SQLException, IOException {
         if (!Files.isRegularFile(file)) {
-            throw new TakeException(file + DiskWords.absent(file) + (Files.isDirectory(file) ? ", no take" : ""));
+            throw new TakeException(
+                    file + DiskWords.absent(file) + (Files.isDirectory(file) ? Messages.of("takes.no-take") : ""));
         }
         Path at = file;
         Path copy = null;
@@ -81,16 +83,15 @@ final class TakeFile implements AutoCloseable {
 
     private void check() throws SQLException, TakeException {
         if (number("SELECT count(*) FROM sqlite_master") == 0) {
-            throw new TakeException(
-                    file + " holds nothing: it is empty, or its recording ended before the first row was saved");
+            throw new TakeException(Messages.of("takes.holds-nothing-it-is-empty-or-its", file));
         }
         if (number("PRAGMA application_id") != TakeSchema.APPLICATION_ID) {
-            throw new TakeException(file + " is no take; a take ends in .zest and is made by recording or importing");
+            throw new TakeException(Messages.of("takes.is-no-take-a-take-ends-in-zest-and", file));
         }
         long version = number("PRAGMA user_version");
         if (version > TakeSchema.VERSION) {
-            throw new TakeException(file + " was written by a later version (format " + version
-                    + ", this one reads up to " + TakeSchema.VERSION + ")");
+            throw new TakeException(
+                    Messages.of("takes.was-written-by-a-later-version", file, version, TakeSchema.VERSION));
         }
         checked = version >= TakeSchema.CHECKED;
         counted = version >= TakeSchema.COUNTED;
@@ -100,7 +101,7 @@ final class TakeFile implements AutoCloseable {
             several = TakeSchema.hasTable(statement, "source");
             String missing = TakeSchema.missing(statement);
             if (missing != null) {
-                throw new TakeException(file + " is damaged or no take: " + missing);
+                throw new TakeException(Messages.of("takes.is-damaged-or-no-take", file, missing));
             }
         }
     }
@@ -127,7 +128,7 @@ final class TakeFile implements AutoCloseable {
                 reader.read(result, result.getLong("sum"));
             }
         } catch (SQLException e) {
-            damage.tell("a part of its table " + table + " cannot be read");
+            damage.tell(Messages.of("takes.a-part-of-its-table-cannot-be-read", table));
         }
     }
 
@@ -149,22 +150,12 @@ final class TakeFile implements AutoCloseable {
      */
     void change(String what, Change change) throws TakeException {
         if (readOnly) {
-            throw new TakeException(
-                    file + " lies where nothing can be written, so " + what + " cannot be saved; copy the take first");
+            throw new TakeException(Messages.of("takes.lies-where-nothing-can-be-written", file, what));
         }
         try {
-            connection.setAutoCommit(false);
-            try {
-                change.make();
-                connection.commit();
-            } catch (SQLException | RuntimeException e) {
-                connection.rollback();
-                throw e;
-            } finally {
-                connection.setAutoCommit(true);
-            }
+            Transactions.whole(connection, change::make);
         } catch (SQLException e) {
-            throw new TakeException(file + " cannot keep " + what + ": " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-keep", file, what, DiskWords.of(e)), e);
         }
     }
 
@@ -216,7 +207,7 @@ final class TakeFile implements AutoCloseable {
         try {
             connection.close();
         } catch (SQLException e) {
-            throw new TakeException(file + " could not be closed: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.could-not-be-closed", file, DiskWords.of(e)), e);
         } finally {
             TakeCopy.delete(copy);
         }

@@ -10,6 +10,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.sample.Packed;
+import zesty.signal.core.text.Messages;
 
 /**
  * The pictures of a take, read one by one: from its table of pictures, or, of an older take, from a column a pixel. One that does
@@ -43,7 +44,7 @@ final class TakeFrames implements AutoCloseable {
                 }
             }
         } catch (SQLException e) {
-            file.damage().tell("its pictures cannot be read");
+            file.damage().tell(Messages.of("takes.its-pictures-cannot-be-read"));
         }
     }
 
@@ -72,7 +73,7 @@ final class TakeFrames implements AutoCloseable {
                 ResultSet row = statement.executeQuery()) {
             long there = row.next() ? row.getLong(1) : 0;
             if (there != due) {
-                file.damage().tell("of " + due + " pictures that were recorded " + there + " are there");
+                file.damage().tell(Messages.of("takes.of-pictures-that-were-recorded-are", due, there));
             }
         }
     }
@@ -153,9 +154,9 @@ final class TakeFrames implements AutoCloseable {
                     return frame;
                 }
             }
-            file.damage().tell("the picture of row " + row + " does not check and is left out");
+            file.damage().tell(Messages.of("takes.the-picture-of-row-does-not-check", row));
         } catch (SQLException e) {
-            file.damage().tell("a part of its pictures cannot be read");
+            file.damage().tell(Messages.of("takes.a-part-of-its-pictures-cannot-be"));
         }
         return null;
     }

@@ -8,6 +8,7 @@ import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /** Several takes of the same columns as one, with gaps between them; those they are made of stay as they are. */
 public final class TakeJoin {
@@ -30,20 +31,20 @@ public final class TakeJoin {
             Take one = inOrder.get(i);
             Take before = inOrder.get(i - 1);
             if (one.sources() != first.sources() || !one.columns().equals(first.columns())) {
-                throw new TakeException("\"" + one.title() + "\" has other columns than \"" + first.title()
-                        + "\": only takes with the same ones can be joined");
+                throw new TakeException(
+                        Messages.of("takes.has-other-columns-than-only-takes", one.title(), first.title()));
             }
             for (int source = 0; source < first.sources(); source++) {
                 if (!Arrays.equals(one.frameSize(source), first.frameSize(source))) {
-                    throw new TakeException("\"" + one.title() + "\" has pictures of another size than \""
-                            + first.title() + "\": only takes with the same ones can be joined");
+                    throw new TakeException(
+                            Messages.of("takes.has-pictures-of-another-size-than", one.title(), first.title()));
                 }
             }
             later[i] = Duration.between(first.started(), one.started()).toNanos() / 1e9;
             double end = later[i - 1] + before.seconds();
             if (later[i] <= end) {
-                throw new TakeException("\"" + one.title() + "\" began before \"" + before.title()
-                        + "\" was over: takes of the same time cannot be joined");
+                throw new TakeException(
+                        Messages.of("takes.began-before-was-over-takes-of-the", one.title(), before.title()));
             }
         }
         boolean done = false;
@@ -74,10 +75,11 @@ public final class TakeJoin {
                 notes.add(one.notes());
             }
         }
-        notes.add("Joined of "
-                + String.join(
+        notes.add(Messages.of(
+                "takes.joined-of",
+                String.join(
                         ", ",
-                        inOrder.stream().map(one -> "\"" + one.title() + "\"").toList()) + ".");
+                        inOrder.stream().map(one -> "\"" + one.title() + "\"").toList())));
         try (Take made = Take.open(out)) {
             made.write(new LogEntry(null, String.join("\n", notes), List.copyOf(tags), List.of(), List.of()));
         }

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 
 /** The marks of a take; the ends of those that are spans lie in a table of their own, which older takes have not. One thread. */
 final class TakeMarks {
@@ -33,7 +34,7 @@ final class TakeMarks {
                 double until = ends.getOrDefault(id, Double.NaN);
                 marks.put(id, new Mark(at, until < at ? Double.NaN : until, row.getString(3)));
             } else {
-                file.damage().tell("a mark does not check and is left out");
+                file.damage().tell(Messages.of("takes.a-mark-does-not-check-and-is-left"));
             }
         });
         return marks;
@@ -51,11 +52,11 @@ final class TakeMarks {
                 if (row.getLong(3) == Checks.of(row.getLong(1), row.getDouble(2))) {
                     ends.put(row.getLong(1), row.getDouble(2));
                 } else {
-                    file.damage().tell("the end of a mark does not check and is left out");
+                    file.damage().tell(Messages.of("takes.the-end-of-a-mark-does-not-check"));
                 }
             }
         } catch (SQLException e) {
-            file.damage().tell("a part of its table mark_end cannot be read");
+            file.damage().tell(Messages.of("takes.a-part-of-its-table-mark-end"));
         }
         return ends;
     }
@@ -64,7 +65,7 @@ final class TakeMarks {
         try (Statement statement = file.connection().createStatement()) {
             return TakeSchema.hasTable(statement, TakeSchema.MARK_ENDS);
         } catch (SQLException e) {
-            file.damage().tell("whether its marks have ends cannot be read");
+            file.damage().tell(Messages.of("takes.whether-its-marks-have-ends-cannot"));
             return false;
         }
     }

@@ -16,6 +16,7 @@ import java.util.Set;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What is told of a take beside its samples: title, notes, rig, marks, changes made by hand. One thread. */
 final class TakeNotes {
@@ -41,7 +42,7 @@ final class TakeNotes {
             if (file.right(check, key, value)) {
                 facts.put(key, value);
             } else {
-                file.damage().tell("its " + key + " does not check");
+                file.damage().tell(Messages.of("takes.its-does-not-check", key));
             }
         });
     }
@@ -63,9 +64,9 @@ final class TakeNotes {
     /** @return the rig in force when it was recorded. @throws TakeException when it does not read */
     Rig rig() throws TakeException {
         if (!facts.containsKey("rig")) {
-            throw new TakeException(file.path() + ": its rig cannot be read, so only the raw numbers are here");
+            throw new TakeException(Messages.of("takes.its-rig-cannot-be-read-so-only-the", file.path()));
         }
-        return RigJson.read(fact("rig"), file.path() + ", its rig");
+        return RigJson.read(fact("rig"), Messages.of("takes.its-rig", file.path()));
     }
 
     List<Mark> marks() {
@@ -88,7 +89,7 @@ final class TakeNotes {
                 fresh.remove(one);
             }
         });
-        file.change("its markers", () -> {
+        file.change(Messages.of("takes.its-markers"), () -> {
             marks.remove(gone);
             marks.add(fresh);
         });
@@ -114,20 +115,18 @@ final class TakeNotes {
                     ? Tally.read(file.connection(), file.damage()).get(TakeSchema.EDITS)
                     : null;
             if (due != null && !due.equals(there)) {
-                file.damage()
-                        .tell("of " + due.rows() + " changes made by hand " + there.rows()
-                                + " are there as they were made");
+                file.damage().tell(Messages.of("takes.of-changes-made-by-hand-are-there", due.rows(), there.rows()));
             }
             return edits;
         } catch (SQLException | IllegalArgumentException e) {
-            file.damage().tell("a part of the changes made by hand cannot be read");
+            file.damage().tell(Messages.of("takes.a-part-of-the-changes-made-by-hand"));
             return edits;
         }
     }
 
     /** Keeps the changes made by hand to the events of a reader, in the place of those before. */
     void edit(String reader, List<HandEdit> edits) throws TakeException {
-        file.change("a change made by hand", () -> {
+        file.change(Messages.of("takes.a-change-made-by-hand"), () -> {
             try (Statement statement = file.connection().createStatement()) {
                 statement.execute(TakeSchema.CREATE_EDITS);
                 put(reader, edits);
@@ -175,10 +174,10 @@ final class TakeNotes {
      */
     void write(LogEntry entry, double seconds) throws TakeException {
         if (entry.isNothing()) {
-            throw new TakeException("there is nothing to write; give a title, a note, a tag or a mark");
+            throw new TakeException(Messages.of("takes.there-is-nothing-to-write-give-a"));
         }
         if (entry.title() != null && entry.title().isBlank()) {
-            throw new TakeException("a take needs a name");
+            throw new TakeException(Messages.of("takes.a-take-needs-a-name"));
         }
         for (Mark mark : entry.marks()) {
             check(mark, seconds);
@@ -186,13 +185,13 @@ final class TakeNotes {
         Set<String> tags = new LinkedHashSet<>(tags());
         for (String tag : entry.tags()) {
             if (tag.isEmpty() || tag.indexOf('\n') >= 0) {
-                throw new TakeException("a tag is a word or a few, in one line; was '" + tag + "'");
+                throw new TakeException(Messages.of("takes.a-tag-is-a-word-or-a-few-in-one", tag));
             }
             tags.add(tag);
         }
         for (String tag : entry.untags()) {
             if (!tags.remove(tag)) {
-                throw new TakeException(file.path() + " has no tag '" + tag + "'; it has " + tags());
+                throw new TakeException(Messages.of("takes.has-no-tag-it-has", file.path(), tag, tags()));
             }
         }
         Map<String, String> changed = new LinkedHashMap<>();
@@ -210,7 +209,7 @@ final class TakeNotes {
         if (!List.copyOf(tags).equals(tags())) {
             changed.put(TAGS, String.join("\n", tags));
         }
-        file.change("what is written into its logbook", () -> {
+        file.change(Messages.of("takes.what-is-written-into-its-logbook"), () -> {
             for (Map.Entry<String, String> one : changed.entrySet()) {
                 TakeFacts.put(file.connection(), file.checked(), one.getKey(), one.getValue());
             }
@@ -222,18 +221,22 @@ final class TakeNotes {
     private void check(Mark mark, double seconds) throws TakeException {
         double last = mark.isSpan() ? mark.untilSeconds() : mark.seconds();
         if (!(mark.seconds() >= 0 && last <= seconds)) {
-            throw new TakeException("a mark at " + Digits.of(mark.seconds() < 0 ? mark.seconds() : last)
-                    + " s is not within " + file.path() + ", which has 0 to " + Digits.fixed(seconds, 3) + " s");
+            throw new TakeException(Messages.of(
+                    "takes.a-mark-at-s-is-not-within-which",
+                    Digits.of(mark.seconds() < 0 ? mark.seconds() : last),
+                    file.path(),
+                    Digits.fixed(seconds, 3)));
         }
         if (mark.text().isBlank()) {
-            throw new TakeException("a mark needs words");
+            throw new TakeException(Messages.of("takes.a-mark-needs-words"));
         }
     }
 
     /** Puts other notes in the place of those there are, in one transaction. */
     void notes(String text) throws TakeException {
         String notes = text.strip();
-        file.change("its notes", () -> TakeFacts.put(file.connection(), file.checked(), "notes", notes));
+        file.change(
+                Messages.of("takes.its-notes"), () -> TakeFacts.put(file.connection(), file.checked(), "notes", notes));
         facts.put("notes", notes);
     }
 }

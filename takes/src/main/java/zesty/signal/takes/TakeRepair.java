@@ -5,6 +5,7 @@ import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
 /** Makes a take whole whose recording broke off: its rows are safe, its pyramid is made anew. */
 final class TakeRepair {
@@ -18,23 +19,18 @@ final class TakeRepair {
     }
 
     void mend(Take take) throws SQLException {
-        connection.setAutoCommit(false);
-        try (Statement statement = connection.createStatement()) {
-            statement.execute("DELETE FROM pyramid");
+        Transactions.whole(connection, () -> {
+            try (Statement statement = connection.createStatement()) {
+                statement.execute("DELETE FROM pyramid");
+            }
             for (int c = 0; c < take.columns().size(); c++) {
                 rebuild(take, c);
             }
             String said = String.format(
-                    Locale.ROOT,
-                    "The recording broke off. %d rows, %.2f s, are here; at most the last second before that is missing.",
-                    take.rows(),
-                    take.seconds());
+                    Locale.ROOT, Messages.of("takes.the-recording-broke-off-d-rows-2f"), take.rows(), take.seconds());
             TakeFacts.put(connection, checked, "mended", said);
             TakeFacts.put(connection, checked, "state", "whole");
-            connection.commit();
-        } finally {
-            connection.setAutoCommit(true);
-        }
+        });
     }
 
     private void rebuild(Take take, int column) throws SQLException {

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Packed;
+import zesty.signal.core.text.Messages;
 
 /**
  * The rows of one source of a take, piece by piece as they were written. Each piece stands for itself: one that does not
@@ -87,12 +88,12 @@ final class TakeRows implements AutoCloseable {
                     found.putIfAbsent(
                             firstRow, new Piece(firstRow, (int) count, first, given == null ? Double.NaN : period, 0));
                 } else {
-                    damage.tell("the rows from row " + firstRow + " on are lost: their times do not check");
+                    damage.tell(Messages.of("takes.the-rows-from-row-on-are-lost", firstRow));
                 }
             }
             return true;
         } catch (SQLException e) {
-            damage.tell("a part of the list of its rows cannot be read");
+            damage.tell(Messages.of("takes.a-part-of-the-list-of-its-rows"));
             return false;
         }
     }
@@ -101,7 +102,7 @@ final class TakeRows implements AutoCloseable {
         Piece before = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
         long due = before == null ? 0 : before.firstRow() + before.rows();
         if (next.firstRow() < due || before != null && next.first() < before.first()) {
-            damage.tell("the rows from row " + next.firstRow() + " on are lost: they would lie over others");
+            damage.tell(Messages.of("takes.the-rows-from-row-on-are-lost-they", next.firstRow()));
             return;
         }
         if (next.firstRow() > due) {
@@ -109,7 +110,7 @@ final class TakeRows implements AutoCloseable {
             lost.add(new Gap(Math.min(from, next.first()), next.first(), next.firstRow() - due));
             damage.tell(String.format(
                     Locale.ROOT,
-                    "%d rows are lost between %.3f and %.3f s",
+                    Messages.of("takes.d-rows-are-lost-between-3f-and-3f"),
                     next.firstRow() - due,
                     from,
                     next.first()));
@@ -192,10 +193,7 @@ final class TakeRows implements AutoCloseable {
         }
         if (times == null) {
             damage.tell(String.format(
-                    Locale.ROOT,
-                    "%d rows from %.3f s on are left out: their times do not check",
-                    piece.rows(),
-                    piece.first()));
+                    Locale.ROOT, Messages.of("takes.d-rows-from-3f-s-on-are-left-out"), piece.rows(), piece.first()));
             dated[index] = false;
             return new double[0];
         }
@@ -223,7 +221,7 @@ final class TakeRows implements AutoCloseable {
             if (dated(index)) {
                 damage.tell(String.format(
                         Locale.ROOT,
-                        "column %s, %d rows from %.3f s on: the values do not check",
+                        Messages.of("takes.column-s-d-rows-from-3f-s-on-the"),
                         name,
                         piece.rows(),
                         piece.first()));

@@ -7,6 +7,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * The tables of a take: version 4, whose rows are counted. In version 3 each row carries a checksum, but nobody counts
@@ -83,12 +84,12 @@ final class TakeSchema {
     static String missing(Statement statement) throws SQLException {
         for (String table : List.of("take", "channel_column", "block", "block_values", "mark", "gap", "pyramid")) {
             if (!hasTable(statement, table)) {
-                return "its table " + table + " is not there, or is none";
+                return Messages.of("takes.its-table-is-not-there-or-is-none", table);
             }
         }
         try (ResultSet others = statement.executeQuery(
                 "SELECT name FROM sqlite_master WHERE type IN ('view', 'trigger') OR sql LIKE '%VIRTUAL%' LIMIT 1")) {
-            return others.next() ? "it holds a '" + others.getString(1) + "', which no take has" : null;
+            return others.next() ? Messages.of("takes.it-holds-a-which-no-take-has", others.getString(1)) : null;
         }
     }
 

@@ -3,6 +3,7 @@ package zesty.signal.takes;
 import java.nio.file.Path;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A part of a take as a take of its own; the one it is taken from stays as it is. */
 public final class TakeTrim {
@@ -15,7 +16,7 @@ public final class TakeTrim {
      * @throws TakeException when no row lies between, or it cannot be written; nothing is left behind then
      */
     public static long write(Take take, double from, double to, Path out) throws TakeException {
-        String title = take.title() + ", part";
+        String title = Messages.of("takes.part", take.title());
         boolean done = false;
         long rows;
         TakeWriter writer =
@@ -26,8 +27,8 @@ public final class TakeTrim {
             }
             rows = writer.rows();
             if (rows == 0) {
-                throw new TakeException("no row of " + take.file() + " lies from " + Digits.fixed(from, 3) + " to "
-                        + Digits.fixed(to, 3) + " s");
+                throw new TakeException(Messages.of(
+                        "takes.no-row-of-lies-from-to-s", take.file(), Digits.fixed(from, 3), Digits.fixed(to, 3)));
             }
             TakePieces.marks(take, from, to, 0, writer);
             writer.finish();
@@ -37,8 +38,7 @@ public final class TakeTrim {
                 TakePieces.remove(out);
             }
         }
-        String of = "Cut out of \"" + take.title() + "\", from " + Digits.fixed(from, 3) + " to " + Digits.fixed(to, 3)
-                + " s.";
+        String of = Messages.of("takes.cut-out-of-from-to-s", take.title(), Digits.fixed(from, 3), Digits.fixed(to, 3));
         try (Take made = Take.open(out)) {
             made.write(new LogEntry(
                     null, take.notes().isEmpty() ? of : take.notes() + "\n" + of, take.tags(), List.of(), List.of()));

@@ -10,6 +10,8 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
@@ -17,13 +19,14 @@ import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Packed;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.text.Messages;
 
 /**
  * Writes a take while it is being recorded. What was committed survives the end of the process; call {@link #commit()}
- * at least once a second. One thread. After an exception nothing more can be written, and what was committed stands.
+ * at least once a second. One thread. After an exception nothing more can be written, and what was committed stands. Longer than others: each thing that a take holds is written here, under one transaction.
  */
 public final class TakeWriter implements AutoCloseable {
-    private static final String MISSING_FILE = ": the take's file or folder is gone; recording stopped";
+    private static final String MISSING_FILE = Messages.of("takes.the-take-s-file-or-folder-is-gone");
 
     private final Path file;
     private final Connection connection;
@@ -40,6 +43,9 @@ public final class TakeWriter implements AutoCloseable {
     private double firstSeconds = Double.NaN;
     private double lastSeconds;
     private boolean broken;
+
+    /** Those of this process that are being written: one whose end the disk did not take is none any more. */
+    private static final Set<Path> WRITTEN = ConcurrentHashMap.newKeySet();
 
     private TakeWriter(Path file, Connection connection, Rig rig) throws SQLException {
         this.file = file;
@@ -86,9 +92,9 @@ public final class TakeWriter implements AutoCloseable {
             // Of two that begin at once one makes the file, and the other hears of it here.
             Files.createFile(file);
         } catch (FileAlreadyExistsException e) {
-            throw new TakeException(file + " is there already; choose another name", e);
+            throw new TakeException(Messages.of("takes.is-there-already-choose-another", file), e);
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-written", file, DiskWords.of(e)), e);
         }
         try {
             Connection connection = TakeSchema.connect(file);
@@ -98,6 +104,7 @@ public final class TakeWriter implements AutoCloseable {
                 writer.describe(title, rig, started);
                 return writer;
             } catch (SQLException | TakeException e) {
+                WRITTEN.remove(file.toAbsolutePath().normalize());
                 connection.close();
                 Files.deleteIfExists(file);
                 throw e;
@@ -106,11 +113,17 @@ public final class TakeWriter implements AutoCloseable {
             if (e instanceof TakeException said) {
                 throw said;
             }
-            throw new TakeException(file + " cannot be written: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("takes.cannot-be-written", file, DiskWords.of(e)), e);
         }
     }
 
+    /** @return whether this process is writing the take at this moment. Any thread */
+    static boolean writes(Path file) {
+        return WRITTEN.contains(file.toAbsolutePath().normalize());
+    }
+
     private void describe(String title, Rig rig, Instant started) throws SQLException, TakeException {
+        WRITTEN.add(file.toAbsolutePath().normalize());
         put("title", title);
         put("started", started.toString());
         put("state", "recording");
@@ -189,7 +202,7 @@ public final class TakeWriter implements AutoCloseable {
         SourceShare share = shares.get(source);
         if (block.columns().length != share.columns) {
             throw new IllegalArgumentException(
-                    "the take has " + share.columns + " columns of it, the block " + block.columns().length);
+                    Messages.of("takes.the-take-has-columns-of-it-the", share.columns, block.columns().length));
         }
         if (block.rows() == 0) {
             return;
@@ -392,6 +405,7 @@ public final class TakeWriter implements AutoCloseable {
 
     @Override
     public void close() throws TakeException {
+        WRITTEN.remove(file.toAbsolutePath().normalize());
         try {
             if (broken) {
                 connection.rollback();
@@ -400,7 +414,7 @@ public final class TakeWriter implements AutoCloseable {
             connection.close();
         } catch (SQLException e) {
             if (!broken) {
-                throw new TakeException(file + " could not be closed: " + DiskWords.of(e), e);
+                throw new TakeException(Messages.of("takes.could-not-be-closed", file, DiskWords.of(e)), e);
             }
         }
     }
@@ -412,13 +426,13 @@ public final class TakeWriter implements AutoCloseable {
 
     private void guarded(Work work) throws TakeException {
         if (broken) {
-            throw new TakeException(file + " took an error before; nothing more can be written to it");
+            throw new TakeException(Messages.of("takes.took-an-error-before-nothing-more", file));
         }
         try {
             work.run();
         } catch (SQLException e) {
             broken = true;
-            throw new TakeException(file + ": " + DiskWords.of(e) + "; recording stopped, what was written is kept", e);
+            throw new TakeException(Messages.of("takes.recording-stopped-what-was-written", file, DiskWords.of(e)), e);
         }
     }
 }

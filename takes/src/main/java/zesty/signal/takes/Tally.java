@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 
 /**
  * How many rows each table of a take has and what their checksums add up to, written in the same transaction as they are:
@@ -111,11 +112,11 @@ final class Tally {
                 if (name != null && result.getLong(4) == Checks.of(name, count.rows(), count.total())) {
                     counts.put(name, count);
                 } else {
-                    damage.tell("what says how many rows its table " + name + " has does not check");
+                    damage.tell(Messages.of("takes.what-says-how-many-rows-its-table", name));
                 }
             }
         } catch (SQLException e) {
-            damage.tell("what says how many rows it has cannot be read");
+            damage.tell(Messages.of("takes.what-says-how-many-rows-it-has"));
         }
         return counts;
     }
@@ -131,18 +132,18 @@ final class Tally {
             }
             Count due = said.get(table);
             if (due == null) {
-                damage.tell("what says how many rows its table " + table + " has is not there");
+                damage.tell(Messages.of("takes.what-says-how-many-rows-its-table-2", table));
                 continue;
             }
             try {
                 Count there = counted(connection, table);
                 if (there.rows() != due.rows()) {
-                    damage.tell("of " + due.rows() + " rows of its table " + table + " " + there.rows() + " are there");
+                    damage.tell(Messages.of("takes.of-rows-of-its-table-are-there", due.rows(), table, there.rows()));
                 } else if (there.total() != due.total()) {
-                    damage.tell("the rows of its table " + table + " are not those that were written");
+                    damage.tell(Messages.of("takes.the-rows-of-its-table-are-not", table));
                 }
             } catch (SQLException e) {
-                damage.tell("a part of its table " + table + " cannot be read");
+                damage.tell(Messages.of("takes.a-part-of-its-table-cannot-be-read", table));
             }
         }
     }

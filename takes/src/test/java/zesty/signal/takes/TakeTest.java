@@ -273,6 +273,11 @@ class TakeTest {
             writer.commit();
             assertThatThrownBy(() -> Take.open(writer.file())).hasMessageContaining("is still being recorded");
         }
+        // A full disk keeps the writer from saying that it has ended: it is none any more all the same.
+        try (Take take = Take.open(folder.resolve("live.zest"))) {
+            assertThat(take.rows()).isEqualTo(10);
+            assertThat(take.damage()).isEmpty();
+        }
     }
 
     @Test

@@ -1,5 +1,10 @@
 package zesty.signal.app.command;
 
+import java.awt.Color;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.image.BufferedImage;
+import java.io.File;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -16,10 +21,12 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.spi.ToolProvider;
 import java.util.stream.Stream;
+import javax.imageio.ImageIO;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import zesty.signal.app.window.StyleArchive;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.TakeException;
 
@@ -37,8 +44,15 @@ final class PackageCommand implements Callable<Integer> {
             "java.naming",
             "java.sql",
             "java.xml",
+            "jdk.crypto.ec",
+            "jdk.httpserver",
             "jdk.unsupported",
             "jdk.localedata");
+
+    /** The packager's own way leaves the icons of the file types behind. */
+    private static final String ICONS_OFF = "xdg-icon-resource uninstall --context mimetypes --size 128"
+            + " application-x-zesty-take\nxdg-icon-resource uninstall --context mimetypes --size 128"
+            + " application-x-zesty-rig+json\n";
 
     private static final long MOST_MINUTES = 10;
 
@@ -51,7 +65,7 @@ final class PackageCommand implements Callable<Integer> {
     @Override
     public Integer call() throws TakeException, InterruptedException {
         ToolProvider jpackage = tool("jpackage");
-        tool("jlink");
+        ToolProvider jlink = tool("jlink");
         Path jar = jar();
         Path image = to.resolve(NAME);
         Path archive = to.resolve(NAME + "-" + version() + ".tar.gz");
@@ -65,6 +79,7 @@ final class PackageCommand implements Callable<Integer> {
         try {
             Files.createDirectories(to);
             input = gathered(jar);
+            Path icon = icon(input);
             run(
                     jpackage,
                     "--type",
@@ -81,23 +96,27 @@ final class PackageCommand implements Callable<Integer> {
                     jar.getFileName().toString(),
                     "--main-class",
                     MAIN,
-                    "--add-modules",
-                    MODULES,
-                    "--jlink-options",
-                    "--strip-debug --no-man-pages --no-header-files --compress=2 --include-locales=en,de",
+                    "--icon",
+                    icon.toString(),
+                    "--runtime-image",
+                    runtime(jlink, input).toString(),
                     "--java-options",
-                    "-Xmx1g -XX:+UseSerialGC -XX:-UsePerfData -Dprism.lcdtext=false");
+                    "-Xmx1g -Xms64m -XX:MaxNewSize=40m -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30"
+                            + " -XX:+UseSerialGC -XX:-UsePerfData -Dprism.lcdtext=false"
+                            + " -XX:Tier4InvocationThreshold=100000 -XX:Tier4MinInvocationThreshold=20000"
+                            + " -XX:Tier4CompileThreshold=200000 -XX:Tier4BackEdgeThreshold=1000000");
             made.add(image);
             if (packed(image, archive)) {
                 made.add(archive);
             }
-            installer(jpackage, image).ifPresent(made::add);
+            installer(jpackage, image, icon).ifPresent(made::add);
         } catch (TakeException e) {
             throw e;
         } catch (IOException e) {
             throw new TakeException(to + " cannot be written: " + DiskWords.of(e), e);
         } finally {
             remove(input);
+            remove(input == null ? null : input.resolveSibling(input.getFileName() + "-runtime"));
         }
         made.forEach(spec.commandLine().getOut()::println);
         spec.commandLine().getOut().flush();
@@ -140,7 +159,53 @@ final class PackageCommand implements Callable<Integer> {
                 Files.copy(library, input.resolve(library.getFileName()), StandardCopyOption.REPLACE_EXISTING);
             }
         }
+        StyleArchive.write(input.resolve("styles.jar"));
+        // What it is made of may be passed on with its licences only.
+        Path sources = jar.toAbsolutePath().getParent().getParent().getParent();
+        for (String name : List.of("LICENSE", "docs/LICENCES.md")) {
+            Path licence = sources.resolve(name);
+            if (!Files.exists(licence)) {
+                throw new Refusal(licence + " is not there; it has to go along");
+            }
+            Files.copy(licence, input.resolve(licence.getFileName()));
+        }
         return input;
+    }
+
+    /** @return a runtime of the modules that are needed, its classes laid out once, so that each start is quicker */
+    private static Path runtime(ToolProvider jlink, Path input) throws IOException, InterruptedException {
+        Path runtime = input.resolveSibling(input.getFileName() + "-runtime");
+        run(
+                jlink,
+                "--add-modules",
+                MODULES,
+                "--strip-debug",
+                "--no-man-pages",
+                "--no-header-files",
+                "--compress=2",
+                "--include-locales=en,de",
+                "--output",
+                runtime.toString());
+        process(List.of(runtime.resolve("bin").resolve("java").toString(), "-Xshare:dump"));
+        return runtime;
+    }
+
+    /** The slice, as the system's menu wants it. */
+    private static Path icon(Path folder) throws IOException {
+        int size = 256;
+        BufferedImage image = new BufferedImage(size, size, BufferedImage.TYPE_INT_ARGB);
+        Graphics2D g = image.createGraphics();
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        g.setColor(new Color(0x2F4038));
+        g.fillOval(4, 4, size - 8, size - 8);
+        g.setColor(new Color(0xF2B632));
+        for (int i = 0; i < 8; i++) {
+            g.fillArc(24, 24, size - 48, size - 48, 45 * i + 3, 39);
+        }
+        g.dispose();
+        Path file = folder.resolve(NAME + ".png");
+        ImageIO.write(image, "png", file.toFile());
+        return file;
     }
 
     private static void run(ToolProvider tool, String... words) throws TakeException {
@@ -180,22 +245,49 @@ final class PackageCommand implements Callable<Integer> {
         return true;
     }
 
+    /** @return what this system installs from; empty where the tools to make it are not on this machine */
+    private static String type() {
+        String system = System.getProperty("os.name").toLowerCase(Locale.ROOT);
+        if (system.contains("win")) {
+            return Stream.of("candle.exe", "light.exe").allMatch(PackageCommand::onPath) ? "msi" : "";
+        }
+        if (system.contains("mac")) {
+            return "dmg";
+        }
+        return Stream.of("dpkg-deb", "fakeroot").allMatch(PackageCommand::onPath)
+                ? "deb"
+                : onPath("rpmbuild") ? "rpm" : "";
+    }
+
+    /** @return what the package does when it is put on or taken off; the packager fills in its commands */
+    private static String script(String when, String commands) {
+        return "#!/bin/sh\ncase \"$1\" in\n  " + when + ")\n    (\nset +e\n"
+                + (when.equals("configure") ? "" : "UTILITY_SCRIPTS\n" + ICONS_OFF) + commands
+                + "\n    ) >/dev/null 2>&1 || true\n    ;;\nesac\nexit 0\n";
+    }
+
     /** @return the installer, where the tools for one are on this machine */
-    private Optional<Path> installer(ToolProvider jpackage, Path image) throws IOException {
-        boolean debian = System.getProperty("os.name").toLowerCase(Locale.ROOT).contains("linux")
-                && Stream.of("dpkg-deb", "fakeroot").allMatch(PackageCommand::onPath);
-        if (!debian) {
-            Inputs.hint("no installer is made: dpkg-deb and fakeroot are not on this machine");
+    private Optional<Path> installer(ToolProvider jpackage, Path image, Path icon) throws IOException {
+        String type = type();
+        if (type.isEmpty()) {
+            Inputs.hint("no installer is made: dpkg-deb and fakeroot, or rpmbuild, are not on this machine");
             return Optional.empty();
         }
-        Path kinds = Files.createTempFile("take", ".properties");
+        Path folder = Files.createTempDirectory("associations");
         try {
+            Path takes = folder.resolve("take.properties");
             Files.writeString(
-                    kinds, "extension=zest\nmime-type=application/x-zesty-take\ndescription=A take of Zesty Signal\n");
-            run(
-                    jpackage,
+                    takes,
+                    "extension=zest\nmime-type=application/x-zesty-take\ndescription=A take of Zesty Signal\nicon="
+                            + icon + "\n");
+            Path rigs = folder.resolve("rig.properties");
+            Files.writeString(
+                    rigs,
+                    "extension=zrig\nmime-type=application/x-zesty-rig+json\ndescription=A rig of Zesty Signal\nicon="
+                            + icon + "\n");
+            List<String> words = new ArrayList<>(List.of(
                     "--type",
-                    "deb",
+                    type,
                     "--app-image",
                     image.toString(),
                     "--name",
@@ -204,28 +296,44 @@ final class PackageCommand implements Callable<Integer> {
                     version(),
                     "--description",
                     "Streams, records, cleans and reads sensor signals",
-                    "--linux-shortcut",
-                    "--linux-menu-group",
-                    "Science",
-                    "--file-associations",
-                    kinds.toString(),
+                    "--license-file",
+                    image.resolve(type.equals("dmg") ? "Contents/app/LICENSE" : "lib/app/LICENSE")
+                            .toString(),
                     "--dest",
-                    to.toString());
+                    to.toString()));
+            if (!type.equals("dmg")) {
+                words.addAll(List.of("--file-associations", takes.toString(), "--file-associations", rigs.toString()));
+            }
+            if (type.equals("deb") || type.equals("rpm")) {
+                words.addAll(List.of("--linux-shortcut", "--linux-menu-group", "Science", "--icon", icon.toString()));
+            }
+            if (type.equals("deb")) {
+                // A system without a desktop has no menu to write into: that keeps nobody from the command line.
+                Files.writeString(folder.resolve("postinst"), script("configure", "DESKTOP_COMMANDS_INSTALL"));
+                Files.writeString(
+                        folder.resolve("prerm"), script("remove|upgrade|deconfigure", "DESKTOP_COMMANDS_UNINSTALL"));
+                words.addAll(List.of("--resource-dir", folder.toString()));
+                // What the window's library loads when it starts, which the tool does not see.
+                words.addAll(List.of(
+                        "--linux-package-deps",
+                        "libgtk-3-0 | libgtk-3-0t64, libxtst6, libxxf86vm1, libgl1, libasound2 | libasound2t64"));
+            }
+            run(jpackage, words.toArray(String[]::new));
         } finally {
-            Files.deleteIfExists(kinds);
+            remove(folder);
         }
         try (Stream<Path> files = Files.list(to)) {
-            return files.filter(one -> one.toString().endsWith(".deb")).findFirst();
+            return files.filter(one -> one.toString().endsWith("." + type)).findFirst();
         }
     }
 
     private static boolean onPath(String tool) {
-        return Stream.of(System.getenv().getOrDefault("PATH", "").split(":"))
+        return Stream.of(System.getenv().getOrDefault("PATH", "").split(File.pathSeparator))
                 .anyMatch(folder -> Files.isExecutable(Path.of(folder, tool)));
     }
 
     private static void remove(Path folder) {
-        if (folder == null) {
+        if (folder == null || !Files.exists(folder)) {
             return;
         }
         try (Stream<Path> all = Files.walk(folder)) {

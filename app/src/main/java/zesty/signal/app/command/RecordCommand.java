@@ -39,6 +39,7 @@ import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.TakeException;
 
+/** Longer than others: every way in which a recording is asked for without a window, with what each refuses. */
 @Command(name = "record", description = "Records a source without a window.")
 final class RecordCommand implements Callable<Integer> {
     private static final long LOOK_MS = 20;

@@ -16,11 +16,12 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Caution;
+import zesty.signal.core.text.Messages;
 
 /** All that help tells: written texts, each kind of reader as it describes itself, each step of a recipe, and cautions. Immutable. */
 public final class HelpBook {
-    private static final String READERS = "Readers";
-    private static final String STEPS = "Steps of a recipe";
+    private static final String READERS = Messages.of("help.readers");
+    private static final String STEPS = Messages.of("help.steps-of-a-recipe");
 
     private final List<HelpTopic> topics = new ArrayList<>();
 
@@ -32,7 +33,8 @@ public final class HelpBook {
         for (Caution caution : Caution.values()) {
             cautions.add(caution.words());
         }
-        topics.add(new HelpTopic("cautions", "Cautions", "What numbers mean", cautions));
+        topics.add(new HelpTopic(
+                "cautions", Messages.of("help.cautions"), Messages.of("help.what-numbers-mean"), cautions));
     }
 
     /** @return every topic, in order */
@@ -63,10 +65,10 @@ public final class HelpBook {
 
     private void written() {
         String text;
-        try (InputStream in = HelpBook.class.getResourceAsStream("help.txt")) {
+        try (InputStream in = HelpBook.class.getResourceAsStream(Messages.of("help.file"))) {
             text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
-            throw new UncheckedIOException("the help does not ship", e);
+            throw new UncheckedIOException(Messages.of("help.the-help-does-not-ship"), e);
         }
         for (String part : text.split("(?m)^# ")) {
             if (!part.isBlank()) {
@@ -87,7 +89,7 @@ public final class HelpBook {
     private static HelpTopic of(ReaderKind kind) {
         List<String> said = new ArrayList<>();
         said.add(sentence(kind.words()));
-        said.add(sentence("It gives " + kind.gives()));
+        said.add(sentence(Messages.of("help.it-gives", kind.gives())));
         for (Need need : kind.needs()) {
             said.add(sentence(Character.toUpperCase(need.sensor().charAt(0))
                     + need.sensor().substring(1) + ": "
@@ -100,7 +102,7 @@ public final class HelpBook {
         }
         for (Setting setting : kind.settings()) {
             if (!setting.tip().isBlank()) {
-                said.add("Setting " + setting.words() + ": " + sentence(setting.tip()));
+                said.add(Messages.of("help.setting", setting.words(), sentence(setting.tip())));
             }
         }
         if (kind.onBody()) {
@@ -117,6 +119,6 @@ public final class HelpBook {
                 "step-" + name,
                 name,
                 STEPS,
-                List.of(sentence(step.about()), "As it is written in a recipe: " + step.text()));
+                List.of(sentence(step.about()), Messages.of("help.as-it-is-written-in-a-recipe", step.text())));
     }
 }

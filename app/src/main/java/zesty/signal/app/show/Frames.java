@@ -9,6 +9,7 @@ import zesty.signal.app.wording.CardWords;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -48,7 +49,7 @@ final class Frames {
                 .limit(MOST_CARDS)
                 .toList();
         for (ChannelSnapshot channel : shown) {
-            CardWords words = CardWords.of(snapshot, channel, "10 s", "no samples yet");
+            CardWords words = CardWords.of(snapshot, channel, "10 s", Messages.of("show.no-samples-yet"));
             ObjectNode card = cards.addObject();
             String column = channel.channel().column();
             card.put("id", column);
@@ -61,7 +62,7 @@ final class Frames {
             boolean beyond = channel.beyond() == channel.beyond() && !words.lost();
             card.put("beyond", beyond);
             if (beyond) {
-                alarms.add(words.name() + " is out of its limits");
+                alarms.add(Messages.of("show.is-out-of-its-limits", words.name()));
             }
             if (fresh) {
                 card.set("lane", lane(snapshot, channel, nanoTime));
@@ -77,7 +78,7 @@ final class Frames {
         try {
             return json.writeValueAsString(root);
         } catch (JsonProcessingException e) {
-            throw new IllegalStateException("a frame is always written", e);
+            throw new IllegalStateException(Messages.of("show.a-frame-is-always-written"), e);
         }
     }
 

@@ -15,6 +15,7 @@ import zesty.signal.boards.link.BrokerOut;
 import zesty.signal.boards.link.LinkException;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
@@ -45,10 +46,10 @@ public final class Publisher implements AutoCloseable {
      */
     public Publisher(String address, Set<String> names, double everySeconds, Supplier<Snapshot> snapshots) {
         if (names.isEmpty()) {
-            throw new IllegalArgumentException("nothing is chosen to be published: name a channel or a rule");
+            throw new IllegalArgumentException(Messages.of("show.nothing-is-chosen-to-be-published"));
         }
         if (!(everySeconds >= 0.1 && everySeconds <= 3600)) {
-            throw new IllegalArgumentException("readings are published every 0.1 to 3600 s, not " + everySeconds);
+            throw new IllegalArgumentException(Messages.of("show.readings-are-published-every-0-1", everySeconds));
         }
         broker = new BrokerOut(address);
         this.names = Set.copyOf(names);
@@ -92,7 +93,7 @@ public final class Publisher implements AutoCloseable {
                     trouble = e.getMessage();
                     wait = Math.max(wait, AGAIN_MS);
                 } catch (JsonProcessingException e) {
-                    throw new IllegalStateException("a message is always written", e);
+                    throw new IllegalStateException(Messages.of("show.a-message-is-always-written"), e);
                 }
                 TimeUnit.MILLISECONDS.sleep(wait);
             }

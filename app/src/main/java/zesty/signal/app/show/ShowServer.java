@@ -28,6 +28,7 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 
 /**
@@ -286,9 +287,10 @@ public final class ShowServer implements AutoCloseable {
 
     private static byte[] read(String name) {
         try (InputStream in = ShowServer.class.getResourceAsStream(name)) {
-            return in.readAllBytes();
+            byte[] bytes = in.readAllBytes();
+            return name.endsWith(".html") ? PageWords.in(bytes) : bytes;
         } catch (IOException e) {
-            throw new UncheckedIOException(name + " does not ship", e);
+            throw new UncheckedIOException(Messages.of("show.does-not-ship", name), e);
         }
     }
 
@@ -314,8 +316,8 @@ public final class ShowServer implements AutoCloseable {
     private static String what(String agent) {
         String all = agent == null ? "" : agent;
         return all.contains("Mobile") || all.contains("Android") || all.contains("Phone")
-                ? "a phone"
-                : all.contains("Mozilla") ? "a browser" : "a program";
+                ? Messages.of("show.a-phone")
+                : all.contains("Mozilla") ? Messages.of("show.a-browser") : Messages.of("show.a-program");
     }
 
     private boolean marker(HttpExchange exchange) throws IOException {

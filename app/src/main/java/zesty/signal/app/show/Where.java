@@ -7,6 +7,7 @@ import java.net.NetworkInterface;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /** Who can reach the page. */
 public enum Where {
@@ -35,7 +36,6 @@ public enum Where {
                 .filter(InetAddress::isSiteLocalAddress)
                 .findFirst()
                 .or(() -> all.stream().findFirst())
-                .orElseThrow(
-                        () -> new IOException("this computer is in no network; join one, or open its own hotspot"));
+                .orElseThrow(() -> new IOException(Messages.of("show.this-computer-is-in-no-network")));
     }
 }

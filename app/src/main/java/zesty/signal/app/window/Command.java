@@ -1,6 +1,9 @@
 package zesty.signal.app.window;
 
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.scene.input.KeyCombination;
+import zesty.signal.core.text.Messages;
 
 /**
  * Something the maker can do by key.
@@ -14,12 +17,13 @@ record Command(String group, String text, KeyCombination key, boolean plain, Run
     /** @return the key as it stands in the list */
     String keyText() {
         // A question mark is typed with Shift on some keyboards and not on others; arrows are not in every font.
-        return key.getDisplayText()
+        String text = key.getDisplayText()
                 .replace("Shift+/", "?")
                 .replace("\u21B5", "Enter")
                 .replace("\u2191", "Up")
                 .replace("\u2193", "Down")
                 .replace("\u2190", "Left")
                 .replace("\u2192", "Right");
+        return Stream.of(text.split("(?<=.)\\+(?=.)")).map(Messages::token).collect(Collectors.joining("+"));
     }
 }

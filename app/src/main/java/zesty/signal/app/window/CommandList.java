@@ -9,6 +9,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import zesty.signal.core.text.Messages;
 
 /** Every command and its key, over the window. */
 final class CommandList extends StackPane {
@@ -17,7 +18,7 @@ final class CommandList extends StackPane {
     CommandList(List<Command> commands, Runnable close) {
         getStyleClass().add("command-shade");
         setId("command-list");
-        Label title = new Label("What you can do, and its key");
+        Label title = new Label(Messages.of("window.what-you-can-do-and-its-key"));
         title.getStyleClass().add("bench-title");
         VBox[] columns = new VBox[COLUMNS];
         for (int i = 0; i < COLUMNS; i++) {
@@ -37,8 +38,7 @@ final class CommandList extends StackPane {
             column.setPrefWidth(300);
         }
         HBox both = new HBox(36, columns);
-        Label hint = new Label("Escape or ? closes this list. The wheel over the lanes zooms out or"
-                + " shorter, dragging moves it, a double click goes back.");
+        Label hint = new Label(Messages.of("window.escape-or-closes-this-list-the"));
         hint.getStyleClass().add("hint");
         hint.setWrapText(true);
         VBox sheet = new VBox(14, title, both, hint);

@@ -20,14 +20,15 @@ import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.RecordingSetup;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 
-/** Every command with its key, in one place: the list shown for "?" is this list. */
+/** Every command with its key, in one place: the list shown for "?" is this list. Longer than others: one entry a key. */
 final class Commands {
     /** What ends in this goes without saying in the list. */
     private static final double HELD_MS = 600;
 
-    private static final String MORE = " (more)";
+    private static final String MORE = Messages.of("window.more");
 
     private final List<Command> all = new ArrayList<>();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
@@ -38,116 +39,260 @@ final class Commands {
     private KeyCode ran;
 
     Commands(Workspace workspace, MainView view) {
+        Keeping keeping = new Keeping(workspace, view);
         this.workspace = workspace;
         this.view = view;
-        held.setOnFinished(event -> workspace.acting().hold("Esc held down"));
+        held.setOnFinished(event -> workspace.acting().hold(Messages.of("window.esc-held-down")));
         for (Stop stop : Stop.values()) {
             KeyCode digit = KeyCode.getKeyCode(String.valueOf(stop.ordinal() + 1));
-            plain("The trail", stop.title() + ": " + stop.about(), digit, () -> view.toggle(stop));
+            plain(Messages.of("window.the-trail"), stop.title() + ": " + stop.about(), digit, () -> view.toggle(stop));
         }
-        plain("The trail", "All lanes: leave bench, takes or stored take", KeyCode.ESCAPE, view::leave);
-        plain("The trail", "Takes", KeyCode.T, () -> workspace
+        plain(
+                Messages.of("window.the-trail"),
+                Messages.of("window.all-lanes-leave-bench-takes-or"),
+                KeyCode.ESCAPE,
+                view::leave);
+        plain(Messages.of("window.the-trail"), Messages.of("window.takes"), KeyCode.T, () -> workspace
                 .view()
                 .takesOpen()
                 .set(!workspace.view().takesOpen().get()));
-        plain("The trail", "The rig: name, save, open another", KeyCode.G, view.trail()::openRigs);
-        plain("Recording", "Record or stop", KeyCode.R, view.capture()::toggle);
         plain(
-                "Recording",
-                "How long: until I stop, minutes, samples, on cue, protocol",
+                Messages.of("window.the-trail"),
+                Messages.of("window.the-rig-name-save-open-another"),
+                KeyCode.G,
+                view.trail()::openRigs);
+        plain(Messages.of("window.recording"), Messages.of("window.record-or-stop"), KeyCode.R, view.capture()::toggle);
+        plain(
+                Messages.of("window.recording"),
+                Messages.of("window.how-long-until-i-stop-minutes"),
                 KeyCode.D,
                 view.capture()::nextLength);
-        plain("Recording", "Add a marker", KeyCode.M, view.capture()::writeMark);
-        plain("Recording", "Markers with keys, protocol, channels recorded", KeyCode.E, view.capture()::toggleForm);
+        plain(
+                Messages.of("window.recording"),
+                Messages.of("window.add-a-marker"),
+                KeyCode.M,
+                view.capture()::writeMark);
+        plain(
+                Messages.of("window.recording"),
+                Messages.of("window.markers-with-keys-protocol"),
+                KeyCode.E,
+                view.capture()::toggleForm);
         markers();
-        plain("Recording", "A snapshot of every channel into a table", KeyCode.S, view.snapshots()::press);
-        plain("Everything", "Planner: will it work, before anything is wired?", KeyCode.B, () -> workspace
-                .view()
-                .plannerOpen()
-                .set(!workspace.view().plannerOpen().get()));
-        plain("Everything", "Help: what belongs to this place, and every term", KeyCode.F1, view::toggleHelp);
-        plain("Everything", "Show on a phone: the numbers on a page", KeyCode.J, () -> workspace
-                .view()
-                .phoneOpen()
-                .set(!workspace.view().phoneOpen().get()));
-        shown("A take on the shelf", "Open it", KeyCode.ENTER);
-        shown("A take on the shelf", "Choose it, to read, compare or write into it", KeyCode.SPACE);
-        shown("A take on the shelf", "Star it, or no longer", KeyCode.B);
-        shown("A take on the shelf", "Rename it", KeyCode.F2);
-        shown("A take on the shelf", "Export it into a file", KeyCode.X);
-        shown("A take on the shelf", "Remove it", KeyCode.DELETE);
-        plain("Rules and outputs", "Scoreboard: points in large digits", KeyCode.V, () -> workspace
-                .view()
-                .scoreboard()
-                .set(!workspace.view().scoreboard().get()));
-        shown("Rules and outputs", "All outputs safe: hold it down", KeyCode.ESCAPE);
-        plain("Time", "Back in time", KeyCode.LEFT, () -> workspace
+        plain(
+                Messages.of("window.recording"),
+                Messages.of("window.a-snapshot-of-every-channel-into-a"),
+                KeyCode.S,
+                view.snapshots()::press);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.planner-will-it-work-before"),
+                KeyCode.B,
+                () -> workspace
+                        .view()
+                        .plannerOpen()
+                        .set(!workspace.view().plannerOpen().get()));
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.help-what-belongs-to-this-place"),
+                KeyCode.F1,
+                view.sheets()::toggleHelp);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.show-on-a-phone-the-numbers-on-a"),
+                KeyCode.J,
+                () -> workspace
+                        .view()
+                        .phoneOpen()
+                        .set(!workspace.view().phoneOpen().get()));
+        shown(Messages.of("window.a-take-on-the-shelf"), Messages.of("window.open-it"), KeyCode.ENTER);
+        shown(
+                Messages.of("window.a-take-on-the-shelf"),
+                Messages.of("window.choose-it-to-read-compare-or-write"),
+                KeyCode.SPACE);
+        shown(Messages.of("window.a-take-on-the-shelf"), Messages.of("window.star-it-or-no-longer"), KeyCode.B);
+        shown(Messages.of("window.a-take-on-the-shelf"), Messages.of("window.rename-it"), KeyCode.F2);
+        shown(Messages.of("window.a-take-on-the-shelf"), Messages.of("window.export-it-into-a-file"), KeyCode.X);
+        shown(Messages.of("window.a-take-on-the-shelf"), Messages.of("window.remove-it"), KeyCode.DELETE);
+        plain(
+                Messages.of("window.rules-and-outputs"),
+                Messages.of("window.scoreboard-points-in-large-digits"),
+                KeyCode.V,
+                () -> workspace
+                        .view()
+                        .scoreboard()
+                        .set(!workspace.view().scoreboard().get()));
+        shown(
+                Messages.of("window.rules-and-outputs"),
+                Messages.of("window.all-outputs-safe-hold-it-down"),
+                KeyCode.ESCAPE);
+        plain(Messages.of("window.time"), Messages.of("window.back-in-time"), KeyCode.LEFT, () -> workspace
                 .shown()
                 .window()
                 .scroll(-0.2, live()));
-        plain("Time", "Forward in time", KeyCode.RIGHT, () -> workspace
+        plain(Messages.of("window.time"), Messages.of("window.forward-in-time"), KeyCode.RIGHT, () -> workspace
                 .shown()
                 .window()
                 .scroll(0.2, live()));
-        plain("Time", "Zoom out", KeyCode.MINUS, () -> workspace
+        plain(Messages.of("window.time"), Messages.of("window.zoom-out"), KeyCode.MINUS, () -> workspace
                 .shown()
                 .window()
                 .zoom(1.5, 0.5));
-        plain("Time", "Zoom in", KeyCode.PLUS, () -> workspace.shown().window().zoom(1 / 1.5, 0.5));
-        plain("Time", "Zoom in", KeyCode.EQUALS, () -> workspace
+        plain(Messages.of("window.time"), Messages.of("window.zoom-in"), KeyCode.PLUS, () -> workspace
                 .shown()
                 .window()
                 .zoom(1 / 1.5, 0.5));
-        plain("Time", "To the oldest moment", KeyCode.HOME, () -> workspace
+        plain(Messages.of("window.time"), Messages.of("window.zoom-in"), KeyCode.EQUALS, () -> workspace
+                .shown()
+                .window()
+                .zoom(1 / 1.5, 0.5));
+        plain(Messages.of("window.time"), Messages.of("window.to-the-oldest-moment"), KeyCode.HOME, () -> workspace
                 .shown()
                 .window()
                 .toStart());
-        plain("Time", "To the newest moment", KeyCode.END, () -> workspace
+        plain(Messages.of("window.time"), Messages.of("window.to-the-newest-moment"), KeyCode.END, () -> workspace
                 .shown()
                 .window()
                 .toEnd(live()));
-        plain("Time", "Usual view: last 20 s, or all of a take", KeyCode.DIGIT0, view.lanes()::home);
-        plain("Lanes", "Focus the lane above", KeyCode.UP, () -> moveFocus(-1));
-        plain("Lanes", "Focus the lane below", KeyCode.DOWN, () -> moveFocus(1));
-        plain("Lanes", "Hide the lane in focus", KeyCode.H, this::hide);
-        with("Lanes", "Show all lanes", KeyCode.H, KeyCombination.SHIFT_DOWN, workspace::showAllLanes);
-        plain("Lanes", "The lane in focus alone, and all again", KeyCode.O, view.lanes()::toggleAlone);
-        plain("Lanes", "Overlay another channel: the next, none", KeyCode.Y, view.lanes()::nextOver);
-        plain("Lanes", "A lens under the pointer, ten times as close", KeyCode.Q, view.lanes()::toggleLens);
-        plain("Lanes", "Measure: one end at the pointer, then the other", KeyCode.X, () -> view.lanes()
-                .measure());
-        with("Lanes", "Stop measuring", KeyCode.X, KeyCombination.SHIFT_DOWN, () -> workspace
-                .view()
-                .span()
-                .set(Span.NONE));
-        with("Lanes", "Move the lane up", KeyCode.UP, KeyCombination.SHIFT_DOWN, () -> moveLane(-1));
-        with("Lanes", "Move the lane down", KeyCode.DOWN, KeyCombination.SHIFT_DOWN, () -> moveLane(1));
-        plain("Lanes", "Y range: locked, tracking, auto", KeyCode.F, view.lanes()::nextRange);
-        plain("Lanes", "Show the lane raw or cleaned", KeyCode.W, view.lanes()::toggleStage);
-        with("Lanes", "Make the lane taller", KeyCode.UP, KeyCombination.ALT_DOWN, () -> view.lanes()
-                .resizeFocus(1.25));
-        with("Lanes", "Make the lane lower", KeyCode.DOWN, KeyCombination.ALT_DOWN, () -> view.lanes()
-                .resizeFocus(0.8));
-        plain("Everything", "Undo", KeyCode.U, view::undo);
-        with("Everything", "Redo", KeyCode.U, KeyCombination.SHIFT_DOWN, workspace::redo);
-        plain("Everything", "Day, night or high contrast", KeyCode.N, workspace.view()::nextLook);
-        plain("Everything", "Larger text: 100, 125, 150 %", KeyCode.Z, workspace.view()::nextTextSize);
-        plain("Everything", "Save a screenshot (PNG)", KeyCode.K, view::keepPicture);
+        plain(
+                Messages.of("window.time"),
+                Messages.of("window.usual-view-last-20-s-or-all-of-a"),
+                KeyCode.DIGIT0,
+                view.lanes()::home);
+        plain(Messages.of("window.lanes"), Messages.of("window.focus-the-lane-above"), KeyCode.UP, () -> moveFocus(-1));
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.focus-the-lane-below"),
+                KeyCode.DOWN,
+                () -> moveFocus(1));
+        plain(Messages.of("window.lanes"), Messages.of("window.hide-the-lane-in-focus"), KeyCode.H, this::hide);
         with(
-                "Everything",
-                "Save each lane and plot (SVG, PNG)",
+                Messages.of("window.lanes"),
+                Messages.of("window.show-all-lanes"),
+                KeyCode.H,
+                KeyCombination.SHIFT_DOWN,
+                workspace::showAllLanes);
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.the-lane-in-focus-alone-and-all"),
+                KeyCode.O,
+                view.lanes()::toggleAlone);
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.overlay-another-channel-the-next"),
+                KeyCode.Y,
+                view.lanes()::nextOver);
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.a-lens-under-the-pointer-ten-times"),
+                KeyCode.Q,
+                view.lanes()::toggleLens);
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.measure-one-end-at-the-pointer"),
+                KeyCode.X,
+                () -> view.lanes().measure());
+        with(
+                Messages.of("window.lanes"),
+                Messages.of("window.stop-measuring"),
+                KeyCode.X,
+                KeyCombination.SHIFT_DOWN,
+                () -> workspace.view().span().set(Span.NONE));
+        with(
+                Messages.of("window.lanes"),
+                Messages.of("window.move-the-lane-up"),
+                KeyCode.UP,
+                KeyCombination.SHIFT_DOWN,
+                () -> moveLane(-1));
+        with(
+                Messages.of("window.lanes"),
+                Messages.of("window.move-the-lane-down"),
+                KeyCode.DOWN,
+                KeyCombination.SHIFT_DOWN,
+                () -> moveLane(1));
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.y-range-locked-tracking-auto"),
+                KeyCode.F,
+                view.lanes()::nextRange);
+        plain(
+                Messages.of("window.lanes"),
+                Messages.of("window.show-the-lane-raw-or-cleaned"),
+                KeyCode.W,
+                view.lanes()::toggleStage);
+        with(
+                Messages.of("window.lanes"),
+                Messages.of("window.make-the-lane-taller"),
+                KeyCode.UP,
+                KeyCombination.ALT_DOWN,
+                () -> view.lanes().resizeFocus(1.25));
+        with(
+                Messages.of("window.lanes"),
+                Messages.of("window.make-the-lane-lower"),
+                KeyCode.DOWN,
+                KeyCombination.ALT_DOWN,
+                () -> view.lanes().resizeFocus(0.8));
+        plain(Messages.of("window.everything"), Messages.of("window.undo"), KeyCode.U, view::undo);
+        with(
+                Messages.of("window.everything"),
+                Messages.of("window.redo"),
+                KeyCode.U,
+                KeyCombination.SHIFT_DOWN,
+                workspace::redo);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.day-night-or-high-contrast"),
+                KeyCode.N,
+                workspace.view()::nextLook);
+        with(
+                Messages.of("window.everything"),
+                Messages.of("window.language"),
+                KeyCode.N,
+                KeyCombination.SHIFT_DOWN,
+                workspace::nextLanguage);
+        with(
+                Messages.of("window.everything"),
+                Messages.of("window.less-motion-lanes-step-once-a"),
+                KeyCode.Z,
+                KeyCombination.SHIFT_DOWN,
+                view::toggleCalm);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.the-first-hour-a-guide-in-eight"),
+                KeyCode.F3,
+                view::toggleFirstHour);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.larger-text-100-125-150"),
+                KeyCode.Z,
+                workspace.view()::nextTextSize);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.save-a-screenshot-png"),
+                KeyCode.K,
+                keeping::keepPicture);
+        with(
+                Messages.of("window.everything"),
+                Messages.of("window.save-each-lane-and-plot-svg-png"),
                 KeyCode.K,
                 KeyCombination.SHIFT_DOWN,
-                view::keepDrawings);
+                keeping::keepDrawings);
         with(
-                "Everything",
-                "Save a problem report (log, versions, rig; nothing is sent)",
+                Messages.of("window.everything"),
+                Messages.of("window.save-a-problem-report-log-versions"),
                 KeyCode.L,
                 KeyCombination.SHIFT_DOWN,
-                workspace::saveProblemReport);
-        plain("Everything", "Disconnect the source, or connect it again", KeyCode.L, view::toggleLink);
+                view.sheets()::toggleReport);
+        plain(
+                Messages.of("window.everything"),
+                Messages.of("window.disconnect-the-source-or-connect"),
+                KeyCode.L,
+                view::toggleLink);
         all.add(new Command(
-                "Everything", "This list", KeyCombination.valueOf("Shift+SLASH"), true, view::toggleCommandList));
+                Messages.of("window.everything"),
+                Messages.of("window.this-list"),
+                KeyCombination.valueOf("Shift+SLASH"),
+                true,
+                view.sheets()::toggleList));
     }
 
     /** In the list they stand once. */
@@ -157,14 +302,14 @@ final class Commands {
             KeyCode digit = KeyCode.getKeyCode(String.valueOf(i + 1));
             String of = i == 0 ? "" : MORE;
             with(
-                    "Recording",
-                    "Marker 1 of the rig; 2 to 8 likewise" + of,
+                    Messages.of("window.recording"),
+                    Messages.of("window.marker-1-of-the-rig-2-to-8", of),
                     digit,
                     KeyCombination.ALT_DOWN,
                     () -> workspace.recordings().markByKey(index));
             all.add(new Command(
-                    "Recording",
-                    "A span with marker 1, begin and end" + of,
+                    Messages.of("window.recording"),
+                    Messages.of("window.a-span-with-marker-1-begin-and-end", of),
                     new KeyCodeCombination(digit, KeyCombination.ALT_DOWN, KeyCombination.SHIFT_DOWN),
                     false,
                     () -> workspace.recordings().spanByKey(index)));
@@ -212,7 +357,7 @@ final class Commands {
         }
         ran = null;
         boolean writing = focusOwner instanceof TextInputControl field && field.isEditable();
-        if (writing && event.getCode() == KeyCode.ESCAPE && !view.helpIsOpen()) {
+        if (writing && event.getCode() == KeyCode.ESCAPE && !view.sheets().helpIsOpen()) {
             ((TextInputControl) focusOwner).getParent().requestFocus();
             event.consume();
             return;
@@ -223,7 +368,7 @@ final class Commands {
         boolean question = "?".equals(event.getText());
         for (Command command : all) {
             boolean matches =
-                    command.key().match(event) || question && command.text().equals("This list");
+                    command.key().match(event) || question && command.text().equals(Messages.of("window.this-list"));
             if (matches
                     && command.action() != null
                     && !(writing
@@ -300,7 +445,7 @@ final class Commands {
         focused().ifPresent(channel -> {
             workspace.change(rig -> rig.withChannel(channel.column(), c -> c.withShown(false)));
             moveFocus(1);
-            workspace.say("Lane hidden: " + channel.name() + ". U undoes it, Shift+H shows all.");
+            workspace.say(Messages.of("window.lane-hidden-u-undoes-it-shift-h", channel.name()));
         });
     }
 

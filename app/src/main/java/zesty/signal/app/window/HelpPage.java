@@ -14,6 +14,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.help.HelpTopic;
+import zesty.signal.core.text.Messages;
 
 /** Help over the window: what is looked for at the left, what is told of it at the right. JavaFX thread. */
 final class HelpPage extends StackPane {
@@ -27,13 +28,15 @@ final class HelpPage extends StackPane {
     private final Label title = new Label();
     private final VBox text = new VBox(9);
     private final Label none = new Label();
+    private final StackPane picture = new StackPane();
+    private String meant = "";
 
     HelpPage(HelpBook book, Runnable close) {
         this.book = book;
         getStyleClass().add("command-shade");
         setId("help");
         search.setId("help-search");
-        search.setPromptText("look for a word");
+        search.setPromptText(Messages.of("window.look-for-a-word"));
         search.textProperty().addListener((p, was, is) -> look());
         search.setOnKeyPressed(event -> {
             if (event.getCode() == KeyCode.DOWN) {
@@ -63,7 +66,7 @@ final class HelpPage extends StackPane {
         title.setId("help-title");
         title.getStyleClass().add("bench-title");
         text.setId("help-text");
-        VBox right = new VBox(8, group, title, text);
+        VBox right = new VBox(8, group, title, picture, text);
         ScrollPane scroll = new ScrollPane(right);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -71,7 +74,7 @@ final class HelpPage extends StackPane {
         HBox.setHgrow(scroll, Priority.ALWAYS);
         HBox both = new HBox(22, left, scroll);
         VBox.setVgrow(both, Priority.ALWAYS);
-        Label hint = new Label("F1 shows what belongs to the place you are at. Escape closes this.");
+        Label hint = new Label(Messages.of("window.f1-shows-what-belongs-to-the-place"));
         hint.getStyleClass().add("hint");
         VBox sheet = new VBox(12, both, hint);
         sheet.getStyleClass().add("command-sheet");
@@ -83,10 +86,14 @@ final class HelpPage extends StackPane {
         list.getItems().setAll(book.all());
     }
 
-    /** Tells of a topic. */
+    /** Tells of a topic. @param id behind a # the word that the paragraph begins with which is meant */
     void show(String id) {
         search.clear();
-        HelpTopic wanted = book.topic(id).orElse(book.all().get(0));
+        int part = id.indexOf('#');
+        meant = part < 0 ? "" : id.substring(part + 1) + ":";
+        HelpTopic wanted = book.topic(part < 0 ? id : id.substring(0, part))
+                .orElse(book.all().get(0));
+        list.getSelectionModel().clearSelection();
         list.getSelectionModel().select(wanted);
         list.scrollTo(Math.max(0, list.getItems().indexOf(wanted) - 2));
         search.requestFocus();
@@ -95,7 +102,11 @@ final class HelpPage extends StackPane {
     private void look() {
         List<HelpTopic> found = book.find(search.getText());
         none.setText(
-                found.isEmpty() ? "Nothing about \u201c" + search.getText().strip() + "\u201d. Try another word." : "");
+                found.isEmpty()
+                        ? Messages.of(
+                                "window.nothing-about-try-another-word",
+                                search.getText().strip())
+                        : "");
         list.getItems().setAll(found);
         if (!found.isEmpty() && !search.getText().isBlank()) {
             list.getSelectionModel().selectFirst();
@@ -109,10 +120,14 @@ final class HelpPage extends StackPane {
         group.setText(topic.group());
         title.setText(topic.title());
         text.getChildren().clear();
+        picture.getChildren().setAll(HelpPicture.of(topic.id()).stream().toList());
         for (String paragraph : topic.paragraphs()) {
             Label label = new Label(paragraph);
             label.setWrapText(true);
             label.setMinHeight(USE_PREF_SIZE);
+            if (!meant.isEmpty() && paragraph.startsWith(meant)) {
+                label.getStyleClass().add("help-meant");
+            }
             text.getChildren().add(label);
         }
     }

@@ -1,25 +1,17 @@
 package zesty.signal.app.window;
 
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.List;
 import java.util.Map;
 import java.util.function.Supplier;
-import javafx.scene.Node;
-import javafx.scene.Parent;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.InputEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.act.ActBench;
 import zesty.signal.app.window.bench.clean.CleanBench;
@@ -27,9 +19,6 @@ import zesty.signal.app.window.bench.decode.DecodeBench;
 import zesty.signal.app.window.bench.read.ReadBench;
 import zesty.signal.app.window.bench.scale.ScaleBench;
 import zesty.signal.app.window.bench.source.SourceBench;
-import zesty.signal.app.window.drawing.Drawn;
-import zesty.signal.app.window.drawing.Palette;
-import zesty.signal.app.window.drawing.WindowImage;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
 import zesty.signal.app.window.parts.CautionBar;
@@ -46,20 +35,24 @@ import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Notice;
 import zesty.signal.app.window.workspace.Stop;
-import zesty.signal.app.window.workspace.WindowState;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.engine.ChannelSnapshot;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
-import zesty.signal.takes.NewFile;
 
 /** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
 final class MainView extends StackPane {
-    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("yyyy-MM-dd-HHmmss-SSS");
     private static final double WORDS_EVERY_SECONDS = 0.2;
     /** Height of the focused lane with its time axis while a bench has the room. */
     private static final double LANE_OVER_BENCH = 122;
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
+
+    /** Lanes are painted so often at least, however slowly they move, and each frame for so long after the last touch. */
+    private static final double LONGEST_STILL = 0.04;
+
+    private static final double BUSY_SECONDS = 0.5;
+    /** How often lanes step where they are not to run. */
+    private static final double CALM_SECONDS = 1;
 
     private final Workspace workspace;
     private final TrailBar trail;
@@ -76,6 +69,7 @@ final class MainView extends StackPane {
     private final CautionBar caution;
     private final SafeBar safe;
     private final Scoreboard scoreboard;
+    private final FirstHourBar firstHour;
     private final LimitAlerts breaches;
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
     private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
@@ -87,16 +81,19 @@ final class MainView extends StackPane {
     private final ScrollPane benchRoom = new ScrollPane();
 
     private final Commands commands;
-    private CommandList list;
-    private HelpPage help;
+    private final Sheets sheets;
+
     private double wordsAt = Double.NEGATIVE_INFINITY;
+    private double lanesAt = Double.NEGATIVE_INFINITY;
+    private double busyUntil;
     /** Whether there is a lane to show over a bench, or cards beside the lanes. */
     private boolean someSignal;
 
     MainView(Workspace workspace) {
         this.workspace = workspace;
         getStyleClass().add("window");
-        trail = new TrailBar(workspace, this::toggleCommandList, workspace.view()::nextLook);
+        sheets = new Sheets(workspace, this);
+        trail = new TrailBar(workspace, sheets::toggleList, workspace.view()::nextLook);
         lanes = new LaneStack(workspace);
         readings = new ReadingCards(workspace);
         readings.setVisible(false);
@@ -107,6 +104,7 @@ final class MainView extends StackPane {
         caution = new CautionBar(workspace);
         safe = new SafeBar(workspace);
         scoreboard = new Scoreboard(workspace);
+        firstHour = new FirstHourBar(workspace, sheets::helpWith);
         breaches = new LimitAlerts(workspace);
         makers.put(Stop.SOURCE, () -> new SourceBench(workspace));
         makers.put(Stop.DECODE, () -> new DecodeBench(workspace));
@@ -127,7 +125,7 @@ final class MainView extends StackPane {
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
         BorderPane pane = new BorderPane(
                 middle,
-                new VBox(trail, caution, safe),
+                new VBox(trail, caution, safe, firstHour),
                 null,
                 new VBox(snapshots, new NoticeBar(workspace), capture),
                 null);
@@ -143,6 +141,7 @@ final class MainView extends StackPane {
         dress();
         arrange();
         takeFiles();
+        addEventFilter(InputEvent.ANY, event -> busyUntil = System.nanoTime() * 1e-9 + BUSY_SECONDS);
     }
 
     /** Files dropped on the window: one take is opened, anything else is looked at to be imported. */
@@ -167,6 +166,10 @@ final class MainView extends StackPane {
     void dropped(Path file) {
         if (file.toString().endsWith(".zest")) {
             workspace.open(file);
+            return;
+        }
+        if (file.toString().endsWith(".zrig")) {
+            workspace.rigs().use(file);
             return;
         }
         workspace.view().takesOpen().set(true);
@@ -265,7 +268,8 @@ final class MainView extends StackPane {
             readings.setVisible(someSignal);
             over.setVisible(workspace.view().stop().get() == null || someSignal);
         }
-        if (!wide()) {
+        if (!wide() && now - lanesAt >= lanesEvery(now)) {
+            lanesAt = now;
             lanes.frame(snapshot, nanoTime);
         }
         if (now - wordsAt >= WORDS_EVERY_SECONDS) {
@@ -279,6 +283,7 @@ final class MainView extends StackPane {
             workspace.acting().look(live);
             safe.show(live);
             scoreboard.show(live);
+            firstHour.show(snapshot, live);
             if (phone != null && workspace.view().phoneOpen().get()) {
                 phone.show();
             }
@@ -289,6 +294,15 @@ final class MainView extends StackPane {
                 benches.get(stop).show(snapshot);
             }
         }
+    }
+
+    /** @return how long lanes may stay as they are, in s: until they have moved by a pixel, unless somebody works on them */
+    private double lanesEvery(double now) {
+        if (workspace.view().calm().get()) {
+            return CALM_SECONDS;
+        }
+        double pixel = workspace.shown().window().span() / Math.max(1, lanes.getWidth());
+        return now < busyUntil ? 0 : Math.min(pixel, LONGEST_STILL);
     }
 
     /** Opens a stop's bench, or closes it when it is open. */
@@ -305,11 +319,10 @@ final class MainView extends StackPane {
 
     /** Leaves whatever is open, one at a time: list, takes, bench, stored take. */
     void leave() {
-        if (help != null) {
-            toggleHelp();
-        } else if (list != null) {
-            toggleCommandList();
-        } else if (workspace.view().scoreboard().get()) {
+        if (sheets.leave()) {
+            return;
+        }
+        if (workspace.view().scoreboard().get()) {
             workspace.view().scoreboard().set(false);
         } else if (workspace.view().takesOpen().get()) {
             workspace.view().takesOpen().set(false);
@@ -322,6 +335,11 @@ final class MainView extends StackPane {
         } else if (!workspace.shown().isLive()) {
             workspace.backToLive();
         }
+    }
+
+    /** @return what lies over the window: help, the list of keys, a problem report */
+    Sheets sheets() {
+        return sheets;
     }
 
     TrailBar trail() {
@@ -341,72 +359,10 @@ final class MainView extends StackPane {
         }
     }
 
-    /** Keeps what the window shows as a picture beside the takes. */
-    void keepPicture() {
-        WindowImage now = WindowImage.of(getScene());
-        Path folder = workspace.places().pictures();
-        Path file = folder.resolve("zesty-" + LocalDateTime.now().format(MOMENT) + ".png");
-        workspace
-                .tasks()
-                .later(
-                        "the screenshot could not be saved",
-                        () -> {
-                            Files.createDirectories(folder);
-                            now.write(file.toFile());
-                        },
-                        () -> workspace.say("Screenshot saved: " + file));
-    }
-
-    /** Keeps the lanes and each plot in sight as a drawing of its own, and as a picture beside it. */
-    void keepDrawings() {
-        Path folder = workspace.places().pictures();
-        String moment = LocalDateTime.now().format(MOMENT);
-        List<Drawn> seen = new ArrayList<>();
-        collect(this, seen);
-        if (seen.isEmpty()) {
-            workspace.trouble("Nothing here can be saved as a drawing: open the lanes or a bench with a plot.");
-        }
-        for (int i = 0; i < seen.size(); i++) {
-            String subject =
-                    seen.get(i).subject().replaceAll("[^\\p{Alnum}]+", "-").replaceAll("^-|-$", "");
-            Path file = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".svg");
-            Path picture = folder.resolve("zesty-" + moment + "-" + (i + 1) + "-" + subject + ".png");
-            WindowImage same = WindowImage.of(
-                    (Node) seen.get(i), Palette.card(workspace.view().night().get()));
-            seen.get(i).nextDrawing(text -> workspace
-                    .tasks()
-                    .later(
-                            "the drawing could not be saved",
-                            () -> {
-                                Files.createDirectories(folder);
-                                try (NewFile made = NewFile.begin(file, false)) {
-                                    made.stream().write(text.getBytes(StandardCharsets.UTF_8));
-                                    made.keep();
-                                }
-                                same.write(picture.toFile());
-                            },
-                            () -> workspace.say(
-                                    seen.size() == 1
-                                            ? "Drawing saved: " + file
-                                            : seen.size() + " drawings saved, the last: " + file)));
-        }
-    }
-
-    private static void collect(Node node, List<Drawn> seen) {
-        if (!node.isVisible()) {
-            return;
-        }
-        if (node instanceof Drawn drawn) {
-            seen.add(drawn);
-        } else if (node instanceof Parent parent) {
-            parent.getChildrenUnmodifiable().forEach(child -> collect(child, seen));
-        }
-    }
-
     void toggleLink() {
         if (workspace.live().connected()) {
             workspace.live().disconnect();
-            workspace.say("Disconnected. L connects again.");
+            workspace.say(Messages.of("window.disconnected-l-connects-again"));
         } else if (!workspace.shown().rig().source().isEmpty()) {
             workspace.live().connect(workspace.shown().rig().source());
         } else {
@@ -414,53 +370,13 @@ final class MainView extends StackPane {
         }
     }
 
-    boolean helpIsOpen() {
-        return help != null;
+    void toggleCalm() {
+        boolean calm = !workspace.view().calm().get();
+        workspace.view().calm().set(calm);
+        workspace.say(calm ? Messages.of("window.lanes-step-once-a-second") : Messages.of("window.lanes-run-again"));
     }
 
-    void toggleHelp() {
-        if (help != null) {
-            getChildren().remove(help);
-            help = null;
-            return;
-        }
-        help = new HelpPage(new HelpBook(), this::toggleHelp);
-        getChildren().add(help);
-        help.show(place());
-    }
-
-    /** @return what help has to tell of where the window is */
-    private String place() {
-        WindowState at = workspace.view();
-        if (at.takesOpen().get()) {
-            return "takes";
-        }
-        if (at.plannerOpen().get()) {
-            return "planner";
-        }
-        if (at.phoneOpen().get()) {
-            return "phone";
-        }
-        Stop stop = at.stop().get();
-        if (stop == Stop.READ) {
-            return workspace
-                    .shown()
-                    .snapshot(System.nanoTime())
-                    .focused(at.focus().get())
-                    .flatMap(ChannelSnapshot::reader)
-                    .map(reader -> HelpBook.reader(reader.kind().name()))
-                    .orElse("read");
-        }
-        return stop == null ? "trail" : stop.name().toLowerCase(java.util.Locale.ROOT);
-    }
-
-    void toggleCommandList() {
-        if (list == null) {
-            list = new CommandList(commands.all(), this::toggleCommandList);
-            getChildren().add(list);
-        } else {
-            getChildren().remove(list);
-            list = null;
-        }
+    void toggleFirstHour() {
+        firstHour.toggle();
     }
 }

@@ -45,7 +45,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.takes.Shelf;
 
-/** Draws every main view from the demo data into PNG files, one after the other, and ends the program. */
+/** Draws every main view from the demo data into PNG files, one after the other, and ends the program. Longer than others: a list of scenes. */
 final class Pictures {
     /** So long until the lanes are full of live signal. */
     private static final double FILL_SECONDS = 22;
@@ -84,6 +84,7 @@ final class Pictures {
                     () -> workspace.view().stop().set(stop),
                     SETTLE_SECONDS);
         }
+        helping();
         step(
                 () -> {
                     workspace.view().stop().set(null);
@@ -167,11 +168,11 @@ final class Pictures {
                 },
                 3);
         step(() -> workspace.view().stop().set(null), 0.5);
-        scene("commands", view::toggleCommandList, SETTLE_SECONDS);
+        scene("commands", view.sheets()::toggleList, SETTLE_SECONDS);
         scene(
                 "sources",
                 () -> {
-                    view.toggleCommandList();
+                    view.sheets().toggleList();
                     workspace.backToLive();
                     workspace.view().stop().set(Stop.SOURCE);
                     workspace.live().join("sim:hull");
@@ -181,7 +182,6 @@ final class Pictures {
         proving();
         planning();
         sharing();
-        helping();
         turning();
         heat();
         doubt();
@@ -225,12 +225,28 @@ final class Pictures {
                 () -> {
                     workspace.notice().set(null);
                     workspace.view().stop().set(Stop.CLEAN);
-                    view.toggleHelp();
+                    view.sheets().toggleHelp();
                 },
                 2);
+        scene(
+                "first-hour",
+                () -> {
+                    view.sheets().toggleHelp();
+                    workspace.view().stop().set(Stop.READ);
+                    workspace.view().firstHour().set(5);
+                    workspace.view().guided().set(true);
+                },
+                1.5);
+        scene(
+                "problem-report",
+                () -> {
+                    workspace.view().guided().set(false);
+                    view.sheets().toggleReport();
+                },
+                1.5);
         step(
                 () -> {
-                    view.toggleHelp();
+                    view.sheets().toggleReport();
                     workspace.view().stop().set(null);
                 },
                 SETTLE_SECONDS);

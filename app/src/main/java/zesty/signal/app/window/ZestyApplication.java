@@ -24,6 +24,7 @@ import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 
 /** The window's start and end. */
 public final class ZestyApplication extends Application {
@@ -41,13 +42,18 @@ public final class ZestyApplication extends Application {
     public record Wish(Path folder, List<String> names, int width, int height, TextSize text) {}
 
     /** How the window is opened: with the maker's own rig, the demo, or to draw pictures into a folder. */
-    public record Opening(Places places, boolean isDemo, Wish pictures) {
+    public record Opening(Places places, boolean isDemo, Wish pictures, Path file) {
+        /** @param opened a take or a rig that is opened with it, as by a double click; null for none */
+        public Opening with(Path opened) {
+            return new Opening(places, isDemo, pictures, opened);
+        }
+
         public static Opening usual() {
-            return new Opening(Places.usual(), false, null);
+            return new Opening(Places.usual(), false, null, null);
         }
 
         public static Opening demo() {
-            return new Opening(Places.usual().demo(), true, null);
+            return new Opening(Places.usual().demo(), true, null, null);
         }
 
         public static Opening pictures(Wish wish) {
@@ -56,9 +62,12 @@ public final class ZestyApplication extends Application {
                             System.getProperty("java.io.tmpdir"),
                             "zesty-pictures-" + ProcessHandle.current().pid())),
                     true,
-                    wish);
+                    wish,
+                    null);
         }
     }
+
+    private static final long HIDDEN_NANOS = 500_000_000L;
 
     private static Opening next = Opening.usual();
     private static int status;
@@ -133,7 +142,7 @@ public final class ZestyApplication extends Application {
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
         focusMoved = (p, was, is) -> view.commands().forget();
         stage.focusedProperty().addListener(focusMoved);
-        stage.setTitle("Zesty Signal");
+        stage.setTitle(Messages.of("window.zesty-signal"));
         stage.setScene(scene);
         place();
         stage.show();
@@ -142,9 +151,17 @@ public final class ZestyApplication extends Application {
             workspace.trouble(String.join(" ", toTell));
         }
         frames = new AnimationTimer() {
+            private long seen;
+
             @Override
             public void handle(long now) {
-                view.frame(System.nanoTime());
+                long nanos = System.nanoTime();
+                // Nobody sees a hidden window; what beeps and alarms still looks twice a second.
+                if (stage.isIconified() && nanos - seen < HIDDEN_NANOS) {
+                    return;
+                }
+                seen = nanos;
+                view.frame(nanos);
                 tellFirstLane();
             }
         };
@@ -167,12 +184,18 @@ public final class ZestyApplication extends Application {
         Path logs = workspace.places().logs();
         workspace
                 .tasks()
-                .later("the log could not be opened", () -> LogSetup.toFile(Files.createDirectories(logs)), () -> {});
+                .later(
+                        Messages.of("window.the-log-could-not-be-opened"),
+                        () -> LogSetup.toFile(Files.createDirectories(logs)),
+                        () -> {});
         if (opening.isDemo()) {
             workspace.takes().makeDemo();
         } else {
             workspace.takes().list();
             workspace.takes().tidy();
+        }
+        if (opening.file() != null) {
+            view.dropped(opening.file());
         }
         if (opening.pictures() != null) {
             new Pictures(workspace, view, stage, opening.pictures()).start();
@@ -184,7 +207,7 @@ public final class ZestyApplication extends Application {
             try (InputStream file = ZestyApplication.class.getResourceAsStream("fonts/" + font + ".ttf")) {
                 Font.loadFont(file, 12);
             } catch (java.io.IOException e) {
-                throw new IllegalStateException("font " + font + " is missing from the product", e);
+                throw new IllegalStateException(Messages.of("window.font-is-missing-from-the-product", font), e);
             }
         }
     }
@@ -256,7 +279,8 @@ public final class ZestyApplication extends Application {
                             new Settings.View(
                                     workspace.view().stop().get(),
                                     workspace.view().focus().get(),
-                                    workspace.view().cards().get())));
+                                    workspace.view().cards().get()),
+                            workspace.view().ease()));
         }
         workspace.close();
     }

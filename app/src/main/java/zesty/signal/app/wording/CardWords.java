@@ -2,11 +2,11 @@ package zesty.signal.app.wording;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LevelNow;
 import zesty.signal.engine.LinkState;
@@ -41,9 +41,9 @@ public record CardWords(
             return words;
         }
         boolean alone = lost && snapshot.health(channel.stream().source()).state() == LinkState.LIVE;
-        return words.saying((alone ? "station " : "")
+        return words.saying((alone ? Messages.of("wording.station") : "")
                 + Wording.state(snapshot, channel.stream())
-                + (lost && !alone ? "; the link is tried again" : ""));
+                + (lost && !alone ? Messages.of("wording.the-link-is-tried-again") : ""));
     }
 
     private CardWords saying(String other) {
@@ -77,7 +77,7 @@ public record CardWords(
 
     /** @return what a number is, such as vibration RMS */
     private static String what(ReaderKind kind, ScalarInfo headline) {
-        String title = kind.title().toLowerCase(Locale.ROOT);
+        String title = Messages.within(kind.title());
         return title.contains(headline.words()) ? title : title + " " + headline.words();
     }
 
@@ -104,14 +104,18 @@ public record CardWords(
             ChannelSnapshot channel, boolean lost, boolean stale, String levelsOver, String unread) {
         LevelNow level = channel.level();
         boolean some = level.samples() > 0 && !lost;
-        String unit = channel.channel().unit();
+        String unit = Messages.token(channel.channel().unit());
         return new CardWords(
                 channel.channel().name(),
                 some ? Wording.number(channel, level.mean()) : NONE,
-                named(unit, "mean"),
+                named(unit, Messages.of("wording.mean")),
                 some
-                        ? Wording.number(channel, level.lowest()) + " to " + Wording.number(channel, level.highest())
-                                + (unit.isEmpty() ? "" : " " + unit) + " in " + levelsOver
+                        ? Messages.of(
+                                "wording.to-in",
+                                Wording.number(channel, level.lowest()),
+                                Wording.number(channel, level.highest()),
+                                (unit.isEmpty() ? "" : " " + unit),
+                                levelsOver)
                         : unread,
                 -1,
                 lost,

@@ -7,6 +7,7 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -71,11 +72,11 @@ public final class Wording {
 
     /** @return a reader's number as it is shown, and its unit: a long time in hours or days, little current or charge in thousandths */
     public static String[] said(ChannelSnapshot channel, ScalarInfo scalar, double value) {
-        String unit = scalar.unit(channel.channel().unit());
+        String unit = Messages.token(scalar.unit(channel.channel().unit()));
         if (scalar.unit("").equals("s") && value >= 2 * HOUR) {
             return value < 3 * DAY
                     ? new String[] {Digits.about(value / HOUR, SIGNIFICANT), "h"}
-                    : new String[] {Digits.about(value / DAY, SIGNIFICANT), "days"};
+                    : new String[] {Digits.about(value / DAY, SIGNIFICANT), Messages.of("wording.days")};
         }
         if (SIZED.contains(scalar.unit("")) && value != 0 && Math.abs(value) < 0.1) {
             boolean little = Math.abs(value) < 1e-4;
@@ -88,9 +89,9 @@ public final class Wording {
     public static String side(Band.Side side) {
         return switch (side) {
             case UNKNOWN -> "—";
-            case BELOW -> "too low";
-            case INSIDE -> "inside";
-            case ABOVE -> "too high";
+            case BELOW -> Messages.of("wording.too-low");
+            case INSIDE -> Messages.of("wording.inside");
+            case ABOVE -> Messages.of("wording.too-high");
         };
     }
 
@@ -101,7 +102,7 @@ public final class Wording {
 
     public static String recipe(Channel channel) {
         if (channel.recipe().steps().isEmpty()) {
-            return "raw";
+            return Messages.of("wording.raw");
         }
         List<String> words = new ArrayList<>();
         for (Step step : channel.recipe().steps()) {
@@ -113,15 +114,15 @@ public final class Wording {
     /** @return a link's state in a word or two */
     public static String state(LinkState state) {
         return switch (state) {
-            case IDLE -> "not connected";
-            case CONNECTING -> "connecting";
-            case WARMING_UP -> "warming up";
-            case LIVE -> "live";
-            case HELD -> "stale";
-            case LOST -> "lost";
-            case REFUSED -> "refused";
-            case OVER -> "ended";
-            case STORED -> "stored";
+            case IDLE -> Messages.of("wording.not-connected");
+            case CONNECTING -> Messages.of("wording.connecting");
+            case WARMING_UP -> Messages.of("wording.warming-up");
+            case LIVE -> Messages.of("wording.live");
+            case HELD -> Messages.of("wording.stale");
+            case LOST -> Messages.of("wording.lost");
+            case REFUSED -> Messages.of("wording.refused");
+            case OVER -> Messages.of("wording.ended");
+            case STORED -> Messages.of("wording.stored");
         };
     }
 
@@ -134,7 +135,8 @@ public final class Wording {
             return state(state);
         }
         double seconds = stream.silenceSeconds(now);
-        return state(state) + " for " + (seconds < 100 ? Digits.fixed(seconds, 0) + " s" : clock(seconds));
+        return Messages.of(
+                "wording.for", state(state), (seconds < 100 ? Digits.fixed(seconds, 0) + " s" : clock(seconds)));
     }
 
     /** @return a rate in words: four digits say enough of a measured one, and a whole number where its clock may be that far off */

@@ -2,6 +2,8 @@
 
 /* What the computer sends is shown as it comes; nothing is kept, and nothing is asked of anybody else. */
 const at = (id) => document.getElementById(id);
+const words = JSON.parse(at("words").textContent);
+const say = (key, value) => words[`page.${key}`].replace("{0}", value);
 const SVG = "http://www.w3.org/2000/svg";
 const known = new Map();
 let newest = 0;
@@ -55,7 +57,7 @@ function card(index) {
   svg.append(parts.path);
   parts.lane.append(svg);
   parts.over = make("p", "over", root);
-  parts.over.textContent = "last 10 s";
+  parts.over.textContent = say("last-10-s");
   return parts;
 }
 
@@ -98,7 +100,7 @@ function fill(parts, one) {
   write(parts.value, one.value);
   write(parts.unit, one.unit);
   write(parts.detail, one.detail);
-  write(parts.state, one.state === "live" ? "" : one.state === "lost" ? "✕ lost" : "‖ stale");
+  write(parts.state, one.state === "live" ? "" : `${one.state === "lost" ? "✕" : "‖"} ${say(one.state)}`);
   parts.wheel.style.display = one.quality < 0 ? "none" : "";
   [...parts.wheel.children].forEach((piece, i) => {
     piece.style.fill = i < one.quality ? "var(--own)" : "var(--empty)";
@@ -106,8 +108,8 @@ function fill(parts, one) {
   if (one.lane) {
     draw(parts, one.lane);
   }
-  const trust = one.quality < 0 ? "" : `, quality ${one.quality} of 8`;
-  parts.root.setAttribute("aria-label", `${one.name}: ${one.value} ${one.unit}, ${one.state}${trust}. ${one.detail}`);
+  const trust = one.quality < 0 ? "" : `, ${say("quality", one.quality)}`;
+  parts.root.setAttribute("aria-label", `${one.name}: ${one.value} ${one.unit}, ${say(one.state)}${trust}. ${one.detail}`);
 }
 
 function alarm(list) {
@@ -148,7 +150,7 @@ function show(frame) {
   write(at("rig"), frame.rig);
   write(at("link"), frame.link);
   at("recording").hidden = !frame.recording;
-  write(at("recorded"), `recording ${frame.recorded}`);
+  write(at("recorded"), say("recording", frame.recorded));
   const cards = at("cards");
   frame.cards.forEach((one, i) => {
     if (!known.has(one.id)) {
@@ -167,8 +169,8 @@ function show(frame) {
     }
   }
   at("more").hidden = frame.more <= 0 && frame.cards.length > 0;
-  write(at("more"), frame.cards.length === 0 ? "No channel is shown yet: connect a board on the computer."
-    : `${frame.more} more on the computer.`);
+  write(at("more"), frame.cards.length === 0 ? say("no-channel")
+    : say("more", frame.more));
   at("marking").hidden = !frame.markers;
   alarm(frame.alarms);
 }
@@ -180,10 +182,10 @@ setInterval(() => {
   const silent = (performance.now() - newest) / 1000;
   if (events.readyState === EventSource.CLOSED) {
     document.body.classList.add("gone");
-    write(at("link"), "This page was closed on the computer. Ask for its new address.");
+    write(at("link"), say("closed"));
   } else if (silent > 2) {
     document.body.classList.add("gone");
-    write(at("link"), newest ? `No connection to the computer for ${Math.round(silent)} s; trying again` : "Waiting for the computer …");
+    write(at("link"), newest ? say("silent", Math.round(silent)) : say("waiting"));
   }
 }, 500);
 
@@ -197,12 +199,12 @@ at("sound").onclick = () => {
     sound = null;
   }
   at("sound").setAttribute("aria-pressed", String(on));
-  write(at("sound"), on ? "Alarms sound here. Turn off" : "Sound an alarm here");
+  write(at("sound"), say(on ? "sounding" : "sound"));
 };
 
 function dress(night) {
   document.documentElement.classList.toggle("night", night);
-  write(at("look"), night ? "Day" : "Night");
+  write(at("look"), say(night ? "day" : "night"));
 }
 dress(matchMedia("(prefers-color-scheme: dark)").matches);
 at("look").onclick = () => dress(!document.documentElement.classList.contains("night"));
@@ -215,11 +217,11 @@ at("marking").onsubmit = async (event) => {
   }
   try {
     const answer = await fetch("marker", { method: "POST", body: text });
-    write(at("marked"), answer.ok ? `Marked: ${text}` : "The computer takes no markers now.");
+    write(at("marked"), answer.ok ? say("marked", text) : say("no-markers"));
     if (answer.ok) {
       at("mark").value = "";
     }
   } catch (error) {
-    write(at("marked"), "No connection: the marker was not sent.");
+    write(at("marked"), say("not-sent"));
   }
 };

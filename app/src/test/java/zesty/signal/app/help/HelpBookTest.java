@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.read.kinds.ReaderKinds;
@@ -47,6 +48,45 @@ class HelpBookTest {
         assertThat(book.find("99 times a second")).extracting(HelpTopic::id).contains("aliasing");
         assertThat(book.find("no such word")).isEmpty();
         assertThat(book.find(" ")).hasSameSizeAs(book.all());
+    }
+
+    /** In German, which takes a process of its own, it has the same topics in the same order, and is no copy. */
+    @Test
+    void theGuideIsToldInGermanAsWell(@TempDir Path folder) throws Exception {
+        Path made = folder.resolve("de.html");
+        Process process = new ProcessBuilder(
+                        ProcessHandle.current().info().command().orElseThrow(),
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        "zesty.signal.app.Zesty",
+                        "guide",
+                        "--language",
+                        "de",
+                        "--to",
+                        made.toString())
+                .redirectErrorStream(true)
+                .start();
+        assertThat(new String(process.getInputStream().readAllBytes())).isEmpty();
+        assertThat(process.waitFor()).isZero();
+        String german = Files.readString(made);
+        assertThat(Files.readString(Path.of("..", "docs", "guide", "de.html")))
+                .as("made by ./zesty guide --language de --to docs/guide/de.html")
+                .isEqualTo(german);
+        assertThat(ids(german)).isEqualTo(ids(Guide.page(book)));
+        assertThat(german).contains("<html lang=\"de\">", "Abtastrate", "Herzrate");
+        List<String> english = book.all().stream()
+                .flatMap(topic -> topic.paragraphs().stream())
+                .filter(text -> text.length() > 40 && german.contains(text))
+                .toList();
+        assertThat(english).isEmpty();
+    }
+
+    private static List<String> ids(String page) {
+        return Pattern.compile("<h3 id=\"([^\"]+)\"")
+                .matcher(page)
+                .results()
+                .map(found -> found.group(1))
+                .toList();
     }
 
     /** The guide in the documents is the one of this version, asks for nothing, and its links lead somewhere. */

@@ -193,6 +193,8 @@ class CloserWindowTest extends RealWindow {
         broken.join();
         awaitText("#notice", "Something went wrong inside (IllegalStateException)");
         key(KeyCode.SHIFT, KeyCode.L);
+        awaitText("#report-parts .list-cell", "zesty.log");
+        press("#report-save");
         awaitText("#notice", "Problem report saved: ");
         Path report;
         try (Stream<Path> files = Files.list(log.getParent())) {

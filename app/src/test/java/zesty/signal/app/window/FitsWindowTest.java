@@ -6,7 +6,7 @@ import java.util.List;
 import javafx.scene.control.ToggleButton;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
@@ -15,7 +15,7 @@ import zesty.signal.app.window.workspace.TextSize;
 @Timeout(400)
 class FitsWindowTest extends ViewWalk {
     @ParameterizedTest(name = "text {0}, {1}")
-    @CsvSource({"USUAL,NIGHT", "LARGEST,CONTRAST"})
+    @MethodSource("dresses")
     void nothingIsCutInAnyView(TextSize text, Look colours) throws Exception {
         List<String> found = dressed(text, colours);
         look("lanes", found);
@@ -28,14 +28,14 @@ class FitsWindowTest extends ViewWalk {
             // Fired, not pressed: the window may be larger than the display here.
             robot.interact(
                     () -> robot.lookup("#op-" + op).queryAs(ToggleButton.class).fire());
-            look("Scale, " + op, found);
+            look(Stop.SCALE.title() + ", " + op, found);
         }
         robot.interact(() -> robot.lookup("#prove").queryAs(ToggleButton.class).fire());
         look("Scale, proving", found);
         robot.interact(() -> workspace().view().stop().set(Stop.SOURCE));
         for (String socket : List.of("open-network", "open-address", "open-simulated", "open-lately")) {
             robot.interact(() -> robot.lookup("#" + socket).queryButton().fire());
-            look("Source, " + socket, found);
+            look(Stop.SOURCE.title() + ", " + socket, found);
         }
         robot.interact(() -> {
             workspace().view().focus().set("forearm");

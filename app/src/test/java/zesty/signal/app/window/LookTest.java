@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javafx.scene.paint.Color;
 import org.junit.jupiter.api.Test;
 import zesty.signal.app.window.drawing.Palette;
 
@@ -17,6 +18,7 @@ class LookTest {
         {"-ink", "-paper"},
         {"-ink", "-card"},
         {"-ink", "-chip"},
+        {"-ink", "-hover"},
         {"-muted", "-paper"},
         {"-muted", "-card"},
         {"-on-rind", "-rind"},
@@ -43,16 +45,21 @@ class LookTest {
     }
 
     private static double contrast(String a, String b) {
+        return contrast(Color.web(a), Color.web(b));
+    }
+
+    /** @return how much one stands out of the other, from 1 to 21 */
+    static double contrast(Color a, Color b) {
         double x = luminance(a);
         double y = luminance(b);
         return (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05);
     }
 
-    private static double luminance(String hex) {
+    private static double luminance(Color colour) {
         double sum = 0;
         double[] weights = {0.2126, 0.7152, 0.0722};
         for (int i = 0; i < 3; i++) {
-            double part = Integer.parseInt(hex.substring(1 + 2 * i, 3 + 2 * i), 16) / 255.0;
+            double part = i == 0 ? colour.getRed() : i == 1 ? colour.getGreen() : colour.getBlue();
             sum += weights[i] * (part <= 0.03928 ? part / 12.92 : Math.pow((part + 0.055) / 1.055, 2.4));
         }
         return sum;

@@ -4,6 +4,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
@@ -34,6 +35,7 @@ import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -44,6 +46,11 @@ import zesty.signal.engine.Snapshot;
  */
 @ResourceLock("the machine")
 abstract class RealWindow {
+    static {
+        // Before anything of the window is loaded, whose constants hold texts.
+        Messages.speak(Locale.forLanguageTag(System.getProperty("zesty.language", "en")));
+    }
+
     @TempDir
     Path home;
 
@@ -89,7 +96,7 @@ abstract class RealWindow {
         }
         FxToolkit.registerPrimaryStage();
         application = (ZestyApplication) FxToolkit.setupApplication(
-                () -> new ZestyApplication(new ZestyApplication.Opening(new Places(home), demo, null)));
+                () -> new ZestyApplication(new ZestyApplication.Opening(new Places(home), demo, null, null)));
     }
 
     @AfterEach

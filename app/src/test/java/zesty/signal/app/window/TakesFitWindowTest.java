@@ -8,12 +8,13 @@ import java.util.Map;
 import javafx.scene.control.ToggleButton;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkState;
 import zesty.signal.takes.Shelf;
 
@@ -21,7 +22,7 @@ import zesty.signal.takes.Shelf;
 @Timeout(400)
 class TakesFitWindowTest extends ViewWalk {
     @ParameterizedTest(name = "text {0}, {1}")
-    @CsvSource({"USUAL,NIGHT", "LARGEST,CONTRAST"})
+    @MethodSource("dresses")
     void nothingIsCutInTakesTablesAndReadings(TextSize text, Look colours) throws Exception {
         List<String> found = dressed(text, colours);
         robot.interact(() -> {
@@ -93,15 +94,15 @@ class TakesFitWindowTest extends ViewWalk {
         awaitNode("#take-numbers");
         look("a take's page", found);
         robot.interact(() -> view.logbook().choose(files));
-        awaitText("#take-panel .day", "3 takes chosen");
+        awaitText("#take-panel .day", Messages.of("parts.takes-chosen", 3));
         awaitNode("#take-numbers");
         look("takes side by side", found);
         press("#show-overlay");
-        awaitText("#overlay .label", "0 s is");
+        awaitText("#overlay .label", Messages.of("parts.0-s-is"));
         look("takes over one another", found);
         press("#close-wide");
         press("#take-folders");
-        awaitText("#folders .hint", "Empty.");
+        awaitText("#folders .hint", Messages.of("parts.empty-a-take-that-is-removed-lies"));
         look("folders and bin", found);
         press("#close-wide");
         robot.interact(() -> view.logbook().choose(takes("Sheet hand, rest to tired")));

@@ -2,20 +2,32 @@ package zesty.signal.app.window;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.Scene;
+import javafx.scene.control.Control;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.layout.Background;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
 import javafx.scene.text.Text;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.params.provider.Arguments;
 import zesty.signal.app.window.workspace.Look;
+import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkState;
 
 /** Looks at every word, button and box of a view at the sizes that count: whole, and inside the window. */
@@ -32,6 +44,13 @@ abstract class ViewWalk extends RealWindow {
 
     ViewWalk() {
         super(true);
+    }
+
+    /** English as usual and at night, and German, whose words are longer, at the largest size of text. */
+    static Stream<Arguments> dresses() {
+        return Messages.language().equals(Locale.ENGLISH)
+                ? Stream.of(Arguments.of(TextSize.USUAL, Look.NIGHT))
+                : Stream.of(Arguments.of(TextSize.LARGEST, Look.CONTRAST));
     }
 
     /** The window is the toolkit's own, and the next test's: larger than the display, half of it is out of reach. */
@@ -61,8 +80,8 @@ abstract class ViewWalk extends RealWindow {
     final void look(String view, List<String> found) throws Exception {
         Scene scene = fx(() -> robot.lookup("#takes").query().getScene());
         for (int[] size : SIZES) {
-            if (large && size[0] > 1280) {
-                // What fits a small window at that size of text fits a large one, where there is most room.
+            if ((large || !Messages.language().equals(Locale.ENGLISH)) && size[0] > 1280) {
+                // What fits a small window with large letters or long words fits a large one, where there is most room.
                 continue;
             }
             fx(() -> {
@@ -110,9 +129,60 @@ abstract class ViewWalk extends RealWindow {
         if (node instanceof Labeled || node instanceof TextField) {
             check(view, node, found);
         }
+        if (node instanceof Control control && control.isFocusTraversable() && !control.isDisabled()) {
+            named(view, control, found);
+        }
+        if (node instanceof Labeled labeled && !labeled.isDisabled()) {
+            legible(view, labeled, found);
+        }
         // What scrolls may be out of sight; what is in it is looked at for its width.
         if (node instanceof Parent parent) {
             parent.getChildrenUnmodifiable().forEach(child -> walk(view, child, found));
+        }
+    }
+
+    /** Whoever hears the window rather than sees it is told what a control is. */
+    private static void named(String view, Control control, List<String> found) {
+        String name = control.getAccessibleText() != null
+                ? control.getAccessibleText()
+                : control instanceof Labeled labeled && labeled.getText() != null ? labeled.getText() : "";
+        if (control instanceof TextInputControl field && name.isEmpty()) {
+            name = field.getPromptText() == null ? "" : field.getPromptText();
+        }
+        boolean told = !name.replaceAll("[^\\p{L}\\p{N}]", "").isEmpty() || control.getTooltip() != null;
+        boolean scrolls = control instanceof ScrollPane || control instanceof ListView<?>;
+        if (!told && !scrolls || control.getAccessibleRole() == null) {
+            found.add(view + ": " + control.getClass().getSimpleName() + " #" + control.getId() + " "
+                    + control.getStyleClass() + " has no name to be told by");
+        }
+    }
+
+    /** Text stands out of what it stands on by 4.5 to 1 (Web Content Accessibility Guidelines 2.1), as it is painted. */
+    private static void legible(String view, Labeled labeled, List<String> found) {
+        boolean some = labeled.getText() != null && !labeled.getText().isBlank();
+        // A menu's words are a label within it, which is looked at for itself.
+        if (!some || labeled instanceof MenuButton || !(labeled.getTextFill() instanceof Color ink)) {
+            return;
+        }
+        for (Node at = labeled; at != null; at = at.getParent()) {
+            if (at.getOpacity() < 1) {
+                return;
+            }
+            Background under = at instanceof Region region ? region.getBackground() : null;
+            boolean painted = under != null
+                    && !under.getFills().isEmpty()
+                    && under.getFills().get(under.getFills().size() - 1).getFill() instanceof Color paper
+                    && paper.getOpacity() > 0.99;
+            if (painted) {
+                Color paper = (Color)
+                        under.getFills().get(under.getFills().size() - 1).getFill();
+                double ratio = LookTest.contrast(ink, paper);
+                if (ratio < 4.5) {
+                    found.add(view + ": '" + labeled.getText() + "' " + labeled.getStyleClass() + " stands out by "
+                            + ratio + " only: " + ink + " on " + paper);
+                }
+                return;
+            }
         }
     }
 
@@ -151,7 +221,7 @@ abstract class ViewWalk extends RealWindow {
                 ? node.getScene().getWidth()
                 : scroller.localToScene(scroller.getBoundsInLocal()).getMaxX();
         // A line of a board's may be of any length: with large letters the ribbon shows its beginning.
-        boolean mayRunOut = where.contains("ribbon-") && view.startsWith("Source") && large;
+        boolean mayRunOut = where.contains("ribbon-") && view.startsWith(Stop.SOURCE.title()) && large;
         if (!mayRunOut && (seen.getMinX() < -HALF_A_PIXEL || seen.getMaxX() > right + HALF_A_PIXEL)) {
             found.add(where + " runs from " + seen.getMinX() + " to " + seen.getMaxX() + " of " + right);
         }

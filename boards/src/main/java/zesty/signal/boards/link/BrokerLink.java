@@ -7,6 +7,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import zesty.signal.core.text.Messages;
 
 /**
  * What boards publish under a topic of a broker; each message is taken as bytes of one stream, a line where it is text. Of many topics
@@ -69,7 +70,7 @@ final class BrokerLink implements Link {
         }
         byte[] line = topics == null ? payload : topics.lines((System.nanoTime() - begunNanos) * 1e-9, topic, payload);
         if (bytes.addAndGet(line.length) > MOST_WAITING) {
-            broken = "it sends more than can be read";
+            broken = Messages.of("link.it-sends-more-than-can-be-read");
             return;
         }
         waiting.add(line);
@@ -89,14 +90,14 @@ final class BrokerLink implements Link {
     @Override
     public int read(byte[] buffer) throws LinkException {
         if (session == null) {
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         }
         try {
             if (at == rest.length) {
                 byte[] next = waiting.poll(READ_TIMEOUT_MS, TimeUnit.MILLISECONDS);
                 if (next == null) {
                     if (!broken.isEmpty()) {
-                        throw new LinkException(address.words() + " broke off: " + broken, false);
+                        throw new LinkException(Messages.of("link.broke-off", address.words(), broken), false);
                     }
                     return NOTHING;
                 }
@@ -136,7 +137,7 @@ final class BrokerLink implements Link {
     public void write(byte[] bytes) throws LinkException {
         BrokerSession open = session;
         if (open == null) {
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         }
         String line = new String(bytes, StandardCharsets.UTF_8).strip();
         String topic = address.topic();
@@ -145,8 +146,7 @@ final class BrokerLink implements Link {
             topic = colon < 1 ? "" : line.substring(0, colon).strip();
             line = colon < 1 ? line : line.substring(colon + 1).strip();
             if (topic.isEmpty() || topic.contains("+") || topic.contains("#")) {
-                throw new LinkException(
-                        address.words() + ": an order names its topic first, boats/wren/battery: line", false);
+                throw new LinkException(Messages.of("link.an-order-names-its-topic-first", address.words()), false);
             }
         }
         open.publish(topic + ORDERS, line.getBytes(StandardCharsets.UTF_8), false);

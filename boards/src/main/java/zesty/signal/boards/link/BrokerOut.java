@@ -1,5 +1,7 @@
 package zesty.signal.boards.link;
 
+import zesty.signal.core.text.Messages;
+
 /** Messages to a broker, under a prefix. One thread; opens anew after it broke. */
 public final class BrokerOut implements AutoCloseable {
     private final LinkAddress.Broker address;
@@ -10,8 +12,7 @@ public final class BrokerOut implements AutoCloseable {
     public BrokerOut(String address) {
         LinkAddress parsed = LinkAddress.parse(address);
         if (!(parsed instanceof LinkAddress.Broker broker) || broker.many()) {
-            throw new IllegalArgumentException(
-                    "'" + address + "' is no place to publish: mqtt://HOST/PREFIX is wanted, without + and #");
+            throw new IllegalArgumentException(Messages.of("link.is-no-place-to-publish-mqtt-host", address));
         }
         this.address = broker;
     }

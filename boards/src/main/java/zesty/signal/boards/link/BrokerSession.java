@@ -24,6 +24,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Consumer;
 import javax.net.ssl.TrustManagerFactory;
+import zesty.signal.core.text.Messages;
 
 /**
  * A connection to a broker: MQTT 5, or 3.1.1 where the broker knows no other. The password is in memory or in the environment and nowhere
@@ -72,29 +73,32 @@ final class BrokerSession implements AutoCloseable {
             boolean shut = refusesUs(why);
             boolean unknown = why.contains("PKIX") || why.contains("certification path");
             throw new LinkException(
-                    address.words() + " cannot be reached: " + (shut ? notLetIn() : unknown ? notTrusted() : why),
+                    Messages.of(
+                            "link.cannot-be-reached",
+                            address.words(),
+                            (shut ? notLetIn() : unknown ? notTrusted() : why)),
                     shut || unknown);
         } catch (TimeoutException e) {
             close();
-            throw new LinkException(address.words() + " cannot be reached: no answer within " + SECONDS + " s", false);
+            throw new LinkException(
+                    Messages.of("link.cannot-be-reached-no-answer-within", address.words(), SECONDS), false);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         }
     }
 
     private String notLetIn() {
         if (address.user().isEmpty()) {
-            return "it wants a user and a password; write the user before the host, user@host";
+            return Messages.of("link.it-wants-a-user-and-a-password");
         }
         return BrokerSecrets.of(address) == null
-                ? "it wants a password, which goes into " + BrokerLink.PASSWORD + " or is typed in the window"
-                : "it does not take this user with this password";
+                ? Messages.of("link.it-wants-a-password-which-goes", BrokerLink.PASSWORD)
+                : Messages.of("link.it-does-not-take-this-user-with");
     }
 
     private static String notTrusted() {
-        return "its certificate goes back to none that is trusted; if it is your own, " + CERTIFICATE
-                + " holds the path of it";
+        return Messages.of("link.its-certificate-goes-back-to-none", CERTIFICATE);
     }
 
     private static boolean knowsNoFive(Throwable cause) {
@@ -140,9 +144,7 @@ final class BrokerSession implements AutoCloseable {
             return MqttClientSslConfig.builder().trustManagerFactory(trust).build();
         } catch (IOException | GeneralSecurityException e) {
             throw new LinkException(
-                    "the certificate " + file + " (" + CERTIFICATE + ") cannot be read: " + words(e)
-                            + "; a file of PEM is wanted",
-                    true);
+                    Messages.of("link.the-certificate-cannot-be-read-a", file, CERTIFICATE, words(e)), true);
         }
     }
 
@@ -201,12 +203,13 @@ final class BrokerSession implements AutoCloseable {
                         .send());
             }
         } catch (ExecutionException e) {
-            throw new LinkException(address.words() + " does not let us listen: " + words(e.getCause()), true);
+            throw new LinkException(
+                    Messages.of("link.does-not-let-us-listen", address.words(), words(e.getCause())), true);
         } catch (TimeoutException e) {
-            throw new LinkException(address.words() + " cannot be reached: no answer", false);
+            throw new LinkException(Messages.of("link.cannot-be-reached-no-answer", address.words()), false);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         } catch (IllegalArgumentException e) {
             throw new LinkException(address.words() + ": " + e.getMessage(), true);
         }
@@ -231,12 +234,12 @@ final class BrokerSession implements AutoCloseable {
                         .send());
             }
         } catch (ExecutionException e) {
-            throw new LinkException(address.words() + " did not take it: " + words(e.getCause()), false);
+            throw new LinkException(Messages.of("link.did-not-take-it", address.words(), words(e.getCause())), false);
         } catch (TimeoutException e) {
-            throw new LinkException(address.words() + " did not take it: no answer", false);
+            throw new LinkException(Messages.of("link.did-not-take-it-no-answer", address.words()), false);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         }
     }
 
@@ -256,7 +259,7 @@ final class BrokerSession implements AutoCloseable {
             deepest = deepest.getCause();
         }
         return deepest == null || deepest.getMessage() == null
-                ? "the connection ended"
+                ? Messages.of("link.the-connection-ended")
                 : deepest.getMessage().split("\\R")[0];
     }
 }

@@ -4,11 +4,11 @@ import java.nio.file.Path;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.text.Messages;
 
 /** Where bytes come from, as a maker writes it. The text form reads back to an equal address. */
 public sealed interface LinkAddress {
-    String FORMS =
-            "serial:PATH@BAUD, tcp:HOST:PORT, tcp:*:PORT to be called, udp:PORT, mqtt://HOST/TOPIC, file:PATH, sim:BOARD or stdin";
+    String FORMS = Messages.of("link.serial-path-baud-tcp-host-port-tcp");
 
     /** Stands for a network board's host where it is waited for a board to call, from whatever network. */
     String ANYONE = "*";
@@ -43,7 +43,7 @@ public sealed interface LinkAddress {
         return switch (kind) {
             case "stdin" -> {
                 if (!text.equals("stdin")) {
-                    throw wrong(text, "nothing goes after stdin");
+                    throw wrong(text, Messages.of("link.nothing-goes-after-stdin"));
                 }
                 yield new StandardInput();
             }
@@ -51,10 +51,10 @@ public sealed interface LinkAddress {
             case "tcp" -> {
                 int last = rest.lastIndexOf(':');
                 if (last < 1) {
-                    throw wrong(text, "a network board needs host and port, tcp:HOST:PORT; to be called, tcp:*:PORT");
+                    throw wrong(text, Messages.of("link.a-network-board-needs-host-and"));
                 }
                 if (rest.startsWith(ANYONE) && last > 1 && !(rest.startsWith(ANYONE_AT) && last > 2)) {
-                    throw wrong(text, "to be called at one address only, write tcp:*@ADDRESS:PORT");
+                    throw wrong(text, Messages.of("link.to-be-called-at-one-address-only"));
                 }
                 yield new Tcp(rest.substring(0, last), port(text, rest.substring(last + 1)));
             }
@@ -65,7 +65,7 @@ public sealed interface LinkAddress {
             case "mqtt", "mqtts" -> broker(text, kind.endsWith("s"), rest);
             case "file" -> {
                 if (rest.isBlank()) {
-                    throw wrong(text, "a file needs a path, file:PATH");
+                    throw wrong(text, Messages.of("link.a-file-needs-a-path-file-path"));
                 }
                 yield new File(Path.of(rest));
             }
@@ -75,14 +75,14 @@ public sealed interface LinkAddress {
                 SimulatedBoards.create(name, seed);
                 yield new Simulated(name, seed);
             }
-            default -> throw wrong(text, "it is none of the known kinds");
+            default -> throw wrong(text, Messages.of("link.it-is-none-of-the-known-kinds"));
         };
     }
 
     private static LinkAddress serial(String text, String rest) {
         int at = rest.lastIndexOf('@');
         if (at < 1) {
-            throw wrong(text, "a serial port needs a path and a speed, serial:PATH@BAUD");
+            throw wrong(text, Messages.of("link.a-serial-port-needs-a-path-and-a"));
         }
         String[] words = rest.substring(at + 1).split(",", -1);
         try {
@@ -99,23 +99,23 @@ public sealed interface LinkAddress {
         } catch (IllegalArgumentException e) {
             throw wrong(text, e.getMessage());
         }
-        throw wrong(text, "'" + words[0] + "' is not a baud rate; usual are 9600, 57600 and 115200");
+        throw wrong(text, Messages.of("link.is-not-a-baud-rate-usual-are-9600", words[0]));
     }
 
     private static LinkAddress broker(String text, boolean secure, String rest) {
         Matcher parts = Broker.PARTS.matcher(rest);
         if (!parts.matches()) {
-            throw wrong(text, "a broker needs a host and a topic, mqtt://HOST/TOPIC");
+            throw wrong(text, Messages.of("link.a-broker-needs-a-host-and-a-topic"));
         }
         String user = parts.group(1) == null ? "" : parts.group(1);
         if (user.contains(":")) {
-            throw wrong(text, "a password does not belong into an address; it goes into " + BrokerLink.PASSWORD);
+            throw wrong(text, Messages.of("link.a-password-does-not-belong-into-an", BrokerLink.PASSWORD));
         }
         String topic = parts.group(4);
         for (String level : topic.split("/", -1)) {
             boolean whole = level.equals("+") || level.equals("#");
             if (!whole && (level.contains("+") || level.contains("#")) || level.equals("#") && !topic.endsWith("#")) {
-                throw wrong(text, "+ stands for a whole level of a topic, and # for all that follows, at the end");
+                throw wrong(text, Messages.of("link.stands-for-a-whole-level-of-a"));
             }
         }
         int usual = secure ? Broker.SECURE_PORT : Broker.PORT;
@@ -132,19 +132,19 @@ public sealed interface LinkAddress {
         } catch (NumberFormatException e) {
             // Said below.
         }
-        throw wrong(text, "'" + part + "' is no port from 1 to 65535");
+        throw wrong(text, Messages.of("link.is-no-port-from-1-to-65535", part));
     }
 
     private static long seed(String text, String part) {
         try {
             return Long.parseLong(part);
         } catch (NumberFormatException e) {
-            throw wrong(text, "the seed after # is a whole number");
+            throw wrong(text, Messages.of("link.the-seed-after-is-a-whole-number"));
         }
     }
 
     private static IllegalArgumentException wrong(String text, String why) {
-        return new IllegalArgumentException("source '" + text + "': " + why + "; a source is " + FORMS);
+        return new IllegalArgumentException(Messages.of("link.source-a-source-is", text, why, FORMS));
     }
 
     /** @param settings of the line; usually 8 data bits, no parity, 1 stop bit */
@@ -156,7 +156,7 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "port " + path + ", " + baud + " baud" + settings.text().replace(",", ", ");
+            return Messages.of("link.port-baud", path, baud, settings.text().replace(",", ", "));
         }
 
         @Override
@@ -179,10 +179,10 @@ public sealed interface LinkAddress {
         @Override
         public String words() {
             if (!listens()) {
-                return "network board " + host + ":" + port;
+                return Messages.of("link.network-board", host, port);
             }
             String at = listensOn();
-            return "whoever calls on port " + port + from(at == null ? ANYONE : at);
+            return Messages.of("link.whoever-calls-on-port", port, from(at == null ? ANYONE : at));
         }
 
         @Override
@@ -203,8 +203,8 @@ public sealed interface LinkAddress {
 
     private static String from(String address) {
         return switch (address) {
-            case ANYONE -> ", from any network";
-            case HERE -> ", from this computer only";
+            case ANYONE -> Messages.of("link.from-any-network");
+            case HERE -> Messages.of("link.from-this-computer-only");
             default -> ", at " + address;
         };
     }
@@ -218,7 +218,7 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "packets on port " + port + from(address);
+            return Messages.of("link.packets-on-port", port, from(address));
         }
 
         @Override
@@ -242,7 +242,8 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "broker " + host + (many() ? ", topics " : ", topic ") + topic;
+            return Messages.of(
+                    "link.broker", host, (many() ? Messages.of("link.topics") : Messages.of("link.topic")), topic);
         }
 
         /** @return whether it is not one topic but all that are like it, each a station */
@@ -264,7 +265,7 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "file " + path.getFileName();
+            return Messages.of("link.file", path.getFileName());
         }
 
         @Override
@@ -281,7 +282,7 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "standard input";
+            return Messages.of("link.standard-input");
         }
 
         @Override
@@ -299,7 +300,7 @@ public sealed interface LinkAddress {
 
         @Override
         public String words() {
-            return "simulated " + board + " board";
+            return Messages.of("link.simulated-board", board);
         }
 
         @Override

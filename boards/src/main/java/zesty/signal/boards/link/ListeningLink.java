@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.locks.LockSupport;
+import zesty.signal.core.text.Messages;
 
 /**
  * Waits on a TCP port for a board to call. Of several callers the board is the one that speaks first; whoever else calls
@@ -46,7 +47,7 @@ final class ListeningLink implements Link {
                         ? new InetSocketAddress(address.port())
                         : new InetSocketAddress(address.listensOn(), address.port());
                 if (at.isUnresolved()) {
-                    throw new LinkException("no address is called " + address.listensOn(), true);
+                    throw new LinkException(Messages.of("link.no-address-is-called", address.listensOn()), true);
                 }
                 fresh.bind(at);
                 fresh.configureBlocking(false);
@@ -56,9 +57,7 @@ final class ListeningLink implements Link {
             throw e;
         } catch (IOException e) {
             throw new LinkException(
-                    "port " + address.port() + " cannot be listened on (" + Reasons.of(e)
-                            + "). Choose another port, from 1024 up",
-                    true);
+                    Messages.of("link.port-cannot-be-listened-on-choose", address.port(), Reasons.of(e)), true);
         }
     }
 
@@ -66,7 +65,7 @@ final class ListeningLink implements Link {
     public int read(byte[] buffer) throws LinkException {
         ServerSocketChannel listening = server;
         if (listening == null) {
-            throw new LinkException("port " + address.port() + " is closed", false);
+            throw new LinkException(Messages.of("link.port-is-closed", address.port()), false);
         }
         Socket open = caller;
         try {
@@ -76,8 +75,7 @@ final class ListeningLink implements Link {
             int count = came(open, buffer);
             if (count < 0) {
                 hangUp();
-                throw new LinkException(
-                        "the board that called on port " + address.port() + " hung up; waiting for the next", false);
+                throw new LinkException(Messages.of("link.the-board-that-called-on-port-hung", address.port()), false);
             }
             // Only now is it certain that the caller is still there, and another one too many.
             SocketChannel second = listening.accept();
@@ -90,9 +88,7 @@ final class ListeningLink implements Link {
         } catch (IOException e) {
             hangUp();
             throw new LinkException(
-                    "the board that called on port " + address.port() + " broke off: " + Reasons.of(e)
-                            + "; waiting for the next",
-                    false);
+                    Messages.of("link.the-board-that-called-on-port", address.port(), Reasons.of(e)), false);
         }
     }
 
@@ -175,12 +171,12 @@ final class ListeningLink implements Link {
                     one.write(ByteBuffer.wrap(bytes));
                 }
             } else {
-                throw new LinkException("port " + address.port() + " took no bytes: no board has called yet", false);
+                throw new LinkException(Messages.of("link.port-took-no-bytes-no-board-has", address.port()), false);
             }
         } catch (LinkException e) {
             throw e;
         } catch (IOException e) {
-            throw new LinkException("port " + address.port() + " took no bytes: " + Reasons.of(e), false);
+            throw new LinkException(Messages.of("link.port-took-no-bytes", address.port(), Reasons.of(e)), false);
         }
     }
 

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFileAttributes;
+import zesty.signal.core.text.Messages;
 
 /** A serial port. */
 final class SerialLink implements Link {
@@ -26,26 +27,25 @@ final class SerialLink implements Link {
         Path device = Path.of(address.path());
         boolean unix = address.path().startsWith("/");
         if (unix && Files.notExists(device)) {
-            throw new LinkException("port " + address.path() + " is not there. Is the board plugged in?", false);
+            throw new LinkException(Messages.of("link.port-is-not-there-is-the-board", address.path()), false);
         }
         if (unix && (Files.isDirectory(device) || Files.isRegularFile(device))) {
             throw new LinkException(
-                    address.path() + " is a " + (Files.isDirectory(device) ? "folder" : "file")
-                            + ", no serial port. Ports are listed by: zesty boards",
+                    Messages.of(
+                            "link.is-a-no-serial-port-ports-are",
+                            address.path(),
+                            (Files.isDirectory(device) ? Messages.of("link.folder") : Messages.of("link.file-2"))),
                     true);
         }
         if (unix && !(Files.isReadable(device) && Files.isWritable(device))) {
             throw new LinkException(
-                    "port " + address.path()
-                            + " may not be used by you. Join the group that owns it (" + group(device)
-                            + ") and sign in again",
-                    true);
+                    Messages.of("link.port-may-not-be-used-by-you-join", address.path(), group(device)), true);
         }
         SerialPort candidate;
         try {
             candidate = SerialPort.getCommPort(address.path());
         } catch (SerialPortInvalidPortException e) {
-            throw new LinkException(address.path() + " is no serial port", true);
+            throw new LinkException(Messages.of("link.is-no-serial-port", address.path()), true);
         }
         SerialSettings settings = address.settings();
         candidate.setComPortParameters(
@@ -68,13 +68,13 @@ final class SerialLink implements Link {
         candidate.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_TIMEOUT_MS, 0);
         if (!candidate.openPort(0)) {
             if (candidate.getLastErrorCode() == NOT_A_TERMINAL) {
-                throw new LinkException(address.path() + " is no serial port. Ports are listed by: zesty boards", true);
+                throw new LinkException(Messages.of("link.is-no-serial-port-ports-are-listed", address.path()), true);
             }
-            String holder =
-                    PortHolders.of(device).map(name -> name + " holds it").orElse("another program may hold it");
+            String holder = PortHolders.of(device)
+                    .map(name -> Messages.of("link.holds-it", name))
+                    .orElse(Messages.of("link.another-program-may-hold-it"));
             throw new LinkException(
-                    "port " + address.path() + " would not open at " + address.baud() + " baud: " + holder
-                            + ". Close that one first",
+                    Messages.of("link.port-would-not-open-at-baud-close", address.path(), address.baud(), holder),
                     false);
         }
         port = candidate;
@@ -86,7 +86,7 @@ final class SerialLink implements Link {
                     .group()
                     .getName();
         } catch (IOException | UnsupportedOperationException e) {
-            return "often dialout";
+            return Messages.of("link.often-dialout");
         }
     }
 
@@ -94,11 +94,11 @@ final class SerialLink implements Link {
     public int read(byte[] buffer) throws LinkException {
         SerialPort open = port;
         if (open == null) {
-            throw new LinkException("port " + address.path() + " is closed", false);
+            throw new LinkException(Messages.of("link.port-is-closed", address.path()), false);
         }
         int count = open.readBytes(buffer, buffer.length);
         if (count < 0 || count == 0 && !present()) {
-            throw new LinkException("port " + address.path() + " went away", false);
+            throw new LinkException(Messages.of("link.port-went-away", address.path()), false);
         }
         return count;
     }
@@ -111,7 +111,7 @@ final class SerialLink implements Link {
     public void write(byte[] bytes) throws LinkException {
         SerialPort open = port;
         if (open == null || open.writeBytes(bytes, bytes.length) != bytes.length) {
-            throw new LinkException("port " + address.path() + " took no bytes", false);
+            throw new LinkException(Messages.of("link.port-took-no-bytes-2", address.path()), false);
         }
     }
 

@@ -1,6 +1,7 @@
 package zesty.signal.boards.link;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * How a serial line is set, beside its speed.
@@ -13,7 +14,7 @@ public record SerialSettings(int dataBits, Parity parity, int stopBits, boolean 
     /** 8 data bits, no parity, 1 stop bit; opening restarts boards that are made so. */
     public static final SerialSettings USUAL = new SerialSettings(8, Parity.NONE, 1, false);
 
-    private static final String FORMS = "8N1, 7E1, 8O2 and the like, or quiet";
+    private static final String FORMS = Messages.of("link.8n1-7e1-8o2-and-the-like-or-quiet");
 
     /** The bit that makes the ones of a byte odd or even in number. */
     public enum Parity {
@@ -30,7 +31,7 @@ public record SerialSettings(int dataBits, Parity parity, int stopBits, boolean 
         Objects.requireNonNull(parity, "parity");
         if (dataBits < 5 || dataBits > 8 || stopBits < 1 || stopBits > 2) {
             throw new IllegalArgumentException(
-                    "a line has 5 to 8 data bits and 1 or 2 stop bits, not " + dataBits + " and " + stopBits);
+                    Messages.of("link.a-line-has-5-to-8-data-bits-and-1", dataBits, stopBits));
         }
     }
 
@@ -46,7 +47,7 @@ public record SerialSettings(int dataBits, Parity parity, int stopBits, boolean 
                 }
             }
         }
-        throw new IllegalArgumentException("'" + word + "' is no setting of a serial line; there are " + FORMS);
+        throw new IllegalArgumentException(Messages.of("link.is-no-setting-of-a-serial-line", word, FORMS));
     }
 
     /** @return what an address says of them behind the speed; empty for the usual ones */

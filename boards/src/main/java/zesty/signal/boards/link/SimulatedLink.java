@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.locks.LockSupport;
 import zesty.signal.boards.sim.FaultyBoard;
 import zesty.signal.boards.sim.SimulatedBoard;
+import zesty.signal.core.text.Messages;
 
 /** A simulated board in this process, paced by the computer's clock. */
 public final class SimulatedLink implements Link {
@@ -33,7 +34,7 @@ public final class SimulatedLink implements Link {
     /** @param most frames to send before the stream is over */
     public SimulatedLink(SimulatedBoard board, double speed, long most) {
         if (!(speed > 0)) {
-            throw new IllegalArgumentException("speed must be above 0, was " + speed);
+            throw new IllegalArgumentException(Messages.of("link.speed-must-be-above-0-was", speed));
         }
         this.board = board;
         this.speed = speed;
@@ -44,7 +45,7 @@ public final class SimulatedLink implements Link {
     public void open() throws LinkException {
         long now = System.nanoTime();
         if (now < unpluggedUntil) {
-            throw new LinkException("the simulated board is unplugged", false);
+            throw new LinkException(Messages.of("link.the-simulated-board-is-unplugged"), false);
         }
         if (unpluggedUntil > 0) {
             // The board ran on while nobody heard it.
@@ -88,7 +89,7 @@ public final class SimulatedLink implements Link {
         if (board instanceof FaultyBoard faulty && faulty.unplugged()) {
             unpluggedUntil = System.nanoTime() + (long) (faulty.unpluggedSeconds() * 1e9);
             open = false;
-            throw new LinkException("the simulated board was unplugged", false);
+            throw new LinkException(Messages.of("link.the-simulated-board-was-unplugged"), false);
         }
         long due = Math.min(due(), frames + MOST_FRAMES);
         ready.reset();
@@ -114,7 +115,7 @@ public final class SimulatedLink implements Link {
     @Override
     public void write(byte[] sent) throws LinkException {
         if (!open) {
-            throw new LinkException("the simulated board is not connected", false);
+            throw new LinkException(Messages.of("link.the-simulated-board-is-not"), false);
         }
         synchronized (answers) {
             for (char c : new String(sent, StandardCharsets.UTF_8).toCharArray()) {

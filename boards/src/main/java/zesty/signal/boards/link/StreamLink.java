@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
+import zesty.signal.core.text.Messages;
 
 /** A file or standard input, read as fast as it gives. Standard input is read ahead by a thread of its own, a little. */
 final class StreamLink implements Link {
@@ -41,7 +42,7 @@ final class StreamLink implements Link {
     }
 
     static Link ofStandardInput() {
-        return ofPipe("standard input", System.in);
+        return ofPipe(Messages.of("link.standard-input"), System.in);
     }
 
     /** A stream that may be silent for long: whoever reads it is not held by it. */
@@ -65,7 +66,10 @@ final class StreamLink implements Link {
 
     private LinkException cannot(IOException e) {
         return new LinkException(
-                words + (e instanceof NoSuchFileException ? " is not there" : " cannot be read: " + Reasons.of(e)),
+                words
+                        + (e instanceof NoSuchFileException
+                                ? Messages.of("link.is-not-there")
+                                : Messages.of("link.cannot-be-read", Reasons.of(e))),
                 true);
     }
 
@@ -129,7 +133,7 @@ final class StreamLink implements Link {
 
     @Override
     public void write(byte[] bytes) throws LinkException {
-        throw new LinkException(words + " is only read", true);
+        throw new LinkException(Messages.of("link.is-only-read", words), true);
     }
 
     @Override

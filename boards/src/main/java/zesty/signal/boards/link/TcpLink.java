@@ -5,6 +5,7 @@ import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.net.UnknownHostException;
+import zesty.signal.core.text.Messages;
 
 /** A board that listens on a TCP port. */
 final class TcpLink implements Link {
@@ -31,12 +32,11 @@ final class TcpLink implements Link {
             candidate.setTcpNoDelay(true);
             socket = candidate;
         } catch (UnknownHostException e) {
-            throw new LinkException("no host is called " + address.host() + ". Is the name right?", false);
+            throw new LinkException(Messages.of("link.no-host-is-called-is-the-name", address.host()), false);
         } catch (IOException e) {
             close(candidate);
             throw new LinkException(
-                    address.words() + " does not answer (" + Reasons.of(e) + "). Is the board on and the port right?",
-                    false);
+                    Messages.of("link.does-not-answer-is-the-board-on", address.words(), Reasons.of(e)), false);
         }
     }
 
@@ -44,12 +44,12 @@ final class TcpLink implements Link {
     public int read(byte[] buffer) throws LinkException {
         Socket open = socket;
         if (open == null) {
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         }
         try {
             int count = open.getInputStream().read(buffer);
             if (count < 0) {
-                throw new LinkException(address.words() + " hung up", false);
+                throw new LinkException(Messages.of("link.hung-up", address.words()), false);
             }
             return count;
         } catch (SocketTimeoutException e) {
@@ -57,7 +57,7 @@ final class TcpLink implements Link {
         } catch (LinkException e) {
             throw e;
         } catch (IOException e) {
-            throw new LinkException(address.words() + " broke off: " + Reasons.of(e), false);
+            throw new LinkException(Messages.of("link.broke-off", address.words(), Reasons.of(e)), false);
         }
     }
 
@@ -66,11 +66,11 @@ final class TcpLink implements Link {
         Socket open = socket;
         try {
             if (open == null) {
-                throw new IOException("it is closed");
+                throw new IOException(Messages.of("link.it-is-closed"));
             }
             open.getOutputStream().write(bytes);
         } catch (IOException e) {
-            throw new LinkException(address.words() + " took no bytes: " + Reasons.of(e), false);
+            throw new LinkException(Messages.of("link.took-no-bytes", address.words(), Reasons.of(e)), false);
         }
     }
 

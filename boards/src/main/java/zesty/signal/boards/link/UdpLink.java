@@ -5,6 +5,7 @@ import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetSocketAddress;
 import java.net.SocketTimeoutException;
+import zesty.signal.core.text.Messages;
 
 /** Packets that boards send to a UDP port of this computer; each is taken as bytes of one stream. */
 final class UdpLink implements Link {
@@ -26,7 +27,7 @@ final class UdpLink implements Link {
                     ? new InetSocketAddress(address.port())
                     : new InetSocketAddress(address.address(), address.port());
             if (at.isUnresolved()) {
-                throw new LinkException("no address of this computer is called " + address.address(), true);
+                throw new LinkException(Messages.of("link.no-address-of-this-computer-is", address.address()), true);
             }
             DatagramSocket candidate = new DatagramSocket(at);
             candidate.setSoTimeout(READ_TIMEOUT_MS);
@@ -35,9 +36,7 @@ final class UdpLink implements Link {
             throw e;
         } catch (IOException e) {
             throw new LinkException(
-                    "packets on port " + address.port() + " cannot be taken (" + Reasons.of(e)
-                            + "). Close the other program or use another port",
-                    false);
+                    Messages.of("link.packets-on-port-cannot-be-taken", address.port(), Reasons.of(e)), false);
         }
     }
 
@@ -45,7 +44,7 @@ final class UdpLink implements Link {
     public int read(byte[] buffer) throws LinkException {
         DatagramSocket open = socket;
         if (open == null) {
-            throw new LinkException(address.words() + " is closed", false);
+            throw new LinkException(Messages.of("link.is-closed", address.words()), false);
         }
         try {
             DatagramPacket packet = new DatagramPacket(buffer, buffer.length - 1);
@@ -54,7 +53,7 @@ final class UdpLink implements Link {
         } catch (SocketTimeoutException e) {
             return NOTHING;
         } catch (IOException e) {
-            throw new LinkException(address.words() + " broke off: " + Reasons.of(e), false);
+            throw new LinkException(Messages.of("link.broke-off", address.words(), Reasons.of(e)), false);
         }
     }
 
@@ -73,7 +72,7 @@ final class UdpLink implements Link {
 
     @Override
     public void write(byte[] bytes) throws LinkException {
-        throw new LinkException(address.words() + ": this link only listens", true);
+        throw new LinkException(Messages.of("link.this-link-only-listens", address.words()), true);
     }
 
     @Override

@@ -3,16 +3,17 @@ package zesty.signal.boards.sim;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import zesty.signal.core.text.Messages;
 
 /** What can go wrong with a board, on demand. */
 public enum Fault {
-    DROPOUTS("dropouts", "frames vanish, some at a time"),
-    NOISE("noise", "strange bytes come between frames"),
-    HALVES("halves", "the end of a frame is cut off"),
-    RESTART("restart", "the board starts anew every few seconds"),
-    UNPLUG("unplug", "the cable comes out and goes in again"),
-    SLOW("slow", "the board's clock is half a percent slow"),
-    CLIPPED("clipped", "the sensor's range is too small");
+    DROPOUTS("dropouts", Messages.of("sim.frames-vanish-some-at-a-time")),
+    NOISE("noise", Messages.of("sim.strange-bytes-come-between-frames")),
+    HALVES("halves", Messages.of("sim.the-end-of-a-frame-is-cut-off")),
+    RESTART("restart", Messages.of("sim.the-board-starts-anew-every-few")),
+    UNPLUG("unplug", Messages.of("sim.the-cable-comes-out-and-goes-in")),
+    SLOW("slow", Messages.of("sim.the-board-s-clock-is-half-a")),
+    CLIPPED("clipped", Messages.of("sim.the-sensor-s-range-is-too-small"));
 
     private final String word;
     private final String about;

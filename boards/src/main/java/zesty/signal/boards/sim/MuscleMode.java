@@ -3,19 +3,20 @@ package zesty.signal.boards.sim;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
 /** How bad a forearm's signal can be, and where its electrodes sit, each by its word behind the board's name: {@code forearm+weak+hum}. */
 public enum MuscleMode {
-    WEAK("pulls only 8 dB above rest"),
-    HUM("mains, three times the noise at rest"),
-    MOTOR("a winch motor on the same supply, its duty in a second column"),
-    LOOSE("an electrode that lets go now and then"),
-    HEART("beats of the heart in it"),
-    CUT("pulls beyond the converter's range"),
-    ELBOW("electrodes near the elbow, on the muscle's end: 8 dB less"),
-    WRIST("electrodes near the wrist, on a tendon: 14 dB less, and mains"),
-    TIRES("every fourth pull is held for 25 s and tires"),
-    TWO("a second pair of electrodes, on the muscle at the other side");
+    WEAK(Messages.of("sim.pulls-only-8-db-above-rest")),
+    HUM(Messages.of("sim.mains-three-times-the-noise-at")),
+    MOTOR(Messages.of("sim.a-winch-motor-on-the-same-supply")),
+    LOOSE(Messages.of("sim.an-electrode-that-lets-go-now-and")),
+    HEART(Messages.of("sim.beats-of-the-heart-in-it")),
+    CUT(Messages.of("sim.pulls-beyond-the-converter-s-range")),
+    ELBOW(Messages.of("sim.electrodes-near-the-elbow-on-the")),
+    WRIST(Messages.of("sim.electrodes-near-the-wrist-on-a")),
+    TIRES(Messages.of("sim.every-fourth-pull-is-held-for-25-s")),
+    TWO(Messages.of("sim.a-second-pair-of-electrodes-on-the"));
 
     private final String about;
 

@@ -5,24 +5,25 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /** How bad a pulse signal can be, each by its word behind the board's name: {@code deck+wander+hum}. */
 public enum PulseMode {
-    FAINT("few counts high"),
-    GRAIN("noise of a quarter of the pulse"),
-    HUM("mains, four tenths of the pulse"),
-    WANDER("the level wanders four times as far as the pulse is high"),
-    BREATH("breathing makes beats higher and lower by 30 %"),
-    HUMPS("a second hump seven tenths as high as the first"),
-    UPSIDE("beats point down"),
-    CONTACT("the contact shifts now and then"),
-    EFFORT("the rate goes from 70 to 130 within five seconds, and slowly back"),
-    TAPPING("from 30 s to 90 s somebody taps on it"),
-    LIFTED("from 30 s to 60 s nothing is on the sensor"),
-    EARLY("some beats come early and are wide"),
-    TALL("T as tall as R"),
-    MUSCLE("bursts of muscle noise"),
-    MOVEMENT("episodes of movement");
+    FAINT(Messages.of("sim.few-counts-high")),
+    GRAIN(Messages.of("sim.noise-of-a-quarter-of-the-pulse")),
+    HUM(Messages.of("sim.mains-four-tenths-of-the-pulse")),
+    WANDER(Messages.of("sim.the-level-wanders-four-times-as")),
+    BREATH(Messages.of("sim.breathing-makes-beats-higher-and")),
+    HUMPS(Messages.of("sim.a-second-hump-seven-tenths-as-high")),
+    UPSIDE(Messages.of("sim.beats-point-down")),
+    CONTACT(Messages.of("sim.the-contact-shifts-now-and-then")),
+    EFFORT(Messages.of("sim.the-rate-goes-from-70-to-130")),
+    TAPPING(Messages.of("sim.from-30-s-to-90-s-somebody-taps-on")),
+    LIFTED(Messages.of("sim.from-30-s-to-60-s-nothing-is-on")),
+    EARLY(Messages.of("sim.some-beats-come-early-and-are-wide")),
+    TALL(Messages.of("sim.t-as-tall-as-r")),
+    MUSCLE(Messages.of("sim.bursts-of-muscle-noise")),
+    MOVEMENT(Messages.of("sim.episodes-of-movement"));
 
     private static final Set<PulseMode> FINGER =
             EnumSet.of(FAINT, GRAIN, HUM, WANDER, BREATH, HUMPS, UPSIDE, CONTACT, EFFORT, TAPPING, LIFTED);

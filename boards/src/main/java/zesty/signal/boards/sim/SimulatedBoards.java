@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import zesty.signal.core.text.Messages;
 
 /** The boards that ship with the product. A name may be followed by faults, each after a plus sign:
  * hull+noise; deck and chest also by what makes their pulse hard to read: deck+wander+hum, and the forearm by what makes its
@@ -18,28 +19,27 @@ public final class SimulatedBoards {
     private static final String PLANNED = "planned";
 
     private static final List<Entry> ALL = List.of(
-            new Entry("deck", "the dinghy's deck board: pulse, forearm, heel, trim and bilge, comma text, 200 lines/s"),
-            new Entry("chest", "electrodes on the helm's chest, comma text, 500 lines/s"),
-            new Entry("hull", "acceleration at the rudder stock, three axes, zero-byte-stuffed packets, 1600/s"),
-            new Entry("forearm", "the sheet hand's forearm, raw, 24-bit frames, 1000/s"),
-            new Entry("forearm-envelope", "the same from a module that makes the envelope, labelled lines, 50/s"),
-            new Entry("motion", "nine axes at the mast foot, comma text, 100/s"),
-            new Entry(
-                    "elbow", "two motion units on the sheet hand's arm, above and below the elbow, comma text, 100/s"),
-            new Entry("shaft", "vibration at the outboard's shaft and a mark once a turn, comma text, 1000/s"),
-            new Entry("masthead", "wind cups and vane, labelled lines, 4/s"),
-            new Entry("masthead-edges", "the moment of each pulse of the wind cups, about 8/s"),
-            new Entry("battery", "six batteries in turn, one weak, one silent at times, decimal commas, 12 lines/s"),
-            new Entry("buoy", "the mark buoy's battery: sleeps, wakes and sends, labelled lines, 50/s"),
-            new Entry("locker", "the chain locker's temperature, in sentences and two units, 5/s"),
-            new Entry("cupboard", "the drying cupboard: takes heat 0..100, answers in JSON, 5/s"),
-            new Entry("gripper", "a gripper with a cork: takes grip 0..100, answers, labelled lines, 20/s"),
-            new Entry("sounder", "depth by echo, in microseconds, 10/s"),
-            new Entry("halyard", "knocks on the mast, 16-bit frames, 4000/s"),
-            new Entry("hoist", "the hoist's load, hexadecimal counts, 10/s"),
-            new Entry("cowling", "heat picture of the outboard, 24 × 32, 4/s"),
-            new Entry("whistle", "sound at the race officer's, escape-framed packets, 8000/s"),
-            new Entry("barometer", "a pressure chip's registers and its factory constants, 10/s"));
+            new Entry("deck", Messages.of("sim.the-dinghy-s-deck-board-pulse")),
+            new Entry("chest", Messages.of("sim.electrodes-on-the-helm-s-chest")),
+            new Entry("hull", Messages.of("sim.acceleration-at-the-rudder-stock")),
+            new Entry("forearm", Messages.of("sim.the-sheet-hand-s-forearm-raw-24")),
+            new Entry("forearm-envelope", Messages.of("sim.the-same-from-a-module-that-makes")),
+            new Entry("motion", Messages.of("sim.nine-axes-at-the-mast-foot-comma")),
+            new Entry("elbow", Messages.of("sim.two-motion-units-on-the-sheet-hand")),
+            new Entry("shaft", Messages.of("sim.vibration-at-the-outboard-s-shaft")),
+            new Entry("masthead", Messages.of("sim.wind-cups-and-vane-labelled-lines")),
+            new Entry("masthead-edges", Messages.of("sim.the-moment-of-each-pulse-of-the")),
+            new Entry("battery", Messages.of("sim.six-batteries-in-turn-one-weak-one")),
+            new Entry("buoy", Messages.of("sim.the-mark-buoy-s-battery-sleeps")),
+            new Entry("locker", Messages.of("sim.the-chain-locker-s-temperature-in")),
+            new Entry("cupboard", Messages.of("sim.the-drying-cupboard-takes-heat-0")),
+            new Entry("gripper", Messages.of("sim.a-gripper-with-a-cork-takes-grip-0")),
+            new Entry("sounder", Messages.of("sim.depth-by-echo-in-microseconds-10-s")),
+            new Entry("halyard", Messages.of("sim.knocks-on-the-mast-16-bit-frames")),
+            new Entry("hoist", Messages.of("sim.the-hoist-s-load-hexadecimal")),
+            new Entry("cowling", Messages.of("sim.heat-picture-of-the-outboard-24-32")),
+            new Entry("whistle", Messages.of("sim.sound-at-the-race-officer-s-escape")),
+            new Entry("barometer", Messages.of("sim.a-pressure-chip-s-registers-and")));
 
     private SimulatedBoards() {}
 

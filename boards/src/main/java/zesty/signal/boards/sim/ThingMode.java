@@ -3,35 +3,36 @@ package zesty.signal.boards.sim;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
 /** How bad the signals of things can be, each by its word behind its board's name: {@code hull+worn+folded}. */
 public enum ThingMode {
-    FOLDED("hull", "a tone of 900 Hz, which is aliased to 700"),
-    SLOWER("hull", "1000 samples a second, so that an aliased tone moves"),
-    WORN("hull", "the second harmonic of the hum two and a half times as strong, and a new line at 131 Hz"),
-    WEAK("halyard", "every third slap is hardly above the noise"),
-    DOUBLE("halyard", "every second slap strikes twice within 60 ms"),
-    RINGS("halyard", "the mast rings six times as long"),
-    FALLS("halyard", "a level module instead of a knock sensor: louder reads lower"),
-    SCALE("whistle", "somebody sings up a scale from 220 Hz, half a second a note"),
-    MISSING("whistle", "a horn of 180 Hz whose fundamental is missing"),
-    GLIDES("whistle", "a siren that glides from 400 to 1200 Hz and back"),
-    RUMBLE("whistle", "a generator next door: 31 Hz, as loud as the whistle"),
-    BOUNCES("masthead-edges", "the contact bounces, one to three times a turn"),
-    CALM("masthead", "hardly any wind, and a minute of none"),
-    NORTH("masthead", "wind from about north, the vane going to and fro across it"),
-    SWAPPED("motion", "the unit sits turned by a quarter, its scales and zeros off"),
-    IRON("motion", "iron beside the unit that shifts and stretches the field"),
-    MAGNET("motion", "somebody comes by with a magnet for half of every ten seconds"),
-    RESTING("elbow", "the upper arm lies on the thwart, only the forearm moves"),
-    UPRIGHT("elbow", "the arm swings level, so that the elbow's axis stands upright"),
-    TWISTS("elbow", "the forearm is turned over as well, which is no hinge"),
-    BOUNCED("shaft", "the mark's contact bounces at times"),
-    SKIPS("shaft", "every ninth mark is missed"),
-    RUNS_UP("shaft", "it runs up from 10 to 40 turns a second in twenty seconds"),
-    APART("shaft", "the sensor sits on something else, where nothing of the shaft arrives"),
-    UNPOWERED("cupboard", "nobody pushed in the heater's plug"),
-    SUNNY("cupboard", "the sun warms the shed by 2 °C a minute");
+    FOLDED("hull", Messages.of("sim.a-tone-of-900-hz-which-is-aliased")),
+    SLOWER("hull", Messages.of("sim.1000-samples-a-second-so-that-an")),
+    WORN("hull", Messages.of("sim.the-second-harmonic-of-the-hum-two")),
+    WEAK("halyard", Messages.of("sim.every-third-slap-is-hardly-above")),
+    DOUBLE("halyard", Messages.of("sim.every-second-slap-strikes-twice")),
+    RINGS("halyard", Messages.of("sim.the-mast-rings-six-times-as-long")),
+    FALLS("halyard", Messages.of("sim.a-level-module-instead-of-a-knock")),
+    SCALE("whistle", Messages.of("sim.somebody-sings-up-a-scale-from-220")),
+    MISSING("whistle", Messages.of("sim.a-horn-of-180-hz-whose-fundamental")),
+    GLIDES("whistle", Messages.of("sim.a-siren-that-glides-from-400-to")),
+    RUMBLE("whistle", Messages.of("sim.a-generator-next-door-31-hz-as")),
+    BOUNCES("masthead-edges", Messages.of("sim.the-contact-bounces-one-to-three")),
+    CALM("masthead", Messages.of("sim.hardly-any-wind-and-a-minute-of")),
+    NORTH("masthead", Messages.of("sim.wind-from-about-north-the-vane")),
+    SWAPPED("motion", Messages.of("sim.the-unit-sits-turned-by-a-quarter")),
+    IRON("motion", Messages.of("sim.iron-beside-the-unit-that-shifts")),
+    MAGNET("motion", Messages.of("sim.somebody-comes-by-with-a-magnet")),
+    RESTING("elbow", Messages.of("sim.the-upper-arm-lies-on-the-thwart")),
+    UPRIGHT("elbow", Messages.of("sim.the-arm-swings-level-so-that-the")),
+    TWISTS("elbow", Messages.of("sim.the-forearm-is-turned-over-as-well")),
+    BOUNCED("shaft", Messages.of("sim.the-mark-s-contact-bounces-at")),
+    SKIPS("shaft", Messages.of("sim.every-ninth-mark-is-missed")),
+    RUNS_UP("shaft", Messages.of("sim.it-runs-up-from-10-to-40-turns-a")),
+    APART("shaft", Messages.of("sim.the-sensor-sits-on-something-else")),
+    UNPOWERED("cupboard", Messages.of("sim.nobody-pushed-in-the-heater-s-plug")),
+    SUNNY("cupboard", Messages.of("sim.the-sun-warms-the-shed-by-2-c-a"));
 
     private final String board;
     private final String about;

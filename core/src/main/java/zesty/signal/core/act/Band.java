@@ -1,6 +1,7 @@
 package zesty.signal.core.act;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * A range a reading is meant to stay in.
@@ -10,8 +11,7 @@ import java.util.Objects;
 public record Band(double low, double high, double hysteresis) {
     public Band {
         if (!(low < high) || !(hysteresis >= 0) || hysteresis * 2 >= high - low) {
-            throw new IllegalArgumentException("a band needs low < high and 0 ≤ hysteresis < half its width, were "
-                    + low + ", " + high + ", " + hysteresis);
+            throw new IllegalArgumentException(Messages.of("act.a-band-needs-low-high-and-0", low, high, hysteresis));
         }
     }
 

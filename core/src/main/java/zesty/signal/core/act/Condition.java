@@ -1,5 +1,7 @@
 package zesty.signal.core.act;
 
+import zesty.signal.core.text.Messages;
+
 /** When a rule is to be on, sample by sample; hysteresis parts the value that turns it on from the one that turns it off. */
 public sealed interface Condition {
     /** On at limit + hysteresis/2 or more, off below limit − hysteresis/2. */
@@ -48,21 +50,20 @@ public sealed interface Condition {
         public Events {
             if (count < 1 || !(withinSeconds >= 0)) {
                 throw new IllegalArgumentException(
-                        "an event rule needs a count of 1 or more and within_s of 0 or more, were " + count + ", "
-                                + withinSeconds);
+                        Messages.of("act.an-event-rule-needs-a-count-of-1", count, withinSeconds));
             }
         }
     }
 
     private static void ordered(double low, double high) {
         if (!(low < high)) {
-            throw new IllegalArgumentException("low must be below high, were " + low + ", " + high);
+            throw new IllegalArgumentException(Messages.of("act.low-must-be-below-high-were", low, high));
         }
     }
 
     private static void above(String key, double value) {
         if (!(value > 0)) {
-            throw new IllegalArgumentException(key + " must be above 0, was " + value);
+            throw new IllegalArgumentException(Messages.of("act.must-be-above-0-was", key, value));
         }
     }
 }

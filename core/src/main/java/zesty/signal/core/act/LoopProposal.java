@@ -2,6 +2,7 @@ package zesty.signal.core.act;
 
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a fit of a first order with dead time proposes for holding a value, and what it expects of it, simulated on the fit before anything
@@ -19,9 +20,9 @@ public record LoopProposal(double gain, double tau, double dead) {
     /** How proportional and integral terms are chosen. */
     public enum Temper {
         /** J. G. Ziegler and N. B. Nichols 1942, "Optimum settings for automatic controllers": by the reaction curve. */
-        QUICK("quick"),
+        QUICK(Messages.of("act.quick")),
         /** S. Skogestad 2003, "Simple analytic rules for model reduction and PID controller tuning", with τc = the dead time. */
-        CALM("calm");
+        CALM(Messages.of("act.calm"));
 
         private final String words;
 
@@ -55,8 +56,7 @@ public record LoopProposal(double gain, double tau, double dead) {
     /** @throws IllegalArgumentException when nothing can be held by such a thing: no gain, or no time */
     public LoopProposal {
         if (gain == 0 || !Double.isFinite(gain) || !(tau > 0) || !(dead >= 0)) {
-            throw new IllegalArgumentException("a gain other than 0 and a time constant above 0 are needed, were "
-                    + gain + ", " + tau + " s, dead time " + dead + " s");
+            throw new IllegalArgumentException(Messages.of("act.a-gain-other-than-0-and-a-time", gain, tau, dead));
         }
     }
 

@@ -2,6 +2,7 @@ package zesty.signal.core.act;
 
 import java.util.Arrays;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /** A line to the board by what was decided or measured, and the line that makes it safe. */
 public sealed interface Output {
@@ -18,7 +19,8 @@ public sealed interface Output {
             implements Output {
         public ByRule {
             if (!(longestOnSeconds > 0)) {
-                throw new IllegalArgumentException("longest_on_s must be above 0, was " + longestOnSeconds);
+                throw new IllegalArgumentException(
+                        Messages.of("act.longest-on-s-must-be-above-0-was", longestOnSeconds));
             }
         }
     }
@@ -45,16 +47,15 @@ public sealed interface Output {
             for (int i = 1; i < map.length; i++) {
                 if (!(map[i][0] > map[i - 1][0])) {
                     throw new IllegalArgumentException(
-                            "map must rise from point to point: " + map[i][0] + " follows " + map[i - 1][0]);
+                            Messages.of("act.map-must-rise-from-point-to-point", map[i][0], map[i - 1][0]));
                 }
             }
             if (!(smoothSeconds >= 0) || !(slewPerSecond > 0) || !(deadZone >= 0) || !(periodSeconds > 0)) {
-                throw new IllegalArgumentException(
-                        "smooth_s and dead_zone must be 0 or more, slew_per_s and period_s above 0, were "
-                                + smoothSeconds + ", " + deadZone + ", " + slewPerSecond + ", " + periodSeconds);
+                throw new IllegalArgumentException(Messages.of(
+                        "act.smooth-s-and-dead-zone-must-be-0", smoothSeconds, deadZone, slewPerSecond, periodSeconds));
             }
             if (!line.contains("{value}")) {
-                throw new IllegalArgumentException("line must hold {value}, was \"" + line + "\"");
+                throw new IllegalArgumentException(Messages.of("act.line-must-hold-value-was", line));
             }
         }
 

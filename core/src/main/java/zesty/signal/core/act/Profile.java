@@ -2,6 +2,7 @@ package zesty.signal.core.act;
 
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.text.Messages;
 
 /**
  * What is usual for one person, boat or room: limits in percent lie between two values that were measured of it.
@@ -17,8 +18,8 @@ public record Profile(String name, List<Span> spans) {
     public record Span(Watch watch, double rest, double full) {
         public Span {
             if (!Double.isFinite(rest) || !Double.isFinite(full) || rest == full) {
-                throw new IllegalArgumentException("0 % and 100 % of " + watch.words()
-                        + " must be two different numbers, were " + rest + " and " + full);
+                throw new IllegalArgumentException(
+                        Messages.of("act.0-and-100-of-must-be-two-different", watch.words(), rest, full));
             }
         }
 
@@ -36,10 +37,10 @@ public record Profile(String name, List<Span> spans) {
     public Profile {
         spans = List.copyOf(spans);
         if (name.isBlank()) {
-            throw new IllegalArgumentException("a profile needs a name");
+            throw new IllegalArgumentException(Messages.of("act.a-profile-needs-a-name"));
         }
         if (spans.stream().map(Span::watch).distinct().count() < spans.size()) {
-            throw new IllegalArgumentException("profile '" + name + "' has two spans of the same thing");
+            throw new IllegalArgumentException(Messages.of("act.profile-has-two-spans-of-the-same", name));
         }
     }
 

@@ -3,6 +3,7 @@ package zesty.signal.core.act;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /** Something that is decided, under a name. All rules start off. */
 public sealed interface Rule {
@@ -33,10 +34,10 @@ public sealed interface Rule {
             boolean numbered =
                     watch instanceof Watch.Number number && !number.number().isEmpty();
             if (events && !(watch instanceof Watch.Number)) {
-                throw new IllegalArgumentException("an event rule watches a reader");
+                throw new IllegalArgumentException(Messages.of("act.an-event-rule-watches-a-reader"));
             }
             if (!events && watch instanceof Watch.Number && !numbered) {
-                throw new IllegalArgumentException("which number of the reader is watched must be said: \"number\"");
+                throw new IllegalArgumentException(Messages.of("act.which-number-of-the-reader-is"));
             }
         }
     }
@@ -48,11 +49,11 @@ public sealed interface Rule {
             atLeastNothing("least_s", leastSeconds);
             for (int e = 1; e < edges.length; e++) {
                 if (!(edges[e] > edges[e - 1])) {
-                    throw new IllegalArgumentException("bands must rise, were " + Arrays.toString(edges));
+                    throw new IllegalArgumentException(Messages.of("act.bands-must-rise-were", Arrays.toString(edges)));
                 }
             }
             if (edges.length == 0) {
-                throw new IllegalArgumentException("bands need one edge at least");
+                throw new IllegalArgumentException(Messages.of("act.bands-need-one-edge-at-least"));
             }
         }
 
@@ -87,8 +88,11 @@ public sealed interface Rule {
             int most = how == Together.NOT ? 1 : how == Together.THEN ? 2 : Integer.MAX_VALUE;
             int least = how == Together.THEN ? 2 : 1;
             if (parts.size() < least || parts.size() > most) {
-                throw new IllegalArgumentException("'" + how.name().toLowerCase(java.util.Locale.ROOT) + "' needs "
-                        + (least == most ? least : least + " or more") + " rules, were " + parts.size());
+                throw new IllegalArgumentException(Messages.of(
+                        "act.needs-rules-were",
+                        how.name().toLowerCase(java.util.Locale.ROOT),
+                        (least == most ? least : Messages.of("act.or-more", least)),
+                        parts.size()));
             }
             atLeastNothing("within_s", withinSeconds);
         }
@@ -96,7 +100,7 @@ public sealed interface Rule {
 
     private static void atLeastNothing(String key, double value) {
         if (!(value >= 0) || Double.isInfinite(value)) {
-            throw new IllegalArgumentException(key + " must be 0 or more, was " + value);
+            throw new IllegalArgumentException(Messages.of("act.must-be-0-or-more-was", key, value));
         }
     }
 }

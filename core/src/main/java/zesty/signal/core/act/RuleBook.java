@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import zesty.signal.core.text.Messages;
 
 /** Rules and outputs that belong together: each name once, and each rule made of rules above it. Immutable. */
 public record RuleBook(List<Rule> rules, List<Output> outputs) {
@@ -17,7 +18,9 @@ public record RuleBook(List<Rule> rules, List<Output> outputs) {
         for (Rule rule : rules) {
             if (rule.name().isBlank() || all.contains(rule.name())) {
                 throw new IllegalArgumentException(
-                        rule.name().isBlank() ? "a rule needs a name" : "two rules are called '" + rule.name() + "'");
+                        rule.name().isBlank()
+                                ? Messages.of("act.a-rule-needs-a-name")
+                                : Messages.of("act.two-rules-are-called", rule.name()));
             }
             if (rule instanceof Rule.Made made) {
                 made.parts().forEach(part -> known(rule.name(), part, plain, all));
@@ -32,8 +35,8 @@ public record RuleBook(List<Rule> rules, List<Output> outputs) {
             if (output.name().isBlank() || !names.add(output.name())) {
                 throw new IllegalArgumentException(
                         output.name().isBlank()
-                                ? "an output needs a name"
-                                : "two outputs are called '" + output.name() + "'");
+                                ? Messages.of("act.an-output-needs-a-name")
+                                : Messages.of("act.two-outputs-are-called", output.name()));
             }
             if (output instanceof Output.ByRule one) {
                 known(output.name(), one.rule(), plain, all);
@@ -43,10 +46,13 @@ public record RuleBook(List<Rule> rules, List<Output> outputs) {
 
     private static void known(String who, String named, Set<String> plain, Set<String> all) {
         if (!plain.contains(named)) {
-            throw new IllegalArgumentException("'" + who + "' names the rule '" + named + "', "
-                    + (all.contains(named)
-                            ? "which is a band's number, not on or off"
-                            : "which does not stand above it"));
+            throw new IllegalArgumentException(Messages.of(
+                    "act.names-the-rule",
+                    who,
+                    named,
+                    (all.contains(named)
+                            ? Messages.of("act.which-is-a-band-s-number-not-on-or")
+                            : Messages.of("act.which-does-not-stand-above-it"))));
         }
     }
 

@@ -6,6 +6,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Settings of an output one after the other, with what ends it early: {@code 0 20 s, 40 60 s, 80 settled 120 s, 0 60 s; stop above 70}.
@@ -13,7 +14,7 @@ import zesty.signal.core.scale.Digits;
  * @param stopAbove what is watched ends it above that; NaN for no such limit. {@code stopBelow} likewise
  */
 public record StepPlan(List<Phase> phases, double stopAbove, double stopBelow) {
-    private static final String LIKE = "; write for example: 0 20 s, 40 60 s, 80 settled 120 s, 0 60 s; stop above 70";
+    private static final String LIKE = Messages.of("act.write-for-example-0-20-s-40-60-s");
     private static final String NUMBER = "([-+]?\\d+(?:[.]\\d+)?)";
     private static final Pattern PHASE = Pattern.compile(NUMBER + "\\s+(settled\\s+)?(\\d+(?:[.]\\d+)?)\\s*(s|min)");
     private static final Pattern STOP = Pattern.compile("stop\\s+(above|below)\\s+" + NUMBER);
@@ -30,7 +31,7 @@ public record StepPlan(List<Phase> phases, double stopAbove, double stopBelow) {
     public StepPlan {
         phases = List.copyOf(phases);
         if (phases.isEmpty() || phases.size() > MOST) {
-            throw new IllegalArgumentException("a plan has 1 to " + MOST + " settings, was to have " + phases.size());
+            throw new IllegalArgumentException(Messages.of("act.a-plan-has-1-to-settings-was-to", MOST, phases.size()));
         }
     }
 
@@ -42,7 +43,7 @@ public record StepPlan(List<Phase> phases, double stopAbove, double stopBelow) {
         for (int i = 1; i < parts.length; i++) {
             Matcher stop = STOP.matcher(parts[i].strip());
             if (!stop.matches()) {
-                throw new IllegalArgumentException("'" + parts[i] + "' is no limit that ends a plan" + LIKE);
+                throw new IllegalArgumentException(Messages.of("act.is-no-limit-that-ends-a-plan", parts[i], LIKE));
             }
             if (stop.group(1).equals("above")) {
                 above = Double.parseDouble(stop.group(2));
@@ -58,7 +59,7 @@ public record StepPlan(List<Phase> phases, double stopAbove, double stopBelow) {
                     : Double.NaN;
             if (!(seconds > 0 && seconds <= MOST_SECONDS)) {
                 throw new IllegalArgumentException(
-                        "'" + part.strip() + "' is no setting of a plan, which has a value and a time" + LIKE);
+                        Messages.of("act.is-no-setting-of-a-plan-which-has", part.strip(), LIKE));
             }
             phases.add(new Phase(Double.parseDouble(phase.group(1)), seconds, phase.group(2) != null));
         }

@@ -1,6 +1,7 @@
 package zesty.signal.core.act;
 
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 
 /** What a rule or an output looks at. */
 public sealed interface Watch {
@@ -18,7 +19,7 @@ public sealed interface Watch {
         public Number {
             settings = Map.copyOf(settings);
             if (!(windowSeconds > 0)) {
-                throw new IllegalArgumentException("window_s must be above 0, was " + windowSeconds);
+                throw new IllegalArgumentException(Messages.of("act.window-s-must-be-above-0-was", windowSeconds));
             }
         }
     }
@@ -27,6 +28,6 @@ public sealed interface Watch {
     default String words() {
         return this instanceof Column column
                 ? column.name()
-                : ((Number) this).kind() + " of " + ((Number) this).column() + ", " + ((Number) this).number();
+                : Messages.of("act.of", ((Number) this).kind(), ((Number) this).column(), ((Number) this).number());
     }
 }

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A Butterworth band-stop; the order is that of the low-pass it is made from, so that it has twice as many poles. */
 public record BandStop(double lowHz, double highHz, int order) implements Step.Filter {
@@ -12,17 +13,17 @@ public record BandStop(double lowHz, double highHz, int order) implements Step.F
 
     @Override
     public String words() {
-        return "without " + Digits.of(lowHz) + "–" + Digits.of(highHz) + " Hz";
+        return Messages.of("clean.without-hz", Digits.of(lowHz), Digits.of(highHz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("from, Hz", "to, Hz", "order");
+        return StepArgument.named(Messages.of("clean.from-hz"), Messages.of("clean.to-hz"), Messages.of("clean.order"));
     }
 
     @Override
     public String about() {
-        return "what lies in the band goes";
+        return Messages.of("clean.what-lies-in-the-band-goes");
     }
 
     @Override

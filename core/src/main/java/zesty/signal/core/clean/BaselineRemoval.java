@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What wanders below is taken off without bending what is quicker. */
 public record BaselineRemoval(double seconds) implements Step {
@@ -12,17 +13,17 @@ public record BaselineRemoval(double seconds) implements Step {
 
     @Override
     public String words() {
-        return "baseline wander removed";
+        return Messages.of("clean.baseline-wander-removed");
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("window, s");
+        return StepArgument.named(Messages.of("clean.window-s"));
     }
 
     @Override
     public String about() {
-        return "removes a baseline that wanders; the shape of a beat stays";
+        return Messages.of("clean.removes-a-baseline-that-wanders");
     }
 
     private int samples(double rate) {

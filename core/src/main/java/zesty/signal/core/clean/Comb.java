@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A notch at a frequency and at each of its multiples below half the rate, all equally wide. */
 public record Comb(double hz, double q) implements Step.Filter {
@@ -14,17 +15,17 @@ public record Comb(double hz, double q) implements Step.Filter {
 
     @Override
     public String words() {
-        return "comb of " + Digits.of(hz) + " Hz";
+        return Messages.of("clean.comb-of-hz", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("frequency, Hz", "Q");
+        return StepArgument.named(Messages.of("clean.frequency-hz"), "Q");
     }
 
     @Override
     public String about() {
-        return "a frequency and its multiples go";
+        return Messages.of("clean.a-frequency-and-its-multiples-go");
     }
 
     @Override

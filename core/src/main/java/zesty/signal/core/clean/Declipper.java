@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What was cut off at the end of the range is drawn on, up to a limit. */
 public record Declipper(double seconds) implements Step {
@@ -12,17 +13,17 @@ public record Declipper(double seconds) implements Step {
 
     @Override
     public String words() {
-        return "clipped tops restored";
+        return Messages.of("clean.clipped-tops-restored");
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("up to, s");
+        return StepArgument.named(Messages.of("clean.up-to-s"));
     }
 
     @Override
     public String about() {
-        return "restores what was clipped at the end of the range, up to the limit";
+        return Messages.of("clean.restores-what-was-clipped-at-the");
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Replaces what stands out from half samples either way by k spreads or more. */
 public record Despike(int half, double k) implements Step {
@@ -12,17 +13,17 @@ public record Despike(int half, double k) implements Step {
 
     @Override
     public String words() {
-        return "without spikes";
+        return Messages.of("clean.without-spikes");
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("to either side, samples", "threshold, SD");
+        return StepArgument.named(Messages.of("clean.to-either-side-samples"), Messages.of("clean.threshold-sd"));
     }
 
     @Override
     public String about() {
-        return "a sample that stands out from its neighbours becomes their median; all others stay";
+        return Messages.of("clean.a-sample-that-stands-out-from-its");
     }
 
     @Override

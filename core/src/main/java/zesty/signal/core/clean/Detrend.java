@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import zesty.signal.core.text.Messages;
+
 /** Takes a straight line off all of a record; on a stream the line so far. */
 public record Detrend() implements Step {
     @Override
@@ -9,12 +11,12 @@ public record Detrend() implements Step {
 
     @Override
     public String words() {
-        return "without its straight line";
+        return Messages.of("clean.without-its-straight-line");
     }
 
     @Override
     public String about() {
-        return "the straight line through a whole segment is removed";
+        return Messages.of("clean.the-straight-line-through-a-whole");
     }
 
     @Override

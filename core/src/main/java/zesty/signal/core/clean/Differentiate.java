@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import zesty.signal.core.text.Messages;
+
 /** The change a second: on a stream since the sample before, over a record about each sample. */
 public record Differentiate() implements Step {
     @Override
@@ -9,12 +11,12 @@ public record Differentiate() implements Step {
 
     @Override
     public String words() {
-        return "change a second";
+        return Messages.of("clean.change-a-second");
     }
 
     @Override
     public String about() {
-        return "how fast it changes";
+        return Messages.of("clean.how-fast-it-changes");
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Rectified, then a low-pass of order 2. */
 public record Envelope(double hz) implements Step {
@@ -12,17 +13,17 @@ public record Envelope(double hz) implements Step {
 
     @Override
     public String words() {
-        return "envelope " + Digits.of(hz) + " Hz";
+        return Messages.of("clean.envelope-hz", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("smoothed below, Hz");
+        return StepArgument.named(Messages.of("clean.smoothed-below-hz"));
     }
 
     @Override
     public String about() {
-        return "how strong it is, as a line";
+        return Messages.of("clean.how-strong-it-is-as-a-line");
     }
 
     private LowPass smoother(double rate) {

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A mean in which the newest sample has the weight alpha, 0 … 1, and older ones fade. */
 public record Exponential(double alpha) implements Step {
@@ -12,17 +13,17 @@ public record Exponential(double alpha) implements Step {
 
     @Override
     public String words() {
-        return "weight " + Digits.of(alpha) + " for the newest";
+        return Messages.of("clean.weight-for-the-newest", Digits.of(alpha));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("weight of the newest");
+        return StepArgument.named(Messages.of("clean.weight-of-the-newest"));
     }
 
     @Override
     public String about() {
-        return "noise evens out, older samples fade";
+        return Messages.of("clean.noise-evens-out-older-samples-fade");
     }
 
     @Override

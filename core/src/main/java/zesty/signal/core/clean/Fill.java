@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Missing values are filled, up to a limit. */
 public record Fill(double seconds) implements Step {
@@ -12,17 +13,17 @@ public record Fill(double seconds) implements Step {
 
     @Override
     public String words() {
-        return "filled up to " + Digits.of(seconds) + " s";
+        return Messages.of("clean.filled-up-to-s", Digits.of(seconds));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("up to, s");
+        return StepArgument.named(Messages.of("clean.up-to-s"));
     }
 
     @Override
     public String about() {
-        return "missing samples are drawn straight from side to side, up to the limit";
+        return Messages.of("clean.missing-samples-are-drawn-straight");
     }
 
     @Override

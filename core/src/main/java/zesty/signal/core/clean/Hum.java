@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Mains and its harmonics, followed as they drift. */
 public record Hum(double hz, double widthHz) implements Step {
@@ -15,25 +16,25 @@ public record Hum(double hz, double widthHz) implements Step {
 
     @Override
     public String words() {
-        return "hum of " + Digits.of(hz) + " Hz, followed";
+        return Messages.of("clean.hum-of-hz-followed", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("frequency, Hz", "width, Hz");
+        return StepArgument.named(Messages.of("clean.frequency-hz"), Messages.of("clean.width-hz"));
     }
 
     @Override
     public String about() {
-        return "mains and its multiples go, followed as they drift";
+        return Messages.of("clean.mains-and-its-multiples-go");
     }
 
     @Override
     public Stage stage(double rate, Start start) {
         Words.corner(text(), hz, rate);
         if (!(widthHz < hz / 2)) {
-            throw new RecipeException(text() + ": a width of " + Digits.exact(widthHz)
-                    + " Hz reaches half way to zero; 0.5 to 2 Hz are usual");
+            throw new RecipeException(
+                    Messages.of("clean.a-width-of-hz-reaches-half-way-to", text(), Digits.exact(widthHz)));
         }
         return new HumFollower(rate, hz, widthHz);
     }

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The integral over time by trapezoids, of what is quicker than a corner: slower would run away. */
 public record Integrate(double hz) implements Step {
@@ -12,17 +13,17 @@ public record Integrate(double hz) implements Step {
 
     @Override
     public String words() {
-        return "integral above " + Digits.of(hz) + " Hz";
+        return Messages.of("clean.integral-above-hz", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("above, Hz");
+        return StepArgument.named(Messages.of("clean.above-hz-2"));
     }
 
     @Override
     public String about() {
-        return "what it adds up to, as far as it is quicker than the corner";
+        return Messages.of("clean.what-it-adds-up-to-as-far-as-it-is");
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A Butterworth low-pass of that order; its corner is −3 dB. */
 public record LowPass(double hz, int order) implements Step.Filter {
@@ -12,17 +13,17 @@ public record LowPass(double hz, int order) implements Step.Filter {
 
     @Override
     public String words() {
-        return "below " + Digits.of(hz) + " Hz";
+        return Messages.of("clean.below-hz", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("corner, Hz", "order");
+        return StepArgument.named(Messages.of("clean.corner-hz"), Messages.of("clean.order"));
     }
 
     @Override
     public String about() {
-        return "what is quicker than " + Digits.of(hz) + " Hz goes";
+        return Messages.of("clean.what-is-quicker-than-hz-goes", Digits.of(hz));
     }
 
     @Override

@@ -1,6 +1,7 @@
 package zesty.signal.core.clean;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /** The mean of so many samples, looking back. */
 public record Mean(int samples) implements Step {
@@ -11,17 +12,17 @@ public record Mean(int samples) implements Step {
 
     @Override
     public String words() {
-        return "mean of " + samples;
+        return Messages.of("clean.mean-of", samples);
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("window, samples");
+        return StepArgument.named(Messages.of("clean.window-samples"));
     }
 
     @Override
     public String about() {
-        return "noise evens out, and what is quick is blurred";
+        return Messages.of("clean.noise-evens-out-and-what-is-quick");
     }
 
     @Override

@@ -1,6 +1,7 @@
 package zesty.signal.core.clean;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /** The median of so many samples, an odd number, about each. */
 public record Median(int samples) implements Step {
@@ -11,17 +12,17 @@ public record Median(int samples) implements Step {
 
     @Override
     public String words() {
-        return "median of " + samples;
+        return Messages.of("clean.median-of", samples);
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("window, samples");
+        return StepArgument.named(Messages.of("clean.window-samples"));
     }
 
     @Override
     public String about() {
-        return "single jumps go, steps stay steep";
+        return Messages.of("clean.single-jumps-go-steps-stay-steep");
     }
 
     @Override

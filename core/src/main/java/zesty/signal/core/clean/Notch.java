@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Takes one frequency out, −3 dB wide by hz / q. */
 public record Notch(double hz, double q) implements Step.Filter {
@@ -12,17 +13,17 @@ public record Notch(double hz, double q) implements Step.Filter {
 
     @Override
     public String words() {
-        return "notch " + Digits.of(hz) + " Hz";
+        return Messages.of("clean.notch-hz", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("frequency, Hz", "Q");
+        return StepArgument.named(Messages.of("clean.frequency-hz"), "Q");
     }
 
     @Override
     public String about() {
-        return "one frequency goes, " + Digits.about(hz / q, 2) + " Hz wide";
+        return Messages.of("clean.one-frequency-goes-hz-wide", Digits.about(hz / q, 2));
     }
 
     @Override

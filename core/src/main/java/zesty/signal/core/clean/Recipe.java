@@ -3,6 +3,7 @@ package zesty.signal.core.clean;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import zesty.signal.core.text.Messages;
 
 /**
  * Cleaning steps in the order they run. The text form, {@code "bandpass:0.5..8@2 | notch:50@30"}, reads back to an
@@ -117,7 +118,7 @@ public record Recipe(List<Step> steps) {
 
     private static void rateIsSane(double sampleRateHz) {
         if (!(sampleRateHz > 0) || Double.isInfinite(sampleRateHz)) {
-            throw new RecipeException("the rate must be a number above 0 samples/s, was " + sampleRateHz);
+            throw new RecipeException(Messages.of("clean.the-rate-must-be-a-number-above-0", sampleRateHz));
         }
     }
 }

@@ -1,5 +1,7 @@
 package zesty.signal.core.clean;
 
+import zesty.signal.core.text.Messages;
+
 /** The size of each sample without its sign. */
 public record Rectify() implements Step {
     @Override
@@ -9,12 +11,12 @@ public record Rectify() implements Step {
 
     @Override
     public String words() {
-        return "upright";
+        return Messages.of("clean.upright");
     }
 
     @Override
     public String about() {
-        return "what swings below zero is turned up";
+        return Messages.of("clean.what-swings-below-zero-is-turned");
     }
 
     @Override

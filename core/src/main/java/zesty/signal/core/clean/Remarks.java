@@ -3,6 +3,7 @@ package zesty.signal.core.clean;
 import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What can be run and yet makes little sense: said with numbers, not refused. */
 public final class Remarks {
@@ -31,8 +32,8 @@ public final class Remarks {
                 high = step instanceof Envelope envelope ? envelope.hz() : rateHz / 2;
             }
             if (!(low < high)) {
-                remarks.add(step.text() + " leaves nothing: above " + Digits.of(low) + " and below " + Digits.of(high)
-                        + " Hz there is no frequency.");
+                remarks.add(Messages.of(
+                        "clean.leaves-nothing-above-and-below-hz", step.text(), Digits.of(low), Digits.of(high)));
                 return remarks;
             }
         }
@@ -43,17 +44,24 @@ public final class Remarks {
         if (step instanceof Notch notch) {
             double width = notch.hz() / notch.q();
             if (notch.hz() > high || notch.hz() < low) {
-                remarks.add(step.text() + " does nothing: " + Digits.of(notch.hz()) + " Hz lies outside of the "
-                        + Digits.of(low) + " to " + Digits.of(high) + " Hz that the steps before it leave.");
+                remarks.add(Messages.of(
+                        "clean.does-nothing-hz-lies-outside-of",
+                        step.text(),
+                        Digits.of(notch.hz()),
+                        Digits.of(low),
+                        Digits.of(high)));
             } else if (width > WIDE * (high - low)) {
-                remarks.add(step.text() + " takes " + Digits.about(width, 2) + " Hz out of the "
-                        + Digits.about(high - low, 2) + " Hz that are left: a Q of "
-                        + Digits.of(Math.ceil(10 * notch.hz() / (high - low))) + " would take a tenth.");
+                remarks.add(Messages.of(
+                        "clean.takes-hz-out-of-the-hz-that-are",
+                        step.text(),
+                        Digits.about(width, 2),
+                        Digits.about(high - low, 2),
+                        Digits.of(Math.ceil(10 * notch.hz() / (high - low)))));
             }
         } else if (step instanceof LowPass pass && pass.hz() >= high) {
-            remarks.add(step.text() + " does nothing: above " + Digits.of(high) + " Hz is nothing left.");
+            remarks.add(Messages.of("clean.does-nothing-above-hz-is-nothing", step.text(), Digits.of(high)));
         } else if (step instanceof HighPass pass && pass.hz() <= low && low > 0) {
-            remarks.add(step.text() + " does nothing: below " + Digits.of(low) + " Hz is nothing left.");
+            remarks.add(Messages.of("clean.does-nothing-below-hz-is-nothing", step.text(), Digits.of(low)));
         }
     }
 }

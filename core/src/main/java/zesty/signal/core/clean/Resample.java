@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Another, steady rate: rows come and go, so that a record can be brought to it but no channel of a stream. */
 public record Resample(double hz) implements Step {
@@ -12,22 +13,21 @@ public record Resample(double hz) implements Step {
 
     @Override
     public String words() {
-        return Digits.of(hz) + " a second";
+        return Messages.of("clean.a-second", Digits.of(hz));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("rate, Hz");
+        return StepArgument.named(Messages.of("clean.rate-hz"));
     }
 
     @Override
     public String about() {
-        return "samples come at a steady rate";
+        return Messages.of("clean.samples-come-at-a-steady-rate");
     }
 
     @Override
     public Stage stage(double rate, Start start) {
-        throw new RecipeException(text() + ": a channel keeps the rows received; a file is brought to another rate by"
-                + " ./zesty clean with this step in its recipe");
+        throw new RecipeException(Messages.of("clean.a-channel-keeps-the-rows-received", text()));
     }
 }

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import org.hipparchus.analysis.interpolation.AkimaSplineInterpolator;
 import org.hipparchus.analysis.polynomials.PolynomialSplineFunction;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Brings samples that came unevenly, or at another rate, to a steady rate: by the curve of H. Akima 1970, "A new method of
@@ -43,15 +44,17 @@ public final class Resampler {
             }
         }
         if (n < FEWEST) {
-            throw new RecipeException("resample:" + Digits.exact(wantedHz) + ": " + n
-                    + " samples in a segment are too few for a curve; it takes " + FEWEST + " at least");
+            throw new RecipeException(
+                    Messages.of("clean.resample-samples-in-a-segment-are", Digits.exact(wantedHz), n, FEWEST));
         }
         double length = (x[n - 1] - x[0]) * wantedHz;
         if (!(length >= 1 && length <= MOST)) {
-            throw new RecipeException("resample:" + Digits.exact(wantedHz) + ": a segment of "
-                    + Digits.about(x[n - 1] - x[0], 4) + " s would have " + Digits.about(length, 4)
-                    + " samples; between " + Digits.about(1 / (x[n - 1] - x[0]), 4)
-                    + " Hz and a thousand million samples is possible");
+            throw new RecipeException(Messages.of(
+                    "clean.resample-a-segment-of-s-would-have",
+                    Digits.exact(wantedHz),
+                    Digits.about(x[n - 1] - x[0], 4),
+                    Digits.about(length, 4),
+                    Digits.about(1 / (x[n - 1] - x[0]), 4)));
         }
         double[] smooth = Arrays.copyOf(y, n);
         if (CORNER * wantedHz < rateHz / 2) {

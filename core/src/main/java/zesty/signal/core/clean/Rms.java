@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The root of the mean square over so many seconds, looking back. */
 public record Rms(double seconds) implements Step {
@@ -12,24 +13,28 @@ public record Rms(double seconds) implements Step {
 
     @Override
     public String words() {
-        return "RMS of " + Digits.of(seconds) + " s";
+        return Messages.of("clean.rms-of-s", Digits.of(seconds));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("window, s");
+        return StepArgument.named(Messages.of("clean.window-s"));
     }
 
     @Override
     public String about() {
-        return "how strong it is, whichever way it swings";
+        return Messages.of("clean.how-strong-it-is-whichever-way-it");
     }
 
     private int samples(double rate) {
         double samples = Math.rint(seconds * rate);
         if (!(samples >= 1 && samples <= 1e7)) {
-            throw new RecipeException(text() + ": " + seconds + " s at " + Digits.exact(rate)
-                    + " samples/s is no window; at least one sample is " + Digits.exact(1 / rate) + " s");
+            throw new RecipeException(Messages.of(
+                    "clean.s-at-samples-s-is-no-window-at",
+                    text(),
+                    seconds,
+                    Digits.exact(rate),
+                    Digits.exact(1 / rate)));
         }
         return (int) samples;
     }

@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Multiplies by a number. */
 public record Scale(double x) implements Step {
@@ -12,17 +13,17 @@ public record Scale(double x) implements Step {
 
     @Override
     public String words() {
-        return "times " + Digits.of(x);
+        return Messages.of("clean.times", Digits.of(x));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("factor");
+        return StepArgument.named(Messages.of("clean.factor"));
     }
 
     @Override
     public String about() {
-        return "every sample is so many times as large";
+        return Messages.of("clean.every-sample-is-so-many-times-as");
     }
 
     @Override

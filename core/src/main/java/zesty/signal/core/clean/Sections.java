@@ -1,6 +1,7 @@
 package zesty.signal.core.clean;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * A filter as a cascade of second-order sections, each b0, b1, b2, a1, a2 with a0 = 1:
@@ -19,11 +20,12 @@ public final class Sections {
      */
     Sections(double[] coefficients, int poles) {
         if (coefficients.length == 0 || coefficients.length % 5 != 0) {
-            throw new IllegalArgumentException("five coefficients a section, were " + coefficients.length);
+            throw new IllegalArgumentException(
+                    Messages.of("clean.five-coefficients-a-section-were", coefficients.length));
         }
         for (int s = 0; s < coefficients.length; s += 5) {
             if (coefficients[s] == 0) {
-                throw new IllegalArgumentException("b0 of section " + s / 5 + " must not be 0");
+                throw new IllegalArgumentException(Messages.of("clean.b0-of-section-must-not-be-0", s / 5));
             }
         }
         this.coefficients = coefficients.clone();

@@ -1,6 +1,7 @@
 package zesty.signal.core.clean;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /** The polynomial of that degree fitted to so many samples about each, an odd number. */
 public record Smooth(int samples, int degree) implements Step {
@@ -11,17 +12,17 @@ public record Smooth(int samples, int degree) implements Step {
 
     @Override
     public String words() {
-        return "smooth over " + samples;
+        return Messages.of("clean.smooth-over", samples);
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("window, samples", "degree");
+        return StepArgument.named(Messages.of("clean.window-samples"), Messages.of("clean.degree"));
     }
 
     @Override
     public String about() {
-        return "noise evens out, the height of peaks stays";
+        return Messages.of("clean.noise-evens-out-the-height-of");
     }
 
     @Override

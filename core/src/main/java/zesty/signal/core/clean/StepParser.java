@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import java.util.stream.Collectors;
+import zesty.signal.core.text.Messages;
 
 /** Reads one step of a recipe and refuses what makes no sense, with what would be right. */
 final class StepParser {
@@ -63,7 +64,7 @@ final class StepParser {
 
     static Step parse(String text) {
         if (text.isEmpty()) {
-            throw new RecipeException("an empty step; a recipe is steps parted by |, for example lowpass:8@2");
+            throw new RecipeException(Messages.of("clean.an-empty-step-a-recipe-is-steps"));
         }
         return new StepParser(text).step();
     }
@@ -75,7 +76,7 @@ final class StepParser {
                 String[] parts = two("comb:50@15");
                 double q = positive(parts[1], "comb:50@15");
                 if (q <= 0.5) {
-                    throw wrong("a Q of " + parts[1] + " would be wider than the frequency itself", "comb:50@15");
+                    throw wrong(Messages.of("clean.a-q-of-would-be-wider-than-the", parts[1]), "comb:50@15");
                 }
                 yield new Comb(positive(parts[0], "comb:50@15"), q);
             }
@@ -90,7 +91,9 @@ final class StepParser {
                 String[] parts = two("wavelet:4@3");
                 double levels = number(parts[0], "wavelet:4@3");
                 if (levels != Math.rint(levels) || levels < 1 || levels > Wavelet.MOST_LEVELS) {
-                    throw wrong("the levels are a whole number from 1 to " + Wavelet.MOST_LEVELS, "wavelet:4@3");
+                    throw wrong(
+                            Messages.of("clean.the-levels-are-a-whole-number-from", Wavelet.MOST_LEVELS),
+                            "wavelet:4@3");
                 }
                 yield new Wavelet((int) levels, positive(parts[1], "wavelet:4@3"));
             }
@@ -120,7 +123,7 @@ final class StepParser {
                 String[] parts = two("notch:50@30");
                 double q = positive(parts[1], "notch:50@30");
                 if (q <= 0.5) {
-                    throw wrong("a Q of " + parts[1] + " would be wider than the frequency itself", "notch:50@30");
+                    throw wrong(Messages.of("clean.a-q-of-would-be-wider-than-the", parts[1]), "notch:50@30");
                 }
                 yield new Notch(positive(parts[0], "notch:50@30"), q);
             }
@@ -140,7 +143,7 @@ final class StepParser {
             case "exp" -> {
                 double alpha = positive(one("exp:0.2"), "exp:0.2");
                 if (alpha > 1) {
-                    throw wrong("the weight of the new sample is above 0 and at most 1", "exp:0.2");
+                    throw wrong(Messages.of("clean.the-weight-of-the-new-sample-is"), "exp:0.2");
                 }
                 yield new Exponential(alpha);
             }
@@ -149,7 +152,7 @@ final class StepParser {
                 int half = samples(parts[0], "despike:3@3", false, LONGEST_CENTRED / 2);
                 yield new Despike(half, positive(parts[1], "despike:3@3"));
             }
-            default -> throw new RecipeException("no step is called '" + name + "'; there are " + known());
+            default -> throw new RecipeException(Messages.of("clean.no-step-is-called-there-are", name, known()));
         };
     }
 
@@ -172,7 +175,7 @@ final class StepParser {
         int samples = samples(parts[0], example, true, 1001);
         double degree = number(parts[1], example);
         if (degree != Math.rint(degree) || degree < 0 || degree >= samples || degree > 10) {
-            throw wrong("the degree is a whole number from 0 to 10 and below the window", example);
+            throw wrong(Messages.of("clean.the-degree-is-a-whole-number-from"), example);
         }
         return new Smooth(samples, (int) degree);
     }
@@ -181,12 +184,12 @@ final class StepParser {
         String[] parts = two(example);
         int dots = parts[0].indexOf("..");
         if (dots < 0) {
-            throw wrong("a band is written low..high", example);
+            throw wrong(Messages.of("clean.a-band-is-written-low-high"), example);
         }
         double low = positive(parts[0].substring(0, dots), example);
         double high = positive(parts[0].substring(dots + 2), example);
         if (!(low < high)) {
-            throw wrong("the low corner must be below the high one", example);
+            throw wrong(Messages.of("clean.the-low-corner-must-be-below-the"), example);
         }
         return new double[] {low, high, order(parts[1])};
     }
@@ -194,7 +197,9 @@ final class StepParser {
     private int order(String part) {
         double order = number(part, "order 2");
         if (order != Math.rint(order) || order < 1 || order > FilterDesign.HIGHEST_ORDER) {
-            throw wrong("the order is a whole number from 1 to " + FilterDesign.HIGHEST_ORDER, name + " … @2");
+            throw wrong(
+                    Messages.of("clean.the-order-is-a-whole-number-from-1", FilterDesign.HIGHEST_ORDER),
+                    name + " … @2");
         }
         return (int) order;
     }
@@ -203,7 +208,10 @@ final class StepParser {
         double samples = number(part, example);
         if (samples != Math.rint(samples) || samples < 1 || samples > longest || odd && samples % 2 == 0) {
             throw wrong(
-                    "the window is " + (odd ? "an odd" : "a whole") + " number of samples from 1 to " + longest,
+                    Messages.of(
+                            "clean.the-window-is-number-of-samples",
+                            (odd ? Messages.of("clean.an-odd") : Messages.of("clean.a-whole")),
+                            longest),
                     example);
         }
         return (int) samples;
@@ -212,7 +220,7 @@ final class StepParser {
     private double positive(String part, String example) {
         double value = number(part, example);
         if (!(value > 0)) {
-            throw wrong("'" + part.strip() + "' must be above 0", example);
+            throw wrong(Messages.of("clean.must-be-above-0", part.strip()), example);
         }
         return value;
     }
@@ -226,18 +234,18 @@ final class StepParser {
         } catch (NumberFormatException e) {
             // Said below, with the rest.
         }
-        throw wrong("'" + part.strip() + "' is not a number", example);
+        throw wrong(Messages.of("clean.is-not-a-number", part.strip()), example);
     }
 
     private void none(String example) {
         if (arguments != null) {
-            throw wrong("it takes nothing after it", example);
+            throw wrong(Messages.of("clean.it-takes-nothing-after-it"), example);
         }
     }
 
     private String one(String example) {
         if (arguments == null || arguments.isEmpty() || arguments.contains("@")) {
-            throw wrong("it takes one number", example);
+            throw wrong(Messages.of("clean.it-takes-one-number"), example);
         }
         return arguments;
     }
@@ -245,12 +253,12 @@ final class StepParser {
     private String[] two(String example) {
         String[] parts = arguments == null ? new String[0] : arguments.split("@", -1);
         if (parts.length != 2) {
-            throw wrong("it takes two numbers parted by @", example);
+            throw wrong(Messages.of("clean.it-takes-two-numbers-parted-by"), example);
         }
         return parts;
     }
 
     private RecipeException wrong(String why, String example) {
-        return new RecipeException("step '" + text + "': " + why + "; for example " + example);
+        return new RecipeException(Messages.of("clean.step-for-example", text, why, example));
     }
 }

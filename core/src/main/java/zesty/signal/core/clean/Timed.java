@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A window that is told in seconds: as many samples as the rate gives. */
 public record Timed(boolean median, double seconds) implements Step {
@@ -12,17 +13,19 @@ public record Timed(boolean median, double seconds) implements Step {
 
     @Override
     public String words() {
-        return (median ? "median of " : "mean of ") + Digits.of(seconds) + " s";
+        return (median ? Messages.of("clean.median-of-2") : Messages.of("clean.mean-of-2")) + Digits.of(seconds) + " s";
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("window");
+        return StepArgument.named(Messages.of("clean.window"));
     }
 
     @Override
     public String about() {
-        return median ? "single jumps go, steps stay steep" : "noise evens out, and what is quick is blurred";
+        return median
+                ? Messages.of("clean.single-jumps-go-steps-stay-steep")
+                : Messages.of("clean.noise-evens-out-and-what-is-quick");
     }
 
     private Step counted(double rate) {

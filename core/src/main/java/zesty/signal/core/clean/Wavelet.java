@@ -2,6 +2,7 @@ package zesty.signal.core.clean;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Details that do not stand out of the noise at their own scale are taken off. */
 public record Wavelet(int levels, double k) implements Step {
@@ -14,17 +15,17 @@ public record Wavelet(int levels, double k) implements Step {
 
     @Override
     public String words() {
-        return "details above " + Digits.of(k) + " × noise";
+        return Messages.of("clean.details-above-noise", Digits.of(k));
     }
 
     @Override
     public List<StepArgument> arguments() {
-        return StepArgument.named("levels", "threshold, noise");
+        return StepArgument.named(Messages.of("clean.levels"), Messages.of("clean.threshold-noise"));
     }
 
     @Override
     public String about() {
-        return "details that do not stand out of the noise go, what is steep stays steep";
+        return Messages.of("clean.details-that-do-not-stand-out-of");
     }
 
     @Override

@@ -3,6 +3,7 @@ package zesty.signal.core.compare;
 import java.util.Optional;
 import org.hipparchus.distribution.continuous.TDistribution;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * The difference of two groups, second less first, with its 95 % interval.
@@ -50,8 +51,8 @@ public record Difference(Kind kind, double difference, double low, double high, 
      */
     public static Optional<Difference> paired(double[] first, double[] second) {
         if (first.length != second.length) {
-            throw new IllegalArgumentException("pairs need as many in one group as in the other; there are "
-                    + first.length + " and " + second.length);
+            throw new IllegalArgumentException(
+                    Messages.of("compare.pairs-need-as-many-in-one-group-as", first.length, second.length));
         }
         double[] apart = new double[first.length];
         for (int i = 0; i < apart.length; i++) {
@@ -86,11 +87,25 @@ public record Difference(Kind kind, double difference, double low, double high, 
      */
     public String words(String what, String unit, String first, String second) {
         String of = unit.isEmpty() ? "" : " " + unit;
-        String sure = "with 95 % confidence between " + Digits.about(low, 3) + " and " + Digits.about(high, 3) + of;
+        String sure =
+                Messages.of("compare.with-95-confidence-between-and", Digits.about(low, 3), Digits.about(high, 3), of);
         return real()
-                ? what + " is " + (difference > 0 ? "higher" : "lower") + " in " + second + " than in " + first + " by "
-                        + Digits.about(Math.abs(difference), 3) + of + ", " + sure + ": the difference is real."
-                : what + " differs by " + Digits.about(difference, 3) + of + " from " + first + " to " + second + ", "
-                        + sure + ": it may be chance.";
+                ? Messages.of(
+                        "compare.is-in-than-in-by-the-difference-is",
+                        what,
+                        (difference > 0 ? Messages.of("compare.higher") : Messages.of("compare.lower")),
+                        second,
+                        first,
+                        Digits.about(Math.abs(difference), 3),
+                        of,
+                        sure)
+                : Messages.of(
+                        "compare.differs-by-from-to-it-may-be",
+                        what,
+                        Digits.about(difference, 3),
+                        of,
+                        first,
+                        second,
+                        sure);
     }
 }

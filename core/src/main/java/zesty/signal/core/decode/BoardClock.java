@@ -1,5 +1,7 @@
 package zesty.signal.core.decode;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * A column that carries the board's own clock.
  *
@@ -20,8 +22,8 @@ public record BoardClock(int column, double ticksPerSecond, double wrapTicks) {
     public BoardClock {
         boolean sane = ticksPerSecond >= LEAST_TICKS && ticksPerSecond <= MOST_TICKS && wrapTicks < MOST_WRAP;
         if (column < 0 || !sane || !(wrapTicks >= 0)) {
-            throw new IllegalArgumentException("column and wrapTicks must be >= 0, ticksPerSecond 0.0001 to 1e12, were "
-                    + column + ", " + wrapTicks + ", " + ticksPerSecond);
+            throw new IllegalArgumentException(
+                    Messages.of("decode.column-and-wrapticks-must-be-0", column, wrapTicks, ticksPerSecond));
         }
     }
 }

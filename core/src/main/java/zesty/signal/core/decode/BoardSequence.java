@@ -1,5 +1,7 @@
 package zesty.signal.core.decode;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * A column that goes up by one with each line or packet.
  *
@@ -11,7 +13,7 @@ public record BoardSequence(int column, double wrap, int rowsEach) {
     public BoardSequence {
         if (column < 0 || !(wrap >= 0) || rowsEach < 1) {
             throw new IllegalArgumentException(
-                    "column and wrap must be >= 0 and rowsEach >= 1, were " + column + ", " + wrap + ", " + rowsEach);
+                    Messages.of("decode.column-and-wrap-must-be-0-and", column, wrap, rowsEach));
         }
     }
 
@@ -29,6 +31,15 @@ public record BoardSequence(int column, double wrap, int rowsEach) {
             step = wrapped > 0 && (wrap == 0 || wrapped < wrap / 2) ? wrapped : 1;
         }
         return step > 1 ? Math.round(step - 1) * rowsEach : 0;
+    }
+
+    /** @return rows lost between two while nobody watched, but for whole turns of the number; −1 where it fell and no wrap is known */
+    long acrossLink(double before, double after) {
+        double step = after - before;
+        if (wrap > 0) {
+            return Math.round(((step - 1) % wrap + wrap) % wrap) * rowsEach;
+        }
+        return step >= 1 ? Math.round(step - 1) * rowsEach : -1;
     }
 
     private static double usualWrap(double before) {

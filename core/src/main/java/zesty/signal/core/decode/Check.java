@@ -1,21 +1,23 @@
 package zesty.signal.core.decode;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * A checksum over a packet's bytes. A cyclic one is named by its width and polynomial, R for bits taken in reverse; all
  * follow the parameter model of Williams (1993, A painless guide to CRC error detection algorithms).
  */
 public enum Check {
-    NONE("no checksum", 0),
-    SUM8("sum of the bytes", 1),
-    NEGATED_SUM8("negated sum of the bytes", 1),
-    XOR8("exclusive or of the bytes", 1),
+    NONE(Messages.of("decode.no-checksum"), 0),
+    SUM8(Messages.of("decode.sum-of-the-bytes"), 1),
+    NEGATED_SUM8(Messages.of("decode.negated-sum-of-the-bytes"), 1),
+    XOR8(Messages.of("decode.exclusive-or-of-the-bytes"), 1),
     CRC8_07("CRC-8, polynomial 07", 1, 0x07, 0, false, 0),
     CRC8_31R("CRC-8, polynomial 31 reversed", 1, 0x31, 0, true, 0),
-    CRC8_31_FF("CRC-8, polynomial 31 from FF", 1, 0x31, 0xff, false, 0),
-    CRC16_1021_FFFF("CRC-16, polynomial 1021 from FFFF", 2, 0x1021, 0xffff, false, 0),
+    CRC8_31_FF(Messages.of("decode.crc-8-polynomial-31-from-ff"), 1, 0x31, 0xff, false, 0),
+    CRC16_1021_FFFF(Messages.of("decode.crc-16-polynomial-1021-from-ffff"), 2, 0x1021, 0xffff, false, 0),
     CRC16_1021_0("CRC-16, polynomial 1021 from 0", 2, 0x1021, 0, false, 0),
-    CRC16_8005R_FFFF("CRC-16, polynomial 8005 reversed from FFFF", 2, 0x8005, 0xffff, true, 0),
-    CRC16_8005R_0("CRC-16, polynomial 8005 reversed from 0", 2, 0x8005, 0, true, 0),
+    CRC16_8005R_FFFF(Messages.of("decode.crc-16-polynomial-8005-reversed"), 2, 0x8005, 0xffff, true, 0),
+    CRC16_8005R_0(Messages.of("decode.crc-16-polynomial-8005-reversed-2"), 2, 0x8005, 0, true, 0),
     CRC32("CRC-32, polynomial 04C11DB7 reversed", 4, 0x04c11db7, 0xffffffff, true, 0xffffffff);
 
     private final String words;

@@ -14,22 +14,56 @@ final class ClockSteps {
     private static final double OFF_GRID = 0.2;
     /** So many steps give a first pace by which a stamp is doubted. */
     private static final int PACE_STEPS = 4;
+    /** A step of so many ticks is known to a third of a percent by the median; of a shorter one the mean tells more. */
+    private static final double FINE_TICKS = 300;
+    /** Where rows come faster than ticks, so many of these have to go by before the mean is within a tenth. */
+    private static final double FIRST_TICKS = 10;
+    /** Steps of one tick among which so many of these are of two: the rate lies between, and two are no lost row. */
+    private static final int BETWEEN_TICKS = 3;
 
     private final Losses losses;
+    private final double tickSeconds;
     private final double[] recent = new double[15];
     private int count;
     /** Of all steps that are no gap: over many of them jitter averages out, which counts a long gap exactly. */
     private double sum;
 
     private double usual = Double.NaN;
+    /** A longer step is a gap, in s. */
+    private double longest = Double.NaN;
 
-    ClockSteps(Losses losses) {
+    /** @param tickSeconds what the clock can tell apart */
+    ClockSteps(Losses losses, double tickSeconds) {
         this.losses = losses;
+        this.tickSeconds = tickSeconds;
     }
 
-    /** @return the median of the newest steps, in s; NaN until known */
-    double usualSeconds() {
-        return usual;
+    /**
+     * @return seconds from row to row, NaN until known: the median of the newest steps, or where that is coarse (many rows
+     *     share a stamp, or steps are of seven ticks and of eight) the mean of them all
+     */
+    double periodSeconds() {
+        if (usual >= FINE_TICKS * tickSeconds) {
+            return usual;
+        }
+        double all = 0;
+        int steps = 0;
+        boolean same = true;
+        for (int i = 0; i < Math.min(count, recent.length); i++) {
+            if (!(recent[i] > longest)) {
+                all += recent[i];
+                steps++;
+                same &= recent[i] == recent[0];
+            }
+        }
+        if (count >= recent.length) {
+            all = sum;
+            steps = count;
+        }
+        if (usual >= 2 * tickSeconds || all >= FIRST_TICKS * tickSeconds) {
+            return all / steps;
+        }
+        return same ? usual : Double.NaN;
     }
 
     double usualOr(double other) {
@@ -54,22 +88,26 @@ final class ClockSteps {
      * What the rows between two stamps were.
      *
      * @param numbered rows lost as the sequence has it; −1 where there is none
+     * @param exact whether the sequence went on across a re-opened link, so that the clock need not bridge it
      * @param turn rows after which the sequence begins anew; 0 where it does not, or nobody knows
      */
-    record Between(long numbered, double turn, boolean bridged, boolean restarted, boolean unseen) {}
+    record Between(long numbered, boolean exact, double turn, boolean bridged, boolean restarted, boolean unseen) {}
 
     /** Takes up a step. @param gaps takes up the gap that it is, if it is one */
     void saw(double before, double after, Between what, List<Gap> gaps) {
         double step = after - before;
         boolean known = count >= recent.length;
-        boolean bridged = what.bridged();
-        if (what.numbered() > 0 && !bridged) {
+        boolean bridged = what.bridged() && !what.exact();
+        if (what.numbered() > 0 && !bridged || what.exact()) {
             // The rows' own numbers need no rate: also among the first rows, and behind one that was late.
-            losses.gap(before, after, what.numbered() + rounds(step, what), gaps);
-            return;
+            long missing = what.numbered() + rounds(step, what);
+            if (missing > 0) {
+                losses.gap(before, after, missing, gaps);
+                return;
+            }
         }
-        if (known && step > Gap.PERIODS * usual || bridged && step > 0 && !(step < Gap.PERIODS * usual)) {
-            long missing = Double.isNaN(usual) ? 0 : Math.max(0, Math.round(step * count / sum) - 1);
+        if (known && step > longest || bridged && step > 0 && !(step < longest)) {
+            long missing = sum > 0 ? Math.max(0, Math.round(step * count / sum) - 1) : 0;
             if (what.numbered() == 0 && !bridged) {
                 missing = 0;
             } else if (what.restarted() && what.unseen() || known && !bridged && paused(step)) {
@@ -85,10 +123,19 @@ final class ClockSteps {
             Arrays.sort(sorted);
             double median = sorted[sorted.length / 2];
             usual = median > 0 ? median : Double.NaN;
+            longest = longest(sorted);
             if (count == recent.length) {
                 countEarlyLosses();
             }
         }
+    }
+
+    private double longest(double[] steps) {
+        long two = Arrays.stream(steps)
+                .filter(step -> Math.abs(step / tickSeconds - 2) < 0.1)
+                .count();
+        boolean between = usual < 1.5 * tickSeconds && two >= BETWEEN_TICKS;
+        return between ? 2.5 * tickSeconds : Gap.PERIODS * usual;
     }
 
     /**
@@ -109,7 +156,7 @@ final class ClockSteps {
     /** The first steps were taken before the period was known: what was a gap among them is counted now. */
     private void countEarlyLosses() {
         for (double step : recent) {
-            if (step > Gap.PERIODS * usual) {
+            if (step > longest) {
                 losses.uncertainGap(Math.round(step / usual) - 1);
                 sum -= step - usual;
             }

@@ -55,7 +55,7 @@ final class ClockTime {
         this.clock = clock;
         this.sequence = sequence;
         this.losses = losses;
-        steps = new ClockSteps(losses);
+        steps = new ClockSteps(losses, 1 / clock.ticksPerSecond());
     }
 
     void relink() {
@@ -64,7 +64,7 @@ final class ClockTime {
 
     /** @return rows a second; NaN until known */
     double rateHz() {
-        return 1 / steps.usualSeconds();
+        return 1 / steps.periodSeconds();
     }
 
     double driftPpm() {
@@ -222,9 +222,12 @@ final class ClockTime {
         double before = lastSeconds;
         restarted = false;
         boolean bridged = relinked;
+        boolean exact = false;
         if (relinked) {
             relinked = false;
             resume(ticks, arrivalSeconds);
+            exact = !restarted && sequence.acrossLink() >= 0;
+            numbered = exact ? sequence.acrossLink() : numbered;
         } else {
             advance(ticks, arrivalSeconds);
         }
@@ -234,7 +237,7 @@ final class ClockTime {
         steps.saw(
                 before,
                 lastSeconds,
-                new ClockSteps.Between(numbered, turn(), bridged || restarted, restarted, unseen),
+                new ClockSteps.Between(numbered, exact, turn(), bridged || restarted, restarted, unseen),
                 gaps);
         return lastSeconds;
     }

@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * A field of the stream.
@@ -15,7 +16,7 @@ public record Column(String name, String unit, Role role, boolean kept) {
         Objects.requireNonNull(unit, "unit");
         Objects.requireNonNull(role, "role");
         if (name.isBlank()) {
-            throw new IllegalArgumentException("a column needs a name");
+            throw new IllegalArgumentException(Messages.of("decode.a-column-needs-a-name"));
         }
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /** Rules that hold for the columns of every format. */
 public final class Columns {
@@ -15,17 +16,18 @@ public final class Columns {
      */
     static List<Column> checked(List<Column> columns, BoardClock clock) {
         if (columns.isEmpty()) {
-            throw new IllegalArgumentException("a format needs at least one column");
+            throw new IllegalArgumentException(Messages.of("decode.a-format-needs-at-least-one-column"));
         }
         if (clock != null && clock.column() >= columns.size()) {
-            throw new IllegalArgumentException("the clock is column " + clock.column() + " of only " + columns.size());
+            throw new IllegalArgumentException(
+                    Messages.of("decode.the-clock-is-column-of-only", clock.column(), columns.size()));
         }
         Set<String> names = new HashSet<>();
         List<Column> checked = new ArrayList<>(columns.size());
         for (int c = 0; c < columns.size(); c++) {
             Column column = columns.get(c);
             if (!names.add(column.name())) {
-                throw new IllegalArgumentException("two columns are called '" + column.name() + "'");
+                throw new IllegalArgumentException(Messages.of("decode.two-columns-are-called", column.name()));
             }
             boolean isClock = clock != null && clock.column() == c;
             boolean mayStand = column.role() == Role.EDGE || column.role() == Role.CLOCK;

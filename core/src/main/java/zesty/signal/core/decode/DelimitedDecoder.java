@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
+import zesty.signal.core.text.Messages;
 
 /** Decodes delimited text. Lines that equal the header are passed over. */
 public final class DelimitedDecoder extends LineDecoder {
@@ -95,7 +96,10 @@ public final class DelimitedDecoder extends LineDecoder {
     String accept(String line) {
         String[] fields = Fields.split(line, format.delimiter(), format.trailingDelimiter());
         if (fields.length != width) {
-            return fields.length + (fields.length == 1 ? " field" : " fields") + " where there should be " + width;
+            return Messages.of(
+                    "decode.where-there-should-be",
+                    fields.length + (fields.length == 1 ? Messages.of("decode.field") : Messages.of("decode.fields")),
+                    width);
         }
         rows.need(1);
         boolean any = false;
@@ -104,14 +108,17 @@ public final class DelimitedDecoder extends LineDecoder {
             double value = number.parse(field, 0, field.length);
             boolean whole = number.stop == field.length;
             if (!whole && !NumberText.isMissing(fields[c])) {
-                return "'" + fields[c] + "' in column " + (c + 1) + " ("
-                        + format.columns().get(c).name() + ") is not a number";
+                return Messages.of(
+                        "decode.in-column-is-not-a-number",
+                        fields[c],
+                        (c + 1),
+                        format.columns().get(c).name());
             }
             any |= whole;
             rows.columns[c][rows.count] = whole ? value : Double.NaN;
         }
         if (!any) {
-            return "no number in any column";
+            return Messages.of("decode.no-number-in-any-column");
         }
         rows.count++;
         return null;

@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Lines of numbers parted by a delimiter.
@@ -28,11 +29,10 @@ public record DelimitedFormat(
     public DelimitedFormat {
         Objects.requireNonNull(header, "header");
         if (DELIMITERS.indexOf(delimiter) < 0) {
-            throw new IllegalArgumentException(
-                    "the delimiter must be comma, semicolon, tab or blank, was '" + delimiter + "'");
+            throw new IllegalArgumentException(Messages.of("decode.the-delimiter-must-be-comma", delimiter));
         }
         if (decimalComma && delimiter == ',') {
-            throw new IllegalArgumentException("a comma cannot be both the delimiter and the decimal sign");
+            throw new IllegalArgumentException(Messages.of("decode.a-comma-cannot-be-both-the"));
         }
         columns = Columns.checked(columns, clock);
     }
@@ -44,7 +44,10 @@ public record DelimitedFormat(
 
     @Override
     public String words() {
-        return "text, parted by " + delimiterName() + (decimalComma ? ", with a decimal comma" : "");
+        return Messages.of(
+                "decode.text-parted-by",
+                delimiterName(),
+                (decimalComma ? Messages.of("decode.with-a-decimal-comma") : ""));
     }
 
     @Override

@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Where in a packet a column's number is.
@@ -55,7 +56,7 @@ public record Field(int offset, Type type, boolean littleEndian, int shift, int 
                     return type;
                 }
             }
-            throw new IllegalArgumentException("whole numbers have 1 to 4 bytes, not " + bytes);
+            throw new IllegalArgumentException(Messages.of("decode.whole-numbers-have-1-to-4-bytes", bytes));
         }
     }
 
@@ -63,11 +64,11 @@ public record Field(int offset, Type type, boolean littleEndian, int shift, int 
         Objects.requireNonNull(type, "type");
         int width = type.bytes() * 8;
         if (offset < 0 || stride < 0 || shift < 0 || bits < 0 || shift + bits > width || shift >= width) {
-            throw new IllegalArgumentException("a field lies within its packet and keeps bits it has, was offset "
-                    + offset + ", stride " + stride + ", shift " + shift + ", bits " + bits + " of " + width);
+            throw new IllegalArgumentException(
+                    Messages.of("decode.a-field-lies-within-its-packet-and", offset, stride, shift, bits, width));
         }
         if (type.floating() && (shift > 0 || bits > 0)) {
-            throw new IllegalArgumentException("a floating-point field has no bits to take off");
+            throw new IllegalArgumentException(Messages.of("decode.a-floating-point-field-has-no-bits"));
         }
     }
 

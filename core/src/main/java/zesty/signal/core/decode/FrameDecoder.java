@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
+import zesty.signal.core.text.Messages;
 
 /**
  * Decodes frames that begin with start bytes. In step, a frame follows the frame before it. Out of step, the next start
@@ -26,7 +27,7 @@ final class FrameDecoder extends PacketDecoder {
     @Override
     public void restart(boolean mid) {
         if (length > 0) {
-            reject(buffer, 0, length, "the link closed in the middle of this frame");
+            reject(buffer, 0, length, Messages.of("decode.the-link-closed-in-the-middle-of"));
         }
         length = 0;
         astray = 0;
@@ -139,11 +140,13 @@ final class FrameDecoder extends PacketDecoder {
     private String why(int from, int to) {
         int count = to - from;
         if (midStream) {
-            return "the rest of a frame that began before the link opened";
+            return Messages.of("decode.the-rest-of-a-frame-that-began");
         }
         return count >= reader.bytes && starts(buffer, from) && !reader.agrees(buffer, from)
-                ? "the checksum does not agree"
-                : count + (count == 1 ? " byte" : " bytes") + " between frames";
+                ? Messages.of("decode.the-checksum-does-not-agree")
+                : Messages.of(
+                        "decode.between-frames",
+                        count + (count == 1 ? Messages.of("decode.byte") : Messages.of("decode.bytes")));
     }
 
     private void drop(int count) {

@@ -1,5 +1,7 @@
 package zesty.signal.core.decode;
 
+import zesty.signal.core.text.Messages;
+
 /** Decodes lines of register bytes. */
 final class HexLineDecoder extends LineDecoder {
     private final PacketFormat format;
@@ -24,13 +26,16 @@ final class HexLineDecoder extends LineDecoder {
     String accept(String line) {
         byte[] bytes = HexBytes.of(line);
         if (bytes == null) {
-            return "no line of register bytes";
+            return Messages.of("decode.no-line-of-register-bytes");
         }
         if (bytes.length != reader.bytes) {
-            return bytes.length + (bytes.length == 1 ? " byte" : " bytes") + " where there should be " + reader.bytes;
+            return Messages.of(
+                    "decode.where-there-should-be",
+                    bytes.length + (bytes.length == 1 ? Messages.of("decode.byte") : Messages.of("decode.bytes")),
+                    reader.bytes);
         }
         if (!reader.agrees(bytes, 0)) {
-            return "the checksum does not agree";
+            return Messages.of("decode.the-checksum-does-not-agree");
         }
         reader.read(bytes, 0);
         return null;

@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 
 /** Decodes JSON lines. A path that a line lacks leaves a missing value. */
 final class JsonDecoder extends LineDecoder {
@@ -28,7 +29,7 @@ final class JsonDecoder extends LineDecoder {
                 any |= !Double.isNaN(row[c]);
             }
             if (!any) {
-                return "a JSON object without any of " + few(format.paths());
+                return Messages.of("decode.a-json-object-without-any-of", few(format.paths()));
             }
             rows.add(row);
             return null;

@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.util.List;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /**
  * One JSON object a line.
@@ -13,7 +14,7 @@ public record JsonFormat(List<String> paths, List<Column> columns, BoardClock cl
         paths = List.copyOf(paths);
         columns = Columns.checked(columns, clock);
         if (paths.size() != columns.size() || Set.copyOf(paths).size() != paths.size()) {
-            throw new IllegalArgumentException("each column needs a path of its own, were " + paths);
+            throw new IllegalArgumentException(Messages.of("decode.each-column-needs-a-path-of-its", paths));
         }
     }
 
@@ -24,7 +25,7 @@ public record JsonFormat(List<String> paths, List<Column> columns, BoardClock cl
 
     @Override
     public String words() {
-        return "one JSON object a line";
+        return Messages.of("decode.one-json-object-a-line");
     }
 
     @Override

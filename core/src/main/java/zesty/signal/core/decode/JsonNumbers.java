@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 
 /** Takes the numbers out of one JSON object, each under its path. Depth and size are bounded, so a bomb is no harm. */
 final class JsonNumbers {
@@ -47,7 +48,7 @@ final class JsonNumbers {
         Map<String, Double> numbers = new LinkedHashMap<>();
         try (JsonParser parser = JSON.createParser(line)) {
             if (parser.nextToken() != JsonToken.START_OBJECT) {
-                throw new NoObject("no JSON object");
+                throw new NoObject(Messages.of("decode.no-json-object"));
             }
             ArrayDeque<Level> levels = new ArrayDeque<>();
             levels.addLast(new Level(false));
@@ -55,13 +56,14 @@ final class JsonNumbers {
                 token(parser, levels, numbers);
             }
             if (parser.nextToken() != null) {
-                throw new NoObject("more than one JSON object");
+                throw new NoObject(Messages.of("decode.more-than-one-json-object"));
             }
             return numbers;
         } catch (JsonProcessingException e) {
-            throw new NoObject("no whole JSON object: " + e.getOriginalMessage().split("\\R")[0]);
+            throw new NoObject(Messages.of(
+                    "decode.no-whole-json-object", e.getOriginalMessage().split("\\R")[0]));
         } catch (IOException e) {
-            throw new NoObject("no JSON object");
+            throw new NoObject(Messages.of("decode.no-json-object"));
         }
     }
 
@@ -69,7 +71,7 @@ final class JsonNumbers {
             throws IOException, NoObject {
         JsonToken token = parser.nextToken();
         if (token == null) {
-            throw new NoObject("the JSON object has no end");
+            throw new NoObject(Messages.of("decode.the-json-object-has-no-end"));
         }
         Level level = levels.getLast();
         if (token == JsonToken.FIELD_NAME) {
@@ -93,7 +95,7 @@ final class JsonNumbers {
             }
         }
         if (numbers.size() > MOST_NUMBERS) {
-            throw new NoObject("more than " + MOST_NUMBERS + " numbers in one JSON object");
+            throw new NoObject(Messages.of("decode.more-than-numbers-in-one-json", MOST_NUMBERS));
         }
     }
 

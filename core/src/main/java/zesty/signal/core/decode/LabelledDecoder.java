@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /** Decodes labelled text. A label that a row lacks leaves a missing value; a label that no column has is set aside. */
 final class LabelledDecoder extends LineDecoder {
@@ -106,24 +107,24 @@ final class LabelledDecoder extends LineDecoder {
     String accept(String line) {
         List<Labels.Pair> pairs = Labels.of(line, number);
         if (pairs == null) {
-            return "no list of labels with their numbers";
+            return Messages.of("decode.no-list-of-labels-with-their");
         }
         Set<String> labels = new HashSet<>();
         for (Labels.Pair pair : pairs) {
             if (!places.containsKey(pair.label())) {
-                return "'" + pair.label() + "' is none of the labels " + few(format.labels());
+                return Messages.of("decode.is-none-of-the-labels", pair.label(), few(format.labels()));
             }
             if (!labels.add(pair.label()) && !format.overLines()) {
-                return "'" + pair.label() + "' stands twice in one line";
+                return Messages.of("decode.stands-twice-in-one-line", pair.label());
             }
         }
         if (!format.overLines() && breaksOff(pairs)) {
-            return "it breaks off before '"
-                    + format.labels().get(format.labels().size() - 1)
-                    + "', which every line has: its last number may be cut";
+            return Messages.of(
+                    "decode.it-breaks-off-before-which-every",
+                    format.labels().get(format.labels().size() - 1));
         }
         if (!format.overLines() && pairs.stream().allMatch(Labels.Pair::missing)) {
-            return "no number behind any label";
+            return Messages.of("decode.no-number-behind-any-label");
         }
         learn(line, pairs);
         for (Labels.Pair pair : pairs) {

@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.util.List;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /**
  * Numbers with their names before them: {@code name: value unit}, {@code name=value}, one or several a line.
@@ -18,7 +19,7 @@ public record LabelledFormat(
         columns = Columns.checked(columns, clock);
         if (labels.size() != columns.size() || Set.copyOf(labels).size() != labels.size()) {
             throw new IllegalArgumentException(
-                    "each column needs a label of its own, were " + labels + " for " + columns.size() + " columns");
+                    Messages.of("decode.each-column-needs-a-label-of-its", labels, columns.size()));
         }
     }
 
@@ -29,7 +30,7 @@ public record LabelledFormat(
 
     @Override
     public String words() {
-        return "labelled text" + (overLines ? ", a row over several lines" : "");
+        return Messages.of("decode.labelled-text", (overLines ? Messages.of("decode.a-row-over-several-lines") : ""));
     }
 
     @Override

@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import zesty.signal.core.text.Messages;
 
 /** What all decoders of text have in common: lines, their ends and their limit. */
 abstract class LineDecoder implements StreamDecoder {
@@ -59,7 +60,7 @@ abstract class LineDecoder implements StreamDecoder {
     public void restart(boolean midStream) {
         if (carried > 0) {
             lines++;
-            reject(carry, 0, carried, "the link closed in the middle of this line");
+            reject(carry, 0, carried, Messages.of("decode.the-link-closed-in-the-middle-of-2"));
         }
         carried = 0;
         overlong = false;
@@ -105,7 +106,7 @@ abstract class LineDecoder implements StreamDecoder {
     final void careful(byte[] bytes, int from, int to) {
         lines++;
         if (to - from > LINE_LIMIT) {
-            reject(bytes, from, to, "no line ending within " + LINE_LIMIT + " bytes");
+            reject(bytes, from, to, Messages.of("decode.no-line-ending-within-bytes", LINE_LIMIT));
             return;
         }
         String text = new String(bytes, from, to - from, StandardCharsets.UTF_8);
@@ -120,12 +121,12 @@ abstract class LineDecoder implements StreamDecoder {
         }
         if (text.isBlank()) {
             firstMayBeHalf = false;
-            reject(bytes, from, to, "blank line");
+            reject(bytes, from, to, Messages.of("decode.blank-line"));
             return;
         }
         if (firstMayBeHalf) {
             firstMayBeHalf = false;
-            reject(bytes, from, to, "first line, may be half a line");
+            reject(bytes, from, to, Messages.of("decode.first-line-may-be-half-a-line"));
             return;
         }
         String why = accept(text);
@@ -167,7 +168,7 @@ abstract class LineDecoder implements StreamDecoder {
         if (carried + length > LINE_LIMIT) {
             if (!overlong) {
                 lines++;
-                reject(carry, 0, carried, "no line ending within " + LINE_LIMIT + " bytes");
+                reject(carry, 0, carried, Messages.of("decode.no-line-ending-within-bytes", LINE_LIMIT));
             }
             overlong = true;
             carried = 0;

@@ -3,6 +3,7 @@ package zesty.signal.core.decode;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Packets of bytes with numbers at fixed places: start bytes where the framing has them, then {@code length} bytes of
@@ -39,19 +40,20 @@ public record PacketFormat(
         fields = List.copyOf(fields);
         columns = Columns.checked(columns, clock);
         if (fields.size() != columns.size()) {
-            throw new IllegalArgumentException(columns.size() + " columns need as many fields, not " + fields.size());
+            throw new IllegalArgumentException(
+                    Messages.of("decode.columns-need-as-many-fields-not", columns.size(), fields.size()));
         }
         if (length < 1 || length > MOST_BYTES || rowsEach < 1) {
-            throw new IllegalArgumentException("a packet has 1 to " + MOST_BYTES
-                    + " bytes of fields and 1 row or more, was " + length + " and " + rowsEach);
+            throw new IllegalArgumentException(
+                    Messages.of("decode.a-packet-has-1-to-bytes-of-fields", MOST_BYTES, length, rowsEach));
         }
         if (!start.matches("([0-9A-F]{2})*") || framing == Framing.START_BYTES && start.isEmpty()) {
-            throw new IllegalArgumentException("start bytes are written like A55A, were '" + start + "'");
+            throw new IllegalArgumentException(Messages.of("decode.start-bytes-are-written-like-a55a", start));
         }
         for (Field field : fields) {
             if (field.end(rowsEach) > length) {
                 throw new IllegalArgumentException(
-                        "a field ends at byte " + field.end(rowsEach) + " of only " + length);
+                        Messages.of("decode.a-field-ends-at-byte-of-only", field.end(rowsEach), length));
             }
         }
     }
@@ -81,7 +83,8 @@ public record PacketFormat(
     @Override
     public String words() {
         int whole = start.length() / 2 + length + check.bytes();
-        return framing.words() + (start.isEmpty() ? "" : " " + start) + ", " + whole + " bytes each, " + check.words();
+        return Messages.of(
+                "decode.bytes-each", framing.words() + (start.isEmpty() ? "" : " " + start), whole, check.words());
     }
 
     @Override

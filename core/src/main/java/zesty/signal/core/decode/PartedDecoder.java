@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import zesty.signal.core.text.Messages;
 
 /** Decodes packets that end with a byte found nowhere within them: zero-byte-stuffed or escape-framed. */
 final class PartedDecoder extends PacketDecoder {
@@ -25,7 +26,7 @@ final class PartedDecoder extends PacketDecoder {
     @Override
     public void restart(boolean midStream) {
         if (carried > 0) {
-            reject(carry, 0, carried, "the link closed in the middle of this packet");
+            reject(carry, 0, carried, Messages.of("decode.the-link-closed-in-the-middle-of-3"));
         }
         carried = 0;
         overlong = false;
@@ -111,7 +112,7 @@ final class PartedDecoder extends PacketDecoder {
             return;
         }
         if (carried + n > LIMIT) {
-            reject(carry, 0, carried, "no end of a packet within " + LIMIT + " bytes");
+            reject(carry, 0, carried, Messages.of("decode.no-end-of-a-packet-within-bytes", LIMIT));
             overlong = true;
             carried = 0;
             return;
@@ -128,7 +129,7 @@ final class PartedDecoder extends PacketDecoder {
         firstMayBeHalf = false;
         if (from == to) {
             if (format.framing() == Framing.ZERO_STUFFED && !half) {
-                reject(bytes, from, to, "an empty packet");
+                reject(bytes, from, to, Messages.of("decode.an-empty-packet"));
             }
             return;
         }
@@ -155,16 +156,19 @@ final class PartedDecoder extends PacketDecoder {
 
     private String why(boolean half, int length) {
         if (half) {
-            return "first packet, may be half a packet";
+            return Messages.of("decode.first-packet-may-be-half-a-packet");
         }
         if (length == Unpacking.BROKEN) {
-            return "no " + (format.framing() == Framing.ZERO_STUFFED ? "zero-byte-stuffed" : "escape-framed")
-                    + " packet";
+            return Messages.of(
+                    "decode.no-packet",
+                    (format.framing() == Framing.ZERO_STUFFED
+                            ? Messages.of("decode.zero-byte-stuffed")
+                            : Messages.of("decode.escape-framed")));
         }
         return length == packet.length
-                ? "the checksum does not agree"
+                ? Messages.of("decode.the-checksum-does-not-agree")
                 : length > packet.length
-                        ? "longer than the " + packet.length + " bytes of a packet"
-                        : length + " bytes where a packet has " + packet.length;
+                        ? Messages.of("decode.longer-than-the-bytes-of-a-packet", packet.length)
+                        : Messages.of("decode.bytes-where-a-packet-has", length, packet.length);
     }
 }

@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
 import zesty.signal.core.picture.PictureSetup;
+import zesty.signal.core.text.Messages;
 
 /** Decodes pictures. A picture that lacks a line, or whose line lacks a number, is set aside whole. */
 final class PictureDecoder extends LineDecoder {
@@ -58,7 +59,9 @@ final class PictureDecoder extends LineDecoder {
     private void unfinished() {
         if (gathered > 0 || spoiled) {
             rejectedLines.add(
-                    lines, gathered + " good lines", "a picture with less than " + format.rows() + " good lines");
+                    lines,
+                    Messages.of("decode.good-lines", gathered),
+                    Messages.of("decode.a-picture-with-less-than-good", format.rows()));
         }
         gathered = 0;
         spoiled = false;
@@ -69,10 +72,12 @@ final class PictureDecoder extends LineDecoder {
         String[] fields = Fields.split(line, format.delimiter(), true);
         if (fields.length != lineWidth) {
             spoiled = !format.perLine();
-            return fields.length + " numbers where a line of the picture has " + lineWidth;
+            return Messages.of("decode.numbers-where-a-line-of-the", fields.length, lineWidth);
         }
         if (!inStep || spoiled) {
-            return spoiled ? "of a picture with a damaged line" : "of a picture that began before the link opened";
+            return spoiled
+                    ? Messages.of("decode.of-a-picture-with-a-damaged-line")
+                    : Messages.of("decode.of-a-picture-that-began-before-the");
         }
         int at = gathered * lineWidth;
         for (String field : fields) {
@@ -80,7 +85,7 @@ final class PictureDecoder extends LineDecoder {
             double value = number.parse(bytes, 0, bytes.length);
             if (number.stop != bytes.length && !NumberText.isMissing(field)) {
                 spoiled = !format.perLine();
-                return "'" + field + "' is not a number";
+                return Messages.of("decode.is-not-a-number", field);
             }
             frame[at++] = number.stop == bytes.length ? value : Double.NaN;
         }

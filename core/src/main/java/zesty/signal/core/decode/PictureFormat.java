@@ -6,6 +6,7 @@ import java.util.List;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.text.Messages;
 
 /**
  * Pictures as text: each a block of lines with as many numbers as the picture has columns, parted from the next by a
@@ -37,8 +38,7 @@ public record PictureFormat(
     public PictureFormat {
         checkSize(rows, width);
         if (columns.size() < SUMMARIES) {
-            throw new IllegalArgumentException(
-                    columns.size() + " columns; a picture has three: hottest, coldest and mean");
+            throw new IllegalArgumentException(Messages.of("decode.columns-a-picture-has-three", columns.size()));
         }
         setup = setup.fitted(width, rows);
         List<Column> all = new ArrayList<>(columns.subList(0, SUMMARIES));
@@ -84,7 +84,7 @@ public record PictureFormat(
     private static void checkSize(int rows, int width) {
         if (rows < 1 || width < 2 || (long) rows * width > MOST_PIXELS) {
             throw new IllegalArgumentException(
-                    "a picture has up to " + MOST_PIXELS + " pixels, was " + rows + " × " + width);
+                    Messages.of("decode.a-picture-has-up-to-pixels-was", MOST_PIXELS, rows, width));
         }
     }
 
@@ -100,13 +100,14 @@ public record PictureFormat(
 
     @Override
     public String words() {
-        return "pictures of " + rows + " × " + width + " numbers" + (perLine ? ", one a line" : "");
+        return Messages.of(
+                "decode.pictures-of-numbers", rows, width, (perLine ? Messages.of("decode.one-a-line") : ""));
     }
 
     @Override
     public PictureFormat with(List<Column> others, BoardClock ticking) {
         if (ticking != null) {
-            throw new IllegalArgumentException("a picture carries no clock");
+            throw new IllegalArgumentException(Messages.of("decode.a-picture-carries-no-clock"));
         }
         List<Region> renamed = new ArrayList<>();
         for (int r = 0; r < setup.regions().size(); r++) {

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Set;
+import zesty.signal.core.text.Messages;
 
 /**
  * The tray of lines that were not understood: all are counted, the newest few kept. Safe for one thread that sets aside
@@ -34,7 +35,7 @@ public final class RejectedLines {
     /** @param kept how many of the newest lines to keep, at least 1 */
     public RejectedLines(int kept) {
         if (kept < 1) {
-            throw new IllegalArgumentException("kept must be >= 1, was " + kept);
+            throw new IllegalArgumentException(Messages.of("decode.kept-must-be-1-was", kept));
         }
         this.kept = kept;
     }

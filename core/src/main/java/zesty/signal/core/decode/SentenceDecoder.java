@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /** Decodes lines that follow a template. */
 final class SentenceDecoder extends LineDecoder {
@@ -34,14 +35,16 @@ final class SentenceDecoder extends LineDecoder {
         boolean any = false;
         for (int c = 0; c < row.length; c++) {
             if (at < 0) {
-                return "not like '" + format.template() + "'";
+                return Messages.of("decode.not-like", format.template());
             }
             double value = number.parse(bytes, at, bytes.length);
             if (number.stop < 0) {
                 int end = wordEnd(bytes, at);
                 String word = new String(bytes, at, end - at, StandardCharsets.UTF_8);
                 if (!NumberText.isMissing(word) || word.isEmpty()) {
-                    return "no number where '" + format.columns().get(c).name() + "' should be";
+                    return Messages.of(
+                            "decode.no-number-where-should-be",
+                            format.columns().get(c).name());
                 }
                 row[c] = Double.NaN;
                 at = match(bytes, end, pieces[c + 1]);
@@ -52,10 +55,10 @@ final class SentenceDecoder extends LineDecoder {
             at = match(bytes, number.stop, pieces[c + 1]);
         }
         if (at != bytes.length) {
-            return "not like '" + format.template() + "'";
+            return Messages.of("decode.not-like", format.template());
         }
         if (!any) {
-            return "no number in any column";
+            return Messages.of("decode.no-number-in-any-column");
         }
         rows.add(row);
         return null;

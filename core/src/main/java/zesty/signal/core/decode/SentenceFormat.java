@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Numbers with fixed words around them, such as {@code locker is at 21.25 C}.
@@ -22,7 +23,7 @@ public record SentenceFormat(
         columns = Columns.checked(columns, clock);
         if (pieces.size() != columns.size() + 1) {
             throw new IllegalArgumentException(
-                    "a template with " + columns.size() + " numbers has one more piece of text, not " + pieces.size());
+                    Messages.of("decode.a-template-with-numbers-has-one", columns.size(), pieces.size()));
         }
     }
 
@@ -38,7 +39,7 @@ public record SentenceFormat(
 
     @Override
     public String words() {
-        return "a sentence: " + template();
+        return Messages.of("decode.a-sentence", template());
     }
 
     @Override

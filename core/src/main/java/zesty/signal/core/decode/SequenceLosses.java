@@ -8,6 +8,7 @@ final class SequenceLosses {
     private final BoardSequence sequence;
     private final Losses losses;
     private double lastNumber = Double.NaN;
+    private long acrossLink = -1;
 
     /** @param sequence null where rows carry none */
     SequenceLosses(BoardSequence sequence, Losses losses) {
@@ -29,6 +30,14 @@ final class SequenceLosses {
     }
 
     /**
+     * @return rows lost while the link was away, but for whole turns of the number, if the board ran on all the while; −1
+     *     where the numbers do not tell
+     */
+    long acrossLink() {
+        return acrossLink;
+    }
+
+    /**
      * @param relinked whether the link was opened anew before the first of these
      * @return rows that the sequence says were lost before each row; null when it says none was
      */
@@ -36,6 +45,7 @@ final class SequenceLosses {
         if (sequence == null) {
             return null;
         }
+        acrossLink = -1;
         double[] numbers = rows.columns()[sequence.column()];
         long[] missing = null;
         for (int row = 0; row < rows.count(); row++) {
@@ -43,6 +53,11 @@ final class SequenceLosses {
                 continue;
             }
             boolean known = !Double.isNaN(lastNumber) && !rows.restartsAt(row) && !(relinked && row == 0);
+            if (relinked && row == 0) {
+                acrossLink = Double.isNaN(lastNumber) || rows.restartsAt(0)
+                        ? -1
+                        : sequence.acrossLink(lastNumber, numbers[0]);
+            }
             double behind = lastNumber - numbers[row];
             if (known && behind > 0 && behind <= LATE_NUMBERS && behind * 2 < lastNumber) {
                 losses.lateAfterAll(sequence.rowsEach());

@@ -3,6 +3,7 @@ package zesty.signal.core.decode;
 import java.util.List;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.text.Messages;
 
 /**
  * Gives decoded rows their time. With a board's clock: the clock, unwrapped, from the first row on; arrival times only
@@ -58,7 +59,8 @@ public final class Timestamper {
             BoardClock clock, BoardSequence sequence, double statedRateHz, double firstGuessHz, boolean uneven) {
         this.uneven = uneven && clock != null;
         if (!(firstGuessHz > 0) || statedRateHz <= 0) {
-            throw new IllegalArgumentException("rates must be above 0, were " + statedRateHz + " and " + firstGuessHz);
+            throw new IllegalArgumentException(
+                    Messages.of("decode.rates-must-be-above-0-were-and", statedRateHz, firstGuessHz));
         }
         SequenceLosses numbers = new SequenceLosses(sequence, losses);
         double period = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);

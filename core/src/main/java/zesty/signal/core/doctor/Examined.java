@@ -2,6 +2,7 @@ package zesty.signal.core.doctor;
 
 import java.util.Map;
 import zesty.signal.core.read.Nature;
+import zesty.signal.core.text.Messages;
 
 /**
  * A stretch of a channel as the doctor looks at it.
@@ -17,7 +18,7 @@ public record Examined(
         double[] values, double[] seconds, double low, double high, Nature nature, Map<String, double[]> others) {
     public Examined {
         if (values.length != seconds.length) {
-            throw new IllegalArgumentException(values.length + " values, but " + seconds.length + " times");
+            throw new IllegalArgumentException(Messages.of("doctor.values-but-times", values.length, seconds.length));
         }
         others = Map.copyOf(others);
     }

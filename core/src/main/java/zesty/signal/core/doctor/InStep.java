@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Noise that comes and goes with another column: a motor or heater on the same supply. What is compared is the size of the
@@ -59,10 +60,13 @@ final class InStep {
                 most = r;
                 best = new Finding(
                         Diagnosis.IN_STEP,
-                        "its noise grows " + Digits.fixed(ratio, 1) + " times in " + Digits.fixed(100 * r, 0)
-                                + " % of the times that " + other.getKey() + " is on",
-                        other.getKey() + " runs on the same supply, or beside the wires",
-                        "give it a supply of its own and a common ground at one point, and separate the wires",
+                        Messages.of(
+                                "doctor.its-noise-grows-times-in-of-the",
+                                Digits.fixed(ratio, 1),
+                                Digits.fixed(100 * r, 0),
+                                other.getKey()),
+                        Messages.of("doctor.runs-on-the-same-supply-or-beside", other.getKey()),
+                        Messages.of("doctor.give-it-a-supply-of-its-own-and-a"),
                         "");
             }
         }

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What single samples say that do not fit their neighbours, and times that do not follow each other evenly. */
 final class Jumps {
@@ -56,9 +57,9 @@ final class Jumps {
         if ((double) (missing + lost) / (n + lost) > LOST_SHARE && missing + lost >= SPIKES) {
             return new Finding(
                     Diagnosis.DROPOUTS,
-                    (missing + lost) + " of " + (n + lost) + " samples are missing",
-                    "the link loses rows, or the board is busy elsewhere",
-                    "a faster port, fewer columns, a shorter cable, or a lower rate",
+                    Messages.of("doctor.of-samples-are-missing", (missing + lost), (n + lost)),
+                    Messages.of("doctor.the-link-loses-rows-or-the-board"),
+                    Messages.of("doctor.a-faster-port-fewer-columns-a"),
                     "");
         }
         // Samples that leap to one value and back: a reading that failed.
@@ -84,11 +85,11 @@ final class Jumps {
         }
         return new Finding(
                 Diagnosis.DROPOUTS,
-                leaps + " spikes: single samples jump" + (same ? " to " + Digits.of(to) : "") + " and back",
+                Messages.of("doctor.spikes-single-samples-jump-and", leaps, (same ? " to " + Digits.of(to) : "")),
                 same
-                        ? "readings that failed and were sent all the same"
-                        : "sparks, a bad contact or bytes that were lost",
-                "a despiking step takes them out; better is to find the spark",
+                        ? Messages.of("doctor.readings-that-failed-and-were-sent")
+                        : Messages.of("doctor.sparks-a-bad-contact-or-bytes-that"),
+                Messages.of("doctor.a-despiking-step-takes-them-out"),
                 "despike:3@5");
     }
 
@@ -120,9 +121,9 @@ final class Jumps {
         }
         return new Finding(
                 Diagnosis.UNEVEN,
-                "the time from sample to sample differs by " + Digits.fixed(100 * Math.sqrt(square) / mean, 0) + " %",
-                "the board measures when it has time, not by a timer",
-                "let a timer start each measurement; until then trust no frequency",
+                Messages.of("doctor.the-time-from-sample-to-sample", Digits.fixed(100 * Math.sqrt(square) / mean, 0)),
+                Messages.of("doctor.the-board-measures-when-it-has"),
+                Messages.of("doctor.let-a-timer-start-each-measurement"),
                 "");
     }
 
@@ -186,9 +187,9 @@ final class Jumps {
         if (beyond || steps.size() >= LOOSE && !leaps) {
             return List.of(new Finding(
                     Diagnosis.LOOSE,
-                    "the level leaps " + steps.size() + " times in " + Digits.fixed(m.span(), 0) + " s",
-                    "a contact lets go and comes back: an electrode, a plug, a cold joint",
-                    "press it down, or wiggle each joint in turn and watch for the leap",
+                    Messages.of("doctor.the-level-leaps-times-in-s", steps.size(), Digits.fixed(m.span(), 0)),
+                    Messages.of("doctor.a-contact-lets-go-and-comes-back"),
+                    Messages.of("doctor.press-it-down-or-wiggle-each-joint"),
                     ""));
         }
         double[] last = steps.get(steps.size() - 1);
@@ -197,10 +198,12 @@ final class Jumps {
         }
         return List.of(new Finding(
                 Diagnosis.STEPPED,
-                "the level leaps by " + Digits.about(last[1], 3) + " " + Digits.fixed(m.t[m.count() - 1] - last[0], 1)
-                        + " s before the end",
-                "a knock moved the sensor, or its supply changed",
-                "if nothing was meant to change, fasten the sensor and check its zero again",
+                Messages.of(
+                        "doctor.the-level-leaps-by-s-before-the",
+                        Digits.about(last[1], 3),
+                        Digits.fixed(m.t[m.count() - 1] - last[0], 1)),
+                Messages.of("doctor.a-knock-moved-the-sensor-or-its"),
+                Messages.of("doctor.if-nothing-was-meant-to-change"),
                 ""));
     }
 

@@ -1,6 +1,7 @@
 package zesty.signal.core.doctor;
 
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What the values themselves say: that they stand still, sit at an end, are cut off, or are few. */
 final class Levels {
@@ -28,9 +29,9 @@ final class Levels {
                 end ? Diagnosis.AT_END : Diagnosis.FLAT,
                 "always " + Digits.of(m.least) + " for " + Digits.fixed(m.span(), 0) + " s",
                 end
-                        ? "the pin lies at an end of the converter: a wire off, or short"
-                        : "the sensor is off, or its wire",
-                "touch the sensor and watch; check its supply and its wire",
+                        ? Messages.of("doctor.the-pin-lies-at-an-end-of-the")
+                        : Messages.of("doctor.the-sensor-is-off-or-its-wire"),
+                Messages.of("doctor.touch-the-sensor-and-watch-check"),
                 "");
     }
 
@@ -44,9 +45,9 @@ final class Levels {
         double end = low > high ? examined.low() : examined.high();
         return new Finding(
                 Diagnosis.AT_END,
-                Digits.fixed(100 * most, 0) + " % of it is " + Digits.of(end) + ", the converter's end",
-                "the signal lies outside the converter's range, or a wire is off",
-                "check the divider or the gain, and the wire",
+                Messages.of("doctor.of-it-is-the-converter-s-end", Digits.fixed(100 * most, 0), Digits.of(end)),
+                Messages.of("doctor.the-signal-lies-outside-the"),
+                Messages.of("doctor.check-the-divider-or-the-gain-and"),
                 "");
     }
 
@@ -65,13 +66,14 @@ final class Levels {
             return null;
         }
         String where = low >= CUT_SHARE && high >= CUT_SHARE
-                ? Digits.of(m.least) + " and " + Digits.of(m.most)
+                ? Messages.of("doctor.and", Digits.of(m.least), Digits.of(m.most))
                 : Digits.of(low > high ? m.least : m.most);
         return new Finding(
                 Diagnosis.CLIPPED,
-                Digits.fixed(100 * (Math.max(0, low) + Math.max(0, high)), 1) + " % is cut off at " + where,
-                "the signal is larger than the range of sensor or converter",
-                "lower the gain, or choose a wider range; what is clipped cannot be repaired",
+                Messages.of(
+                        "doctor.is-cut-off-at", Digits.fixed(100 * (Math.max(0, low) + Math.max(0, high)), 1), where),
+                Messages.of("doctor.the-signal-is-larger-than-the"),
+                Messages.of("doctor.lower-the-gain-or-choose-a-wider"),
                 "");
     }
 
@@ -110,9 +112,9 @@ final class Levels {
         }
         return new Finding(
                 Diagnosis.FEW_BITS,
-                "it moves over " + m.kinds + " of the converter's steps",
-                "the sensor gives little against the converter's range",
-                "more gain before the converter, or a lower reference voltage",
+                Messages.of("doctor.it-moves-over-of-the-converter-s", m.kinds),
+                Messages.of("doctor.the-sensor-gives-little-against"),
+                Messages.of("doctor.more-gain-before-the-converter-or"),
                 "");
     }
 }

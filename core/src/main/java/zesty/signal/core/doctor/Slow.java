@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What lies below and above what the channel is read for: wander, drift and noise. */
 final class Slow {
@@ -39,29 +40,32 @@ final class Slow {
         if (drifts && examined.nature().steadyLevel()) {
             found.add(new Finding(
                     Diagnosis.DRIFT,
-                    "the level moves by " + Digits.about(line[1] * 60, 2) + " a minute, " + Digits.fixed(rise / fine, 0)
-                            + " times what the signal moves by",
-                    "warming up, light or supply that changes, an electrode that dries",
-                    "wait until it is warm, fasten it; a high-pass takes it off",
+                    Messages.of(
+                            "doctor.the-level-moves-by-a-minute-times",
+                            Digits.about(line[1] * 60, 2),
+                            Digits.fixed(rise / fine, 0)),
+                    Messages.of("doctor.warming-up-light-or-supply-that"),
+                    Messages.of("doctor.wait-until-it-is-warm-fasten-it-a"),
                     "highpass:0.3@2"));
         } else if (examined.nature().steadyLevel() && about > WANDERS * fine && about > 6 * m.step) {
             found.add(new Finding(
                     Diagnosis.WANDER,
-                    "the level wanders " + Digits.fixed(about / fine, 1) + " times as far as the beats move it",
-                    "movement, pressure or breathing",
-                    "hold still, press evenly; a high-pass takes it off",
+                    Messages.of("doctor.the-level-wanders-times-as-far-as", Digits.fixed(about / fine, 1)),
+                    Messages.of("doctor.movement-pressure-or-breathing"),
+                    Messages.of("doctor.hold-still-press-evenly-a-high"),
                     "highpass:0.5@2"));
         }
         boolean noisy = m.noise > NOISY * m.spread && m.noise > CONVERTER_STEPS * m.step;
         if (noisy && !examined.nature().noise()) {
             found.add(new Finding(
                     Diagnosis.NOISE,
-                    "of one sample it is " + Digits.about(m.noise, 2) + ", " + Digits.fixed(100 * m.noise / m.spread, 0)
-                            + " % of what the signal moves by",
-                    "a weak signal, long wires, or a noisy supply; the converter's own is "
-                            + Digits.about(m.step * 0.3, 1),
-                    "more gain near the sensor, a capacitor on its supply; a low-pass takes much of it off",
-                    "lowpass:" + Digits.of(Math.max(1, Math.round(m.rateHz / 20))) + "@2"));
+                    Messages.of(
+                            "doctor.of-one-sample-it-is-of-what-the",
+                            Digits.about(m.noise, 2),
+                            Digits.fixed(100 * m.noise / m.spread, 0)),
+                    Messages.of("doctor.a-weak-signal-long-wires-or-a", Digits.about(m.step * 0.3, 1)),
+                    Messages.of("doctor.more-gain-near-the-sensor-a"),
+                    "lowpass:" + Digits.exact(Math.max(1, Math.round(m.rateHz / 20))) + "@2"));
         }
         return found;
     }

@@ -7,6 +7,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
+import zesty.signal.core.text.Messages;
 
 /** What the spectrum says: mains with its harmonics, also where they are folded down, and tones near half the rate. */
 final class Tones {
@@ -89,10 +90,12 @@ final class Tones {
             if (near && line.clear() > FOLDED_CLEAR && own > FOLDED_SHARE * power && !isMains) {
                 found.add(new Finding(
                         Diagnosis.FOLDED,
-                        "a tone at " + Digits.fixed(line.hz(), 1) + " Hz, close to half the rate",
-                        "it may be one at " + Digits.fixed(m.rateHz - line.hz(), 1) + " or "
-                                + Digits.fixed(m.rateHz + line.hz(), 1) + " Hz, aliased",
-                        "change the rate: an aliased tone moves, a real one stays",
+                        Messages.of("doctor.a-tone-at-hz-close-to-half-the", Digits.fixed(line.hz(), 1)),
+                        Messages.of(
+                                "doctor.it-may-be-one-at-or-hz-aliased",
+                                Digits.fixed(m.rateHz - line.hz(), 1),
+                                Digits.fixed(m.rateHz + line.hz(), 1)),
+                        Messages.of("doctor.change-the-rate-an-aliased-tone"),
                         ""));
                 break;
             }
@@ -136,16 +139,17 @@ final class Tones {
 
     private static Finding hum(Measures m, double mains, double share, double at, double bin) {
         boolean folded = m.rateHz < 2.1 * mains;
-        String where = folded ? " aliased to " + Digits.fixed(at, 1) + " Hz" : "";
-        String recipe =
-                folded ? "notch:" + Digits.of(Math.round(at * 10) / 10.0) + "@10" : "notch:" + Digits.of(mains) + "@15";
+        String where = folded ? Messages.of("doctor.aliased-to-hz", Digits.fixed(at, 1)) : "";
+        String recipe = folded
+                ? "notch:" + Digits.exact(Math.round(at * 10) / 10.0) + "@10"
+                : "notch:" + Digits.exact(mains) + "@15";
         boolean fits = !folded || at > 4 * bin && at < 0.45 * m.rateHz;
         return new Finding(
                 Diagnosis.HUM,
-                "mains of " + Digits.of(mains) + " Hz" + where + " makes " + Digits.fixed(100 * share, 0)
-                        + " % of its power",
-                "mains wires near the sensor's, a charger, or a lamp on a light sensor",
-                "run on battery, shorten and twist the wires; a notch takes it out",
+                Messages.of(
+                        "doctor.mains-of-hz-makes-of-its-power", Digits.of(mains), where, Digits.fixed(100 * share, 0)),
+                Messages.of("doctor.mains-wires-near-the-sensor-s-a"),
+                Messages.of("doctor.run-on-battery-shorten-and-twist"),
                 fits ? recipe : "");
     }
 }

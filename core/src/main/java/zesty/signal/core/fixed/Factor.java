@@ -1,5 +1,7 @@
 package zesty.signal.core.fixed;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * A number that whole numbers are multiplied by: {@code mantissa} · 2^−{@code shift}.
  *
@@ -13,7 +15,7 @@ public record Factor(int mantissa, int shift) {
     /** @throws FixedException when the number is not finite, or 2^14 and more */
     public static Factor of(double number) {
         if (!Double.isFinite(number)) {
-            throw new FixedException(number + " is no number to multiply by");
+            throw new FixedException(Messages.of("fixed.is-no-number-to-multiply-by", number));
         }
         if (number == 0) {
             return new Factor(0, LEAST_SHIFT);
@@ -25,7 +27,7 @@ public record Factor(int mantissa, int shift) {
             mantissa = Math.round(Math.scalb(number, shift));
         }
         if (shift < LEAST_SHIFT) {
-            throw new FixedException(number + " is too large a step for whole numbers");
+            throw new FixedException(Messages.of("fixed.is-too-large-a-step-for-whole", number));
         }
         return shift > MOST_SHIFT ? new Factor(0, LEAST_SHIFT) : new Factor((int) mantissa, shift);
     }

@@ -20,6 +20,7 @@ import zesty.signal.core.clean.Start;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /**
  * A channel's scaling and recipe on whole numbers of 64 bits, products of 32 by 32. How many of the bits lie behind the point is
@@ -115,7 +116,7 @@ public final class FixedChain {
 
     private void curve() {
         if (scaling.converter() == null) {
-            throw new FixedException("a curve in whole numbers needs the converter's bits in its scaling");
+            throw new FixedException(Messages.of("fixed.a-curve-in-whole-numbers-needs-the"));
         }
         findRange();
         int apart = Math.max(0, Long.SIZE - Long.numberOfLeadingZeros(rawHigh - rawLow) - CURVE_BITS);
@@ -147,7 +148,7 @@ public final class FixedChain {
             some = Double.isFinite(quantity(at)) ? at : some;
         }
         if (some < 0) {
-            throw new FixedException("its scaling gives no number for any count of the converter");
+            throw new FixedException(Messages.of("fixed.its-scaling-gives-no-number-for"));
         }
         finiteLow = lastWithValue(some, rawLow);
         finiteHigh = lastWithValue(some, rawHigh);
@@ -207,20 +208,20 @@ public final class FixedChain {
         } else if (step.stage(rateHz > 0 ? rateHz : 1e6, Start.FROM_REST) instanceof SectionFilter filter) {
             sections(filter.sections());
         } else {
-            throw new FixedException("the step " + step.text() + " looks ahead or needs all of a record");
+            throw new FixedException(Messages.of("fixed.the-step-looks-ahead-or-needs-all", step.text()));
         }
     }
 
     private static int bounded(Step step, int samples) {
         if (samples > 1 << 16) {
-            throw new FixedException(step.text() + " is longer than whole numbers can add up, 65536 samples");
+            throw new FixedException(Messages.of("fixed.is-longer-than-whole-numbers-can", step.text()));
         }
         return samples;
     }
 
     private void sections(Sections all) {
         if (!(rateHz > 0)) {
-            throw new FixedException("its recipe needs the rate: state stated_rate_hz in the rig's source");
+            throw new FixedException(Messages.of("fixed.its-recipe-needs-the-rate-state"));
         }
         roomFor(bound * largestAnswer(all), 1);
         for (int s = 0; s < all.count(); s++) {
@@ -240,7 +241,7 @@ public final class FixedChain {
     private static double largestAnswer(Sections all) {
         long settled = all.settlingSamples();
         if (settled > LONGEST_ANSWER) {
-            throw new FixedException("a filter that rings for " + settled + " samples is not for whole numbers");
+            throw new FixedException(Messages.of("fixed.a-filter-that-rings-for-samples-is", settled));
         }
         double[] sums = new double[all.count()];
         double[] z = new double[2 * all.count()];

@@ -1,5 +1,7 @@
 package zesty.signal.core.picture;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * What one picture, or a box in it, says; missing pixels are passed over.
  *
@@ -18,7 +20,7 @@ public record FrameNumbers(Spot hottest, Spot coldest, double mean, double share
         public Box {
             if (x1 < 0 || y1 < 0 || x2 < x1 || y2 < y1) {
                 throw new IllegalArgumentException(
-                        "a box runs from low to high from 0 on, was " + x1 + ".." + x2 + "," + y1 + ".." + y2);
+                        Messages.of("picture.a-box-runs-from-low-to-high-from-0", x1, x2, y1, y2));
             }
         }
 

@@ -1,12 +1,13 @@
 package zesty.signal.core.picture;
 
 import java.util.Arrays;
+import zesty.signal.core.text.Messages;
 
 /** The ends of the scale that pictures are shown by: those of each picture, of most of its pixels, or held. */
 public final class FrameRange {
     /** How the ends are found. */
     public enum Mode {
-        EACH("each picture"),
+        EACH(Messages.of("picture.each-picture")),
         MOST("2 to 98 %"),
         HELD("held");
 

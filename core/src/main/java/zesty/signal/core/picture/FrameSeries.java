@@ -3,6 +3,7 @@ package zesty.signal.core.picture;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import zesty.signal.core.text.Messages;
 
 /**
  * Pictures of one size, each with its time.
@@ -15,8 +16,8 @@ public record FrameSeries(int width, int height, double[] seconds, double[][] fr
 
     public FrameSeries {
         if (width < 1 || height < 1 || seconds.length != frames.length) {
-            throw new IllegalArgumentException("pictures need a width and a height, and a time each; were " + width
-                    + " × " + height + ", " + frames.length + " pictures, " + seconds.length + " times");
+            throw new IllegalArgumentException(Messages.of(
+                    "picture.pictures-need-a-width-and-a-height", width, height, frames.length, seconds.length));
         }
     }
 
@@ -46,8 +47,8 @@ public record FrameSeries(int width, int height, double[] seconds, double[][] fr
         if (pixels == 0 || pixels != width * height) {
             throw new IllegalArgumentException(
                     pixels == 0
-                            ? "it holds no picture: columns r1c1, r1c2, … are needed"
-                            : "its picture is not whole: " + pixels + " pixels of " + width + " × " + height);
+                            ? Messages.of("picture.it-holds-no-picture-columns-r1c1")
+                            : Messages.of("picture.its-picture-is-not-whole-pixels-of", pixels, width, height));
         }
         double[][] frames = new double[seconds.length][pixels];
         for (String name : names) {

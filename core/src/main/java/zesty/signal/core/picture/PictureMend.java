@@ -2,6 +2,7 @@ package zesty.signal.core.picture;
 
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * What makes a picture right before anything is read of it, in this order: what a lid of one temperature showed is taken off,
@@ -20,10 +21,10 @@ public record PictureMend(List<Integer> dead, double[] lid, double emissivity, d
     public PictureMend {
         dead = List.copyOf(dead);
         if (!(emissivity > 0) || emissivity > 1) {
-            throw new IllegalArgumentException("emissivity lies above 0 and up to 1, was " + emissivity);
+            throw new IllegalArgumentException(Messages.of("picture.emissivity-lies-above-0-and-up-to", emissivity));
         }
         if (!(reflected > -KELVIN) || reflected > 5000) {
-            throw new IllegalArgumentException("what is reflected has a temperature in °C, was " + reflected);
+            throw new IllegalArgumentException(Messages.of("picture.what-is-reflected-has-a", reflected));
         }
     }
 

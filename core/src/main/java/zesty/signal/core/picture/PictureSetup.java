@@ -2,6 +2,7 @@ package zesty.signal.core.picture;
 
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * What the maker decided about a source's pictures.
@@ -17,10 +18,10 @@ public record PictureSetup(List<Region> regions, PictureMend mend, int quarterTu
     public PictureSetup {
         regions = List.copyOf(regions);
         if (quarterTurns < 0 || quarterTurns > 3) {
-            throw new IllegalArgumentException("a picture is turned by 0 to 3 quarters, was " + quarterTurns);
+            throw new IllegalArgumentException(Messages.of("picture.a-picture-is-turned-by-0-to-3", quarterTurns));
         }
         if (regions.stream().map(Region::name).distinct().count() < regions.size()) {
-            throw new IllegalArgumentException("two parts of a picture have one name");
+            throw new IllegalArgumentException(Messages.of("picture.two-parts-of-a-picture-have-one"));
         }
     }
 

@@ -1,6 +1,7 @@
 package zesty.signal.core.picture;
 
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
 /**
  * A part of a picture that is a channel of its own: a box, a point (a box of one pixel), or a line.
@@ -32,14 +33,14 @@ public record Region(String name, Form form, int x1, int y1, int x2, int y2, Mea
 
     public Region {
         if (name.isBlank()) {
-            throw new IllegalArgumentException("a part of a picture needs a name");
+            throw new IllegalArgumentException(Messages.of("picture.a-part-of-a-picture-needs-a-name"));
         }
         if (x1 < 0 || y1 < 0 || x2 < 0 || y2 < 0 || form == Form.BOX && (x2 < x1 || y2 < y1)) {
             throw new IllegalArgumentException(
-                    "a box runs from low to high from 0 on, was " + x1 + ".." + x2 + "," + y1 + ".." + y2);
+                    Messages.of("picture.a-box-runs-from-low-to-high-from-0", x1, x2, y1, y2));
         }
         if (measure == Measure.ABOVE && Double.isNaN(limit)) {
-            throw new IllegalArgumentException("the share above a limit needs the limit");
+            throw new IllegalArgumentException(Messages.of("picture.the-share-above-a-limit-needs-the"));
         }
     }
 

@@ -5,6 +5,7 @@ import java.util.List;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** All bars of a plan, each worked out of the same budgets; a change of one changes the others. */
 public final class Bars {
@@ -55,30 +56,34 @@ public final class Bars {
         if (!line.fits()) {
             for (double speed : SPEEDS) {
                 if (mends.isEmpty() && speed > draft.baud() && fits(draft.withLine(speed, draft.packets()))) {
-                    mends.add(new Bar.Mend(Digits.of(speed) + " baud", draft.withLine(speed, draft.packets())));
+                    mends.add(new Bar.Mend(
+                            Messages.of("plan.baud", Digits.of(speed)), draft.withLine(speed, draft.packets())));
                 }
             }
             Draft packed = draft.withLine(draft.baud(), true);
             if (!draft.packets() && fits(packed)) {
-                mends.add(new Bar.Mend("send packets", packed));
+                mends.add(new Bar.Mend(Messages.of("plan.send-packets"), packed));
             } else if (!draft.packets() && mends.isEmpty()) {
                 for (double speed : SPEEDS) {
                     if (mends.isEmpty() && speed > draft.baud() && fits(draft.withLine(speed, true))) {
-                        mends.add(
-                                new Bar.Mend("packets at " + Digits.of(speed) + " baud", draft.withLine(speed, true)));
+                        mends.add(new Bar.Mend(
+                                Messages.of("plan.packets-at-baud", Digits.of(speed)), draft.withLine(speed, true)));
                     }
                 }
             }
             double rate = Math.floor(10 * line.highestRateHz()) / 10;
             if (rate >= LEAST_RATE) {
-                mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
+                mends.add(new Bar.Mend(Messages.of("plan.rows-s", Digits.of(rate)), draft.withRate(rate)));
             }
         }
         return new Bar(
-                "Line",
-                Digits.about(line.bytesPerSecond(), 4) + " of " + Digits.about(draft.baud() / 10, 5) + " bytes/s",
-                (line.fits() ? "fits; up to " : "too much; up to ") + Digits.about(line.highestRateHz(), 3)
-                        + " rows/s would fit",
+                Messages.of("plan.line"),
+                Messages.of(
+                        "plan.of-bytes-s", Digits.about(line.bytesPerSecond(), 4), Digits.about(draft.baud() / 10, 5)),
+                Messages.of(
+                        "plan.rows-s-would-fit",
+                        (line.fits() ? Messages.of("plan.fits-up-to") : Messages.of("plan.too-much-up-to"))
+                                + Digits.about(line.highestRateHz(), 3)),
                 line.share(),
                 LineBudget.MOST,
                 !line.fits(),
@@ -98,28 +103,31 @@ public final class Bars {
         boolean slow = enough < highest * (1 - 1e-12);
         List<RateBudget.Tone> disturbing = draft.disturbing();
         List<Bar.Mend> mends = new ArrayList<>();
-        String says = "enough; nothing that is named is aliased into it";
+        String says = Messages.of("plan.enough-nothing-that-is-named-is");
         if (slow) {
-            says = "too slow for the signal: 2.5 rows a period are needed";
+            says = Messages.of("plan.too-slow-for-the-signal-2-5-rows-a");
         } else if (!disturbing.isEmpty()) {
             RateBudget.Tone tone = disturbing.get(0);
-            says = "a tone of " + Digits.of(tone.hz()) + " Hz is aliased to " + Digits.about(tone.seenHz(), 3) + " Hz";
+            says = Messages.of(
+                    "plan.a-tone-of-hz-is-aliased-to-hz", Digits.of(tone.hz()), Digits.about(tone.seenHz(), 3));
         }
         if (slow || !disturbing.isEmpty()) {
             double rate = clear(draft);
-            mends.add(new Bar.Mend(Digits.of(rate) + " rows/s", draft.withRate(rate)));
+            mends.add(new Bar.Mend(Messages.of("plan.rows-s", Digits.of(rate)), draft.withRate(rate)));
         } else {
             for (RateBudget.Tone tone : RateBudget.of(draft.rateHz(), new Plan.Signal(highest, draft.tones()))
                     .tones()) {
                 if (tone.hz() > draft.rateHz() / 2) {
-                    says = "enough; a tone of " + Digits.of(tone.hz()) + " Hz shows at "
-                            + Digits.about(tone.seenHz(), 3) + " Hz, outside of the signal";
+                    says = Messages.of(
+                            "plan.enough-a-tone-of-hz-shows-at-hz",
+                            Digits.of(tone.hz()),
+                            Digits.about(tone.seenHz(), 3));
                 }
             }
         }
         return new Bar(
-                "Highest true frequency",
-                Digits.about(enough, 3) + " Hz; " + Digits.about(highest, 3) + " Hz are needed",
+                Messages.of("plan.highest-true-frequency"),
+                Messages.of("plan.hz-hz-are-needed", Digits.about(enough, 3), Digits.about(highest, 3)),
                 says,
                 enough / (2 * highest),
                 0.5,
@@ -155,23 +163,29 @@ public final class Bars {
                 Draft averaged = draft.withConverter(
                         new Plan.Converter(now.bits(), now.ref(), now.noiseCounts(), now.average() * average));
                 if (mends.isEmpty() && enough(averaged)) {
-                    mends.add(new Bar.Mend("average " + Digits.of(now.average() * average) + " readings", averaged));
+                    mends.add(new Bar.Mend(
+                            Messages.of("plan.average-readings", Digits.of(now.average() * average)), averaged));
                 }
             }
             int before = mends.size();
             for (int bits : BITS) {
                 Draft finer = draft.withConverter(finer(now, bits));
                 if (mends.size() == before && bits > now.bits() && enough(finer)) {
-                    mends.add(new Bar.Mend(bits + " bits", finer));
+                    mends.add(new Bar.Mend(Messages.of("plan.bits", bits), finer));
                 }
             }
         }
         return new Bar(
-                "Resolution",
-                Digits.about(1000 * noise.stepVolts(), 2) + " mV a count, " + Digits.fixed(noise.effectiveBits(), 1)
-                        + " effective bits",
-                Digits.about(counts, 3) + " counts high, " + Digits.about(clear, 3) + " clear of noise; "
-                        + Digits.about(needed, 3) + " are needed",
+                Messages.of("plan.resolution"),
+                Messages.of(
+                        "plan.mv-a-count-effective-bits",
+                        Digits.about(1000 * noise.stepVolts(), 2),
+                        Digits.fixed(noise.effectiveBits(), 1)),
+                Messages.of(
+                        "plan.counts-high-clear-of-noise-are",
+                        Digits.about(counts, 3),
+                        Digits.about(clear, 3),
+                        Digits.about(needed, 3)),
                 resolved(draft, draft.converter()),
                 Math.log(needed) / Math.log(16 * needed),
                 over,
@@ -219,22 +233,23 @@ public final class Bars {
                     : DelayBudget.of(Recipe.parse(draft.recipe()), draft.rateHz())
                             .seconds();
             says = filter > QUICK_SECONDS
-                    ? "fine to look at; too late to act on quick things"
-                    : "quick enough to act on";
+                    ? Messages.of("plan.fine-to-look-at-too-late-to-act-on")
+                    : Messages.of("plan.quick-enough-to-act-on");
         } catch (RecipeException e) {
             return new Bar(
-                    "Delay to the screen",
+                    Messages.of("plan.delay-to-the-screen"),
                     "—",
                     e.getMessage(),
                     1,
                     Double.NaN,
                     true,
-                    List.of(new Bar.Mend("no recipe", draft.withSignal(draft.swingVolts(), "", draft.tones()))),
+                    List.of(new Bar.Mend(
+                            Messages.of("plan.no-recipe"), draft.withSignal(draft.swingVolts(), "", draft.tones()))),
                     null);
         }
         return new Bar(
-                "Delay to the screen",
-                Digits.about(1000 * filter, 2) + " ms recipe + " + Digits.about(1000 * line, 2) + " ms line",
+                Messages.of("plan.delay-to-the-screen"),
+                Messages.of("plan.ms-recipe-ms-line", Digits.about(1000 * filter, 2), Digits.about(1000 * line, 2)),
                 says,
                 Math.min(1, filter + line),
                 Double.NaN,
@@ -249,15 +264,16 @@ public final class Bars {
         if (over) {
             Draft packed = draft.withLine(draft.baud(), true);
             if (!draft.packets() && seconds(packed) >= PAUSE_SECONDS) {
-                mends.add(new Bar.Mend("send packets", packed));
+                mends.add(new Bar.Mend(Messages.of("plan.send-packets"), packed));
             }
             double bytes = Math.ceil(PAUSE_SECONDS * draft.rateHz()) * draft.rowBytes();
-            mends.add(new Bar.Mend(Digits.about(bytes / 1024, 3) + " kB of memory", draft.withMemory(bytes)));
+            mends.add(new Bar.Mend(
+                    Messages.of("plan.kb-of-memory", Digits.about(bytes / 1024, 3)), draft.withMemory(bytes)));
         }
         return new Bar(
-                "Board memory",
-                Digits.about(memory.seconds(), 2) + " s of rows",
-                "a pause of the computer over " + Digits.about(memory.seconds(), 2) + " s loses rows",
+                Messages.of("plan.board-memory"),
+                Messages.of("plan.s-of-rows", Digits.about(memory.seconds(), 2)),
+                Messages.of("plan.a-pause-of-the-computer-over-s", Digits.about(memory.seconds(), 2)),
                 Math.min(1, 0.8 * PAUSE_SECONDS / Math.max(1e-9, memory.seconds())),
                 0.8,
                 over,
@@ -274,10 +290,11 @@ public final class Bars {
 
     private static Bar disk(Draft draft, double bytesPerDay) {
         return new Bar(
-                "Disk",
-                Digits.about(bytesPerDay / 1e6, 3) + " MB a day as sent",
-                "at most " + Digits.about(VALUE_BYTES * (draft.channels() + 1) * draft.rateHz() * 86_400 / 1e6, 3)
-                        + " MB a day in a take, before it is packed",
+                Messages.of("plan.disk"),
+                Messages.of("plan.mb-a-day-as-sent", Digits.about(bytesPerDay / 1e6, 3)),
+                Messages.of(
+                        "plan.at-most-mb-a-day-in-a-take-before",
+                        Digits.about(VALUE_BYTES * (draft.channels() + 1) * draft.rateHz() * 86_400 / 1e6, 3)),
                 Math.min(1, bytesPerDay / DISK_BYTES),
                 Double.NaN,
                 false,
@@ -295,13 +312,13 @@ public final class Bars {
                     new Bar.Mend(Digits.of(capacity) + " mAh", draft.withBattery(capacity, draft.milliamps(), wanted)));
         }
         return new Bar(
-                "Battery",
+                Messages.of("plan.battery"),
                 battery.hours() < 2 * DAY_HOURS
                         ? Digits.about(battery.hours(), 3) + " h"
-                        : Digits.about(battery.hours() / DAY_HOURS, 3) + " days",
+                        : Messages.of("plan.days", Digits.about(battery.hours() / DAY_HOURS, 3)),
                 over
-                        ? "too short for " + Digits.about(wanted, 3) + " h"
-                        : "lasts the " + Digits.about(wanted, 3) + " h that are wanted",
+                        ? Messages.of("plan.too-short-for-h", Digits.about(wanted, 3))
+                        : Messages.of("plan.lasts-the-h-that-are-wanted", Digits.about(wanted, 3)),
                 Math.min(1, 0.5 * battery.hours() / wanted),
                 0.5,
                 over,

@@ -1,6 +1,7 @@
 package zesty.signal.core.plan;
 
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a divider gives to a pin.
@@ -30,8 +31,10 @@ public record DividerBudget(double atMaxVolts, Boolean over, double amps, double
         double top = divider.bottom() * (divider.sourceMax() / converter.ref() - 1);
         return new Fault(
                 "divider",
-                "the pin sees " + Digits.about(atMaxVolts, 4) + " V where the converter takes "
-                        + Digits.of(converter.ref()) + " V",
-                "a top resistor of " + Digits.about(top, 3) + " Ω or more");
+                Messages.of(
+                        "plan.the-pin-sees-v-where-the-converter",
+                        Digits.about(atMaxVolts, 4),
+                        Digits.of(converter.ref())),
+                Messages.of("plan.a-top-resistor-of-or-more", Digits.about(top, 3)));
     }
 }

@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * Two resistors that bring a voltage down to what a pin takes, with both at their worst: of the standard values the pair that uses
  * most of the range, and whose resistance towards the pin is low enough for a converter that samples.
@@ -17,10 +19,10 @@ public record DividerChoice(double top, double bottom, DividerBudget budget) {
      * @throws IllegalArgumentException when the source needs no divider, or one of them makes no sense
      */
     public static DividerChoice of(double maxVolts, Plan.Converter converter) {
-        Plan.above("the highest voltage", maxVolts);
+        Plan.above(Messages.of("plan.the-highest-voltage"), maxVolts);
         if (maxVolts <= converter.ref()) {
             throw new IllegalArgumentException(
-                    "no divider is needed: the pin takes " + converter.ref() + " V and the source gives " + maxVolts);
+                    Messages.of("plan.no-divider-is-needed-the-pin-takes", converter.ref(), maxVolts));
         }
         StandardSeries series = StandardSeries.E24;
         double tolerance = 0.01;
@@ -44,7 +46,7 @@ public record DividerChoice(double top, double bottom, DividerBudget budget) {
         }
         if (best == null) {
             throw new IllegalArgumentException(
-                    "no pair of standard resistors brings " + maxVolts + " V to " + converter.ref() + " V");
+                    Messages.of("plan.no-pair-of-standard-resistors", maxVolts, converter.ref()));
         }
         return best;
     }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.read.Need;
+import zesty.signal.core.text.Messages;
 
 /**
  * A plan as a maker makes it: from what is to be known, with every part filled in. Immutable; each change is another one.
@@ -15,11 +16,11 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
     /** What is sent, and over what. @param packets whether rows go as packets, not as text */
     public record Stream(double rateHz, int channels, double baud, boolean packets) {
         public Stream {
-            Plan.above("the rate", rateHz);
-            Plan.above("the line's speed", baud);
+            Plan.above(Messages.of("plan.the-rate"), rateHz);
+            Plan.above(Messages.of("plan.the-line-s-speed"), baud);
             if (channels < 1 || channels > MOST_CHANNELS) {
                 throw new IllegalArgumentException(
-                        "1 to " + MOST_CHANNELS + " channels can be planned, not " + channels);
+                        Messages.of("plan.1-to-channels-can-be-planned-not", MOST_CHANNELS, channels));
             }
         }
     }
@@ -31,9 +32,9 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
      */
     public record Signal(double swingVolts, String recipe, List<Double> tones) {
         public Signal {
-            Plan.above("the signal's swing", swingVolts);
+            Plan.above(Messages.of("plan.the-signal-s-swing"), swingVolts);
             tones = List.copyOf(tones);
-            tones.forEach(tone -> Plan.above("a tone", tone));
+            tones.forEach(tone -> Plan.above(Messages.of("plan.a-tone"), tone));
             Recipe.parse(recipe);
         }
     }
@@ -46,10 +47,10 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
      */
     public record Board(double memoryBytes, double milliampHours, double milliamps, double wantedHours) {
         public Board {
-            Plan.above("the board's memory", memoryBytes);
-            Plan.above("the battery", milliampHours);
-            Plan.above("what it draws", milliamps);
-            Plan.above("how long it must last", wantedHours);
+            Plan.above(Messages.of("plan.the-board-s-memory"), memoryBytes);
+            Plan.above(Messages.of("plan.the-battery"), milliampHours);
+            Plan.above(Messages.of("plan.what-it-draws"), milliamps);
+            Plan.above(Messages.of("plan.how-long-it-must-last"), wantedHours);
         }
     }
 
@@ -82,7 +83,7 @@ public record Draft(String kind, Need need, Stream stream, Plan.Converter conver
                 return one * decade;
             }
         }
-        throw new IllegalStateException("no decade holds " + atLeast);
+        throw new IllegalStateException(Messages.of("plan.no-decade-holds", atLeast));
     }
 
     public double rateHz() {

@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * One resistor and one capacitor before the converter, against what would be aliased.
  *
@@ -11,10 +13,10 @@ public record FilterChoice(double ohms, double farads, double cornerHz, double p
 
     /** @param rateHz rows a second, more than twice the highest. @throws IllegalArgumentException when it is not */
     public static FilterChoice of(double highestHz, double rateHz) {
-        Plan.above("the highest frequency", highestHz);
+        Plan.above(Messages.of("plan.the-highest-frequency"), highestHz);
         if (!(rateHz > 2 * highestHz) || Double.isInfinite(rateHz)) {
             throw new IllegalArgumentException(
-                    "a filter needs a rate above twice " + highestHz + " Hz, was " + rateHz + " rows/s");
+                    Messages.of("plan.a-filter-needs-a-rate-above-twice", highestHz, rateHz));
         }
         // Between what is wanted and what would be aliased onto it, by ratio; the capacitor as it takes a handy
         // resistor.

@@ -1,6 +1,7 @@
 package zesty.signal.core.plan;
 
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** How much of a serial line a stream takes. @param share of what the line can carry. @param highestRateHz at the most that is allowed */
 public record LineBudget(double bytesPerSecond, double share, boolean fits, double highestRateHz) {
@@ -23,14 +24,17 @@ public record LineBudget(double bytesPerSecond, double share, boolean fits, doub
         String faster = "";
         for (int speed : SPEEDS) {
             if (faster.isEmpty() && speed >= needed) {
-                faster = "a line of " + speed + " baud, ";
+                faster = Messages.of("plan.a-line-of-baud", speed);
             }
         }
         double bytes = MOST * line.baud() / (line.bitsAByte() * row.rateHz());
         return new Fault(
                 "line",
-                "the stream takes " + Digits.about(100 * share, 3) + " % of the line, more than 80 %",
-                faster + "rows of " + (int) Math.floor(bytes) + " bytes at most, or "
-                        + Digits.about(Math.floor(highestRateHz * 10) / 10, 4) + " rows/s at most");
+                Messages.of("plan.the-stream-takes-of-the-line-more", Digits.about(100 * share, 3)),
+                Messages.of(
+                        "plan.rows-of-bytes-at-most-or-rows-s-at",
+                        faster,
+                        (int) Math.floor(bytes),
+                        Digits.about(Math.floor(highestRateHz * 10) / 10, 4)));
     }
 }

@@ -1,6 +1,7 @@
 package zesty.signal.core.plan;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * A setup that is not wired yet. Each part may be null: nothing is then known or asked of it.
@@ -50,7 +51,7 @@ public record Plan(
     public record Converter(int bits, double ref, double noiseCounts, double average) {
         public Converter {
             if (bits < 1 || bits > 32) {
-                throw new IllegalArgumentException("converter.bits must be 1 to 32, was " + bits);
+                throw new IllegalArgumentException(Messages.of("plan.converter-bits-must-be-1-to-32-was", bits));
             }
             above("converter.ref", ref);
             atLeast("converter.noise_counts", noiseCounts, 0);
@@ -89,7 +90,7 @@ public record Plan(
             above("battery.mah", milliampHours);
             states = List.copyOf(states);
             if (states.isEmpty()) {
-                throw new IllegalArgumentException("battery.states needs one state at least");
+                throw new IllegalArgumentException(Messages.of("plan.battery-states-needs-one-state-at"));
             }
         }
     }
@@ -102,7 +103,7 @@ public record Plan(
             atLeast("divider.tolerance", tolerance, 0);
             above("divider.source_max", sourceMax);
             if (tolerance >= 1) {
-                throw new IllegalArgumentException("divider.tolerance is a share below 1, was " + tolerance);
+                throw new IllegalArgumentException(Messages.of("plan.divider-tolerance-is-a-share-below", tolerance));
             }
         }
     }
@@ -127,13 +128,13 @@ public record Plan(
 
     static void above(String what, double value) {
         if (!(value > 0) || Double.isInfinite(value)) {
-            throw new IllegalArgumentException(what + " must be above 0, was " + value);
+            throw new IllegalArgumentException(Messages.of("plan.must-be-above-0-was", what, value));
         }
     }
 
     static void atLeast(String what, double value, double least) {
         if (!(value >= least) || Double.isInfinite(value)) {
-            throw new IllegalArgumentException(what + " must be at least " + least + ", was " + value);
+            throw new IllegalArgumentException(Messages.of("plan.must-be-at-least-was", what, least, value));
         }
     }
 }

@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * The resistor that pulls an open-drain bus line up: low enough that the line rises in time against its capacitance, high enough that a
  * chip can pull it down.
@@ -18,14 +20,14 @@ public record PullUpChoice(double ohms, double least, double most) {
      * @throws IllegalArgumentException when no resistor does both, saying what would have to change
      */
     public static PullUpChoice of(double volts, double farads, double riseSeconds) {
-        Plan.above("the supply", volts - LOW_VOLTS);
-        Plan.above("the line's capacitance", farads);
-        Plan.above("the rise time", riseSeconds);
+        Plan.above(Messages.of("plan.the-supply"), volts - LOW_VOLTS);
+        Plan.above(Messages.of("plan.the-line-s-capacitance"), farads);
+        Plan.above(Messages.of("plan.the-rise-time"), riseSeconds);
         double least = (volts - LOW_VOLTS) / SINK_AMPS;
         double most = riseSeconds / (RISE * farads);
         if (most < least) {
-            throw new IllegalArgumentException("no resistor pulls this line up in time: shorten it to less than "
-                    + Math.round(riseSeconds / (RISE * least) * 1e12) + " pF, or run it slower");
+            throw new IllegalArgumentException(Messages.of(
+                    "plan.no-resistor-pulls-this-line-up-in", Math.round(riseSeconds / (RISE * least) * 1e12)));
         }
         double ohms = StandardSeries.E24.nearest(Math.sqrt(least * most));
         return new PullUpChoice(Math.max(StandardSeries.E24.atLeast(least), Math.min(ohms, most)), least, most);

@@ -3,6 +3,7 @@ package zesty.signal.core.plan;
 import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What a sample rate can tell. @param enough whether it is 2.5 times the highest frequency of interest; null where that is not known */
 public record RateBudget(double nyquistHz, Boolean enough, List<Tone> tones) {
@@ -27,16 +28,18 @@ public record RateBudget(double nyquistHz, Boolean enough, List<Tone> tones) {
         if (Boolean.FALSE.equals(enough)) {
             faults.add(new Fault(
                     "rate",
-                    Digits.of(rateHz) + " rows/s are too few for " + Digits.of(signal.highestHz()) + " Hz",
-                    Digits.of(SAMPLES_A_PERIOD * signal.highestHz()) + " rows/s at least"));
+                    Messages.of("plan.rows-s-are-too-few-for-hz", Digits.of(rateHz), Digits.of(signal.highestHz())),
+                    Messages.of("plan.rows-s-at-least", Digits.of(SAMPLES_A_PERIOD * signal.highestHz()))));
         }
         for (Tone tone : tones) {
             if (tone.hz() > nyquistHz) {
                 faults.add(new Fault(
                         "rate",
-                        "a tone of " + Digits.of(tone.hz()) + " Hz is aliased to " + Digits.about(tone.seenHz(), 4)
-                                + " Hz",
-                        "more than " + Digits.of(2 * tone.hz()) + " rows/s, or a filter before the converter"));
+                        Messages.of(
+                                "plan.a-tone-of-hz-is-aliased-to-hz",
+                                Digits.of(tone.hz()),
+                                Digits.about(tone.seenHz(), 4)),
+                        Messages.of("plan.more-than-rows-s-or-a-filter", Digits.of(2 * tone.hz()))));
             }
         }
         return faults;

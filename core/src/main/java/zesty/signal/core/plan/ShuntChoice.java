@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * A shunt for a current: the largest standard value whose drop, amplified, stays within the converter's range, and which costs no more
  * than a share of the supply's voltage.
@@ -12,9 +14,9 @@ public record ShuntChoice(double ohms, double ratedWatts, ShuntBudget budget) {
 
     /** @param mostDropVolts what it may cost. @throws IllegalArgumentException when one of them makes no sense */
     public static ShuntChoice of(double maxAmps, double gain, double mostDropVolts, Plan.Converter converter) {
-        Plan.above("the highest current", maxAmps);
-        Plan.above("the gain", gain);
-        Plan.above("the drop allowed", mostDropVolts);
+        Plan.above(Messages.of("plan.the-highest-current"), maxAmps);
+        Plan.above(Messages.of("plan.the-gain"), gain);
+        Plan.above(Messages.of("plan.the-drop-allowed"), mostDropVolts);
         double most = Math.min(MARGIN * converter.ref() / (maxAmps * gain), mostDropVolts / maxAmps);
         double ohms = StandardSeries.E12.atMost(most);
         ShuntBudget budget = ShuntBudget.of(new Plan.Shunt(ohms, maxAmps, gain), converter);

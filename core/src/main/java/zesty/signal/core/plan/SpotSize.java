@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * What a heat picture's pixels see at a distance.
  *
@@ -19,7 +21,7 @@ public record SpotSize(double pixel, double spot) {
         Plan.above("pixels", pixels);
         Plan.above("distance", metres);
         if (!(viewDegrees > 0) || !(viewDegrees < 180)) {
-            throw new IllegalArgumentException("a field of view lies between 0 and 180°, was " + viewDegrees);
+            throw new IllegalArgumentException(Messages.of("plan.a-field-of-view-lies-between-0-and", viewDegrees));
         }
         double pixel = 2 * metres * Math.tan(Math.toRadians(viewDegrees / 2)) / pixels;
         return new SpotSize(pixel, PIXELS * pixel);

@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /** Values that resistors and capacitors are made in (IEC 60063): so many a decade. */
 public enum StandardSeries {
     E12(new double[] {1.0, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2}, 0.1),
@@ -41,7 +43,7 @@ public enum StandardSeries {
 
     /** @return the value nearest to it, by ratio */
     public double nearest(double wanted) {
-        Plan.above("a part's value", wanted);
+        Plan.above(Messages.of("plan.a-part-s-value"), wanted);
         double best = Double.NaN;
         for (double value : between(wanted / 2, wanted * 2)) {
             if (Double.isNaN(best) || Math.abs(Math.log(value / wanted)) < Math.abs(Math.log(best / wanted))) {
@@ -53,13 +55,13 @@ public enum StandardSeries {
 
     /** @return the lowest value that is not below it */
     public double atLeast(double wanted) {
-        Plan.above("a part's value", wanted);
+        Plan.above(Messages.of("plan.a-part-s-value"), wanted);
         return between(wanted, wanted * 10)[0];
     }
 
     /** @return the highest value that is not above it */
     public double atMost(double wanted) {
-        Plan.above("a part's value", wanted);
+        Plan.above(Messages.of("plan.a-part-s-value"), wanted);
         double[] all = between(wanted / 10, wanted);
         return all[all.length - 1];
     }

@@ -1,5 +1,7 @@
 package zesty.signal.core.plan;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * The resistor in series with a thermistor to ground that spreads a temperature range widest over the converter: the geometric mean of
  * the thermistor at both ends (the divider's output is then as far from the middle at either end).
@@ -15,11 +17,10 @@ public record ThermistorChoice(double ohms, double stepDegrees, double selfWatts
      * @throws IllegalArgumentException when the range is empty
      */
     public static ThermistorChoice of(double r0, double beta, double low, double high, Plan.Converter converter) {
-        Plan.above("the thermistor's resistance", r0);
-        Plan.above("its beta", beta);
+        Plan.above(Messages.of("plan.the-thermistor-s-resistance"), r0);
+        Plan.above(Messages.of("plan.its-beta"), beta);
         if (!(high > low) || !(low > -KELVIN) || Double.isInfinite(high)) {
-            throw new IllegalArgumentException(
-                    "a range of temperatures runs from low to high, was " + low + " to " + high);
+            throw new IllegalArgumentException(Messages.of("plan.a-range-of-temperatures-runs-from", low, high));
         }
         double ohms = StandardSeries.E24.nearest(Math.sqrt(resistance(r0, beta, low) * resistance(r0, beta, high)));
         double middle = (low + high) / 2;

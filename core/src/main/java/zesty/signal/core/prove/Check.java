@@ -2,6 +2,7 @@ package zesty.signal.core.prove;
 
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Readings against references, with nothing changed: how far each is off, and whether that is within what the maker
@@ -14,7 +15,8 @@ public record Check(List<ReferencePoint> points, double tolerance) {
     public Check {
         points = List.copyOf(points);
         if (!(tolerance > 0) || Double.isInfinite(tolerance)) {
-            throw new IllegalArgumentException("a tolerance is a number above 0, was " + Digits.of(tolerance));
+            throw new IllegalArgumentException(
+                    Messages.of("prove.a-tolerance-is-a-number-above-0", Digits.of(tolerance)));
         }
     }
 
@@ -40,16 +42,23 @@ public record Check(List<ReferencePoint> points, double tolerance) {
     /** @return the outcome in words */
     public String words(String unit) {
         if (points.isEmpty()) {
-            return "Hold a point first.";
+            return Messages.of("prove.hold-a-point-first");
         }
         int worst = 0;
         for (int i = 1; i < points.size(); i++) {
             worst = Math.abs(error(i)) > Math.abs(error(worst)) ? i : worst;
         }
         String behind = unit.isEmpty() ? "" : " " + unit;
-        return (passed() == points.size() ? "Pass: all " : "Fail: " + passed() + " of ")
-                + points.size() + (points.size() == 1 ? " reading" : " readings") + " within ± " + Digits.of(tolerance)
-                + behind + "; the worst is off by " + Digits.about(error(worst), 2) + behind + " at "
-                + Digits.of(points.get(worst).reference()) + behind + ".";
+        return Messages.of(
+                "prove.within-the-worst-is-off-by-at",
+                (passed() == points.size() ? Messages.of("prove.pass-all") : Messages.of("prove.fail-of", passed()))
+                        + points.size()
+                        + (points.size() == 1 ? Messages.of("prove.reading") : Messages.of("prove.readings")),
+                Digits.of(tolerance),
+                behind,
+                Digits.about(error(worst), 2),
+                behind,
+                Digits.of(points.get(worst).reference()),
+                behind);
     }
 }

@@ -7,6 +7,7 @@ import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.QRDecomposition;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Fits models through reference points by least squares, each point weighted by 1/uncertainty² where all are told. */
 public final class Fitting {
@@ -18,12 +19,16 @@ public final class Fitting {
                 points.stream().mapToDouble(ReferencePoint::raw).distinct().count();
         int needed = model == FitModel.OFFSET || model == FitModel.RATIO ? 1 : model.free();
         if (different < needed) {
-            throw new IllegalArgumentException(
-                    model.words() + " needs " + needed + (needed == 1 ? " point" : " points that differ") + ", there "
-                            + (different == 1 ? "is " : "are ") + different);
+            throw new IllegalArgumentException(Messages.of(
+                    "prove.needs-there",
+                    model.words(),
+                    needed,
+                    (needed == 1 ? Messages.of("prove.point") : Messages.of("prove.points-that-differ")),
+                    (different == 1 ? Messages.of("prove.is") : Messages.of("prove.are")),
+                    different));
         }
         if (model == FitModel.RATIO && points.stream().allMatch(p -> p.raw() == 0)) {
-            throw new IllegalArgumentException("a ratio needs a point away from 0");
+            throw new IllegalArgumentException(Messages.of("prove.a-ratio-needs-a-point-away-from-0"));
         }
         double[] coefficients = solve(model, points);
         double[] residuals = new double[points.size()];
@@ -90,8 +95,7 @@ public final class Fitting {
                     .toArray();
             return putBack(scaled, centre, scale);
         } catch (MathIllegalArgumentException e) {
-            throw new IllegalArgumentException(
-                    "the points lie so that " + model.words() + " through them is not settled", e);
+            throw new IllegalArgumentException(Messages.of("prove.the-points-lie-so-that-through", model.words()), e);
         }
     }
 
@@ -132,20 +136,27 @@ public final class Fitting {
     public static String verdict(Fit fit, String unit) {
         String behind = unit.isEmpty() ? "" : " " + unit;
         ReferencePoint worst = fit.points().get(fit.worst());
-        StringBuilder words = new StringBuilder("Largest error " + Digits.about(fit.maxResidual(), 2) + behind + " at "
-                + Digits.of(worst.reference()) + behind);
+        StringBuilder words = new StringBuilder(Messages.of(
+                "prove.largest-error-at",
+                Digits.about(fit.maxResidual(), 2),
+                behind,
+                Digits.of(worst.reference()),
+                behind));
         int n = fit.points().size();
         if (n == fit.model().free()) {
             int more = fit.model().free();
             return words.append("; with ")
                     .append(n)
-                    .append(n == 1 ? " point" : " points")
+                    .append(n == 1 ? Messages.of("prove.point") : Messages.of("prove.points"))
                     .append(" ")
                     .append(fit.model().words())
-                    .append(" always fits: ")
+                    .append(Messages.of("prove.always-fits"))
                     .append(more)
-                    .append(more == 1 ? " more point would tell" : " more points would tell")
-                    .append(" its uncertainty.")
+                    .append(
+                            more == 1
+                                    ? Messages.of("prove.more-point-would-tell")
+                                    : Messages.of("prove.more-points-would-tell"))
+                    .append(Messages.of("prove.its-uncertainty"))
                     .toString();
         }
         if (fit.model() == FitModel.LINE && n >= 4) {
@@ -153,11 +164,12 @@ public final class Fitting {
             boolean better = curve.leaveOneOut() < 0.6 * fit.leaveOneOut();
             words.append(
                     better
-                            ? "; a curve would bring it to " + Digits.about(curve.maxResidual(), 2) + behind
-                            : "; a curve would do no better");
+                            ? Messages.of(
+                                    "prove.a-curve-would-bring-it-to", Digits.about(curve.maxResidual(), 2), behind)
+                            : Messages.of("prove.a-curve-would-do-no-better"));
         }
         if (!Double.isNaN(fit.leaveOneOut())) {
-            words.append("; a point left out is missed by ")
+            words.append(Messages.of("prove.a-point-left-out-is-missed-by"))
                     .append(Digits.about(fit.leaveOneOut(), 2))
                     .append(behind);
         }

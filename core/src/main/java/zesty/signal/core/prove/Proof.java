@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Objects;
 import zesty.signal.core.scale.Conversion;
 import zesty.signal.core.scale.Line;
+import zesty.signal.core.text.Messages;
 
 /**
  * A check of a channel against something trusted, as the proof book keeps it.
@@ -57,6 +58,8 @@ public record Proof(long epochSeconds, FitModel model, List<ReferencePoint> poin
     /** @return its age in words */
     public String age(long nowEpochSeconds) {
         long days = Math.max(0, (nowEpochSeconds - epochSeconds) / DAY);
-        return days == 0 ? "today" : days == 1 ? "yesterday" : days + " days ago";
+        return days == 0
+                ? Messages.of("prove.today")
+                : days == 1 ? Messages.of("prove.yesterday") : Messages.of("prove.days-ago", days);
     }
 }

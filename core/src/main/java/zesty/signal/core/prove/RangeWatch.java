@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Looks at how a converter's range is used, and says in words what is wrong with it and what would be right. */
 public final class RangeWatch {
@@ -38,24 +39,26 @@ public final class RangeWatch {
             return remarks;
         }
         if (beyond > 0) {
-            remarks.add("Counts go beyond a " + converter.bits() + "-bit converter (" + Digits.of(low) + " to "
-                    + Digits.of(high) + "): choose more bits, or check the column.");
+            remarks.add(Messages.of(
+                    "prove.counts-go-beyond-a-bit-converter", converter.bits(), Digits.of(low), Digits.of(high)));
         }
         if (atZero > AT_END * n) {
-            remarks.add((converter.signed() ? "It sits at its lowest code" : "It sits at 0: the pin is at ground")
-                    + ". Check the sensor's power and wiring.");
+            remarks.add(Messages.of(
+                    "prove.check-the-sensor-s-power-and",
+                    (converter.signed()
+                            ? Messages.of("prove.it-sits-at-its-lowest-code")
+                            : Messages.of("prove.it-sits-at-0-the-pin-is-at-ground"))));
         }
         if (atTop > AT_END * n) {
-            remarks.add(
-                    "It sits at full scale: the pin is at the reference or above. Check the wiring, and the limit of the pin.");
+            remarks.add(Messages.of("prove.it-sits-at-full-scale-the-pin-is"));
         } else if (atTop > 0 && n > 20) {
-            remarks.add("Some samples are at full scale (" + Digits.of(Math.rint(1000.0 * atTop / n) / 10)
-                    + " %): peaks are cut off. Less gain would show them.");
+            remarks.add(
+                    Messages.of("prove.some-samples-are-at-full-scale", Digits.of(Math.rint(1000.0 * atTop / n) / 10)));
         }
         double share = (high - low) / (top - bottom);
         if (n >= 20 && beyond == 0 && share < LITTLE && atZero + atTop < n / 2) {
-            remarks.add("It uses " + Digits.of(Math.max(0.1, Math.rint(1000 * share) / 10))
-                    + " % of the converter's range: more gain, or a " + "lower reference, would show finer steps.");
+            remarks.add(Messages.of(
+                    "prove.it-uses-of-the-converter-s-range", Digits.of(Math.max(0.1, Math.rint(1000 * share) / 10))));
         }
         return remarks;
     }

@@ -1,5 +1,7 @@
 package zesty.signal.core.prove;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * What came from the sensor while the meter, ruler or weight said something.
  *
@@ -10,10 +12,10 @@ package zesty.signal.core.prove;
 public record ReferencePoint(double raw, double reference, double uncertainty) {
     public ReferencePoint {
         if (!Double.isFinite(raw) || !Double.isFinite(reference)) {
-            throw new IllegalArgumentException("a point has two numbers, was " + raw + " and " + reference);
+            throw new IllegalArgumentException(Messages.of("prove.a-point-has-two-numbers-was-and", raw, reference));
         }
         if (!(uncertainty >= 0) || Double.isInfinite(uncertainty)) {
-            throw new IllegalArgumentException("an uncertainty is 0 or above, was " + uncertainty);
+            throw new IllegalArgumentException(Messages.of("prove.an-uncertainty-is-0-or-above-was", uncertainty));
         }
     }
 

@@ -3,6 +3,7 @@ package zesty.signal.core.prove;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Whether a channel answers at all: quiet first, then touched, warmed, pressed or switched on, then let go.
@@ -15,8 +16,16 @@ import zesty.signal.core.scale.Digits;
  */
 public record Response(
         boolean moved, double change, double overNoise, double goSeconds, double backSeconds, double noise) {
+    private static final String WARM = Messages.of("prove.warm-it");
+    private static final String LOAD = Messages.of("prove.load-it");
+
     /** What a maker does to a sensor, the first of them meaning up for a temperature. */
-    public static final List<String> ACTIONS = List.of("warm it", "switch it on", "touch it", "press it", "load it");
+    public static final List<String> ACTIONS = List.of(
+            WARM,
+            Messages.of("prove.switch-it-on"),
+            Messages.of("prove.touch-it"),
+            Messages.of("prove.press-it"),
+            LOAD);
 
     private static final double LEAST_OVER_NOISE = 5;
     private static final double SHARE = 1 - 1 / Math.E;
@@ -72,32 +81,37 @@ public record Response(
     public String words(String unit) {
         String behind = unit.isEmpty() ? "" : " " + unit;
         if (!moved) {
-            return "Nothing moved by more than the noise of " + Digits.of(rounded(noise)) + behind
-                    + ". Look at: power to the sensor and to whatever it is to feel (a heater, a motor), the wiring of its signal, "
-                    + "whether this is the right column, and whether the input sits at its end.";
+            return Messages.of("prove.nothing-moved-by-more-than-the", Digits.of(rounded(noise)), behind);
         }
-        StringBuilder words = new StringBuilder("It answers: " + (change > 0 ? "up" : "down") + " by "
-                + Digits.of(rounded(Math.abs(change))) + behind + ", "
-                + (Double.isInfinite(overNoise)
-                        ? "with no noise to speak of"
-                        : Digits.of(rounded(overNoise)) + " times the noise"));
+        StringBuilder words = new StringBuilder(Messages.of(
+                "prove.it-answers-by",
+                (change > 0 ? Messages.of("prove.up") : Messages.of("prove.down")),
+                Digits.of(rounded(Math.abs(change))),
+                behind,
+                (Double.isInfinite(overNoise)
+                        ? Messages.of("prove.with-no-noise-to-speak-of")
+                        : Messages.of("prove.times-the-noise", Digits.of(rounded(overNoise))))));
         if (!Double.isNaN(goSeconds)) {
-            words.append("; there in ").append(Digits.of(rounded(goSeconds))).append(" s");
+            words.append(Messages.of("prove.there-in"))
+                    .append(Digits.of(rounded(goSeconds)))
+                    .append(" s");
         }
         words.append(
-                Double.isNaN(backSeconds) ? "; not back yet" : ", back in " + Digits.of(rounded(backSeconds)) + " s");
+                Double.isNaN(backSeconds)
+                        ? Messages.of("prove.not-back-yet")
+                        : Messages.of("prove.back-in-s", Digits.of(rounded(backSeconds))));
         return words.append(".").toString();
     }
 
     /** @return what to make of the direction, where the action says which it should be; empty where there is nothing */
     public String direction(String action) {
-        boolean shouldRise = action.equals("warm it") || action.equals("load it");
+        boolean shouldRise = action.equals(WARM) || action.equals(LOAD);
         if (!moved || !shouldRise || change > 0) {
             return "";
         }
-        return action.equals("warm it")
-                ? " It reads colder when warmed: a thermocouple's leads are swapped, or a thermistor is the other leg of its divider."
-                : " It reads less when loaded: the bridge's signal wires are swapped, or the sensor is upside down.";
+        return action.equals(WARM)
+                ? Messages.of("prove.it-reads-colder-when-warmed-a")
+                : Messages.of("prove.it-reads-less-when-loaded-the");
     }
 
     private static double rounded(double value) {

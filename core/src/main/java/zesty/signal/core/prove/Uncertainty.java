@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * What limits a reading, put together as the guide does (JCGM 100:2008, Evaluation of measurement data: Guide to the
@@ -29,10 +30,10 @@ public record Uncertainty(List<Part> parts, double standard) {
      */
     public static Uncertainty of(double step, double noise, long samples, double reference, double fit) {
         List<Part> parts = new ArrayList<>();
-        parts.add(new Part("converter step", step / Math.sqrt(12)));
-        parts.add(new Part("noise", noise / Math.sqrt(Math.max(1, samples))));
-        parts.add(new Part("reference", reference));
-        parts.add(new Part("fit", fit));
+        parts.add(new Part(Messages.of("prove.converter-step"), step / Math.sqrt(12)));
+        parts.add(new Part(Messages.of("prove.noise"), noise / Math.sqrt(Math.max(1, samples))));
+        parts.add(new Part(Messages.of("prove.reference"), reference));
+        parts.add(new Part(Messages.of("prove.fit"), fit));
         parts.removeIf(part -> !(part.standard() > 0));
         parts.sort(Comparator.comparingDouble(part -> -part.standard()));
         double squares =
@@ -53,7 +54,10 @@ public record Uncertainty(List<Part> parts, double standard) {
         String size = Digits.of(new java.math.BigDecimal(expanded())
                 .round(new java.math.MathContext(2))
                 .doubleValue());
-        return "± " + size + (unit.isEmpty() ? "" : " " + unit) + ", mostly "
-                + parts.get(0).name();
+        return Messages.of(
+                "prove.mostly",
+                size,
+                (unit.isEmpty() ? "" : " " + unit),
+                parts.get(0).name());
     }
 }

@@ -1,5 +1,7 @@
 package zesty.signal.core.read;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * A change to a reader's events made by hand.
  *
@@ -9,7 +11,7 @@ package zesty.signal.core.read;
 public record HandEdit(boolean in, double seconds) {
     public HandEdit {
         if (!Double.isFinite(seconds)) {
-            throw new IllegalArgumentException("seconds must be a number, was " + seconds);
+            throw new IllegalArgumentException(Messages.of("read.seconds-must-be-a-number-was", seconds));
         }
     }
 }

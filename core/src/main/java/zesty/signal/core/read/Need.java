@@ -1,6 +1,7 @@
 package zesty.signal.core.read;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a sensor of one sort needs to answer a kind's question: knowledge that a plan is made from before anything is wired.
@@ -24,8 +25,8 @@ public record Need(
     public Need {
         wiring = List.copyOf(wiring);
         if (!(highestHz > 0) || !(swingVolts > 0) || !(fewestCounts >= 1) || channels < 1) {
-            throw new IllegalArgumentException("a need of '" + sensor + "' has " + highestHz + " Hz, " + swingVolts
-                    + " V, " + fewestCounts + " counts, " + channels + " channels; all are above 0");
+            throw new IllegalArgumentException(Messages.of(
+                    "read.a-need-of-has-hz-v-counts-channels", sensor, highestHz, swingVolts, fewestCounts, channels));
         }
     }
 }

@@ -1,6 +1,7 @@
 package zesty.signal.core.read;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * How far to trust a reading.
@@ -14,7 +15,7 @@ public record Quality(double share, List<String> reasons) {
 
     public Quality {
         if (!(share >= 0 && share <= 1)) {
-            throw new IllegalArgumentException("share must be 0 … 1, was " + share);
+            throw new IllegalArgumentException(Messages.of("read.share-must-be-0-1-was", share));
         }
         reasons = List.copyOf(reasons);
     }

@@ -7,6 +7,7 @@ import java.util.Set;
 import zesty.signal.core.act.Band;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.Suggestion;
+import zesty.signal.core.text.Messages;
 
 /**
  * A kind of reader describes itself once; the command line, the rig's JSON, the controls, tooltips, cards, exports and
@@ -21,7 +22,7 @@ public interface ReaderKind {
 
     /** @return its name as a heading */
     default String title() {
-        return Character.toUpperCase(name().charAt(0)) + name().substring(1);
+        return Messages.token(Character.toUpperCase(name().charAt(0)) + name().substring(1));
     }
 
     /** @return what it gives, in a few words for a tile */

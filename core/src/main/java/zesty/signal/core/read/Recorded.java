@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.text.Messages;
 
 /**
  * A reader whose answer is worked out from the samples of a stretch as a whole, each time it is asked: it keeps what came,
@@ -200,10 +201,7 @@ public abstract class Recorded implements Reader {
     /** What was let go is not in the answer, and that is said with it. */
     private Reading withoutTheOldest(Reading reading) {
         List<String> reasons = new ArrayList<>(reading.quality().reasons());
-        reasons.add(
-                0,
-                "only the newest " + count + " samples are in it: " + dropped
-                        + " older ones were dropped; read a shorter segment");
+        reasons.add(0, Messages.of("read.only-the-newest-samples-are-in-it", count, dropped));
         return new Reading(
                 new Quality(Math.min(PARTLY, reading.quality().share()), reasons),
                 reading.items(),

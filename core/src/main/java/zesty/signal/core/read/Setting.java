@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Something that can be set of a reader. From this one description come the command line's {@code --set}, the rig's
@@ -83,17 +84,23 @@ public record Setting(
     /** @return what may be written, in words */
     public String allowed() {
         return switch (shape) {
-            case CHOICE -> String.join(" or ", choices);
+            case CHOICE -> String.join(Messages.of("read.or"), choices);
             case NUMBER ->
-                (usual.equals(AUTO) ? AUTO + " or " : "") + "a number" + range() + (unit.isEmpty() ? "" : " " + unit);
-            case RISING -> "rising numbers parted by commas, such as 10,20,30";
-            case SPAN -> "a segment from..to in s, such as 2..5";
-            case WORDS -> "some words, " + LONGEST_WORDS + " letters at most";
+                Messages.of(
+                        "read.a-number",
+                        (usual.equals(AUTO) ? Messages.of("read.or-2", AUTO) : ""),
+                        range(),
+                        (unit.isEmpty() ? "" : " " + unit));
+            case RISING -> Messages.of("read.rising-numbers-parted-by-commas");
+            case SPAN -> Messages.of("read.a-segment-from-to-in-s-such-as-2-5");
+            case WORDS -> Messages.of("read.some-words-letters-at-most", LONGEST_WORDS);
             case LIST ->
                 low == high
-                        ? Digits.of(low) + " numbers parted by commas, or nothing"
-                        : "numbers parted by commas" + (low > 1 ? " in groups of " + Digits.of(low) : "") + ", "
-                                + Digits.of(high) + " at most, or nothing";
+                        ? Messages.of("read.numbers-parted-by-commas-or", Digits.of(low))
+                        : Messages.of(
+                                "read.numbers-parted-by-commas-at-most",
+                                (low > 1 ? Messages.of("read.in-groups-of", Digits.of(low)) : ""),
+                                Digits.of(high));
         };
     }
 
@@ -101,8 +108,10 @@ public record Setting(
         boolean from = low > -Double.MAX_VALUE;
         boolean to = high < Double.MAX_VALUE;
         return from && to
-                ? " from " + Digits.of(low) + " to " + Digits.of(high)
-                : from ? " of " + Digits.of(low) + " or more" : to ? " of " + Digits.of(high) + " or less" : "";
+                ? Messages.of("read.from-to", Digits.of(low), Digits.of(high))
+                : from
+                        ? Messages.of("read.of-or-more", Digits.of(low))
+                        : to ? Messages.of("read.of-or-less", Digits.of(high)) : "";
     }
 
     /** @throws ReaderException when the text is no value for it, saying what would be */
@@ -123,7 +132,7 @@ public record Setting(
                     case WORDS -> text.length() <= LONGEST_WORDS && text.chars().noneMatch(Character::isISOControl);
                 };
         if (!right) {
-            throw new ReaderException(key + " takes " + allowed() + ", was '" + text + "'");
+            throw new ReaderException(Messages.of("read.takes-was", key, allowed(), text));
         }
     }
 

@@ -3,6 +3,7 @@ package zesty.signal.core.read;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import zesty.signal.core.text.Messages;
 
 /** The settings of one reader: what was set, checked against its kind's description, and the usual values for the rest. */
 public final class Settings {
@@ -20,8 +21,8 @@ public final class Settings {
             Setting setting = kind.settings().stream()
                     .filter(s -> s.key().equals(one.getKey()))
                     .findFirst()
-                    .orElseThrow(() -> new ReaderException(
-                            kind.name() + " has no setting '" + one.getKey() + "'; it has " + keys(kind.settings())));
+                    .orElseThrow(() -> new ReaderException(Messages.of(
+                            "read.has-no-setting-it-has", kind.name(), one.getKey(), keys(kind.settings()))));
             setting.check(one.getValue());
         }
         return new Settings(kind, Map.copyOf(given));
@@ -39,7 +40,7 @@ public final class Settings {
                 .filter(s -> s.key().equals(key))
                 .map(Setting::usual)
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(kind.name() + " has no setting " + key));
+                .orElseThrow(() -> new IllegalArgumentException(Messages.of("read.has-no-setting", kind.name(), key)));
         return given.getOrDefault(key, usual);
     }
 

@@ -18,6 +18,7 @@ import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.RuleBook;
 import zesty.signal.core.act.Watch;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a rig decides and drives. Longer than others: a value with one small method for each thing that a maker changes.
@@ -59,12 +60,14 @@ public record ActSetup(
         uses = Map.copyOf(used);
         profiles = List.copyOf(profiles);
         if (profiles.stream().map(Profile::name).distinct().count() < profiles.size()) {
-            throw new IllegalArgumentException("two profiles have the same name");
+            throw new IllegalArgumentException(Messages.of("rig.two-profiles-have-the-same-name"));
         }
         String chosen = profile;
         if (!chosen.isEmpty() && profiles.stream().noneMatch(one -> one.name().equals(chosen))) {
-            throw new IllegalArgumentException("there is no profile '" + chosen + "'; there are "
-                    + profiles.stream().map(Profile::name).toList());
+            throw new IllegalArgumentException(Messages.of(
+                    "rig.there-is-no-profile-there-are",
+                    chosen,
+                    profiles.stream().map(Profile::name).toList()));
         }
     }
 

@@ -8,6 +8,7 @@ import zesty.signal.core.prove.Proof;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
+import zesty.signal.core.text.Messages;
 
 /**
  * A column with a scaling and a recipe.
@@ -39,8 +40,7 @@ public record Channel(
         Objects.requireNonNull(sensor, "sensor");
         Objects.requireNonNull(limits, "limits");
         if (column.isBlank() || name.isBlank()) {
-            throw new IllegalArgumentException(
-                    "a channel needs a column and a name, were '" + column + "', '" + name + "'");
+            throw new IllegalArgumentException(Messages.of("rig.a-channel-needs-a-column-and-a", column, name));
         }
         if (!UnitBook.alternatives(scaling.unit()).contains(shownIn)) {
             shownIn = "";

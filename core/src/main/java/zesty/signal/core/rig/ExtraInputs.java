@@ -7,6 +7,7 @@ import java.util.function.IntFunction;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a channel's chain takes in besides its own column: other columns of the same rows, each by its own chain, not
@@ -50,8 +51,7 @@ public record ExtraInputs(List<Integer> columns, List<Scaling> scalings) {
         for (String name : wanted) {
             Channel other = extraInput(rig, channel, name);
             if (!other.scaling().columns().isEmpty()) {
-                throw new IllegalArgumentException(
-                        "'" + name + "' is itself worked out of other columns; only one that is not can be taken in");
+                throw new IllegalArgumentException(Messages.of("rig.is-itself-worked-out-of-other", name));
             }
             columns.add(Stations.indexOf(rig.formatOf(other.column()), rig.ownName(other.column())));
             scalings.add(other.scaling());
@@ -71,7 +71,7 @@ public record ExtraInputs(List<Integer> columns, List<Scaling> scalings) {
                         .equals(variable(name)))
                 .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException(
-                        "there is no column '" + name + "' beside it; there are " + offered(rig, channel)));
+                        Messages.of("rig.there-is-no-column-beside-it-there", name, offered(rig, channel))));
     }
 
     /**

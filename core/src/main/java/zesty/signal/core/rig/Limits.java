@@ -1,6 +1,7 @@
 package zesty.signal.core.rig;
 
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a channel must not go beyond, in its unit: the limit of a divider, a pin, a cell.
@@ -14,7 +15,7 @@ public record Limits(double low, double high) {
     public Limits {
         if (low >= high) {
             throw new IllegalArgumentException(
-                    "the lower limit must be below the upper one, were " + Digits.of(low) + " and " + Digits.of(high));
+                    Messages.of("rig.the-lower-limit-must-be-below-the", Digits.of(low), Digits.of(high)));
         }
     }
 
@@ -34,7 +35,11 @@ public record Limits(double low, double high) {
         }
         boolean above = value > high;
         String behind = unit.isEmpty() ? "" : " " + unit;
-        return Digits.about(value, 4) + behind + " is " + (above ? "above" : "below") + " its limit of "
-                + Digits.of(above ? high : low) + behind;
+        return Messages.of(
+                "rig.is-its-limit-of",
+                Digits.about(value, 4) + behind,
+                (above ? Messages.of("rig.above") : Messages.of("rig.below")),
+                Digits.of(above ? high : low),
+                behind);
     }
 }

@@ -1,6 +1,7 @@
 package zesty.signal.core.rig;
 
 import java.util.Optional;
+import zesty.signal.core.text.Messages;
 
 /**
  * How an output is used.
@@ -17,7 +18,7 @@ public record OutputUse(String source, boolean live, Caution caution, String wat
 
     public OutputUse {
         if (caution != null && caution != Caution.HEAT && caution != Caution.MOVING) {
-            throw new IllegalArgumentException("an output heats or moves; was " + caution);
+            throw new IllegalArgumentException(Messages.of("rig.an-output-heats-or-moves-was", caution));
         }
     }
 

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Named phases with times that a recording goes through, one after the other: {@code rest 60 s, 3 x (pull 5 s, pause 10 s),
@@ -23,7 +24,7 @@ public record Protocol(String text, List<Phase> phases) {
 
     private static final Pattern PHASE = Pattern.compile("(.*\\S)\\s+(\\d+(?:\\.\\d+)?)\\s*(s|min|h)");
     private static final Pattern REPEATED = Pattern.compile("(\\d{1,3})\\s*[x\u00d7]\\s*\\((.*)\\)");
-    private static final String LIKE = "; write for example: rest 60 s, 3 x (pull 5 s, pause 10 s), rest 60 s";
+    private static final String LIKE = Messages.of("rig.write-for-example-rest-60-s-3-x");
 
     /** @param name one of its own in the protocol. @param startSeconds from the protocol's begin */
     public record Phase(String name, double startSeconds, double seconds) {
@@ -66,7 +67,7 @@ public record Protocol(String text, List<Phase> phases) {
             char c = i == text.length() ? ',' : text.charAt(i);
             depth += c == '(' ? 1 : c == ')' ? -1 : 0;
             if (depth < 0 || i == text.length() && depth > 0) {
-                throw new IllegalArgumentException("a bracket of the protocol has no other" + LIKE);
+                throw new IllegalArgumentException(Messages.of("rig.a-bracket-of-the-protocol-has-no", LIKE));
             }
             if (c == ',' && depth == 0) {
                 parts.add(text.substring(from, i).strip());
@@ -83,11 +84,10 @@ public record Protocol(String text, List<Phase> phases) {
                         * (phase.group(3).equals("s") ? 1 : phase.group(3).equals("min") ? 60 : 3600)
                 : Double.NaN;
         if (!(seconds > 0)) {
-            throw new IllegalArgumentException(
-                    "'" + part + "' is no phase of a protocol, which has a name and a time" + LIKE);
+            throw new IllegalArgumentException(Messages.of("rig.is-no-phase-of-a-protocol-which", part, LIKE));
         }
         if (to.size() == MOST_PHASES) {
-            throw new IllegalArgumentException("a protocol has at most " + MOST_PHASES + " phases");
+            throw new IllegalArgumentException(Messages.of("rig.a-protocol-has-at-most-phases", MOST_PHASES));
         }
         double start = to.isEmpty() ? 0 : to.get(to.size() - 1).endSeconds();
         to.add(new Phase(phase.group(1).strip(), start, seconds));

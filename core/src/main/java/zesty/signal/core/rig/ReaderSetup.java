@@ -7,6 +7,7 @@ import java.util.TreeMap;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.text.Messages;
 
 /**
  * A reader as the maker set it up.
@@ -25,9 +26,13 @@ public record ReaderSetup(String kind, List<String> columns, Map<String, String>
         settings = Map.copyOf(Settings.of(known, settings).given());
         int ports = known.ports().size();
         if (!columns.isEmpty() && (columns.size() < known.fewestPorts() || columns.size() > ports)) {
-            throw new IllegalArgumentException(kind + " reads "
-                    + (known.fewestPorts() == ports ? "" : known.fewestPorts() + " to ") + ports
-                    + (ports == 1 ? " column" : " columns") + ", not " + columns.size());
+            throw new IllegalArgumentException(Messages.of(
+                    "rig.reads-not",
+                    kind,
+                    (known.fewestPorts() == ports ? "" : Messages.of("rig.to", known.fewestPorts())),
+                    ports,
+                    (ports == 1 ? Messages.of("rig.column") : Messages.of("rig.columns")),
+                    columns.size()));
         }
     }
 

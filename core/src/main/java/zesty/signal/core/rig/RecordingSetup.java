@@ -1,6 +1,7 @@
 package zesty.signal.core.rig;
 
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a recording of a rig goes by.
@@ -20,11 +21,11 @@ public record RecordingSetup(List<String> markers, Protocol protocol, List<Strin
         leftOut = leftOut.stream().distinct().sorted().toList();
         if (markers.size() > MOST_MARKERS) {
             throw new IllegalArgumentException(
-                    "at most " + MOST_MARKERS + " markers have a key; were " + markers.size());
+                    Messages.of("rig.at-most-markers-have-a-key-were", MOST_MARKERS, markers.size()));
         }
         if (markers.stream().anyMatch(String::isEmpty)
                 || markers.stream().distinct().count() < markers.size()) {
-            throw new IllegalArgumentException("each marker needs words of its own; were " + markers);
+            throw new IllegalArgumentException(Messages.of("rig.each-marker-needs-words-of-its-own", markers));
         }
     }
 

@@ -14,6 +14,7 @@ import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /**
  * A saved setup. Longer than others: a value with its checks and one small method for each thing that a maker changes.
@@ -41,7 +42,7 @@ public record Rig(
 
     public Rig {
         if (name.isBlank()) {
-            throw new IllegalArgumentException("a rig needs a name");
+            throw new IllegalArgumentException(Messages.of("rig.a-rig-needs-a-name"));
         }
         sources = List.copyOf(sources);
         channels = List.copyOf(channels);
@@ -50,13 +51,13 @@ public record Rig(
         acknowledged = Set.copyOf(acknowledged);
         if (sources.isEmpty() || sources.size() > MOST_SOURCES) {
             throw new IllegalArgumentException(
-                    "a rig has 1 to " + MOST_SOURCES + " sources, was to have " + sources.size());
+                    Messages.of("rig.a-rig-has-1-to-sources-was-to-have", MOST_SOURCES, sources.size()));
         }
         long names = sources.stream().map(Source::name).distinct().count();
         if (!sources.get(0).name().isEmpty() || names < sources.size()) {
-            throw new IllegalArgumentException(
-                    "a rig's first source has no name, each of the others one of its own; were "
-                            + sources.stream().map(Source::name).toList());
+            throw new IllegalArgumentException(Messages.of(
+                    "rig.a-rig-s-first-source-has-no-name",
+                    sources.stream().map(Source::name).toList()));
         }
     }
 
@@ -156,7 +157,7 @@ public record Rig(
     /** @return the same rig without one of its later sources and what was made of it */
     public Rig without(int index) {
         if (index < 1) {
-            throw new IllegalArgumentException("a rig keeps its first source");
+            throw new IllegalArgumentException(Messages.of("rig.a-rig-keeps-its-first-source"));
         }
         List<Source> fewer = new ArrayList<>(sources);
         fewer.remove(index);

@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.Function;
+import zesty.signal.core.text.Messages;
 
 /**
  * What differs between two rigs, carried over to a third. The maker works on a rig as it fits the stream of this moment;
@@ -40,7 +41,7 @@ public final class RigChange {
     public String words() {
         List<String> said = new ArrayList<>();
         if (!before.name().equals(after.name())) {
-            said.add("the rig's name");
+            said.add(Messages.of("rig.the-rig-s-name"));
         }
         for (Channel is : after.channels()) {
             Channel was = find(before.channels(), Channel::column, is.column());
@@ -49,27 +50,27 @@ public final class RigChange {
             }
         }
         if (!before.readers().equals(after.readers())) {
-            said.add("what is read");
+            said.add(Messages.of("rig.what-is-read"));
         }
         if (!before.bands().equals(after.bands())) {
-            said.add("a band");
+            said.add(Messages.of("rig.a-band"));
         }
         if (!before.act().equals(after.act())) {
-            said.add("a rule or an output");
+            said.add(Messages.of("rig.a-rule-or-an-output"));
         }
         if (!before.acknowledged().equals(after.acknowledged())) {
-            said.add("a caution that was read");
+            said.add(Messages.of("rig.a-caution-that-was-read"));
         }
         if (!before.sources().equals(after.sources())) {
-            said.add("the source's setup");
+            said.add(Messages.of("rig.the-source-s-setup"));
         }
         if (!before.recording().equals(after.recording())) {
-            said.add("what a recording goes by");
+            said.add(Messages.of("rig.what-a-recording-goes-by"));
         }
         if (said.isEmpty()) {
-            return "the order of the lanes";
+            return Messages.of("rig.the-order-of-the-lanes");
         }
-        return said.get(0) + (said.size() > 1 ? " and " + (said.size() - 1) + " more" : "");
+        return said.get(0) + (said.size() > 1 ? Messages.of("rig.and-more", (said.size() - 1)) : "");
     }
 
     /** @return what changed of how numbers are made, for a remark in a recording; empty where nothing did */
@@ -78,49 +79,58 @@ public final class RigChange {
         for (Channel is : after.channels()) {
             Channel was = find(before.channels(), Channel::column, is.column());
             if (was != null && !was.recipe().equals(is.recipe())) {
-                said.add("cleaning of " + is.name() + " is now "
-                        + (is.recipe().steps().isEmpty() ? "none" : is.recipe().text()));
+                said.add(Messages.of(
+                        "rig.cleaning-of-is-now",
+                        is.name(),
+                        (is.recipe().steps().isEmpty() ? "none" : is.recipe().text())));
             }
             if (was != null && !was.scaling().equals(is.scaling())) {
-                said.add("scaling of " + is.name() + " is now "
-                        + is.scaling().conversion().words()
-                        + (is.scaling().unit().isEmpty()
+                said.add(Messages.of(
+                        "rig.scaling-of-is-now",
+                        is.name(),
+                        is.scaling().conversion().words(),
+                        (is.scaling().unit().isEmpty()
                                 ? ""
-                                : ", in " + is.scaling().unit()));
+                                : ", in " + is.scaling().unit())));
             }
         }
         for (ReaderSetup is : after.readers()) {
             ReaderSetup was = find(before.readers(), ReaderSetup::id, is.id());
             if (!is.equals(was)) {
-                said.add("reader " + is.id() + (was == null ? " added" : " set to " + new TreeMap<>(is.settings())));
+                said.add(Messages.of(
+                        "rig.reader",
+                        is.id(),
+                        (was == null
+                                ? Messages.of("rig.added")
+                                : Messages.of("rig.set-to", new TreeMap<>(is.settings())))));
             }
         }
         for (ReaderSetup was : before.readers()) {
             if (find(after.readers(), ReaderSetup::id, was.id()) == null) {
-                said.add("reader " + was.id() + " taken off");
+                said.add(Messages.of("rig.reader-taken-off", was.id()));
             }
         }
-        return said.isEmpty() ? "" : "changed: " + String.join("; ", said);
+        return said.isEmpty() ? "" : Messages.of("rig.changed", String.join("; ", said));
     }
 
     private static String words(Channel was, Channel is) {
         String of = " of " + was.name();
         if (was.shown() != is.shown()) {
-            return is.shown() ? was.name() + " shown" : was.name() + " hidden";
+            return is.shown() ? Messages.of("rig.shown", was.name()) : Messages.of("rig.hidden", was.name());
         } else if (!was.name().equals(is.name())) {
-            return "the name" + of;
+            return Messages.of("rig.the-name", of);
         } else if (!was.recipe().equals(is.recipe())) {
-            return "cleaning" + of;
+            return Messages.of("rig.cleaning", of);
         } else if (!was.scaling().equals(is.scaling())) {
-            return "scaling" + of;
+            return Messages.of("rig.scaling", of);
         } else if (!was.shownIn().equals(is.shownIn())) {
-            return "the unit" + of;
+            return Messages.of("rig.the-unit", of);
         } else if (!was.limits().equals(is.limits())) {
-            return "the limits" + of;
+            return Messages.of("rig.the-limits", of);
         } else if (!was.proofs().equals(is.proofs())) {
-            return "a calibration check" + of;
+            return Messages.of("rig.a-calibration-check", of);
         }
-        return "the sensor" + of;
+        return Messages.of("rig.the-sensor", of);
     }
 
     /** @return the rig with what differs as it is after; sources come and go otherwise and stay */

@@ -3,6 +3,7 @@ package zesty.signal.core.rig;
 import java.util.Objects;
 import java.util.Optional;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * What is known of the sensor behind a channel.
@@ -19,8 +20,8 @@ public record Sensor(String kind, double low, double high, String trap, Caution 
         Objects.requireNonNull(kind, "kind");
         Objects.requireNonNull(trap, "trap");
         if (low >= high) {
-            throw new IllegalArgumentException("the least plausible value must be below the greatest, were "
-                    + Digits.of(low) + " and " + Digits.of(high));
+            throw new IllegalArgumentException(
+                    Messages.of("rig.the-least-plausible-value-must-be", Digits.of(low), Digits.of(high)));
         }
     }
 
@@ -33,7 +34,11 @@ public record Sensor(String kind, double low, double high, String trap, Caution 
         if (!(value < low || value > high)) {
             return "";
         }
-        return "It reads " + Digits.about(value, 4) + (unit.isEmpty() ? "" : " " + unit)
-                + ", which is not plausible for this kind (" + Digits.of(low) + " to " + Digits.of(high) + ").";
+        return Messages.of(
+                "rig.it-reads-which-is-not-plausible",
+                Digits.about(value, 4),
+                (unit.isEmpty() ? "" : " " + unit),
+                Digits.of(low),
+                Digits.of(high));
     }
 }

@@ -21,6 +21,7 @@ import zesty.signal.core.scale.Shunt;
 import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.Thermocouple;
 import zesty.signal.core.scale.ThermocoupleType;
+import zesty.signal.core.text.Messages;
 
 /**
  * A generic kind of sensor: what its chain, its plausible range, its recipe and its traps usually are. A start, to be
@@ -82,7 +83,7 @@ public record SensorKind(
                     0,
                     125,
                     "mean:10",
-                    "The reference is rarely exactly nominal: measure it. Near 0 °C there is little voltage and much noise.",
+                    Messages.of("rig.the-reference-is-rarely-exactly"),
                     null),
             new SensorKind(
                     "analog temperature, 0.5 V offset",
@@ -92,7 +93,7 @@ public record SensorKind(
                     -40,
                     125,
                     "mean:10",
-                    "The reference is rarely exactly nominal: measure it.",
+                    Messages.of("rig.the-reference-is-rarely-exactly-2"),
                     null),
             new SensorKind(
                     "thermistor to ground",
@@ -102,7 +103,7 @@ public record SensorKind(
                     -40,
                     125,
                     "mean:10",
-                    "If it reads colder when warmed, the thermistor is the other leg of the divider.",
+                    Messages.of("rig.if-it-reads-colder-when-warmed-the"),
                     null),
             new SensorKind(
                     "thermistor to the supply",
@@ -112,7 +113,7 @@ public record SensorKind(
                     -40,
                     125,
                     "mean:10",
-                    "If it reads colder when warmed, the thermistor is the other leg of the divider.",
+                    Messages.of("rig.if-it-reads-colder-when-warmed-the"),
                     null),
             new SensorKind(
                     "thermistor, three coefficients",
@@ -122,7 +123,7 @@ public record SensorKind(
                     -40,
                     125,
                     "mean:10",
-                    "The coefficients belong to one thermistor: take its own.",
+                    Messages.of("rig.the-coefficients-belong-to-one"),
                     null),
             new SensorKind(
                     "thermocouple, in mV",
@@ -132,7 +133,7 @@ public record SensorKind(
                     -200,
                     1300,
                     "median:5",
-                    "If it reads cold when heated, its leads are swapped. Slow converters repeat themselves when read too fast.",
+                    Messages.of("rig.if-it-reads-cold-when-heated-its"),
                     Caution.HEAT),
             new SensorKind(
                     "voltage through a divider",
@@ -142,7 +143,7 @@ public record SensorKind(
                     0,
                     25,
                     "mean:10",
-                    "One silent station among many looks like a flat battery.",
+                    Messages.of("rig.one-silent-station-among-many"),
                     Caution.VOLTAGE),
             new SensorKind(
                     "current, shunt with amplifier",
@@ -152,7 +153,7 @@ public record SensorKind(
                     -10,
                     10,
                     "mean:10",
-                    "The shunt gives few millivolts: check the zero with no current.",
+                    Messages.of("rig.the-shunt-gives-few-millivolts"),
                     Caution.CURRENT),
             new SensorKind(
                     "current, magnetic",
@@ -162,7 +163,7 @@ public record SensorKind(
                     -20,
                     20,
                     "mean:10",
-                    "Its zero moves with the supply: tare it with no current.",
+                    Messages.of("rig.its-zero-moves-with-the-supply"),
                     Caution.CURRENT),
             new SensorKind(
                             "optical pulse",
@@ -172,7 +173,7 @@ public record SensorKind(
                             0,
                             5,
                             "bandpass:0.5..8@2",
-                            "Pressure, motion and light from outside spoil it; the second hump is no beat.",
+                            Messages.of("rig.pressure-motion-and-light-from"),
                             Caution.BODY)
                     .reading(Pulse.NAME, Map.of(Pulse.SOURCE, "optical")),
             new SensorKind(
@@ -183,7 +184,7 @@ public record SensorKind(
                             0,
                             5,
                             "bandpass:0.5..40@2 | notch:50@30",
-                            "Mains comes in by the leads; extra beats that come early are beats.",
+                            Messages.of("rig.mains-comes-in-by-the-leads-extra"),
                             Caution.BODY)
                     .reading(Pulse.NAME, Map.of(Pulse.SOURCE, "electrical")),
             new SensorKind(
@@ -194,7 +195,7 @@ public record SensorKind(
                     0,
                     5,
                     "bandpass:20..450@2 | notch:50@30",
-                    "Placement decides; a motor on the same supply looks like effort.",
+                    Messages.of("rig.placement-decides-a-motor-on-the"),
                     Caution.BODY),
             new SensorKind(
                     "muscle, envelope",
@@ -204,7 +205,7 @@ public record SensorKind(
                     0,
                     5,
                     "lowpass:4@2",
-                    "Each person's hardest pull is another: set it.",
+                    Messages.of("rig.each-person-s-hardest-pull-is"),
                     Caution.BODY),
             new SensorKind(
                     "acceleration, counts",
@@ -214,7 +215,7 @@ public record SensorKind(
                     -4,
                     4,
                     "",
-                    "At rest one axis reads 1 g. Too slow a rate folds high tones down.",
+                    Messages.of("rig.at-rest-one-axis-reads-1-g-too"),
                     null),
             new SensorKind(
                     "angular rate, counts",
@@ -224,7 +225,7 @@ public record SensorKind(
                     -250,
                     250,
                     "",
-                    "It drifts: tare it at rest, and again when it has warmed up.",
+                    Messages.of("rig.it-drifts-tare-it-at-rest-and"),
                     null),
             new SensorKind(
                     "magnetic field, counts",
@@ -234,7 +235,7 @@ public record SensorKind(
                     -200,
                     200,
                     "mean:5",
-                    "Motors, magnets and iron nearby turn it; the field itself is 25 to 65 µT.",
+                    Messages.of("rig.motors-magnets-and-iron-nearby"),
                     null),
             new SensorKind(
                     "humidity, in %",
@@ -244,7 +245,7 @@ public record SensorKind(
                     0,
                     100,
                     "median:5",
-                    "Read while it converts, it repeats or mixes two readings.",
+                    Messages.of("rig.read-while-it-converts-it-repeats"),
                     null),
             new SensorKind(
                     "heater, duty",
@@ -254,7 +255,7 @@ public record SensorKind(
                     0,
                     100,
                     "",
-                    "If nothing warms up, its power is off; do not leave it on.",
+                    Messages.of("rig.if-nothing-warms-up-its-power-is"),
                     Caution.HEAT),
             new SensorKind(
                     "motor, duty",
@@ -264,7 +265,7 @@ public record SensorKind(
                     0,
                     100,
                     "",
-                    "On the sensors' own supply it looks like a signal.",
+                    Messages.of("rig.on-the-sensors-own-supply-it-looks"),
                     Caution.MOVING),
             new SensorKind(
                     "sound, waveform",
@@ -274,7 +275,7 @@ public record SensorKind(
                     -1,
                     1,
                     "highpass:20@2",
-                    "Low room rumble is louder than it sounds.",
+                    Messages.of("rig.low-room-rumble-is-louder-than-it"),
                     null),
             new SensorKind(
                     "sound, level",
@@ -284,7 +285,7 @@ public record SensorKind(
                     0,
                     90,
                     "mean:10",
-                    "Some modules read lower for louder.",
+                    Messages.of("rig.some-modules-read-lower-for-louder"),
                     null),
             new SensorKind(
                     "wind cups, pulses a second",
@@ -294,7 +295,7 @@ public record SensorKind(
                     0,
                     60,
                     "",
-                    "In a calm nothing comes at all, for ever.",
+                    Messages.of("rig.in-a-calm-nothing-comes-at-all-for"),
                     Caution.HEIGHT),
             new SensorKind(
                     "echo distance, µs",
@@ -304,7 +305,7 @@ public record SensorKind(
                     0.02,
                     5,
                     "median:5",
-                    "Soft or slanted targets give no echo; the air's temperature matters.",
+                    Messages.of("rig.soft-or-slanted-targets-give-no"),
                     null),
             new SensorKind(
                     "weight, by reference points",
@@ -314,7 +315,7 @@ public record SensorKind(
                     -10,
                     200,
                     "median:5",
-                    "Off-centre loads and creep; tare before each weighing.",
+                    Messages.of("rig.off-centre-loads-and-creep-tare"),
                     Caution.LOAD),
             new SensorKind(
                     "pressure to height, hPa",
@@ -324,7 +325,7 @@ public record SensorKind(
                     -500,
                     11_000,
                     "mean:10",
-                    "The pressure at sea level changes with the weather: set today's.",
+                    Messages.of("rig.the-pressure-at-sea-level-changes"),
                     null),
             new SensorKind(
                     "a chip's own formula",
@@ -334,7 +335,7 @@ public record SensorKind(
                     -60,
                     150,
                     "",
-                    "The constants come from the chip: read them once and type them here.",
+                    Messages.of("rig.the-constants-come-from-the-chip"),
                     null));
 
     /** @return all of them, "raw" first */

@@ -2,6 +2,7 @@ package zesty.signal.core.rig;
 
 import java.util.Objects;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.text.Messages;
 
 /**
  * A source of a rig: a stream of bytes with a format and columns of its own.
@@ -17,8 +18,7 @@ public record Source(String name, SourceSetup setup, StreamFormat format) {
     public Source {
         Objects.requireNonNull(setup, "setup");
         if (name.contains(SEPARATOR) || !name.equals(name.strip())) {
-            throw new IllegalArgumentException(
-                    "a source's name has no '" + SEPARATOR + "' in it and no space around it, was '" + name + "'");
+            throw new IllegalArgumentException(Messages.of("rig.a-source-s-name-has-no-in-it-and", SEPARATOR, name));
         }
     }
 

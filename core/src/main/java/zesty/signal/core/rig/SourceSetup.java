@@ -2,6 +2,7 @@ package zesty.signal.core.rig;
 
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Where a rig's bytes come from and what is known of it beforehand.
@@ -24,11 +25,10 @@ public record SourceSetup(
         orders = List.copyOf(orders);
         passOver = List.copyOf(passOver);
         if (statedRateHz < LEAST_RATE_HZ || statedRateHz > MOST_RATE_HZ) {
-            throw new IllegalArgumentException(
-                    "a declared rate lies between 0.000001 and 100000000 samples/s, was " + statedRateHz);
+            throw new IllegalArgumentException(Messages.of("rig.a-declared-rate-lies-between-0", statedRateHz));
         }
         if (!(warmUpSeconds >= 0) || warmUpSeconds > 3600) {
-            throw new IllegalArgumentException("a warm-up takes 0 to 3600 s, was " + warmUpSeconds);
+            throw new IllegalArgumentException(Messages.of("rig.a-warm-up-takes-0-to-3600-s-was", warmUpSeconds));
         }
     }
 

@@ -9,6 +9,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.text.Messages;
 
 /** Whether there is what a rule says it watches. */
 public final class WatchCheck {
@@ -23,8 +24,8 @@ public final class WatchCheck {
         List<String> known = kind.settings().stream().map(Setting::key).toList();
         for (String key : number.settings().keySet()) {
             if (!known.contains(key)) {
-                throw new IllegalArgumentException("no setting of " + number.kind() + " is called '" + key
-                        + "'; there is " + String.join(", ", known));
+                throw new IllegalArgumentException(Messages.of(
+                        "rig.no-setting-of-is-called-there-is", number.kind(), key, String.join(", ", known)));
             }
         }
         try {
@@ -33,12 +34,15 @@ public final class WatchCheck {
             throw new IllegalArgumentException(e.getMessage(), e);
         }
         if (kind.fewestPorts() > 1) {
-            throw new IllegalArgumentException(number.kind() + " reads several columns; a rule watches readers of one");
+            throw new IllegalArgumentException(Messages.of("rig.reads-several-columns-a-rule", number.kind()));
         }
         boolean scalar = kind.scalars().stream().anyMatch(info -> info.key().equals(number.number()));
         if (!number.number().isEmpty() && !scalar && !kind.otherKeys().contains(number.number())) {
-            throw new IllegalArgumentException(number.kind() + " has no number '" + number.number() + "'; it has "
-                    + kind.scalars().stream().map(ScalarInfo::key).collect(Collectors.joining(", ")));
+            throw new IllegalArgumentException(Messages.of(
+                    "rig.has-no-number-it-has",
+                    number.kind(),
+                    number.number(),
+                    kind.scalars().stream().map(ScalarInfo::key).collect(Collectors.joining(", "))));
         }
     }
 
@@ -47,8 +51,10 @@ public final class WatchCheck {
             return ReaderKinds.of(name);
         } catch (ReaderException e) {
             throw new IllegalArgumentException(
-                    "no reader is called '" + name + "'; there are "
-                            + ReaderKinds.all().stream().map(ReaderKind::name).collect(Collectors.joining(", ")),
+                    Messages.of(
+                            "rig.no-reader-is-called-there-are",
+                            name,
+                            ReaderKinds.all().stream().map(ReaderKind::name).collect(Collectors.joining(", "))),
                     e);
         }
     }

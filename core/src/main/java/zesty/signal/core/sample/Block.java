@@ -3,6 +3,7 @@ package zesty.signal.core.sample;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * Some rows of a stream, by column: {@code columns[c][row]}. The stage that made it owns the arrays until it hands the
@@ -22,11 +23,12 @@ public record Block(TimeBase time, double[][] columns, int rows, List<Gap> gaps,
 
     public Block {
         if (frames != null && frames.length < rows) {
-            throw new IllegalArgumentException("there are " + frames.length + " pictures, rows=" + rows);
+            throw new IllegalArgumentException(Messages.of("sample.there-are-pictures-rows", frames.length, rows));
         }
         for (double[] column : columns) {
             if (column.length < rows) {
-                throw new IllegalArgumentException("a column holds " + column.length + " values, rows=" + rows);
+                throw new IllegalArgumentException(
+                        Messages.of("sample.a-column-holds-values-rows", column.length, rows));
             }
         }
         gaps = List.copyOf(gaps);

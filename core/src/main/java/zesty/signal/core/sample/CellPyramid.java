@@ -1,6 +1,7 @@
 package zesty.signal.core.sample;
 
 import java.util.Arrays;
+import zesty.signal.core.text.Messages;
 
 /**
  * The extremes of a long record by cells of {@link #CELL} samples, and of sixteen cells each above: so that any stretch of
@@ -20,7 +21,7 @@ public final class CellPyramid {
     /** @param samples of the record */
     public CellPyramid(long samples) {
         if (samples < 0 || samples >> CELL_BITS > 1 << 30) {
-            throw new IllegalArgumentException("samples must be 0…" + (1L << 36) + ", was " + samples);
+            throw new IllegalArgumentException(Messages.of("sample.samples-must-be-0-was", (1L << 36), samples));
         }
         int levels = 1;
         while ((samples >> CELL_BITS + FAN_BITS * levels) > 1) {
@@ -45,7 +46,7 @@ public final class CellPyramid {
      */
     public void fill(long from, double[] values, int length) {
         if (from % CELL != 0) {
-            throw new IllegalArgumentException("from must be a multiple of " + CELL + ", was " + from);
+            throw new IllegalArgumentException(Messages.of("sample.from-must-be-a-multiple-of-was", CELL, from));
         }
         for (int i = 0; i < length; i += CELL) {
             float low = Float.NaN;

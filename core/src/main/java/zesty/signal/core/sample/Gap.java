@@ -2,6 +2,7 @@ package zesty.signal.core.sample;
 
 import java.util.ArrayList;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * A stretch in which samples are missing.
@@ -16,8 +17,8 @@ public record Gap(double startSeconds, double endSeconds, long missing) {
 
     public Gap {
         if (!(endSeconds >= startSeconds) || missing < 0) {
-            throw new IllegalArgumentException("a gap runs forward and misses at least 0 samples, was " + startSeconds
-                    + " to " + endSeconds + " s, " + missing + " missing");
+            throw new IllegalArgumentException(
+                    Messages.of("sample.a-gap-runs-forward-and-misses-at", startSeconds, endSeconds, missing));
         }
     }
 

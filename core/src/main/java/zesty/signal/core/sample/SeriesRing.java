@@ -1,5 +1,7 @@
 package zesty.signal.core.sample;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * The recent samples of one signal with the pyramid of their extremes, so that the range of any stretch costs about the
  * logarithm of its length. A ring: the newest {@code capacity} samples are kept, in single precision, enough for any
@@ -33,7 +35,8 @@ public final class SeriesRing implements Series {
     /** @param exactly whether each sample is kept to its last bit, in twice the memory */
     public SeriesRing(long minimumCapacity, boolean exactly) {
         if (minimumCapacity < 0 || minimumCapacity > 1 << 29) {
-            throw new IllegalArgumentException("minimumCapacity must be 0…" + (1 << 29) + ", was " + minimumCapacity);
+            throw new IllegalArgumentException(
+                    Messages.of("sample.minimumcapacity-must-be-0-was", (1 << 29), minimumCapacity));
         }
         capacity = Integer.highestOneBit((int) Math.max(minimumCapacity * 2 - 1, 1 << 16));
         mask = capacity - 1;

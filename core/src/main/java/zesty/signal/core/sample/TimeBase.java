@@ -1,6 +1,7 @@
 package zesty.signal.core.sample;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /** When the rows of a block were taken, in seconds from the recording's first sample. */
 public sealed interface TimeBase {
@@ -12,8 +13,8 @@ public sealed interface TimeBase {
     record Steady(double firstSeconds, double periodSeconds) implements TimeBase {
         public Steady {
             if (!(periodSeconds > 0) || !Double.isFinite(firstSeconds)) {
-                throw new IllegalArgumentException("periodSeconds must be > 0 and firstSeconds finite, were "
-                        + periodSeconds + ", " + firstSeconds);
+                throw new IllegalArgumentException(
+                        Messages.of("sample.periodseconds-must-be-0-and", periodSeconds, firstSeconds));
             }
         }
 

@@ -1,5 +1,7 @@
 package zesty.signal.core.sample;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * The times of the recent rows of a stream, beside the {@link SeriesRing} of its channels and with the same capacity and
  * rules: one writer, any readers.
@@ -12,7 +14,7 @@ public final class TimeRing implements Times {
     /** @param capacity a power of two, as {@link SeriesRing#capacity()} gives */
     public TimeRing(int capacity) {
         if (Integer.bitCount(capacity) != 1) {
-            throw new IllegalArgumentException("capacity must be a power of two, was " + capacity);
+            throw new IllegalArgumentException(Messages.of("sample.capacity-must-be-a-power-of-two", capacity));
         }
         seconds = new double[capacity];
         mask = capacity - 1;

@@ -1,12 +1,14 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /** A temperature sensor with a voltage that goes straight with it. T = (V − V0) / slope, V0 being the voltage at 0 °C. */
 public record AnalogTemperature(double voltsPerDegree, double offsetVolts) implements Conversion {
     public AnalogTemperature {
         if (voltsPerDegree == 0 || !Double.isFinite(voltsPerDegree)) {
-            throw new IllegalArgumentException("the slope must not be 0 V/°C, was " + voltsPerDegree);
+            throw new IllegalArgumentException(Messages.of("scale.the-slope-must-not-be-0-v-c-was", voltsPerDegree));
         }
-        Conversion.needFinite("the offset", offsetVolts);
+        Conversion.needFinite(Messages.of("scale.the-offset"), offsetVolts);
     }
 
     /** 10 mV a degree, the usual slope. */
@@ -31,8 +33,8 @@ public record AnalogTemperature(double voltsPerDegree, double offsetVolts) imple
 
     @Override
     public String words() {
-        return "analog temperature, " + Digits.of(1000 * voltsPerDegree) + " mV/°C from " + Digits.of(offsetVolts)
-                + " V";
+        return Messages.of(
+                "scale.analog-temperature-mv-c-from-v", Digits.of(1000 * voltsPerDegree), Digits.of(offsetVolts));
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /** One conversion after the other, as a fit after a sensor's own law. */
 public record Chained(Conversion first, Conversion second) implements Conversion {
@@ -75,12 +76,12 @@ public record Chained(Conversion first, Conversion second) implements Conversion
 
     @Override
     public String words() {
-        return first.words() + ", then " + second.words();
+        return Messages.of("scale.then", first.words(), second.words());
     }
 
     @Override
     public String sum(double x) {
         double between = first.apply(x);
-        return first.sum(x) + " = " + Digits.of(between) + ", then " + second.sum(between);
+        return Messages.of("scale.then-2", first.sum(x), Digits.of(between), second.sum(between));
     }
 }

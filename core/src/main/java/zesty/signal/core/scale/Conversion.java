@@ -2,6 +2,7 @@ package zesty.signal.core.scale;
 
 import java.util.List;
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * From what a sensor gives to the quantity it stands for: exact to the rounding of doubles, in full precision. Values
@@ -73,14 +74,14 @@ public sealed interface Conversion
     /** @throws IllegalArgumentException when the value is no finite number above 0 */
     static void needPositive(String what, double value) {
         if (!(value > 0) || Double.isInfinite(value)) {
-            throw new IllegalArgumentException(what + " must be above 0, was " + Digits.of(value));
+            throw new IllegalArgumentException(Messages.of("scale.must-be-above-0-was", what, Digits.of(value)));
         }
     }
 
     /** @throws IllegalArgumentException when the value is no finite number */
     static void needFinite(String what, double value) {
         if (!Double.isFinite(value)) {
-            throw new IllegalArgumentException(what + " must be a number, was " + value);
+            throw new IllegalArgumentException(Messages.of("scale.must-be-a-number-was", what, value));
         }
     }
 }

@@ -1,6 +1,7 @@
 package zesty.signal.core.scale;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * An analog-to-digital converter: volts = counts · referenceVolts / divisor.
@@ -16,10 +17,10 @@ public record Converter(int bits, double referenceVolts, Divisor divisor, boolea
         Objects.requireNonNull(divisor, "divisor");
         Objects.requireNonNull(referenceFrom, "referenceFrom");
         if (bits < 8 || bits > 24) {
-            throw new IllegalArgumentException("a converter has 8 to 24 bits, not " + bits);
+            throw new IllegalArgumentException(Messages.of("scale.a-converter-has-8-to-24-bits-not", bits));
         }
         if (!(referenceVolts > 0) || Double.isInfinite(referenceVolts)) {
-            throw new IllegalArgumentException("the reference must be above 0 V, was " + referenceVolts + " V");
+            throw new IllegalArgumentException(Messages.of("scale.the-reference-must-be-above-0-v", referenceVolts));
         }
     }
 

@@ -1,6 +1,7 @@
 package zesty.signal.core.scale;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Something added to the quantity at the end, with its day, so that it can be seen and taken away again.
@@ -12,6 +13,6 @@ import java.util.Objects;
 public record Correction(String name, double offset, long epochSeconds) {
     public Correction {
         Objects.requireNonNull(name, "name");
-        Conversion.needFinite("a correction", offset);
+        Conversion.needFinite(Messages.of("scale.a-correction"), offset);
     }
 }

@@ -1,9 +1,11 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /** 20·log10(x / reference) dB. @param reference what reads 0 dB, in the unit of x */
 public record Decibels(double reference) implements Conversion {
     public Decibels {
-        Conversion.needPositive("the reference", reference);
+        Conversion.needPositive(Messages.of("scale.the-reference"), reference);
     }
 
     @Override
@@ -28,11 +30,11 @@ public record Decibels(double reference) implements Conversion {
 
     @Override
     public String words() {
-        return "decibels above " + Digits.of(reference);
+        return Messages.of("scale.decibels-above", Digits.of(reference));
     }
 
     @Override
     public String sum(double x) {
-        return "20 × log10(" + Digits.of(x) + " ÷ " + Digits.of(reference) + ")";
+        return Messages.of("scale.20-log10", Digits.of(x), Digits.of(reference));
     }
 }

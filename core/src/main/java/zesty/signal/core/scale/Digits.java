@@ -4,8 +4,9 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.Locale;
+import zesty.signal.core.text.Messages;
 
-/** Numbers as text for people: a real minus sign, no more digits than mean something. */
+/** Numbers as text for people: a real minus sign, the decimal sign of their language, no more digits than mean something. */
 public final class Digits {
     private Digits() {}
 
@@ -13,6 +14,11 @@ public final class Digits {
     public static String exact(double value) {
         boolean whole = value == Math.rint(value) && Math.abs(value) < 1e15 && !(value == 0 && 1 / value < 0);
         return whole ? Long.toString((long) value) : Double.toString(value);
+    }
+
+    /** @return the shortest text that {@link #typed} reads back to the same double, for boxes that people type numbers into */
+    public static String box(double value) {
+        return exact(value).replace('.', Messages.decimal());
     }
 
     /** @return the value with up to six significant digits and no trailing zeros */
@@ -28,14 +34,31 @@ public final class Digits {
         String text = size >= 1e9 || size < 1e-5
                 ? rounded.toString().replace("E+", "e").replace("E-", "e\u2212")
                 : rounded.toPlainString();
-        return text.replace('-', '\u2212');
+        return spoken(text);
     }
 
     /** @return the value with so many significant digits at most, as text: for what is itself only an estimate */
     public static String about(double value, int significant) {
+        return of(rounded(value, significant));
+    }
+
+    /** @return the value with so many significant digits at most */
+    public static double rounded(double value, int significant) {
         return Double.isFinite(value)
-                ? of(new BigDecimal(value).round(new MathContext(significant)).doubleValue())
-                : of(value);
+                ? new BigDecimal(value).round(new MathContext(significant)).doubleValue()
+                : value;
+    }
+
+    /**
+     * @param text as a person types a number: with a point or a comma, and with any minus sign
+     * @throws NumberFormatException when it is none
+     */
+    public static double typed(String text) {
+        return Double.parseDouble(text.strip().replace(',', '.').replace('\u2212', '-'));
+    }
+
+    private static String spoken(String text) {
+        return text.replace('-', '\u2212').replace('.', Messages.decimal());
     }
 
     /** @return the value with so many decimals, always all of them, so that a running number does not change width */
@@ -46,7 +69,7 @@ public final class Digits {
         String text = String.format(
                 Locale.ROOT, "%." + decimals + "f", new BigDecimal(value).setScale(decimals, RoundingMode.HALF_EVEN));
         boolean zero = text.chars().allMatch(c -> c == '0' || c == '.' || c == '-');
-        return zero ? text.replace("-", "") : text.replace('-', '\u2212');
+        return spoken(zero ? text.replace("-", "") : text);
     }
 
     /** @return how many decimals show the given step and no less: 0.0049 needs three */

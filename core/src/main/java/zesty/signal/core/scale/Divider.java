@@ -1,11 +1,13 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /** Two resistors in a row; the pin sees the lower one's share. V = Vpin · (top + bottom) / bottom. */
 public record Divider(double topOhms, double bottomOhms) implements Conversion {
     public Divider {
-        Conversion.needPositive("the bottom resistor", bottomOhms);
+        Conversion.needPositive(Messages.of("scale.the-bottom-resistor"), bottomOhms);
         if (!(topOhms >= 0) || Double.isInfinite(topOhms)) {
-            throw new IllegalArgumentException("the top resistor must be 0 or above, was " + Digits.of(topOhms));
+            throw new IllegalArgumentException(Messages.of("scale.the-top-resistor-must-be-0-or", Digits.of(topOhms)));
         }
     }
 
@@ -26,7 +28,7 @@ public record Divider(double topOhms, double bottomOhms) implements Conversion {
 
     @Override
     public String words() {
-        return "divider " + Digits.of(topOhms) + " over " + Digits.of(bottomOhms) + " Ω";
+        return Messages.of("scale.divider-over", Digits.of(topOhms), Digits.of(bottomOhms));
     }
 
     @Override

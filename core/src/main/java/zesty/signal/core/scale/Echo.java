@@ -1,5 +1,7 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /**
  * The time of an echo there and back, in µs, as a distance in m. Speed of sound 331.3·√(1 + T/273.15) m/s, for dry air;
  * humid air is faster by about 0.16 % at 20 °C and 100 % (Cramer 1993, The variation of the specific heat ratio and the
@@ -12,7 +14,7 @@ public record Echo(double celsius, double humidity) implements Conversion {
     public Echo {
         Conversion.needPositive("temp + 273.15", celsius + Thermistor.KELVIN);
         if (!(humidity >= 0 && humidity <= 1)) {
-            throw new IllegalArgumentException("the humidity is 0 to 1, was " + humidity);
+            throw new IllegalArgumentException(Messages.of("scale.the-humidity-is-0-to-1-was", humidity));
         }
     }
 
@@ -44,7 +46,7 @@ public record Echo(double celsius, double humidity) implements Conversion {
 
     @Override
     public String words() {
-        return "echo at " + Digits.of(celsius) + " °C";
+        return Messages.of("scale.echo-at-c", Digits.of(celsius));
     }
 
     @Override

@@ -15,6 +15,7 @@ import java.util.regex.Pattern;
 import net.objecthunter.exp4j.Expression;
 import net.objecthunter.exp4j.ExpressionBuilder;
 import net.objecthunter.exp4j.function.Functions;
+import zesty.signal.core.text.Messages;
 
 /**
  * A formula of the maker's own over {@code x}, what comes in, other columns of the same row, and named constants, such as
@@ -56,18 +57,17 @@ public final class Formula implements Conversion {
         this.constants = Map.copyOf(constants);
         this.unit = Objects.requireNonNull(unit, "unit");
         if (this.text.isEmpty()) {
-            throw new IllegalArgumentException("a formula says how x becomes the quantity, such as 2*x + 1");
+            throw new IllegalArgumentException(Messages.of("scale.a-formula-says-how-x-becomes-the"));
         }
         if (this.text.length() > MOST_SIGNS) {
             throw new IllegalArgumentException(
-                    "a formula has at most " + MOST_SIGNS + " signs, this one has " + this.text.length());
+                    Messages.of("scale.a-formula-has-at-most-signs-this", MOST_SIGNS, this.text.length()));
         }
         constants.forEach((name, value) -> {
             if (!name.matches("[A-Za-z_][A-Za-z0-9_]*") || name.equals(X)) {
-                throw new IllegalArgumentException(
-                        "'" + name + "' cannot be a constant's name; letters, digits and _ make one");
+                throw new IllegalArgumentException(Messages.of("scale.cannot-be-a-constant-s-name", name));
             }
-            Conversion.needFinite("the constant " + name, value);
+            Conversion.needFinite(Messages.of("scale.the-constant", name), value);
         });
         Set<String> names = new HashSet<>(this.constants.keySet());
         names.add(X);
@@ -102,7 +102,7 @@ public final class Formula implements Conversion {
             }
         }
         place = open.isEmpty() ? place : open.peek();
-        return new FormulaException("'" + text + "' is no formula: " + e.getMessage(), text, place, e);
+        return new FormulaException(Messages.of("scale.is-no-formula", text, e.getMessage()), text, place, e);
     }
 
     private static Expression built(String text, Set<String> names) {
@@ -128,10 +128,14 @@ public final class Formula implements Conversion {
             }
             if (!called || Functions.getBuiltinFunction(name) == null) {
                 throw new FormulaException(
-                        "'" + name + "' at place " + (word.start() + 1) + " of the formula is no known "
-                                + (called
-                                        ? "function; there are sqrt, exp, log, sin, cos, tan, abs and the like"
-                                        : "name; there are " + String.join(", ", new TreeSet<>(names))),
+                        Messages.of(
+                                "scale.at-place-of-the-formula-is-no",
+                                name,
+                                (word.start() + 1),
+                                (called
+                                        ? Messages.of("scale.function-there-are-sqrt-exp-log")
+                                        : Messages.of(
+                                                "scale.name-there-are", String.join(", ", new TreeSet<>(names))))),
                         text,
                         word.start(),
                         null);
@@ -239,12 +243,12 @@ public final class Formula implements Conversion {
 
     @Override
     public String words() {
-        return "formula " + text;
+        return Messages.of("scale.formula", text);
     }
 
     @Override
     public String sum(double x) {
-        return text + " with x = " + Digits.of(x);
+        return Messages.of("scale.with-x", text, Digits.of(x));
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Random;
 import javax.measure.Dimension;
 import javax.measure.Unit;
+import zesty.signal.core.text.Messages;
 
 /**
  * Checks a formula's units without taking it apart: where every base unit is made so many times smaller, an honest
@@ -41,18 +42,21 @@ final class FormulaUnits {
         for (Dimension base : bases) {
             double power = power(formula, names, known, base);
             if (Double.isNaN(power)) {
-                return "it adds or compares quantities of different units ("
-                        + String.join(", ", units.stream().distinct().toList()) + ")";
+                return Messages.of(
+                        "scale.it-adds-or-compares-quantities-of",
+                        String.join(", ", units.stream().distinct().toList()));
             }
             if (Math.abs(power - exponent(result.get(), base)) > NEAR) {
-                return "the result is not in " + formula.unit() + ", by the units of what goes in ("
-                        + String.join(", ", units.stream().distinct().toList()) + ")";
+                return Messages.of(
+                        "scale.the-result-is-not-in-by-the-units",
+                        formula.unit(),
+                        String.join(", ", units.stream().distinct().toList()));
             }
         }
         double factor = factor(formula, names, known, result.get());
         return Math.abs(factor - 1) < NEAR
                 ? ""
-                : "the result is " + Digits.about(factor, 6) + " times too small for " + formula.unit();
+                : Messages.of("scale.the-result-is-times-too-small-for", Digits.about(factor, 6), formula.unit());
     }
 
     private static Map<? extends Dimension, Integer> basesOf(Unit<?> unit) {

@@ -1,6 +1,7 @@
 package zesty.signal.core.scale;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * Pressure in hPa as height in m, by the standard atmosphere (NOAA, NASA and USAF 1976, U.S. Standard Atmosphere):
@@ -21,7 +22,7 @@ public record Height(double seaHpa) implements Conversion {
     private static final double SCALE_HEIGHT = GAS * T_TROPOPAUSE / (GRAVITY * MOLAR);
 
     public Height {
-        Conversion.needPositive("the pressure at sea level", seaHpa);
+        Conversion.needPositive(Messages.of("scale.the-pressure-at-sea-level"), seaHpa);
     }
 
     @Override
@@ -61,11 +62,11 @@ public record Height(double seaHpa) implements Conversion {
 
     @Override
     public String words() {
-        return "height, " + Digits.of(seaHpa) + " hPa at sea level";
+        return Messages.of("scale.height-hpa-at-sea-level", Digits.of(seaHpa));
     }
 
     @Override
     public String sum(double hpa) {
-        return Digits.of(hpa) + " hPa of " + Digits.of(seaHpa) + " by the standard atmosphere";
+        return Messages.of("scale.hpa-of-by-the-standard-atmosphere", Digits.of(hpa), Digits.of(seaHpa));
     }
 }

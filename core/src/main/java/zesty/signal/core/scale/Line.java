@@ -1,5 +1,7 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /** y = slope · x + offset. */
 public record Line(double slope, double offset) implements Conversion {
     /** What came, as it came. */
@@ -7,16 +9,19 @@ public record Line(double slope, double offset) implements Conversion {
 
     public Line {
         if (slope == 0 || !Double.isFinite(slope) || !Double.isFinite(offset)) {
-            throw new IllegalArgumentException(
-                    "the slope must not be 0 and both must be numbers, were slope " + slope + ", offset " + offset);
+            throw new IllegalArgumentException(Messages.of("scale.the-slope-must-not-be-0-and-both", slope, offset));
         }
     }
 
     /** @return the line through two points, which must differ in both */
     public static Line through(double x1, double y1, double x2, double y2) {
         if (x1 == x2 || y1 == y2) {
-            throw new IllegalArgumentException("two points that differ in both numbers make a line; they were ("
-                    + Digits.of(x1) + ", " + Digits.of(y1) + ") and (" + Digits.of(x2) + ", " + Digits.of(y2) + ")");
+            throw new IllegalArgumentException(Messages.of(
+                    "scale.two-points-that-differ-in-both",
+                    Digits.of(x1),
+                    Digits.of(y1),
+                    Digits.of(x2),
+                    Digits.of(y2)));
         }
         double slope = (y2 - y1) / (x2 - x1);
         return new Line(slope, y1 - slope * x1);
@@ -51,7 +56,7 @@ public record Line(double slope, double offset) implements Conversion {
 
     @Override
     public String words() {
-        return equals(SAME) ? "raw" : "a line";
+        return equals(SAME) ? Messages.of("scale.raw") : Messages.of("scale.a-line");
     }
 
     @Override

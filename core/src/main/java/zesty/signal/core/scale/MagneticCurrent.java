@@ -1,11 +1,13 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /** A magnetic current sensor. I = (V − Vzero) / sensitivity; a ratiometric zero is half the supply. */
 public record MagneticCurrent(double zeroVolts, double voltsPerAmp) implements Conversion {
     public MagneticCurrent {
-        Conversion.needFinite("the zero", zeroVolts);
+        Conversion.needFinite(Messages.of("scale.the-zero"), zeroVolts);
         if (voltsPerAmp == 0 || !Double.isFinite(voltsPerAmp)) {
-            throw new IllegalArgumentException("the sensitivity must not be 0 V/A, was " + voltsPerAmp);
+            throw new IllegalArgumentException(Messages.of("scale.the-sensitivity-must-not-be-0-v-a", voltsPerAmp));
         }
     }
 
@@ -26,7 +28,7 @@ public record MagneticCurrent(double zeroVolts, double voltsPerAmp) implements C
 
     @Override
     public String words() {
-        return "magnetic current sensor, " + Digits.of(voltsPerAmp) + " V/A";
+        return Messages.of("scale.magnetic-current-sensor-v-a", Digits.of(voltsPerAmp));
     }
 
     @Override

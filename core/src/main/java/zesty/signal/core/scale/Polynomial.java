@@ -2,6 +2,7 @@ package zesty.signal.core.scale;
 
 import java.util.List;
 import java.util.stream.Collectors;
+import zesty.signal.core.text.Messages;
 
 /**
  * y = c0 + c1·x + c2·x² + …
@@ -13,10 +14,9 @@ public record Polynomial(List<Double> coefficients) implements Conversion {
         coefficients = List.copyOf(coefficients);
         int n = coefficients.size();
         if (n < 2 || n > 16 || coefficients.get(n - 1) == 0) {
-            throw new IllegalArgumentException(
-                    "a polynomial has 2 to 16 coefficients and the last is not 0, were " + coefficients);
+            throw new IllegalArgumentException(Messages.of("scale.a-polynomial-has-2-to-16", coefficients));
         }
-        coefficients.forEach(c -> Conversion.needFinite("a coefficient", c));
+        coefficients.forEach(c -> Conversion.needFinite(Messages.of("scale.a-coefficient"), c));
     }
 
     @Override
@@ -59,12 +59,14 @@ public record Polynomial(List<Double> coefficients) implements Conversion {
 
     @Override
     public String words() {
-        return "a polynomial of degree " + (coefficients.size() - 1);
+        return Messages.of("scale.a-polynomial-of-degree", (coefficients.size() - 1));
     }
 
     @Override
     public String sum(double x) {
-        return coefficients.stream().map(Digits::of).collect(Collectors.joining(", ")) + " in powers of "
-                + Digits.of(x);
+        return Messages.of(
+                "scale.in-powers-of",
+                coefficients.stream().map(Digits::of).collect(Collectors.joining(", ")),
+                Digits.of(x));
     }
 }

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import zesty.signal.core.text.Messages;
 
 /**
  * A channel's chain from what arrived to the quantity: through the converter where there is one, by the conversion, and
@@ -162,15 +163,19 @@ public record Scaling(Converter converter, Conversion conversion, List<Correctio
         List<Step> steps = new ArrayList<>();
         double x = raw;
         String unitBefore = converter == null ? conversion.takes() : "counts";
-        steps.add(new Step(converter == null ? "raw" : "counts", Digits.of(raw), raw, unitBefore));
+        steps.add(new Step(
+                converter == null ? Messages.of("scale.raw") : Messages.of("scale.counts"),
+                Digits.of(raw),
+                raw,
+                unitBefore));
         if (converter != null) {
             x = converter.volts(raw);
             String sum = Digits.of(raw) + " × " + Digits.of(converter.referenceVolts()) + " V ÷ "
                     + Digits.of(converter.divideBy());
-            steps.add(new Step("volts", sum, x, "V"));
+            steps.add(new Step(Messages.of("scale.volts"), sum, x, "V"));
         }
         if (!conversion.equals(Line.SAME) || steps.size() == 1) {
-            steps.add(new Step("quantity", conversion.sum(x), conversion.apply(x), unit));
+            steps.add(new Step(Messages.of("scale.quantity"), conversion.sum(x), conversion.apply(x), unit));
         }
         double sum = steps.get(steps.size() - 1).result();
         for (Correction correction : corrections) {

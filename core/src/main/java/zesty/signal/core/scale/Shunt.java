@@ -1,11 +1,13 @@
 package zesty.signal.core.scale;
 
+import zesty.signal.core.text.Messages;
+
 /** A shunt with an amplifier. I = (V − Vzero) / (R · gain). */
 public record Shunt(double ohms, double gain, double zeroVolts) implements Conversion {
     public Shunt {
-        Conversion.needPositive("the shunt", ohms);
-        Conversion.needPositive("the gain", gain);
-        Conversion.needFinite("the zero", zeroVolts);
+        Conversion.needPositive(Messages.of("scale.the-shunt"), ohms);
+        Conversion.needPositive(Messages.of("scale.the-gain"), gain);
+        Conversion.needFinite(Messages.of("scale.the-zero"), zeroVolts);
     }
 
     @Override
@@ -25,7 +27,7 @@ public record Shunt(double ohms, double gain, double zeroVolts) implements Conve
 
     @Override
     public String words() {
-        return "shunt " + Digits.of(ohms) + " Ω, gain " + Digits.of(gain);
+        return Messages.of("scale.shunt-gain", Digits.of(ohms), Digits.of(gain));
     }
 
     @Override

@@ -1,6 +1,7 @@
 package zesty.signal.core.scale;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * A thermistor in a divider: from the pin's voltage to its resistance, and by its law to °C.
@@ -80,8 +81,8 @@ public record Thermistor(Law law, double seriesOhms, Side side, double supplyVol
     public Thermistor {
         Objects.requireNonNull(law, "law");
         Objects.requireNonNull(side, "side");
-        Conversion.needPositive("the series resistor", seriesOhms);
-        Conversion.needPositive("the supply", supplyVolts);
+        Conversion.needPositive(Messages.of("scale.the-series-resistor"), seriesOhms);
+        Conversion.needPositive(Messages.of("scale.the-supply"), supplyVolts);
     }
 
     /** @return its resistance in Ω; NaN at or beyond the ends, where it is shorted or missing */
@@ -119,11 +120,13 @@ public record Thermistor(Law law, double seriesOhms, Side side, double supplyVol
 
     @Override
     public String words() {
-        return "thermistor, " + (side == Side.LOW ? "to ground" : "to the supply");
+        return Messages.of(
+                "scale.thermistor",
+                (side == Side.LOW ? Messages.of("scale.to-ground") : Messages.of("scale.to-the-supply")));
     }
 
     @Override
     public String sum(double volts) {
-        return "R = " + Digits.of(ohms(volts)) + " Ω, by its law";
+        return Messages.of("scale.r-by-its-law", Digits.of(ohms(volts)));
     }
 }

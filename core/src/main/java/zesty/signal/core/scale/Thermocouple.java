@@ -1,6 +1,7 @@
 package zesty.signal.core.scale;
 
 import java.util.Objects;
+import zesty.signal.core.text.Messages;
 
 /**
  * A thermocouple with cold-junction compensation: what the cold junction takes away is added, then the reference function
@@ -12,9 +13,12 @@ public record Thermocouple(ThermocoupleType type, double coldCelsius) implements
     public Thermocouple {
         Objects.requireNonNull(type, "type");
         if (Double.isNaN(type.millivolts(coldCelsius))) {
-            throw new IllegalArgumentException(
-                    "the cold junction of type " + type + " is within " + Digits.of(type.lowest()) + " to "
-                            + Digits.of(type.highest()) + " °C, not at " + Digits.of(coldCelsius));
+            throw new IllegalArgumentException(Messages.of(
+                    "scale.the-cold-junction-of-type-is",
+                    type,
+                    Digits.of(type.lowest()),
+                    Digits.of(type.highest()),
+                    Digits.of(coldCelsius)));
         }
     }
 
@@ -47,12 +51,14 @@ public record Thermocouple(ThermocoupleType type, double coldCelsius) implements
 
     @Override
     public String words() {
-        return "thermocouple type " + type + ", cold junction at " + Digits.of(coldCelsius) + " °C";
+        return Messages.of("scale.thermocouple-type-cold-junction-at", type, Digits.of(coldCelsius));
     }
 
     @Override
     public String sum(double millivolts) {
-        return Digits.of(millivolts) + " mV + " + Digits.of(type.millivolts(coldCelsius))
-                + " mV, by the reference function";
+        return Messages.of(
+                "scale.mv-mv-by-the-reference-function",
+                Digits.of(millivolts),
+                Digits.of(type.millivolts(coldCelsius)));
     }
 }

@@ -14,6 +14,7 @@ import javax.measure.IncommensurableException;
 import javax.measure.Unit;
 import javax.measure.UnitConverter;
 import tech.units.indriya.unit.Units;
+import zesty.signal.core.text.Messages;
 
 /** The units a quantity is wanted in, and how they go over into each other: always by a line. */
 public final class UnitBook {
@@ -72,7 +73,7 @@ public final class UnitBook {
             UnitConverter converter = unit.getConverterToAny(unit.getSystemUnit());
             return converter.convert(1.0) - converter.convert(0.0);
         } catch (IncommensurableException e) {
-            throw new IllegalArgumentException("no base unit of " + unit, e);
+            throw new IllegalArgumentException(Messages.of("scale.no-base-unit-of", unit), e);
         }
     }
 
@@ -101,8 +102,8 @@ public final class UnitBook {
         Unit<?> own = KNOWN.get(from);
         Unit<?> other = KNOWN.get(to);
         if (own == null || other == null || !own.isCompatible(other)) {
-            throw new IllegalArgumentException("'" + from + "' cannot be shown in '" + to + "'; it can in "
-                    + String.join(", ", alternatives(from)));
+            throw new IllegalArgumentException(
+                    Messages.of("scale.cannot-be-shown-in-it-can-in", from, to, String.join(", ", alternatives(from))));
         }
         try {
             UnitConverter converter = own.getConverterToAny(other);
@@ -111,7 +112,7 @@ public final class UnitBook {
             double slope = (converter.convert(1e6) - zero) / 1e6;
             return new Line(slope, Math.abs(zero) < 1e-12 ? 0 : zero);
         } catch (IncommensurableException e) {
-            throw new IllegalArgumentException("'" + from + "' cannot be shown in '" + to + "'", e);
+            throw new IllegalArgumentException(Messages.of("scale.cannot-be-shown-in", from, to), e);
         }
     }
 }

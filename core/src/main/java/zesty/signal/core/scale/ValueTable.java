@@ -2,6 +2,7 @@ package zesty.signal.core.scale;
 
 import java.util.Arrays;
 import java.util.List;
+import zesty.signal.core.text.Messages;
 
 /**
  * Straight lines between known points; nothing is known outside them.
@@ -15,12 +16,12 @@ public record ValueTable(List<Double> x, List<Double> y) implements Conversion {
         y = List.copyOf(y);
         if (x.size() != y.size() || x.size() < 2) {
             throw new IllegalArgumentException(
-                    "a table needs two points at least, was " + x.size() + " and " + y.size());
+                    Messages.of("scale.a-table-needs-two-points-at-least", x.size(), y.size()));
         }
         for (int i = 1; i < x.size(); i++) {
             if (!(x.get(i) > x.get(i - 1))) {
-                throw new IllegalArgumentException(
-                        "a table's points rise; " + Digits.of(x.get(i)) + " follows " + Digits.of(x.get(i - 1)));
+                throw new IllegalArgumentException(Messages.of(
+                        "scale.a-table-s-points-rise-follows", Digits.of(x.get(i)), Digits.of(x.get(i - 1))));
             }
         }
     }
@@ -75,11 +76,11 @@ public record ValueTable(List<Double> x, List<Double> y) implements Conversion {
 
     @Override
     public String words() {
-        return "a table of " + x.size() + " points";
+        return Messages.of("scale.a-table-of-points", x.size());
     }
 
     @Override
     public String sum(double value) {
-        return "between the points around " + Digits.of(value);
+        return Messages.of("scale.between-the-points-around", Digits.of(value));
     }
 }

@@ -2,6 +2,7 @@ package zesty.signal.core.spectrum;
 
 import java.util.List;
 import org.jtransforms.fft.DoubleFFT_1D;
+import zesty.signal.core.text.Messages;
 
 /**
  * Power spectral density as the mean over windowed segments that overlap (P. D. Welch 1967, "The use of fast Fourier
@@ -24,8 +25,8 @@ public final class Welch {
      */
     public Welch(double rateHz, Window window, int segment, double overlap) {
         if (!(rateHz > 0) || segment < 1 || !(overlap >= 0 && overlap < 1)) {
-            throw new IllegalArgumentException("a spectrum needs a rate above 0, a segment of at least 1 and an overlap"
-                    + " from 0 to below 1, were " + rateHz + ", " + segment + ", " + overlap);
+            throw new IllegalArgumentException(
+                    Messages.of("spectrum.a-spectrum-needs-a-rate-above-0-a", rateHz, segment, overlap));
         }
         this.rateHz = rateHz;
         this.segment = segment;

@@ -14,6 +14,8 @@ import zesty.signal.core.sample.Block;
 class TimestamperTest {
     private static final BoardClock MICROS = new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT);
 
+    private static final BoardClock MILLIS = new BoardClock(0, 1e3, BoardClock.WRAP_32_BIT);
+
     private static Rows ticks(LongStream values) {
         double[] column = values.mapToDouble(v -> Math.floorMod(v, 1L << 32)).toArray();
         return new Rows(new double[][] {column}, column.length);
@@ -80,6 +82,48 @@ class TimestamperTest {
             double step = block.time().secondsAt(row) - block.time().secondsAt(row - 1);
             assertThat(step).isCloseTo(0.005, within(row == 300 ? 0.005 : 1e-9));
         }
+    }
+
+    /** A board that stamps rows by whole milliseconds: the rate between two of them, many rows in one, and no invented losses. */
+    @ParameterizedTest
+    @ValueSource(doubles = {130, 333, 700, 1500, 2000, 10_000})
+    void aClockCoarserThanItsRowsTellsTheirRate(double rateHz) {
+        Timestamper timestamper = new Timestamper(MILLIS, Double.NaN, 100);
+        int each = (int) Math.ceil(rateHz / 20);
+        for (int first = 0; first < 6 * rateHz; first += each) {
+            timestamper.date(millis(first, each, rateHz), (first + each) / rateHz, 0);
+        }
+        assertThat(timestamper.nominalRateHz()).isCloseTo(rateHz, within(0.002 * rateHz));
+        assertThat(timestamper.lostRows()).isZero();
+    }
+
+    /** Where the link was away the rows' own numbers tell how many came to nothing, to the row; whole turns the clock. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0, 256})
+    void acrossAReopenedLinkTheNumbersTellExactlyHowManyAreLost(double wrap) {
+        double rateHz = 2000;
+        Timestamper timestamper = new Timestamper(MILLIS, new BoardSequence(1, wrap, 1), Double.NaN, 100);
+        for (int first = 0; first < 4000; first += 100) {
+            timestamper.date(numbered(millis(first, 100, rateHz), first, wrap), (first + 100) / rateHz, 0);
+        }
+        timestamper.relink();
+        Block resumed =
+                timestamper.date(numbered(millis(4000 + 1227, 100, rateHz), 4000 + 1227, wrap), 5327 / rateHz, 0);
+        assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
+                .isEqualTo(1227));
+        assertThat(timestamper.lostRows()).isEqualTo(1227);
+    }
+
+    private static Rows millis(int first, int count, double rateHz) {
+        double[] stamps = new double[count];
+        Arrays.setAll(stamps, i -> Math.floor((first + i) * 1000 / rateHz));
+        return new Rows(new double[][] {stamps}, count);
+    }
+
+    private static Rows numbered(Rows rows, int first, double wrap) {
+        double[] numbers = new double[rows.count()];
+        Arrays.setAll(numbers, i -> wrap > 0 ? (first + i) % wrap : first + i);
+        return new Rows(new double[][] {rows.columns()[0], numbers}, rows.count());
     }
 
     @Test

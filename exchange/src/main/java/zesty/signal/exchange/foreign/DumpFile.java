@@ -14,6 +14,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zesty.signal.core.decode.Columns;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.TakeException;
 
 /** What a board kept while it was unplugged and prints at once: numbers one or more a line, with or without headings. */
@@ -61,7 +62,7 @@ public final class DumpFile implements ForeignFile {
             case INTERLEAVED -> turns(lines);
         }
         if (this.names.isEmpty() || values.isEmpty() || values.get(0).length == 0) {
-            throw new TakeException(said + " holds no numbers");
+            throw new TakeException(Messages.of("foreign.holds-no-numbers", said));
         }
         List<String> once = Columns.distinct(this.names);
         this.names.clear();
@@ -72,9 +73,9 @@ public final class DumpFile implements ForeignFile {
         try {
             return Files.readString(file);
         } catch (MalformedInputException e) {
-            throw new TakeException(file + " is no text", e);
+            throw new TakeException(Messages.of("foreign.is-no-text", file), e);
         } catch (IOException e) {
-            throw new TakeException(file + " cannot be read", e);
+            throw new TakeException(Messages.of("foreign.cannot-be-read", file), e);
         }
     }
 
@@ -107,7 +108,7 @@ public final class DumpFile implements ForeignFile {
                         .filter(cell -> !NUMBER.matcher(cell).matches())
                         .findFirst()
                         .orElse("");
-                throw new TakeException(said + " line " + (i + 1) + ": '" + wrong + "' where a number should be");
+                throw new TakeException(Messages.of("foreign.line-where-a-number-should-be", said, (i + 1), wrong));
             }
         }
         return lines;
@@ -144,13 +145,13 @@ public final class DumpFile implements ForeignFile {
             }
             width = width == 0 ? line.numbers().length : width;
             if (line.numbers().length != width) {
-                throw new TakeException(said + " line " + line.at() + ": " + numbers(line.numbers().length)
-                        + " where a row has " + width);
+                throw new TakeException(Messages.of(
+                        "foreign.line-where-a-row-has", said, line.at(), numbers(line.numbers().length), width));
             }
             rows.add(line.numbers());
         }
         for (int c = names.size(); c < width; c++) {
-            names.add(width == 1 ? "value" : "value " + (c + 1));
+            names.add(width == 1 ? "value" : Messages.of("foreign.value", (c + 1)));
         }
         for (int c = 0; c < width; c++) {
             int column = c;
@@ -167,7 +168,7 @@ public final class DumpFile implements ForeignFile {
                 current = new ArrayList<>();
                 if (headed.put(name(line.heading()), current) != null) {
                     throw new TakeException(
-                            said + " line " + line.at() + ": the heading '" + line.heading() + "' is there twice");
+                            Messages.of("foreign.line-the-heading-is-there-twice", said, line.at(), line.heading()));
                 }
             } else {
                 current.add(line.numbers());
@@ -179,11 +180,14 @@ public final class DumpFile implements ForeignFile {
             return;
         }
         if (!loose.isEmpty()) {
-            throw new TakeException(said + ": numbers stand before the first heading, "
-                    + headed.keySet().iterator().next());
+            throw new TakeException(Messages.of(
+                    "foreign.numbers-stand-before-the-first",
+                    said,
+                    headed.keySet().iterator().next()));
         }
         if (!names.isEmpty() && names.size() != headed.size()) {
-            throw new TakeException(said + " has " + headed.size() + " headings where --columns names " + names.size());
+            throw new TakeException(
+                    Messages.of("foreign.has-headings-where-columns-names", said, headed.size(), names.size()));
         }
         List<String> called = names.isEmpty() ? List.copyOf(headed.keySet()) : List.copyOf(names);
         headed.values().forEach(block -> values.add(flat(block)));
@@ -197,8 +201,12 @@ public final class DumpFile implements ForeignFile {
         List<String> shortOnes = new ArrayList<>();
         for (int c = 0; c < values.size(); c++) {
             if (values.get(c).length < most) {
-                shortOnes.add(called.get(c) + " is " + (most - values.get(c).length) + " short, with "
-                        + numbers(values.get(c).length) + " where there should be " + most);
+                shortOnes.add(Messages.of(
+                        "foreign.is-short-with-where-there-should",
+                        called.get(c),
+                        (most - values.get(c).length),
+                        numbers(values.get(c).length),
+                        most));
             }
         }
         if (!shortOnes.isEmpty()) {
@@ -223,8 +231,14 @@ public final class DumpFile implements ForeignFile {
         int rows = (all.length + n - 1) / n;
         int missing = rows * n - all.length;
         if (missing > 0) {
-            throw new TakeException(said + ": " + numbers(all.length) + " do not part evenly into " + n + " columns: "
-                    + names.get(n - 1) + " is " + missing + " short of " + rows);
+            throw new TakeException(Messages.of(
+                    "foreign.do-not-part-evenly-into-columns-is",
+                    said,
+                    numbers(all.length),
+                    n,
+                    names.get(n - 1),
+                    missing,
+                    rows));
         }
         for (int c = 0; c < n; c++) {
             values.add(Arrays.copyOfRange(all, c * rows, (c + 1) * rows));
@@ -240,9 +254,13 @@ public final class DumpFile implements ForeignFile {
         int n = names.size();
         int over = all.length % n;
         if (over > 0) {
-            throw new TakeException(said + ": " + numbers(all.length) + " do not come out even by turns of " + n + ": "
-                    + String.join(" and ", names.subList(over, n)) + (over == n - 1 ? " is" : " are each")
-                    + " one short");
+            throw new TakeException(Messages.of(
+                    "foreign.do-not-come-out-even-by-turns-of",
+                    said,
+                    numbers(all.length),
+                    n,
+                    String.join(Messages.of("foreign.and"), names.subList(over, n)),
+                    (over == n - 1 ? Messages.of("foreign.is") : Messages.of("foreign.are-each"))));
         }
         for (int c = 0; c < n; c++) {
             double[] own = new double[all.length / n];
@@ -279,7 +297,9 @@ public final class DumpFile implements ForeignFile {
 
     @Override
     public List<String> remarks() {
-        return timed() ? List.of("a heading says one row each " + Digits.exact(periodSeconds) + " s") : List.of();
+        return timed()
+                ? List.of(Messages.of("foreign.a-heading-says-one-row-each-s", Digits.exact(periodSeconds)))
+                : List.of();
     }
 
     /** @return how its numbers follow each other */

@@ -17,6 +17,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.EdfExport;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
@@ -84,7 +85,7 @@ final class EdfFile implements ForeignFile {
 
     private String field(ByteBuffer bytes, int length) throws TakeException {
         if (bytes.remaining() < length) {
-            throw new TakeException(file + " is no EDF file: its header is cut off");
+            throw new TakeException(Messages.of("foreign.is-no-edf-file-its-header-is-cut", file));
         }
         byte[] field = new byte[length];
         bytes.get(field);
@@ -96,7 +97,7 @@ final class EdfFile implements ForeignFile {
         try {
             return Double.parseDouble(text);
         } catch (NumberFormatException e) {
-            throw new TakeException(file + " is no EDF file: '" + text + "' stands for its " + what, e);
+            throw new TakeException(Messages.of("foreign.is-no-edf-file-stands-for-its", file, text, what), e);
         }
     }
 
@@ -119,28 +120,28 @@ final class EdfFile implements ForeignFile {
     private void header() throws IOException {
         ByteBuffer head = bytes(0, HEAD);
         if (!field(head, 8).equals("0")) {
-            throw new TakeException(file + " is no EDF file: it does not begin with its version, 0");
+            throw new TakeException(Messages.of("foreign.is-no-edf-file-it-does-not-begin", file));
         }
         field(head, 160);
         started = moment(field(head, 8), field(head, 8));
-        number(head, 8, "header's length");
+        number(head, 8, Messages.of("foreign.header-s-length"));
         boolean gaps = field(head, 44).startsWith("EDF+D");
-        int records = (int) number(head, 8, "number of records");
-        duration = number(head, 8, "record's duration");
-        int count = (int) number(head, 4, "number of signals");
+        int records = (int) number(head, 8, Messages.of("foreign.number-of-records"));
+        duration = number(head, 8, Messages.of("foreign.record-s-duration"));
+        int count = (int) number(head, 4, Messages.of("foreign.number-of-signals"));
         if (count < 1 || count > MOST_SIGNALS) {
-            throw new TakeException(file + " is no EDF file: it names " + count + " signals");
+            throw new TakeException(Messages.of("foreign.is-no-edf-file-it-names-signals", file, count));
         }
         ByteBuffer of = bytes(HEAD, HEAD * count);
         List<String> labels = fields(of, count, 16);
         fields(of, count, 80);
         List<String> units = fields(of, count, 8);
-        double[] low = numbers(of, count, "physical minimum");
-        double[] high = numbers(of, count, "physical maximum");
-        double[] lowest = numbers(of, count, "digital minimum");
-        double[] highest = numbers(of, count, "digital maximum");
+        double[] low = numbers(of, count, Messages.of("foreign.physical-minimum"));
+        double[] high = numbers(of, count, Messages.of("foreign.physical-maximum"));
+        double[] lowest = numbers(of, count, Messages.of("foreign.digital-minimum"));
+        double[] highest = numbers(of, count, Messages.of("foreign.digital-maximum"));
         fields(of, count, 80);
-        double[] each = numbers(of, count, "samples of a record");
+        double[] each = numbers(of, count, Messages.of("foreign.samples-of-a-record"));
         List<String> reserved = fields(of, count, 32);
         for (int s = 0; s < count; s++) {
             Signal signal = new Signal(
@@ -154,8 +155,13 @@ final class EdfFile implements ForeignFile {
                     recordBytes,
                     reserved.get(s).equals(EdfExport.MISSING));
             if (each[s] < 1 || !(highest[s] > lowest[s]) && !signal.annotations()) {
-                throw new TakeException(file + ": signal '" + labels.get(s) + "' has " + (int) each[s]
-                        + " samples a record and digital values from " + (int) lowest[s] + " to " + (int) highest[s]);
+                throw new TakeException(Messages.of(
+                        "foreign.signal-has-samples-a-record-and",
+                        file,
+                        labels.get(s),
+                        (int) each[s],
+                        (int) lowest[s],
+                        (int) highest[s]));
             }
             signals.add(signal);
             recordBytes += 2 * (int) each[s];
@@ -164,12 +170,16 @@ final class EdfFile implements ForeignFile {
             }
         }
         if (sources.isEmpty() || !(duration > 0)) {
-            throw new TakeException(
-                    file + " holds " + (sources.isEmpty() ? "annotations only" : "records of no duration"));
+            throw new TakeException(Messages.of(
+                    "foreign.holds",
+                    file,
+                    (sources.isEmpty()
+                            ? Messages.of("foreign.annotations-only")
+                            : Messages.of("foreign.records-of-no-duration"))));
         }
         long whole = (channel.size() - HEAD * (count + 1L)) / recordBytes;
         if (whole < records) {
-            remarks.add("it is cut off: " + (records - whole) + " of its " + records + " records are missing");
+            remarks.add(Messages.of("foreign.it-is-cut-off-of-its-records-are", (records - whole), records));
         }
         onsets = new double[(int) (records < 0 ? whole : Math.min(records, whole))];
         for (int r = 0; r < onsets.length; r++) {

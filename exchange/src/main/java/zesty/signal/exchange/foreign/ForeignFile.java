@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.TakeView;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
@@ -56,15 +57,16 @@ public interface ForeignFile extends TakeView, AutoCloseable {
                 case "edf" -> new EdfFile(file);
                 case "npz" -> new NpzFile(file);
                 case "h5", "hdf5" -> new Hdf5File(file);
-                default ->
-                    throw new TakeException(file + ": files that end in .wav, .edf, .npz, .h5, .csv or .zest are read");
+                default -> throw new TakeException(Messages.of("foreign.files-that-end-in-wav-edf-npz-h5", file));
             };
         } catch (TakeException e) {
             throw e;
         } catch (IOException | RuntimeException e) {
             throw new TakeException(
-                    file + " cannot be read: "
-                            + (e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage()),
+                    Messages.of(
+                            "foreign.cannot-be-read-2",
+                            file,
+                            (e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage())),
                     e);
         }
     }

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.Hdf5Export;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.TakeException;
@@ -34,7 +35,7 @@ final class Hdf5File implements ForeignFile {
         try {
             hdf = new HdfFile(file);
         } catch (HdfException e) {
-            throw new TakeException(file + " is no HDF5 file, or cut off", e);
+            throw new TakeException(Messages.of("foreign.is-no-hdf5-file-or-cut-off", file), e);
         }
         try {
             source("", hdf);
@@ -47,11 +48,11 @@ final class Hdf5File implements ForeignFile {
             }
         } catch (RuntimeException e) {
             hdf.close();
-            throw new TakeException(file + " is an HDF5 file that cannot be read: " + e.getMessage(), e);
+            throw new TakeException(Messages.of("foreign.is-an-hdf5-file-that-cannot-be", file, e.getMessage()), e);
         }
         if (sources.isEmpty()) {
             hdf.close();
-            throw new TakeException(file + " holds no datasets of one dimension beside a dataset called t");
+            throw new TakeException(Messages.of("foreign.holds-no-datasets-of-one-dimension", file));
         }
     }
 
@@ -64,7 +65,7 @@ final class Hdf5File implements ForeignFile {
                 if (fits && (own.isEmpty() || own.get(0).getSize() == one.getSize())) {
                     own.add(one);
                 } else {
-                    remarks.add(one.getPath() + " is left out: no numbers in step with the others");
+                    remarks.add(Messages.of("foreign.is-left-out-no-numbers-in-step", one.getPath()));
                 }
             }
         }

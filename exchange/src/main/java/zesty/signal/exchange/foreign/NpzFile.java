@@ -19,6 +19,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipFile;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.TakeException;
 
 /**
@@ -49,7 +50,7 @@ final class NpzFile implements ForeignFile {
         try {
             zip = new ZipFile(file.toFile());
         } catch (ZipException e) {
-            throw new TakeException(file + " is no file of arrays (NPZ): it is no zip, or cut off", e);
+            throw new TakeException(Messages.of("foreign.is-no-file-of-arrays-npz-it-is-no", file), e);
         }
         try {
             gather();
@@ -68,7 +69,7 @@ final class NpzFile implements ForeignFile {
             }
             Array array = array(entry);
             if (array == null) {
-                remarks.add(entry.getName() + " is left out: no array of numbers with one dimension");
+                remarks.add(Messages.of("foreign.is-left-out-no-array-of-numbers", entry.getName()));
                 continue;
             }
             boolean clock = array.name().equals("t") || array.name().endsWith("/t");
@@ -81,7 +82,7 @@ final class NpzFile implements ForeignFile {
             source(one.getKey(), one.getValue());
         }
         if (sources.isEmpty()) {
-            throw new TakeException(file + " holds no array of numbers with one dimension");
+            throw new TakeException(Messages.of("foreign.holds-no-array-of-numbers-with-one", file));
         }
     }
 
@@ -97,7 +98,7 @@ final class NpzFile implements ForeignFile {
         List<Array> kept = values.stream().filter(one -> one.rows() == rows).toList();
         for (Array other : values) {
             if (other.rows() != rows) {
-                remarks.add(other.name() + " is left out: " + other.rows() + " numbers where the others have " + rows);
+                remarks.add(Messages.of("foreign.is-left-out-numbers-where-the", other.name(), other.rows(), rows));
             }
         }
         if (kept.isEmpty()) {
@@ -134,7 +135,7 @@ final class NpzFile implements ForeignFile {
             ByteOrder order = head.group(1).equals(">") ? ByteOrder.BIG_ENDIAN : ByteOrder.LITTLE_ENDIAN;
             return known ? new Array(entry, name, order, type, width, Long.parseLong(head.group(4))) : null;
         } catch (EOFException e) {
-            throw new TakeException(file + ": " + entry.getName() + " is cut off", e);
+            throw new TakeException(Messages.of("foreign.is-cut-off", file, entry.getName()), e);
         }
     }
 
@@ -142,14 +143,14 @@ final class NpzFile implements ForeignFile {
         byte[] magic = new byte[8];
         in.readFully(magic);
         if ((magic[0] & 0xFF) != 0x93 || magic[1] != 'N') {
-            throw new TakeException(file + ": " + entry.getName() + " does not begin as an array");
+            throw new TakeException(Messages.of("foreign.does-not-begin-as-an-array", file, entry.getName()));
         }
         int length = in.readUnsignedByte() | in.readUnsignedByte() << 8;
         if (magic[6] > 1) {
             length |= in.readUnsignedByte() << 16 | in.readUnsignedByte() << 24;
         }
         if (length < 0 || length > ROWS) {
-            throw new TakeException(file + ": " + entry.getName() + " has a header of " + length + " bytes");
+            throw new TakeException(Messages.of("foreign.has-a-header-of-bytes", file, entry.getName(), length));
         }
         byte[] text = new byte[length];
         in.readFully(text);
@@ -168,7 +169,8 @@ final class NpzFile implements ForeignFile {
         try {
             in.readFully(raw);
         } catch (EOFException e) {
-            throw new TakeException(file + ": " + array.entry().getName() + " is cut off", e);
+            throw new TakeException(
+                    Messages.of("foreign.is-cut-off", file, array.entry().getName()), e);
         }
         ByteBuffer bytes = ByteBuffer.wrap(raw).order(array.order());
         double[] values = new double[count];

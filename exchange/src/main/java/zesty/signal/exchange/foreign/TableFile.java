@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.CsvPieces;
 import zesty.signal.takes.TakeException;
 
@@ -37,7 +38,7 @@ public final class TableFile implements ForeignFile {
             }
         }
         if (columns.isEmpty()) {
-            throw new TakeException(file + " has no column but its time");
+            throw new TakeException(Messages.of("foreign.has-no-column-but-its-time", file));
         }
         double[] first = byRate ? null : csv.firstTimes();
         rateHz = first == null ? 1 : SampleRate.of(first);

@@ -21,6 +21,7 @@ import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.TakeView;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.Mark;
@@ -72,7 +73,7 @@ public final class TakeImport {
         } catch (TakeException e) {
             throw e;
         } catch (IOException e) {
-            throw new TakeException(from + " cannot be read: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("foreign.cannot-be-read-2", from, DiskWords.of(e)), e);
         } finally {
             if (!done) {
                 remove(out);
@@ -141,7 +142,7 @@ public final class TakeImport {
             }
             writer.commit();
             if (!goOn.test(Math.min(1, writer.rows() / total))) {
-                throw new CancellationException("import given up");
+                throw new CancellationException(Messages.of("foreign.import-given-up"));
             }
         });
     }

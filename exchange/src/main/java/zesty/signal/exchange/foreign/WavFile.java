@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.WavExport;
 import zesty.signal.takes.TakeException;
 
@@ -71,7 +72,7 @@ final class WavFile implements ForeignFile {
                 || !tag(head).equals("RIFF")
                 || head.getInt() == 0 && channel.size() < 12
                 || !tag(head).equals("WAVE")) {
-            throw new TakeException(file + " is no WAV file: it does not begin as one");
+            throw new TakeException(Messages.of("foreign.is-no-wav-file-it-does-not-begin", file));
         }
         long at = 12;
         while (at + CHUNK <= channel.size() && dataAt < 0 | comment.isEmpty()) {
@@ -86,19 +87,22 @@ final class WavFile implements ForeignFile {
                 dataAt = at + CHUNK;
                 dataBytes = Math.min(length, channel.size() - dataAt);
                 if (dataBytes < length) {
-                    remarks.add("it is cut off: " + (length - dataBytes) + " bytes of its values are missing");
+                    remarks.add(Messages.of("foreign.it-is-cut-off-bytes-of-its-values", (length - dataBytes)));
                 }
             }
             at += CHUNK + length + length % 2;
         }
         if (channels == 0 || dataAt < 0) {
-            throw new TakeException(file + " is a WAV file without " + (channels == 0 ? "a format" : "values"));
+            throw new TakeException(Messages.of(
+                    "foreign.is-a-wav-file-without",
+                    file,
+                    (channels == 0 ? Messages.of("foreign.a-format") : Messages.of("foreign.values"))));
         }
     }
 
     private void format(ByteBuffer fields) throws TakeException {
         if (fields.remaining() < 16) {
-            throw new TakeException(file + " is a WAV file whose format is cut off");
+            throw new TakeException(Messages.of("foreign.is-a-wav-file-whose-format-is-cut", file));
         }
         coding = fields.getShort() & 0xFFFF;
         channels = fields.getShort() & 0xFFFF;
@@ -112,9 +116,8 @@ final class WavFile implements ForeignFile {
         boolean whole = coding == PCM && (bits == 8 || bits == 16 || bits == 24 || bits == 32);
         boolean real = coding == FLOAT && (bits == 32 || bits == 64);
         if (!whole && !real || channels == 0 || !(rateHz > 0)) {
-            throw new TakeException(file + " is a WAV file of coding " + coding + " with " + bits + " bits, " + channels
-                    + " channels at " + (long) rateHz
-                    + " Hz; whole numbers of 8 to 32 bits and 32 or 64-bit float are read");
+            throw new TakeException(Messages.of(
+                    "foreign.is-a-wav-file-of-coding-with-bits", file, coding, bits, channels, (long) rateHz));
         }
     }
 

@@ -12,6 +12,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import zesty.signal.core.plan.Plan;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A planned board's program: reads and sends rows at the plan's rate, in its format, without drift and over every wrap of its clock. */
 public final class PortableBoard {
@@ -48,10 +49,10 @@ public final class PortableBoard {
     public static Map<String, String> files(Plan plan) {
         Plan.Row row = plan.row();
         if (row == null) {
-            throw new PortableException("a board's code needs the plan's row: its rate_hz and a text or bytes");
+            throw new PortableException(Messages.of("portable.a-board-s-code-needs-the-plan-s"));
         }
         if (row.rateHz() < LEAST_RATE_HZ || row.rateHz() > 1e6) {
-            throw new PortableException("a board's rows come at 0.001 to 1000000 a second, not " + row.rateHz());
+            throw new PortableException(Messages.of("portable.a-board-s-rows-come-at-0-001-to", row.rateHz()));
         }
         Map<String, String> values = new LinkedHashMap<>();
         values.put("rate", Digits.exact(row.rateHz()));
@@ -83,8 +84,7 @@ public final class PortableBoard {
         int channels = (bytes - frame) / 2;
         if (bytes != row.bytes() || channels < 1 || channels > MOST_CHANNELS || frame + 2 * channels != bytes) {
             throw new PortableException(
-                    "a packet has two bytes to begin with, four of the clock, two a channel and one to check by: an odd"
-                            + " number from 9 on; was " + Digits.of(row.bytes()));
+                    Messages.of("portable.a-packet-has-two-bytes-to-begin", Digits.of(row.bytes())));
         }
         StringBuilder code = new StringBuilder();
         code.append("    /* Two bytes begin a packet. */\n    put_byte(0xA5);\n    put_byte(0x5A);\n");
@@ -125,7 +125,7 @@ public final class PortableBoard {
                 (int) fields.stream().filter(one -> one.what() == What.READING).count();
         if (channels < 1 || channels > MOST_CHANNELS) {
             throw new PortableException(
-                    "the row's text has " + channels + " numbers for channels; 1 to " + MOST_CHANNELS + " are needed");
+                    Messages.of("portable.the-row-s-text-has-numbers-for", channels, MOST_CHANNELS));
         }
         StringBuilder code = new StringBuilder();
         int longest = after.getBytes(StandardCharsets.UTF_8).length;

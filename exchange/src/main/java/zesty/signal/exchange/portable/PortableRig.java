@@ -18,6 +18,7 @@ import zesty.signal.core.fixed.FixedException;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Channels of a rig as C99: a pair of files each, and a program that runs numbers through them. */
 public final class PortableRig {
@@ -68,7 +69,7 @@ public final class PortableRig {
         try {
             return new FixedChain(channel, rate(rig, channel), largest);
         } catch (FixedException | RecipeException e) {
-            throw new PortableException(channel.column() + " in whole numbers: " + e.getMessage());
+            throw new PortableException(Messages.of("portable.in-whole-numbers", channel.column(), e.getMessage()));
         }
     }
 

@@ -16,6 +16,7 @@ import zesty.signal.core.clean.SectionFilter;
 import zesty.signal.core.clean.Sections;
 import zesty.signal.core.clean.Start;
 import zesty.signal.core.clean.Step;
+import zesty.signal.core.text.Messages;
 
 /** A recipe as statements on {@code x}, with what it remembers as fields of {@code s}. Steps begin at rest. */
 final class RecipeCode {
@@ -54,8 +55,7 @@ final class RecipeCode {
 
     private double rate() {
         if (!(rateHz > 0)) {
-            throw new PortableException(
-                    column + ": its recipe needs the rate: state stated_rate_hz in the rig's source");
+            throw new PortableException(Messages.of("portable.its-recipe-needs-the-rate-state", column));
         }
         return rateHz;
     }
@@ -86,8 +86,8 @@ final class RecipeCode {
         } else if (sections(step)) {
             sections(((SectionFilter) step.stage(rate(), Start.FROM_REST)).sections());
         } else {
-            throw new PortableException(column + ": the step " + step.text()
-                    + " cannot go onto a board: it looks ahead or needs all of a record");
+            throw new PortableException(
+                    Messages.of("portable.the-step-cannot-go-onto-a-board-it", column, step.text()));
         }
     }
 

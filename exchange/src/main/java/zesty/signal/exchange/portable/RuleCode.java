@@ -10,6 +10,7 @@ import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 
 /** The rules of a rig on one column as statements on the cleaned {@code x}, with what they remember as fields of {@code s}. */
 final class RuleCode {
@@ -78,16 +79,19 @@ final class RuleCode {
 
     private PortableException cannot(Rule rule, String why) {
         return new PortableException(
-                channel.column() + ": the rule '" + rule.name() + "' cannot go onto a board: " + why);
+                Messages.of("portable.the-rule-cannot-go-onto-a-board", channel.column(), rule.name(), why));
     }
 
     private void add(Rule rule, int index) {
         if (!(rule instanceof Rule.OnSamples one)) {
             throw cannot(
-                    rule, rule instanceof Rule.Made ? "it is made of others" : "it is a band's number, not on or off");
+                    rule,
+                    rule instanceof Rule.Made
+                            ? Messages.of("portable.it-is-made-of-others")
+                            : Messages.of("portable.it-is-a-band-s-number-not-on-or"));
         }
         if (one.watch() instanceof Watch.Number) {
-            throw cannot(rule, "it goes by a reader");
+            throw cannot(rule, Messages.of("portable.it-goes-by-a-reader"));
         }
         double half = one.hysteresis() / 2;
         Condition when = one.when();
@@ -115,7 +119,7 @@ final class RuleCode {
             turnsOn = "s->samples > 0 && v <= " + slope(rule, -down.limit() - half);
             turnsOff = "v > " + slope(rule, -down.limit() + half);
         } else {
-            throw cannot(rule, "a value that does not come is no step of it");
+            throw cannot(rule, Messages.of("portable.a-value-that-does-not-come-is-no"));
         }
         Rule.Holds holds = one.holds();
         String off = holds.latch() ? "0" : turnsOff;
@@ -136,7 +140,7 @@ final class RuleCode {
 
     private String number(Rule rule, double value) {
         if (Double.isNaN(value)) {
-            throw cannot(rule, "its percents need a profile");
+            throw cannot(rule, Messages.of("portable.its-percents-need-a-profile"));
         }
         return arithmetic.value(value);
     }
@@ -156,7 +160,7 @@ final class RuleCode {
     /** @return the first count of samples that lasts so long */
     private long samples(Rule rule, double seconds) {
         if (seconds > 0 && !(rateHz > 0)) {
-            throw cannot(rule, "its times need the rate: state stated_rate_hz in the rig's source");
+            throw cannot(rule, Messages.of("portable.its-times-need-the-rate-state"));
         }
         return seconds > 0 ? (long) Math.ceil((seconds - ROUNDING_SECONDS) * rateHz) : 0;
     }

@@ -17,6 +17,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.Shunt;
 import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.ValueTable;
+import zesty.signal.core.text.Messages;
 
 /** A scaling as statements on {@code x}. */
 final class ScalingCode {
@@ -26,8 +27,8 @@ final class ScalingCode {
     /** @throws PortableException when something of it cannot go, naming it */
     ScalingCode(String column, Scaling scaling) {
         if (!scaling.columns().isEmpty()) {
-            throw new PortableException(column + ": its scaling takes in other columns, "
-                    + String.join(", ", scaling.columns()) + ", which the code of one channel does not have");
+            throw new PortableException(Messages.of(
+                    "portable.its-scaling-takes-in-other-columns", column, String.join(", ", scaling.columns())));
         }
         if (scaling.converter() != null) {
             double volts = scaling.converter().volts(1);
@@ -83,7 +84,8 @@ final class ScalingCode {
                     + Template.number(height.seaHpa()) + ", "
                     + Template.number(8.31432 * 0.0065 / (9.80665 * 0.0289644)) + ")) : NAN;");
         } else {
-            throw new PortableException(column + ": the scaling '" + conversion.words() + "' cannot go onto a board");
+            throw new PortableException(
+                    Messages.of("portable.the-scaling-cannot-go-onto-a-board", column, conversion.words()));
         }
     }
 

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.NewFile;
 import zesty.signal.takes.TakeException;
@@ -24,13 +25,12 @@ public final class SourceFiles {
      */
     public static void write(Path folder, Map<String, String> files) throws TakeException {
         if (Files.exists(folder) && !Files.isDirectory(folder)) {
-            throw new PortableException(folder + " is a file; a folder is needed");
+            throw new PortableException(Messages.of("portable.is-a-file-a-folder-is-needed", folder));
         }
         for (String name : files.keySet()) {
             Path file = folder.resolve(name);
             if (Files.exists(file) && !own(file)) {
-                throw new PortableException(
-                        file + " is there already and was not made this way; choose another folder");
+                throw new PortableException(Messages.of("portable.is-there-already-and-was-not-made", file));
             }
         }
         List<NewFile> begun = new ArrayList<>();
@@ -47,7 +47,7 @@ public final class SourceFiles {
         } catch (TakeException e) {
             throw e;
         } catch (IOException e) {
-            throw new TakeException(folder + " cannot be written: " + DiskWords.of(e), e);
+            throw new TakeException(Messages.of("portable.cannot-be-written", folder, DiskWords.of(e)), e);
         } finally {
             begun.forEach(NewFile::close);
         }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Locale;
 import javax.imageio.ImageIO;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** One page for a browser that needs nothing else: pictures are drawn in it, no address is asked. */
 public final class ReportHtml {
@@ -91,7 +92,7 @@ public final class ReportHtml {
         html.append(' ')
                 .append(HEIGHT)
                 .append("\" role=\"img\" aria-label=\"")
-                .append(text(lane.name() + " over time"));
+                .append(text(Messages.of("report.over-time", lane.name())));
         html.append("\" font-size=\"12\" font-family=\"sans-serif\" fill=\"#1d2730\">");
         for (Ticks.Tick tick : Ticks.of(range[0], range[1], 3)) {
             double y = y(tick.value(), range, high);
@@ -125,7 +126,7 @@ public final class ReportHtml {
     private static void pictures(Report.Pictures pictures, StringBuilder html) throws IOException {
         html.append("<h3>").append(text(pictures.title())).append("</h3>\n<p class=\"scale\">");
         html.append(text(Digits.about(pictures.low(), 3))).append(' ');
-        image(HeatImage.scale(), "scale from cold to hot", html);
+        image(HeatImage.scale(), Messages.of("report.scale-from-cold-to-hot"), html);
         html.append(' ').append(text(Digits.about(pictures.high(), 3) + " " + pictures.unit()));
         html.append("</p>\n<div class=\"heat\">");
         for (Report.Frame frame : pictures.frames()) {

@@ -23,6 +23,7 @@ import zesty.signal.core.scale.Thermistor;
 import zesty.signal.core.scale.Thermocouple;
 import zesty.signal.core.scale.ThermocoupleType;
 import zesty.signal.core.scale.ValueTable;
+import zesty.signal.core.text.Messages;
 
 /** A conversion as boxes to write in, and back. */
 public final class ConversionForm {
@@ -31,24 +32,28 @@ public final class ConversionForm {
     /** A box: its label, what stands in it, and how wide it is in signs. */
     public record Box(String label, String text, int width) {
         Box(String label, double value) {
-            this(label, Digits.exact(value), 7);
+            this(label, Digits.box(value), 7);
         }
     }
 
     public static List<Box> boxes(Conversion conversion) {
         if (conversion instanceof Line line) {
-            return List.of(new Box("Slope", line.slope()), new Box("Offset", line.offset()));
+            return List.of(
+                    new Box(Messages.of("bench.slope"), line.slope()),
+                    new Box(Messages.of("bench.offset"), line.offset()));
         }
         if (conversion instanceof Polynomial polynomial) {
-            return List.of(new Box("Coefficients c0, c1, …", list(polynomial.coefficients()), 30));
+            return List.of(new Box(Messages.of("bench.coefficients-c0-c1"), list(polynomial.coefficients()), 30));
         }
         if (conversion instanceof ValueTable table) {
-            return List.of(new Box("Result", list(table.x()), 18), new Box("stands for", list(table.y()), 18));
+            return List.of(
+                    new Box(Messages.of("bench.result"), list(table.x()), 18),
+                    new Box(Messages.of("bench.stands-for"), list(table.y()), 18));
         }
         if (conversion instanceof Thermistor thermistor) {
             List<Box> boxes = new ArrayList<>();
             if (thermistor.law() instanceof Thermistor.Beta beta) {
-                boxes.add(new Box("Beta, K", beta.beta()));
+                boxes.add(new Box(Messages.of("bench.beta-k"), beta.beta()));
                 boxes.add(new Box("R0, Ω", beta.r0()));
                 boxes.add(new Box("at, °C", beta.t0Celsius()));
             } else if (thermistor.law() instanceof Thermistor.ThreeCoefficients three) {
@@ -56,44 +61,51 @@ public final class ConversionForm {
                 boxes.add(new Box("b", three.b()));
                 boxes.add(new Box("c", three.c()));
             }
-            boxes.add(new Box("Series resistor, Ω", thermistor.seriesOhms()));
-            boxes.add(new Box("Supply, V", thermistor.supplyVolts()));
+            boxes.add(new Box(Messages.of("bench.series-resistor"), thermistor.seriesOhms()));
+            boxes.add(new Box(Messages.of("bench.supply-v"), thermistor.supplyVolts()));
             return boxes;
         }
         if (conversion instanceof Divider divider) {
-            return List.of(new Box("Top, Ω", divider.topOhms()), new Box("Bottom, Ω", divider.bottomOhms()));
+            return List.of(
+                    new Box(Messages.of("bench.top"), divider.topOhms()),
+                    new Box(Messages.of("bench.bottom"), divider.bottomOhms()));
         }
         if (conversion instanceof Shunt shunt) {
             return List.of(
-                    new Box("Shunt, Ω", shunt.ohms()),
-                    new Box("Gain", shunt.gain()),
-                    new Box("Zero, V", shunt.zeroVolts()));
+                    new Box(Messages.of("bench.shunt"), shunt.ohms()),
+                    new Box(Messages.of("bench.gain"), shunt.gain()),
+                    new Box(Messages.of("bench.zero-v"), shunt.zeroVolts()));
         }
         if (conversion instanceof MagneticCurrent current) {
-            return List.of(new Box("Zero, V", current.zeroVolts()), new Box("Sensitivity, V/A", current.voltsPerAmp()));
+            return List.of(
+                    new Box(Messages.of("bench.zero-v"), current.zeroVolts()),
+                    new Box(Messages.of("bench.sensitivity-v-a"), current.voltsPerAmp()));
         }
         if (conversion instanceof AnalogTemperature analog) {
             return List.of(
-                    new Box("Slope, V/°C", analog.voltsPerDegree()), new Box("At 0 °C, V", analog.offsetVolts()));
+                    new Box(Messages.of("bench.slope-v-c"), analog.voltsPerDegree()),
+                    new Box(Messages.of("bench.at-0-c-v"), analog.offsetVolts()));
         }
         if (conversion instanceof Thermocouple thermocouple) {
             return List.of(
-                    new Box("Type", thermocouple.type().name(), 3),
-                    new Box("Cold junction, °C", thermocouple.coldCelsius()));
+                    new Box(Messages.of("bench.type"), thermocouple.type().name(), 3),
+                    new Box(Messages.of("bench.cold-junction-c"), thermocouple.coldCelsius()));
         }
         if (conversion instanceof Echo echo) {
-            return List.of(new Box("Air, °C", echo.celsius()), new Box("Humidity, 0…1", echo.humidity()));
+            return List.of(
+                    new Box(Messages.of("bench.air-c"), echo.celsius()),
+                    new Box(Messages.of("bench.humidity-0-1"), echo.humidity()));
         }
         if (conversion instanceof Height height) {
-            return List.of(new Box("At sea level, hPa", height.seaHpa()));
+            return List.of(new Box(Messages.of("bench.at-sea-level-hpa"), height.seaHpa()));
         }
         if (conversion instanceof Decibels decibels) {
-            return List.of(new Box("0 dB is", decibels.reference()));
+            return List.of(new Box(Messages.of("bench.0-db-is"), decibels.reference()));
         }
         if (conversion instanceof Formula formula) {
             return List.of(
-                    new Box("Formula of x and columns", formula.text(), 22),
-                    new Box("Constants", constants(formula.constants()), 24));
+                    new Box(Messages.of("bench.formula-of-x-and-columns"), formula.text(), 22),
+                    new Box(Messages.of("bench.constants"), constants(formula.constants()), 24));
         }
         return List.of();
     }
@@ -156,7 +168,7 @@ public final class ConversionForm {
                 return type;
             }
         }
-        throw new IllegalArgumentException("the type is one of K, J, T, E, N, S, R, B, was '" + text.strip() + "'");
+        throw new IllegalArgumentException(Messages.of("bench.the-type-is-one-of-k-j-t-e-n-s-r-b", text.strip()));
     }
 
     private static String list(List<Double> values) {
@@ -183,7 +195,7 @@ public final class ConversionForm {
             if (!part.isBlank()) {
                 String[] pair = part.split("=", 2);
                 if (pair.length < 2) {
-                    throw new IllegalArgumentException("constants are written as c0=1.5 c1=2, was '" + part + "'");
+                    throw new IllegalArgumentException(Messages.of("bench.constants-are-written-as-c0-1-5-c1", part));
                 }
                 constants.put(pair[0].strip(), number(pair[1]));
             }
@@ -193,9 +205,9 @@ public final class ConversionForm {
 
     public static double number(String text) {
         try {
-            return Double.parseDouble(text.strip().replace(',', '.').replace('\u2212', '-'));
+            return Digits.typed(text);
         } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("a number such as 0.5 belongs here, not '" + text.strip() + "'", e);
+            throw new IllegalArgumentException(Messages.of("bench.a-number-such-as-0-5-belongs-here", text.strip()), e);
         }
     }
 }

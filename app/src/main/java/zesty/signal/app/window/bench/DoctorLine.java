@@ -8,10 +8,12 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.DoctorSchedule;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.doctor.Finding;
+import zesty.signal.core.text.Messages;
 
 /** What the signal doctor says of the channel in focus: one finding in full, the others by name, and what does something about it. */
 public final class DoctorLine extends VBox {
@@ -28,6 +30,7 @@ public final class DoctorLine extends VBox {
     /** @param alsoWell whether it also says that nothing was found; else it is not there then */
     public DoctorLine(Workspace workspace, boolean alsoWell) {
         super(2);
+        HelpPlace.mark(this, "doctor");
         this.workspace = workspace;
         this.alsoWell = alsoWell;
         setId("doctor");
@@ -69,8 +72,8 @@ public final class DoctorLine extends VBox {
             name.setText("");
             words.setText(
                     workspace.doctor().seen(focused)
-                            ? "The signal doctor finds nothing wrong with it."
-                            : "The signal doctor is looking at it.");
+                            ? Messages.of("bench.the-signal-doctor-finds-nothing")
+                            : Messages.of("bench.the-signal-doctor-is-looking-at-it"));
             others.getChildren().clear();
             act.setVisible(false);
             return;
@@ -78,10 +81,10 @@ public final class DoctorLine extends VBox {
         Finding finding = found.get(chosen);
         name.setText(capital(finding.diagnosis().words()));
         words.setText(
-                capital(finding.evidence()) + ". Likely " + finding.cause() + ". " + capital(finding.remedy()) + ".");
+                Messages.of("bench.likely", capital(finding.evidence()), finding.cause(), capital(finding.remedy())));
         act.setVisible(!finding.recipe().isEmpty() && !DoctorSchedule.taken(recipe, finding));
-        act.setText("Put in " + finding.recipe());
-        act.setTooltip(new Tooltip("puts this before the other steps; U undoes it"));
+        act.setText(Messages.of("bench.put-in", finding.recipe()));
+        act.setTooltip(new Tooltip(Messages.of("bench.puts-this-before-the-other-steps-u")));
         if (!same || others.getChildren().size() != found.size() - 1) {
             fillOthers();
         }
@@ -94,7 +97,7 @@ public final class DoctorLine extends VBox {
             if (i != chosen) {
                 Button other = new Button(shown.get(i).diagnosis().words());
                 other.getStyleClass().setAll("small-button");
-                other.setTooltip(new Tooltip("what is said of this"));
+                other.setTooltip(new Tooltip(Messages.of("bench.what-is-said-of-this")));
                 other.setOnAction(event -> {
                     chosen = index;
                     fillOthers();

@@ -10,6 +10,7 @@ import zesty.signal.core.decode.PacketFormat;
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ByteTail;
 
 /** Takes the newest line or packet apart, for looking at. */
@@ -91,8 +92,10 @@ public final class LinePieces {
             return pieces;
         }
         if (format instanceof PictureFormat) {
-            pieces.add(
-                    new Piece(line.length() > 40 ? line.substring(0, 40) + " …" : line, -1, "a line of the picture"));
+            pieces.add(new Piece(
+                    line.length() > 40 ? line.substring(0, 40) + " …" : line,
+                    -1,
+                    Messages.of("bench.a-line-of-the-picture")));
             return pieces;
         }
         // Numbers and what stands around them: as many numbers as there are columns, in the order of the stream.

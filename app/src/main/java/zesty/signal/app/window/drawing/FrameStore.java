@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Set;
 import zesty.signal.app.window.workspace.BackgroundTasks;
 import zesty.signal.core.picture.Film;
+import zesty.signal.core.text.Messages;
 
 /** Pictures for the window, made right: those of a file are fetched beside its thread and kept for a while. JavaFX thread only. */
 public final class FrameStore {
@@ -32,7 +33,7 @@ public final class FrameStore {
         }
         double[] frame = kept.get(row);
         if (frame == null && asked.add(row)) {
-            tasks.fetch("a picture cannot be read", () -> film.raw(row), came -> {
+            tasks.fetch(Messages.of("drawing.a-picture-cannot-be-read"), () -> film.raw(row), came -> {
                 if (of != null && film.sameSource(of)) {
                     if (came != null) {
                         kept.put(row, came);

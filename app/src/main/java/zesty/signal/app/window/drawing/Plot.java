@@ -12,6 +12,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** A small plot with named axes, for benches. Redrawn by its owner; the picture follows its size. */
 public final class Plot extends Pane implements Drawn {
@@ -38,7 +39,7 @@ public final class Plot extends Pane implements Drawn {
     /** The margins that go with the letters: set once a picture, for every point asks for them. */
     private double atLeft = LEFT;
 
-    private String subject = "plot";
+    private String subject = Messages.of("drawing.plot");
     private double atRight = RIGHT;
     private double atTop = TOP;
     private double atBottom = BOTTOM;
@@ -124,7 +125,7 @@ public final class Plot extends Pane implements Drawn {
         }
         pen.words(wordsY, 2, 1, TextAlignment.LEFT, VPos.TOP, ink);
         subject = wordsY;
-        setAccessibleText("plot of " + wordsY + " over " + wordsX);
+        setAccessibleText(Messages.of("drawing.plot-of-over", wordsY, wordsX));
     }
 
     /** Hands over what was drawn since the last picture began, if somebody waits for it, and begins the next one. */

@@ -10,6 +10,7 @@ import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 import javax.imageio.ImageIO;
+import zesty.signal.core.text.Messages;
 
 /** What the window shows, as a picture. */
 public final class WindowImage {
@@ -54,7 +55,7 @@ public final class WindowImage {
     /** Any thread. */
     public void write(File file) throws IOException {
         if (!ImageIO.write(image, "png", file)) {
-            throw new IOException("no PNG writer");
+            throw new IOException(Messages.of("drawing.no-png-writer"));
         }
     }
 }

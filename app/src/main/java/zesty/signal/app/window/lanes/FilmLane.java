@@ -16,6 +16,7 @@ import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.picture.Film;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.StreamSnapshot;
@@ -27,7 +28,7 @@ final class FilmLane extends HBox {
 
     private final Workspace workspace;
     private final FilmStrip strip;
-    private final Label name = new Label("pictures");
+    private final Label name = new Label(Messages.of("lanes.pictures"));
     private final Label value = new Label();
     private final Label how = new Label();
     private final Pane plot = new Pane();
@@ -56,7 +57,7 @@ final class FilmLane extends HBox {
         Pane side = new Pane();
         side.getStyleClass().add("lane-side");
         getChildren().addAll(bar, tag, plot, side);
-        Tooltip.install(plot, new Tooltip("press a picture to see it large, and to choose parts of it"));
+        Tooltip.install(plot, new Tooltip(Messages.of("lanes.press-a-picture-to-see-it-large")));
         setOnMouseClicked(event -> look(Double.NaN));
         plot.setOnMouseClicked(event -> {
             look(from + (to - from) * event.getX() / Math.max(1, plot.getWidth()));
@@ -113,6 +114,9 @@ final class FilmLane extends HBox {
     }
 
     private static String pictureOf(Snapshot snapshot, StreamSnapshot of) {
-        return (snapshot.rig().sources().get(of.source()).name() + " picture").strip();
+        return (Messages.of(
+                        "lanes.picture",
+                        snapshot.rig().sources().get(of.source()).name()))
+                .strip();
     }
 }

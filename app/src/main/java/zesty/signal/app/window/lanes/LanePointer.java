@@ -10,6 +10,7 @@ import javafx.scene.layout.Region;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.TimeWindow;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -108,7 +109,7 @@ final class LanePointer {
         if (!closer) {
             lens.setVisible(false);
         } else if (hovered == null) {
-            workspace.say("The lens is where the pointer is: move it over a lane. Q puts it away.");
+            workspace.say(Messages.of("lanes.the-lens-is-where-the-pointer-is"));
         }
     }
 

@@ -15,6 +15,7 @@ import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.StreamSnapshot;
@@ -185,7 +186,7 @@ public final class LaneStack extends VBox implements Drawn {
 
     @Override
     public String subject() {
-        return "lanes";
+        return Messages.of("lanes.lanes");
     }
 
     @Override
@@ -220,7 +221,7 @@ public final class LaneStack extends VBox implements Drawn {
         alone = !alone;
         describedAt = Double.NEGATIVE_INFINITY;
         if (alone) {
-            workspace.say("This lane alone; O shows the others again.");
+            workspace.say(Messages.of("lanes.this-lane-alone-o-shows-the-others"));
         }
     }
 

@@ -15,6 +15,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.TextSize;
@@ -22,6 +23,7 @@ import zesty.signal.app.wording.Wording;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -45,7 +47,7 @@ final class LaneView extends HBox {
     private final Label trust = new Label();
     private final StateSign sign = new StateSign();
     private final Region bar = new Region();
-    private final Button hide = new Button("hide");
+    private final Button hide = new Button(Messages.of("lanes.hide"));
     private final ImageView image = new ImageView();
     private final Pane plot = new Pane(image);
     private final Pane side = new Pane();
@@ -75,6 +77,7 @@ final class LaneView extends HBox {
     private final float[] extremes = new float[2];
 
     LaneView(String column) {
+        HelpPlace.mark(this, "lane");
         this.column = column;
         getStyleClass().add("lane");
         setFocusTraversable(true);
@@ -84,14 +87,14 @@ final class LaneView extends HBox {
         unit.getStyleClass().add("lane-unit");
         how.getStyleClass().add("lane-how");
         how.setWrapText(true);
-        unit.setTooltip(new Tooltip("press to show it in the next unit"));
+        unit.setTooltip(new Tooltip(Messages.of("lanes.press-to-show-it-in-the-next-unit")));
         trust.getStyleClass().add("lane-trust");
         trust.setGraphic(sign);
         HBox number = new HBox(5, value, unit);
         number.setAlignment(Pos.BASELINE_LEFT);
         hide.getStyleClass().setAll("lane-hide");
         hide.setFocusTraversable(false);
-        hide.setTooltip(new Tooltip("hide this lane (H); the signal is recorded all the same"));
+        hide.setTooltip(new Tooltip(Messages.of("lanes.hide-this-lane-h-the-signal-is")));
         hide.visibleProperty().bind(hoverProperty());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -127,7 +130,7 @@ final class LaneView extends HBox {
         side.getChildren().addAll(top, bottom, range);
         range.setWrapText(true);
         range.maxWidthProperty().bind(side.widthProperty().subtract(7));
-        Tooltip.install(side, new Tooltip("the range of this lane: press for locked, tracking or auto (F)"));
+        Tooltip.install(side, new Tooltip(Messages.of("lanes.the-range-of-this-lane-press-for")));
         sayRange();
         image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
@@ -220,20 +223,21 @@ final class LaneView extends HBox {
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         boolean held = state == LinkState.HELD;
         value.setText(lost || channel.warming() ? "—" : Wording.value(channel));
-        unit.setText(lost ? "" : channel.channel().unit());
+        unit.setText(lost ? "" : Messages.token(channel.channel().unit()));
         setAccessibleText(name.getText() + ": " + value.getText() + " " + unit.getText());
         // What keeps it from being read stands beside the signal, not over it.
         boolean kept = !channel.trouble().isEmpty();
         how.setText(
                 kept
                         ? channel.trouble()
-                        : (cameOf(channel) ? "raw" : Wording.how(channel)) + " · " + Wording.rate(channel.rateHz()));
+                        : (cameOf(channel) ? Messages.of("lanes.raw") : Wording.how(channel)) + " · "
+                                + Wording.rate(channel.rateHz()));
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("kept"), kept);
         trust.setText(
                 lost || held || state == LinkState.OVER
                         ? Wording.state(snapshot, channel.stream())
                         : channel.warming() && channel.trouble().isEmpty()
-                                ? "warming up: recorded, not read"
+                                ? Messages.of("lanes.warming-up-recorded-not-read")
                                 : diagnosis);
         boolean ill = !diagnosis.isEmpty() && trust.getText().equals(diagnosis);
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("ill"), ill);
@@ -252,14 +256,11 @@ final class LaneView extends HBox {
         rate.setVisible(!rate.getText().isEmpty());
         if (getProperties().get("tip") != css) {
             getProperties().put("tip", css);
-            Tooltip.install(
-                    bar,
-                    new Tooltip("Line colour: " + colour.name()
-                            + ". The pale line is the raw signal, moved to the cleaned one's level."));
+            Tooltip.install(bar, new Tooltip(Messages.of("lanes.line-colour-the-pale-line-is-the", colour.name())));
         }
         int decimals =
                 Digits.decimalsFor(Math.abs(channel.channel().display().slope()) * (scale.high() - scale.low()) / 100);
-        String suffix = channel.channel().unit();
+        String suffix = Messages.token(channel.channel().unit());
         Line shown = channel.channel().display();
         String high = Wording.end(shown.apply(scale.high()), decimals);
         // The unit stands in the tag as well: where there is no room for it, it is left away.

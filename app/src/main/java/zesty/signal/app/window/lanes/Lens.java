@@ -10,6 +10,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -82,7 +83,11 @@ final class Lens extends VBox {
         buffer.updateBuffer(all -> null);
         double low = channel.channel().display().apply(scale.low());
         double high = channel.channel().display().apply(scale.high());
-        words.setText(Digits.about(span, 3) + " s wide, " + Digits.about(low, 4) + " to " + Digits.about(high, 4) + " "
-                + channel.channel().unit());
+        words.setText(Messages.of(
+                "lanes.s-wide-to",
+                Digits.about(span, 3),
+                Digits.about(low, 4),
+                Digits.about(high, 4),
+                channel.channel().unit()));
     }
 }

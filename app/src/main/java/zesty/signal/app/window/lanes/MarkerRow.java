@@ -10,7 +10,9 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
 
 /**
@@ -32,13 +34,14 @@ final class MarkerRow extends Pane {
     private double perPixel = 1;
 
     MarkerRow(Workspace workspace) {
+        HelpPlace.mark(this, "marker");
         this.workspace = workspace;
         setId("marker-row");
         setPickOnBounds(false);
         writing.setId("marker-name");
         writing.setVisible(false);
         writing.setPrefColumnCount(14);
-        writing.setTooltip(new Tooltip("Enter keeps the name, an empty one deletes the marker"));
+        writing.setTooltip(new Tooltip(Messages.of("lanes.enter-keeps-the-name-an-empty-one")));
         writing.setOnAction(event -> rename());
         writing.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
@@ -94,7 +97,7 @@ final class MarkerRow extends Pane {
                 if (own && event.getCode() == KeyCode.ENTER) {
                     open(this);
                 } else if (own && (event.getCode() == KeyCode.DELETE || event.getCode() == KeyCode.BACK_SPACE)) {
-                    workspace.remark(mark, null, "a marker deleted");
+                    workspace.remark(mark, null, Messages.of("lanes.a-marker-deleted"));
                 } else if (own && event.isShiftDown() && event.getCode() == KeyCode.LEFT) {
                     move(-perPixel);
                 } else if (own && event.isShiftDown() && event.getCode() == KeyCode.RIGHT) {
@@ -114,7 +117,9 @@ final class MarkerRow extends Pane {
             double last = workspace.shown().snapshot(System.nanoTime()).lastSeconds() - length;
             double to = Math.max(0, Math.min(last, mark.seconds() + by));
             workspace.remark(
-                    mark, new Mark(to, mark.isSpan() ? to + length : Double.NaN, mark.text()), "a marker moved");
+                    mark,
+                    new Mark(to, mark.isSpan() ? to + length : Double.NaN, mark.text()),
+                    Messages.of("lanes.a-marker-moved"));
         }
 
         void show(Mark now, double x, double to, double free) {
@@ -123,11 +128,9 @@ final class MarkerRow extends Pane {
                 setText(now.text());
                 setId("marked-" + now.text().replaceAll("[^\\p{Alnum}]", "-"));
                 setTooltip(new Tooltip(
-                        changeable()
-                                ? "press to rename, drag to move; Enter, Delete, Shift+Left and Shift+Right by key"
-                                : now.text()));
+                        changeable() ? Messages.of("lanes.press-to-rename-drag-to-move-enter") : now.text()));
                 setCursor(changeable() ? Cursor.HAND : Cursor.DEFAULT);
-                setAccessibleText("marker " + now.text());
+                setAccessibleText(Messages.of("lanes.marker", now.text()));
             }
             autosize();
             relocate(Math.max(x, free), 0);
@@ -175,9 +178,10 @@ final class MarkerRow extends Pane {
         String text = writing.getText().strip();
         close();
         if (text.isEmpty()) {
-            workspace.remark(old, null, "a marker deleted");
+            workspace.remark(old, null, Messages.of("lanes.a-marker-deleted"));
         } else if (!text.equals(old.text())) {
-            workspace.remark(old, new Mark(old.seconds(), old.untilSeconds(), text), "a marker renamed");
+            workspace.remark(
+                    old, new Mark(old.seconds(), old.untilSeconds(), text), Messages.of("lanes.a-marker-renamed"));
         }
     }
 

@@ -6,6 +6,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 
 /** What stands in the place of the lanes while there are none: why, and one thing to do. */
@@ -30,18 +31,32 @@ final class NoLanes extends VBox {
     /** Each empty state has its own words and one thing to do. */
     void say(Snapshot snapshot) {
         if (!snapshot.channels().isEmpty()) {
-            say("All lanes are hidden.", "Show them (Shift+H)", workspace::showAllLanes);
+            say(
+                    Messages.of("lanes.all-lanes-are-hidden"),
+                    Messages.of("lanes.show-them-shift-h"),
+                    workspace::showAllLanes);
             return;
         }
         String reason = snapshot.health().reason();
         switch (snapshot.health().state()) {
-            case IDLE -> say("No board is connected.", "Pick a source (1)", this::pickSource);
-            case LOST, REFUSED -> say("No signal: " + reason, "Look at the source (1)", this::pickSource);
-            case OVER -> say("The source has ended: " + reason, "Pick another source (1)", this::pickSource);
+            case IDLE ->
+                say(Messages.of("lanes.no-board-is-connected"), Messages.of("lanes.pick-a-source-1"), this::pickSource);
+            case LOST, REFUSED ->
+                say(
+                        Messages.of("lanes.no-signal", reason),
+                        Messages.of("lanes.look-at-the-source-1"),
+                        this::pickSource);
+            case OVER ->
+                say(
+                        Messages.of("lanes.the-source-has-ended", reason),
+                        Messages.of("lanes.pick-another-source-1"),
+                        this::pickSource);
             default ->
                 say(
-                        "Waiting for the board: " + (reason.isEmpty() ? "opening the link" : reason),
-                        "Look at its bytes (1)",
+                        Messages.of(
+                                "lanes.waiting-for-the-board",
+                                (reason.isEmpty() ? Messages.of("lanes.opening-the-link") : reason)),
+                        Messages.of("lanes.look-at-its-bytes-1"),
                         this::pickSource);
         }
     }

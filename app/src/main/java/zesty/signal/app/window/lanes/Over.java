@@ -3,6 +3,7 @@ package zesty.signal.app.window.lanes;
 import zesty.signal.app.window.drawing.LaneColours;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /**
@@ -15,7 +16,11 @@ record Over(ChannelSnapshot channel, ColumnEdges edges, LaneColours colours, Val
     String words() {
         Line shown = channel.channel().display();
         String unit = channel.channel().unit();
-        return "- - " + channel.channel().name() + " over it, " + Digits.about(shown.apply(scale.low()), 4) + " to "
-                + Digits.about(shown.apply(scale.high()), 4) + (unit.isEmpty() ? "" : " " + unit);
+        return Messages.of(
+                "lanes.over-it-to",
+                channel.channel().name(),
+                Digits.about(shown.apply(scale.low()), 4),
+                Digits.about(shown.apply(scale.high()), 4),
+                (unit.isEmpty() ? "" : " " + unit));
     }
 }

@@ -3,6 +3,7 @@ package zesty.signal.app.window.lanes;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.read.Event;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ReaderSnapshot;
 
 /**
@@ -96,6 +97,6 @@ final class RateLine {
 
     /** @return what the line is, such as "beats a minute, 60 to 90" */
     String words() {
-        return kind + "s a minute, " + (long) low() + " to " + (long) high();
+        return Messages.of("lanes.s-a-minute-to", kind, (long) low(), (long) high());
     }
 }

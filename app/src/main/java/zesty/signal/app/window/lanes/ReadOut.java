@@ -6,6 +6,7 @@ import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** Time and value under the pointer, beside it. */
@@ -43,7 +44,7 @@ final class ReadOut extends Label {
                 there
                         ? time + "   " + shown(channel, raw, row, sample) + (unitText.isEmpty() ? "" : " " + unitText)
                                 + pull(channel, seconds)
-                        : "no sample here");
+                        : Messages.of("lanes.no-sample-here"));
         setVisible(true);
         autosize();
         double left = x + 14 + getWidth() > width ? x - 14 - getWidth() : x + 14;
@@ -69,7 +70,7 @@ final class ReadOut extends Label {
                 .filter(reader -> reader.setup().kind().equals(Muscle.NAME) && reader.reading() != null)
                 .flatMap(reader -> reader.reading().events(Muscle.BURSTS).stream())
                 .filter(pull -> seconds >= pull.startSeconds() && seconds <= pull.endSeconds())
-                .map(pull -> "   pull of " + Digits.fixed(pull.values()[Muscle.PERCENT_FIELD], 0) + " %")
+                .map(pull -> Messages.of("lanes.pull-of", Digits.fixed(pull.values()[Muscle.PERCENT_FIELD], 0)))
                 .findFirst()
                 .orElse("");
     }

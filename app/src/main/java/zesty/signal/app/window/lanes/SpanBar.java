@@ -17,11 +17,13 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.SpanNumbers;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -36,13 +38,14 @@ final class SpanBar extends HBox {
     private final Label words = new Label();
     private final FlowPane numbers = new FlowPane(16, 4);
     private final VBox told = new VBox(2, words, numbers);
-    private final Button trim = new Button("cut out");
-    private final Button mark = new Button("mark");
+    private final Button trim = new Button(Messages.of("lanes.cut-out"));
+    private final Button mark = new Button(Messages.of("lanes.mark"));
     private Object shownFor;
     private Snapshot seen;
 
     SpanBar(Workspace workspace) {
         super(10);
+        HelpPlace.mark(this, "span");
         this.workspace = workspace;
         setId("span-bar");
         getStyleClass().add("span-bar");
@@ -55,35 +58,34 @@ final class SpanBar extends HBox {
         HBox.setHgrow(told, Priority.ALWAYS);
         told.setMinWidth(0);
         told.setMaxWidth(Double.MAX_VALUE);
-        Button copy = new Button("copy");
+        Button copy = new Button(Messages.of("lanes.copy"));
         copy.setId("span-copy");
         copy.getStyleClass().setAll("small-button");
         copy.setMinWidth(USE_PREF_SIZE);
-        copy.setTooltip(new Tooltip("copies the numbers of every lane as a table"));
+        copy.setTooltip(new Tooltip(Messages.of("lanes.copies-the-numbers-of-every-lane")));
         copy.setOnAction(event -> copy());
-        Button closer = new Button("closer");
+        Button closer = new Button(Messages.of("lanes.closer"));
         closer.setId("span-closer");
         closer.getStyleClass().setAll("small-button");
         closer.setMinWidth(USE_PREF_SIZE);
-        closer.setTooltip(new Tooltip("fills the lanes with what lies between (0 shows all again)"));
+        closer.setTooltip(new Tooltip(Messages.of("lanes.fills-the-lanes-with-what-lies")));
         closer.setOnAction(event -> closer());
         trim.setId("span-trim");
         trim.getStyleClass().setAll("small-button");
         trim.setMinWidth(USE_PREF_SIZE);
-        trim.setTooltip(new Tooltip("makes a take of its own of what lies between; this one stays as it is"));
+        trim.setTooltip(new Tooltip(Messages.of("lanes.makes-a-take-of-its-own-of-what")));
         trim.setOnAction(event -> workspace.trim(workspace.view().span().get()));
         trim.managedProperty().bind(trim.visibleProperty());
         mark.setId("span-mark");
         mark.getStyleClass().setAll("small-button");
         mark.setMinWidth(USE_PREF_SIZE);
-        mark.setTooltip(
-                new Tooltip("makes a span of it that every reader gives its numbers for; press its marker to name it"));
+        mark.setTooltip(new Tooltip(Messages.of("lanes.makes-a-span-of-it-that-every")));
         mark.setOnAction(event -> workspace.markSpan(workspace.view().span().get()));
         mark.managedProperty().bind(mark.visibleProperty());
         Button away = new Button("×");
         away.getStyleClass().setAll("tile-off");
         away.setMinWidth(USE_PREF_SIZE);
-        away.setTooltip(new Tooltip("stop measuring (Shift+X)"));
+        away.setTooltip(new Tooltip(Messages.of("lanes.stop-measuring-shift-x")));
         away.setOnAction(event -> workspace.view().span().set(Span.NONE));
         managedProperty().bind(visibleProperty());
         setVisible(false);
@@ -111,7 +113,7 @@ final class SpanBar extends HBox {
         Optional<ChannelSnapshot> focused =
                 snapshot.focused(workspace.view().focus().get());
         if (!span.whole()) {
-            say("Measuring from here: press X at the other end, or drag with the right button.");
+            say(Messages.of("lanes.measuring-from-here-press-x-at-the"));
             shownFor = null;
             return;
         }
@@ -128,12 +130,12 @@ final class SpanBar extends HBox {
             tell(channel, span, from, sums(channel, rows, share -> true));
             return;
         }
-        say("Calculating " + (rows[1] - rows[0]) + " samples.");
+        say(Messages.of("lanes.calculating-samples", (rows[1] - rows[0])));
         workspace
                 .tasks()
                 .atLength(
-                        "Calculating the selection",
-                        "what is measured could not be added up",
+                        Messages.of("lanes.calculating-the-selection"),
+                        Messages.of("lanes.what-is-measured-could-not-be"),
                         goOn -> sums(channel, rows, goOn),
                         sums -> {
                             if (now.equals(shownFor)) {
@@ -149,29 +151,30 @@ final class SpanBar extends HBox {
         String unit = channel.channel().unit();
         String own = unit.isEmpty() ? "" : " " + unit;
         List<Node> tiles = new ArrayList<>();
-        tiles.add(tile("Δt", Digits.about(apart, 5) + " s"));
-        tiles.add(tile("1/Δt", Digits.about(1 / apart, 4) + " Hz"));
+        tiles.add(tile(Messages.of("lanes.t"), Digits.about(apart, 5) + " s"));
+        tiles.add(tile(Messages.of("lanes.1-t"), Digits.about(1 / apart, 4) + " Hz"));
         if (zero == zero) {
-            tiles.add(tile("from", Digits.fixed(span.from(), 3) + " s"));
-            tiles.add(tile("to", Digits.fixed(span.to(), 3) + " s"));
+            tiles.add(tile(Messages.of("lanes.from"), Digits.fixed(span.from(), 3) + " s"));
+            tiles.add(tile(Messages.of("lanes.to"), Digits.fixed(span.to(), 3) + " s"));
         }
         if (n.count() > 0) {
             double first = sums.first();
             double last = sums.last();
-            tiles.add(tile("first", Digits.about(first, 4) + own));
-            tiles.add(tile("last", Digits.about(last, 4) + own));
-            tiles.add(tile("change", (last >= first ? "+" : "") + Digits.about(last - first, 4) + own));
-            tiles.add(tile("mean", Digits.about(n.mean(), 5) + own));
-            tiles.add(tile("SD", Digits.about(n.deviation(), 3) + own));
-            tiles.add(tile("RMS", Digits.about(n.rms(), 4) + own));
-            tiles.add(tile("lowest", Digits.about(n.low(), 4) + own));
-            tiles.add(tile("highest", Digits.about(n.high(), 4) + own));
-            tiles.add(tile("slope", Digits.about(n.slope(), 3) + own + "/s"));
-            tiles.add(tile("crest factor", Digits.about(n.crest(), 3)));
-            tiles.add(tile("area", Digits.about(n.area(), 4) + own + "·s"));
-            tiles.add(tile("samples", String.valueOf(n.count())));
+            tiles.add(tile(Messages.of("lanes.first"), Digits.about(first, 4) + own));
+            tiles.add(tile(Messages.of("lanes.last"), Digits.about(last, 4) + own));
+            tiles.add(tile(
+                    Messages.of("lanes.change"), (last >= first ? "+" : "") + Digits.about(last - first, 4) + own));
+            tiles.add(tile(Messages.of("lanes.mean"), Digits.about(n.mean(), 5) + own));
+            tiles.add(tile(Messages.of("lanes.sd"), Digits.about(n.deviation(), 3) + own));
+            tiles.add(tile(Messages.of("lanes.rms"), Digits.about(n.rms(), 4) + own));
+            tiles.add(tile(Messages.of("lanes.lowest"), Digits.about(n.low(), 4) + own));
+            tiles.add(tile(Messages.of("lanes.highest"), Digits.about(n.high(), 4) + own));
+            tiles.add(tile(Messages.of("lanes.slope"), Digits.about(n.slope(), 3) + own + "/s"));
+            tiles.add(tile(Messages.of("lanes.crest-factor"), Digits.about(n.crest(), 3)));
+            tiles.add(tile(Messages.of("lanes.area"), Digits.about(n.area(), 4) + own + "·s"));
+            tiles.add(tile(Messages.of("lanes.samples"), String.valueOf(n.count())));
         }
-        words.setText(channel.channel().name() + (n.count() == 0 ? ": no sample lies between." : ""));
+        words.setText(channel.channel().name() + (n.count() == 0 ? Messages.of("lanes.no-sample-lies-between") : ""));
         numbers.getChildren().setAll(tiles);
     }
 
@@ -236,15 +239,17 @@ final class SpanBar extends HBox {
         workspace
                 .tasks()
                 .atLength(
-                        "Calculating every lane",
-                        "the numbers could not be copied",
+                        Messages.of("lanes.calculating-every-lane"),
+                        Messages.of("lanes.the-numbers-could-not-be-copied"),
                         goOn -> table(lanes, span, goOn),
                         lines -> {
                             ClipboardContent content = new ClipboardContent();
                             content.putString(String.join("\n", lines) + "\n");
                             Clipboard.getSystemClipboard().setContent(content);
-                            workspace.say("Copied: a line for each of " + (lines.size() - 1)
-                                    + (lines.size() == 2 ? " lane." : " lanes."));
+                            workspace.say(Messages.of(
+                                    "lanes.copied-a-line-for-each-of",
+                                    (lines.size() - 1),
+                                    (lines.size() == 2 ? Messages.of("lanes.lane") : Messages.of("lanes.lanes-2"))));
                         });
     }
 

@@ -7,6 +7,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 
 /** The times below the lanes, the marks of a take below these, and how many lanes are hidden. */
 final class TimeAxis extends Pane {
@@ -22,7 +23,7 @@ final class TimeAxis extends Pane {
         this.workspace = workspace;
         getStyleClass().add("time-axis");
         hidden.getStyleClass().setAll("small-button");
-        hidden.setTooltip(new Tooltip("show all lanes (Shift+H)"));
+        hidden.setTooltip(new Tooltip(Messages.of("lanes.show-all-lanes-shift-h")));
         hidden.setOnAction(event -> workspace.showAllLanes());
         marks = new MarkerRow(workspace);
         getChildren().addAll(hidden, marks);
@@ -39,7 +40,7 @@ final class TimeAxis extends Pane {
                 .filter(c -> !c.shown())
                 .count();
         hidden.setVisible(out > 0 && !alone);
-        hidden.setText(out + " hidden: show");
+        hidden.setText(Messages.of("lanes.hidden-show", out));
         hidden.autosize();
         hidden.relocate(0, 0);
         int used = 0;

@@ -1,6 +1,8 @@
 package zesty.signal.app.window.lanes;
 
 import java.util.Locale;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Where the time grid stands and what its labels say. Live labels count back from now, stored ones from the start. */
 final class TimeTicks {
@@ -51,7 +53,7 @@ final class TimeTicks {
 
     private String label(double seconds, boolean live) {
         if (live && Math.abs(seconds) < labelStep / 2) {
-            return "now";
+            return Messages.of("lanes.now");
         }
         return text(seconds, labelStep);
     }
@@ -67,6 +69,6 @@ final class TimeTicks {
             return sign + hours + minutes + String.format(Locale.ROOT, "%02d", whole % 60);
         }
         int decimals = (int) Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
-        return sign + String.format(Locale.ROOT, "%." + decimals + "f s", size);
+        return sign + Digits.fixed(size, decimals) + " s";
     }
 }

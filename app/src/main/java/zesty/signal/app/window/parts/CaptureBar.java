@@ -17,10 +17,13 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingPlan;
@@ -39,16 +42,18 @@ public final class CaptureBar extends VBox {
     private static final PseudoClass OPEN = PseudoClass.getPseudoClass("open");
 
     private final Workspace workspace;
-    private final Button record = new Button("Record");
+    private final Button record = new Button(Messages.of("parts.record"));
     private final ToggleGroup lengths = new ToggleGroup();
     private final ToggleButton open =
-            chip("until I stop", "recording goes on until the button is pressed again (D changes it)");
-    private final ToggleButton timed = chip("minutes", "recording stops after so many minutes (D changes it)");
-    private final ToggleButton counted = chip("samples", "recording stops after so many samples (D changes it)");
+            chip(Messages.of("parts.until-i-stop"), Messages.of("parts.recording-goes-on-until-the-button"));
+    private final ToggleButton timed =
+            chip(Messages.of("parts.minutes"), Messages.of("parts.recording-stops-after-so-many"));
+    private final ToggleButton counted =
+            chip(Messages.of("parts.samples"), Messages.of("parts.recording-stops-after-so-many-2"));
     private final ToggleButton cued =
-            chip("on cue", "recording starts when a channel goes beyond a limit (D changes it)");
+            chip(Messages.of("parts.on-cue"), Messages.of("parts.recording-starts-when-a-channel"));
     private final ToggleButton phased =
-            chip("protocol", "recording goes through the phases of the rig's protocol (D changes it)");
+            chip(Messages.of("parts.protocol"), Messages.of("parts.recording-goes-through-the-phases"));
     private final RecordingForm form;
     private final ProtocolRow protocol;
     private final FlowPane keys = new FlowPane(6, 4);
@@ -65,6 +70,7 @@ public final class CaptureBar extends VBox {
     private boolean wasRunning;
 
     public CaptureBar(Workspace workspace) {
+        HelpPlace.mark(this, "recording");
         this.workspace = workspace;
         getStyleClass().add("capture");
         setSpacing(7);
@@ -72,12 +78,12 @@ public final class CaptureBar extends VBox {
         record.getStyleClass().setAll("record");
         record.setOnAction(event -> toggle());
         record.setMinWidth(Region.USE_PREF_SIZE);
-        record.setTooltip(new Tooltip("record or stop (R)"));
+        record.setTooltip(new Tooltip(Messages.of("parts.record-or-stop-r")));
         open.setSelected(true);
         amount.setPrefColumnCount(5);
         amount.setId("amount");
         amount.getStyleClass().add("amount");
-        amount.setTooltip(new Tooltip("how many; Enter changes a recording that runs"));
+        amount.setTooltip(new Tooltip(Messages.of("parts.how-many-enter-changes-a-recording")));
         amount.setOnAction(event -> changeLimit());
         amount.visibleProperty().bind(timed.selectedProperty().or(counted.selectedProperty()));
         amount.managedProperty().bind(amount.visibleProperty());
@@ -92,7 +98,7 @@ public final class CaptureBar extends VBox {
             }
         });
         whose.setId("amount-of");
-        whose.setTooltip(new Tooltip("whose samples are counted"));
+        whose.setTooltip(new Tooltip(Messages.of("parts.whose-samples-are-counted")));
         whose.managedProperty().bind(whose.visibleProperty());
         cue.visibleProperty().bind(cued.selectedProperty());
         form = new RecordingForm(workspace);
@@ -104,10 +110,10 @@ public final class CaptureBar extends VBox {
         counted.setId("for-samples");
         timed.setId("for-minutes");
         mark.setId("mark");
-        mark.setPromptText("Add a marker");
+        mark.setPromptText(Messages.of("parts.add-a-marker"));
         mark.setPrefColumnCount(26);
         mark.setMinWidth(60);
-        mark.setTooltip(new Tooltip("a mark in the recording (M)"));
+        mark.setTooltip(new Tooltip(Messages.of("parts.a-mark-in-the-recording-m")));
         // A remark is of the moment at which its first letter was written, however long the rest takes.
         mark.textProperty().addListener((p, was, is) -> markNanos = was.isBlank() ? System.nanoTime() : markNanos);
         mark.setOnAction(event -> {
@@ -126,7 +132,7 @@ public final class CaptureBar extends VBox {
         more.setId("recording-setup");
         more.getStyleClass().setAll("chip");
         more.setMinWidth(Region.USE_PREF_SIZE);
-        more.setTooltip(new Tooltip("markers with keys, a protocol, which channels are recorded (E)"));
+        more.setTooltip(new Tooltip(Messages.of("parts.markers-with-keys-a-protocol-which")));
         more.setOnAction(event -> form.toggle());
         bar.getChildren().setAll(record, open, timed, counted, cued, phased, more, amount, whose);
         bar.setAlignment(Pos.CENTER_LEFT);
@@ -184,7 +190,7 @@ public final class CaptureBar extends VBox {
         if (phased.isSelected()) {
             Protocol phases = workspace.live().rig().recording().protocol();
             if (phases.isNone()) {
-                workspace.trouble("This rig has no protocol yet: write its phases, then press Record again.");
+                workspace.trouble(Messages.of("parts.this-rig-has-no-protocol-yet-write"));
                 if (!form.isVisible()) {
                     form.toggle();
                 }
@@ -206,9 +212,13 @@ public final class CaptureBar extends VBox {
             double number = number(amount.getText());
             boolean whole = number == Math.rint(number);
             if (!(number > 0) || counted.isSelected() && !whole || number > 1e12) {
-                workspace.trouble("'" + amount.getText() + "' is no "
-                        + (counted.isSelected() ? "whole number of samples" : "number of minutes")
-                        + "; write for example " + (counted.isSelected() ? "600." : "10 or 0.5."));
+                workspace.trouble(Messages.of(
+                        "parts.is-no-write-for-example",
+                        amount.getText(),
+                        (counted.isSelected()
+                                ? Messages.of("parts.whole-number-of-samples")
+                                : Messages.of("parts.number-of-minutes")),
+                        (counted.isSelected() ? "600." : Messages.of("parts.10-or-0-5"))));
                 amount.requestFocus();
                 return null;
             }
@@ -227,10 +237,14 @@ public final class CaptureBar extends VBox {
         RecordingLimit limit = runs && plain ? limit() : null;
         if (limit != null) {
             workspace.recordings().limit(limit);
-            workspace.say("The recording lasts "
-                    + (open.isSelected()
-                            ? "until you stop it."
-                            : amount.getText().strip() + (timed.isSelected() ? " minutes." : " samples.")));
+            workspace.say(Messages.of(
+                    "parts.the-recording-lasts",
+                    (open.isSelected()
+                            ? Messages.of("parts.until-you-stop-it")
+                            : amount.getText().strip()
+                                    + (timed.isSelected()
+                                            ? Messages.of("parts.minutes-2")
+                                            : Messages.of("parts.samples-2")))));
         }
     }
 
@@ -241,7 +255,7 @@ public final class CaptureBar extends VBox {
 
     static double number(String text) {
         try {
-            return Double.parseDouble(text.strip().replace(',', '.'));
+            return Digits.typed(text);
         } catch (NumberFormatException e) {
             return Double.NaN;
         }
@@ -267,8 +281,10 @@ public final class CaptureBar extends VBox {
         boolean waits = !recording.waitsFor().isEmpty();
         record.setText(
                 waits || workspace.recordings().waits()
-                        ? "Waiting"
-                        : running ? "Recording  " + Wording.clock(recording.seconds()) : "Record");
+                        ? Messages.of("parts.waiting")
+                        : running
+                                ? Messages.of("parts.recording", Wording.clock(recording.seconds()))
+                                : Messages.of("parts.record"));
         record.pseudoClassStateChanged(PseudoClass.getPseudoClass("running"), running);
         boolean begunOtherwise = running
                 && (cued.isSelected() || !workspace.recordings().protocol().isNone());
@@ -285,19 +301,27 @@ public final class CaptureBar extends VBox {
         showKeys(live.rig().recording().markers(), running && !waits);
         workspace.recordings().beginWhenRowsCome(live);
         long lost = live.links().stream().mapToLong(LinkHealth::lostRows).sum() + recording.lostRows();
-        String words = lost + " lost";
+        String words = Messages.of("parts.lost", lost);
         if (workspace.recordings().waits()) {
-            words = "for the first row";
+            words = Messages.of("parts.for-the-first-row");
         } else if (waits) {
-            words = "for " + recording.waitsFor() + made(recording) + " · " + words;
+            words = Messages.of("parts.for", recording.waitsFor(), made(recording), words);
         } else if (running) {
             // What is left is as much again as there is for each share of it.
             double remains = recording.seconds() * (1 - recording.share()) / recording.share();
-            String share = recording.share() > 0 ? Wording.clock(Math.ceil(remains)) + " left · " : "";
-            words = share + recording.rows() + " rows · " + Wording.size(recording.bytes()) + made(recording) + " · "
-                    + words + " · " + left(recording);
+            String share = recording.share() > 0 ? Messages.of("parts.left", Wording.clock(Math.ceil(remains))) : "";
+            words = Messages.of(
+                    "parts.rows",
+                    share + recording.rows(),
+                    Wording.size(recording.bytes()),
+                    made(recording),
+                    words,
+                    left(recording));
         } else if (workspace.live().connected()) {
-            words = live.links().stream().mapToLong(LinkHealth::rows).sum() + " rows received · " + words;
+            words = Messages.of(
+                    "parts.rows-received",
+                    live.links().stream().mapToLong(LinkHealth::rows).sum(),
+                    words);
         } else {
             words = "";
         }
@@ -315,12 +339,12 @@ public final class CaptureBar extends VBox {
     /** Boards beside each other send at rates of their own: whose samples are counted must be said. */
     private void showSources(Rig rig) {
         List<String> names = rig.sources().stream()
-                .map(one -> one.name().isEmpty() ? "the first board" : one.name())
+                .map(one -> one.name().isEmpty() ? Messages.of("parts.the-first-board") : one.name())
                 .toList();
         if (!names.equals(sources)) {
             sources = names;
-            whose.getItems().setAll("of all boards");
-            names.forEach(name -> whose.getItems().add("of " + name));
+            whose.getItems().setAll(Messages.of("parts.of-all-boards"));
+            names.forEach(name -> whose.getItems().add(Messages.of("parts.of", name)));
             whose.getSelectionModel().selectFirst();
         }
         whose.setVisible(counted.isSelected() && names.size() > 1);
@@ -333,10 +357,10 @@ public final class CaptureBar extends VBox {
             keys.getChildren().clear();
             for (int i = 0; i < markers.size(); i++) {
                 int index = i;
-                Button key = new Button("Alt+" + (i + 1) + "  " + markers.get(i));
+                Button key = new Button(Messages.of("parts.alt", (i + 1), markers.get(i)));
                 key.setId("marker-" + (i + 1));
                 key.getStyleClass().setAll("small-button");
-                key.setTooltip(new Tooltip("marks this moment; with Shift it begins a span, and ends it"));
+                key.setTooltip(new Tooltip(Messages.of("parts.marks-this-moment-with-shift-it")));
                 key.setOnMousePressed(event -> key.getProperties().put("span", event.isShiftDown()));
                 key.setOnAction(event -> {
                     if (Boolean.TRUE.equals(key.getProperties().remove("span"))) {
@@ -357,16 +381,16 @@ public final class CaptureBar extends VBox {
 
     private static String made(RecordingSnapshot recording) {
         int takes = recording.made().size();
-        return takes == 0 ? "" : " · " + takes + (takes == 1 ? " take" : " takes");
+        return takes == 0 ? "" : " · " + takes + (takes == 1 ? Messages.of("parts.take") : Messages.of("parts.takes"));
     }
 
     private static String left(RecordingSnapshot recording) {
         if (recording.freeBytes() < 0) {
-            return "free space unknown";
+            return Messages.of("parts.free-space-unknown");
         }
         double perSecond = recording.seconds() > 5 ? recording.bytes() / recording.seconds() : Double.NaN;
         double hours = recording.freeBytes() / perSecond / 3600;
-        String room = "disk " + Wording.size(recording.freeBytes());
+        String room = Messages.of("parts.disk", Wording.size(recording.freeBytes()));
         return hours < 1000 ? room + ", " + Math.round(hours) + " h" : room;
     }
 }

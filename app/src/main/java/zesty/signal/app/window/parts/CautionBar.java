@@ -11,6 +11,7 @@ import javafx.scene.layout.Region;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 
 /** What to take care of with the sensors of this rig, one at a time, until it is acknowledged. */
 public final class CautionBar extends HBox {
@@ -27,10 +28,10 @@ public final class CautionBar extends HBox {
         words.setMinHeight(Region.USE_PREF_SIZE);
         words.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(words, Priority.ALWAYS);
-        Button read = new Button("I have read this");
+        Button read = new Button(Messages.of("parts.i-have-read-this"));
         read.setId("acknowledge");
         read.setMinWidth(Region.USE_PREF_SIZE);
-        read.setTooltip(new Tooltip("it is saved with the rig that this was acknowledged"));
+        read.setTooltip(new Tooltip(Messages.of("parts.it-is-saved-with-the-rig-that-this")));
         read.setOnAction(event -> {
             Caution caution = shown;
             workspace.change(rig -> rig.acknowledging(caution));
@@ -50,7 +51,7 @@ public final class CautionBar extends HBox {
         setVisible(shown != null);
         if (shown != null) {
             boolean waits = live.channels().stream().anyMatch(live::waits);
-            words.setText(shown.words() + (waits ? " Nothing is read from it before you have." : ""));
+            words.setText(shown.words() + (waits ? Messages.of("parts.nothing-is-read-from-it-before-you") : ""));
         }
     }
 }

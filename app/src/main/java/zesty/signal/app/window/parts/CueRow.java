@@ -8,6 +8,8 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
+import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingPlan;
@@ -17,27 +19,32 @@ final class CueRow extends HBox {
     private static final Pattern CLOCK = Pattern.compile("\\d{1,2}:\\d{2}(:\\d{2})?");
 
     private final Runnable go;
-    private final TextField start = cue(
-            "cue-start",
-            "pulse > 600",
-            "starts it: a channel, > or <, and a number; a number of a reader, as in rate of Helm pulse > 100; or a time of day, as in 14:30",
-            9);
-    private final TextField before =
-            cue("cue-before", "5 s before", "how much from before the start is kept, up to 60 s", 6);
+    private final TextField start =
+            cue("cue-start", "pulse > 600", Messages.of("parts.starts-it-a-channel-or-and-a"), 9);
+    private final TextField before = cue(
+            "cue-before", Messages.of("parts.5-s-before"), Messages.of("parts.how-much-from-before-the-start-is"), 6);
     private final TextField stop =
-            cue("cue-stop", "pulse < 500", "ends it: a condition, a time such as 20 s, or nothing", 9);
-    private final ToggleButton again = new ToggleButton("again");
+            cue("cue-stop", "pulse < 500", Messages.of("parts.ends-it-a-condition-a-time-such-as"), 9);
+    private final ToggleButton again = new ToggleButton(Messages.of("parts.again"));
 
     /** @param go what Enter in one of its fields does */
     CueRow(Runnable go) {
         super(6);
+        HelpPlace.mark(this, "cue");
         this.go = go;
         again.getStyleClass().setAll("chip");
         again.setId("cue-again");
         again.setMinWidth(Region.USE_PREF_SIZE);
-        again.setTooltip(new Tooltip("each time the start comes again a take of its own"));
+        again.setTooltip(new Tooltip(Messages.of("parts.each-time-the-start-comes-again-a")));
         getChildren()
-                .setAll(new Label("Start when"), start, new Label("keep"), before, new Label("until"), stop, again);
+                .setAll(
+                        new Label(Messages.of("parts.start-when")),
+                        start,
+                        new Label(Messages.of("parts.keep")),
+                        before,
+                        new Label(Messages.of("parts.until")),
+                        stop,
+                        again);
         setAlignment(Pos.CENTER_LEFT);
         managedProperty().bind(visibleProperty());
         getChildren().forEach(node -> {
@@ -94,7 +101,7 @@ final class CueRow extends HBox {
     private static double seconds(String text) {
         double seconds = CaptureBar.number(text.replaceAll("\\s*s(ec(onds)?)?( before)?\\s*$", ""));
         if (!(seconds > 0)) {
-            throw new IllegalArgumentException("'" + text.strip() + "' is no time; write for example 5 s");
+            throw new IllegalArgumentException(Messages.of("parts.is-no-time-write-for-example-5-s", text.strip()));
         }
         return seconds;
     }

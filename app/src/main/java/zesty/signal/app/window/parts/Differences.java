@@ -28,6 +28,6 @@ final class Differences {
     }
 
     private static double number(String text) {
-        return Double.parseDouble(text.replace('\u2212', '-'));
+        return Digits.typed(text);
     }
 }

@@ -5,7 +5,6 @@ import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -18,12 +17,14 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.TakeFolders;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Shelf;
 
 /** The folders that takes are looked for in, and the bin with what was removed. */
 final class FoldersPage extends WidePage {
-    private static final DateTimeFormatter DAY =
-            DateTimeFormatter.ofPattern("d MMMM, HH:mm", Locale.ENGLISH).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern(
+                    Messages.of("parts.moment-as-written"), Messages.language())
+            .withZone(ZoneId.systemDefault());
 
     private final Workspace workspace;
     private final VBox folders = new VBox(5);
@@ -31,16 +32,21 @@ final class FoldersPage extends WidePage {
     private final TextField more = new TextField();
 
     FoldersPage(Workspace workspace) {
-        super("folders", "Folders and bin");
+        super("folders", Messages.of("parts.folders-and-bin"));
         this.workspace = workspace;
         more.setId("folder-path");
-        more.setPromptText("a folder with takes, such as one on a stick");
+        more.setPromptText(Messages.of("parts.a-folder-with-takes-such-as-one-on"));
         more.setPrefColumnCount(36);
         more.setOnAction(event -> add());
-        Button add = button("Add", "folder-add", "shows the takes of this folder, too", this::add);
+        Button add = button(
+                Messages.of("parts.add"),
+                "folder-add",
+                Messages.of("parts.shows-the-takes-of-this-folder-too"),
+                this::add);
         HBox adding = new HBox(8, more, add);
         adding.setAlignment(Pos.CENTER_LEFT);
-        VBox all = new VBox(10, group("Folders"), folders, adding, group("Bin"), bin);
+        VBox all = new VBox(
+                10, group(Messages.of("parts.folders")), folders, adding, group(Messages.of("parts.bin")), bin);
         ScrollPane scroll = new ScrollPane(all);
         scroll.getStyleClass().add("plain-scroll");
         scroll.setFitToWidth(true);
@@ -74,7 +80,7 @@ final class FoldersPage extends WidePage {
                 show();
             });
         } catch (InvalidPathException e) {
-            workspace.trouble("'" + more.getText() + "' is no folder; write its whole path.");
+            workspace.trouble(Messages.of("parts.is-no-folder-write-its-whole-path", more.getText()));
         }
     }
 
@@ -86,14 +92,16 @@ final class FoldersPage extends WidePage {
     private void showFolders(List<TakeFolders.State> states) {
         folders.getChildren().clear();
         for (TakeFolders.State one : states) {
-            String words = one.there() ? one.takes() + (one.takes() == 1 ? " take" : " takes") : "not there now";
+            String words = one.there()
+                    ? one.takes() + (one.takes() == 1 ? Messages.of("parts.take") : Messages.of("parts.takes"))
+                    : Messages.of("parts.not-there-now");
             HBox row = new HBox(10, new Label(one.folder().toString()), hint(words));
             if (!one.own()) {
                 row.getChildren()
                         .add(button(
-                                "Take off the list",
+                                Messages.of("parts.take-off-the-list"),
                                 "folder-off",
-                                "the folder and its takes stay as they are",
+                                Messages.of("parts.the-folder-and-its-takes-stay-as"),
                                 () -> workspace.takes().removeFolder(one.folder(), this::show)));
             }
             row.setAlignment(Pos.CENTER_LEFT);
@@ -104,15 +112,22 @@ final class FoldersPage extends WidePage {
     private void showBin(List<Shelf.Removed> removed) {
         bin.getChildren().clear();
         if (removed.isEmpty()) {
-            bin.getChildren().add(hint("Empty. A take that is removed lies here for 30 days and can be put back."));
+            bin.getChildren().add(hint(Messages.of("parts.empty-a-take-that-is-removed-lies")));
             return;
         }
         long bytes = removed.stream().mapToLong(Shelf.Removed::bytes).sum();
         HBox head = new HBox(
                 10,
-                hint(removed.size() + (removed.size() == 1 ? " take, " : " takes, ") + Wording.size(bytes)
-                        + "; each goes for good after 30 days"),
-                button("Empty the bin", "bin-empty", "deletes these takes for good", () -> confirm(removed)));
+                hint(Messages.of(
+                        "parts.each-goes-for-good-after-30-days",
+                        removed.size()
+                                + (removed.size() == 1 ? Messages.of("parts.take-2") : Messages.of("parts.takes-2"))
+                                + Wording.size(bytes))),
+                button(
+                        Messages.of("parts.empty-the-bin"),
+                        "bin-empty",
+                        Messages.of("parts.deletes-these-takes-for-good"),
+                        () -> confirm(removed)));
         head.setAlignment(Pos.CENTER_LEFT);
         bin.getChildren().add(head);
         for (Shelf.Removed one : removed) {
@@ -120,9 +135,11 @@ final class FoldersPage extends WidePage {
                     10,
                     new Label(one.file().getFileName().toString()),
                     hint(DAY.format(one.since()) + ", " + Wording.size(one.bytes())),
-                    button("Put back", "bin-back", "puts it back on the shelf", () -> workspace
-                            .takes()
-                            .putBack(one, this::show)));
+                    button(
+                            Messages.of("parts.put-back"),
+                            "bin-back",
+                            Messages.of("parts.puts-it-back-on-the-shelf"),
+                            () -> workspace.takes().putBack(one, this::show)));
             row.setAlignment(Pos.CENTER_LEFT);
             bin.getChildren().add(row);
         }
@@ -132,8 +149,12 @@ final class FoldersPage extends WidePage {
     private void confirm(List<Shelf.Removed> removed) {
         HBox head = (HBox) bin.getChildren().get(0);
         head.getChildren()
-                .set(1, button("Delete for good", "bin-empty-sure", "this cannot be taken back", () -> workspace
-                        .takes()
-                        .emptyBin(removed, this::show)));
+                .set(
+                        1,
+                        button(
+                                Messages.of("parts.delete-for-good"),
+                                "bin-empty-sure",
+                                Messages.of("parts.this-cannot-be-taken-back"),
+                                () -> workspace.takes().emptyBin(removed, this::show)));
     }
 }

@@ -20,6 +20,7 @@ import zesty.signal.core.compare.Spread;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Comparison;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Shelf;
@@ -33,14 +34,14 @@ final class GroupTest extends VBox {
     private final List<Shelf.Entry> takes;
     private final ComboBox<Choice> readers = new ComboBox<>();
     private final List<ToggleButton> seconds = new ArrayList<>();
-    private final ToggleButton pairs = new ToggleButton("in pairs");
+    private final ToggleButton pairs = new ToggleButton(Messages.of("parts.in-pairs"));
     private final VBox said = new VBox(4);
 
     /** A reader that all the takes have. */
     private record Choice(ReaderSetup setup) {
         @Override
         public String toString() {
-            return setup.readerKind().title() + " of " + String.join(", ", setup.columns());
+            return Messages.of("parts.of-2", setup.readerKind().title(), String.join(", ", setup.columns()));
         }
     }
 
@@ -50,8 +51,8 @@ final class GroupTest extends VBox {
         this.takes = takes;
         setId("group-test");
         readers.setId("group-reader");
-        readers.setTooltip(new Tooltip("whose numbers are compared"));
-        Label title = new Label("Is the difference real?");
+        readers.setTooltip(new Tooltip(Messages.of("parts.whose-numbers-are-compared")));
+        Label title = new Label(Messages.of("parts.is-the-difference-real"));
         title.getStyleClass().add("table-group");
         GridPane groups = new GridPane();
         groups.setHgap(8);
@@ -63,8 +64,8 @@ final class GroupTest extends VBox {
             second.setSelected(i >= takes.size() / 2);
             second.textProperty()
                     .bind(javafx.beans.binding.Bindings.when(second.selectedProperty())
-                            .then("second group")
-                            .otherwise("first group"));
+                            .then(Messages.of("parts.second-group"))
+                            .otherwise(Messages.of("parts.first-group")));
             second.setOnAction(event -> ask());
             seconds.add(second);
             groups.addRow(i, hint((char) ('A' + i) + "  " + takes.get(i).title()), second);
@@ -72,18 +73,16 @@ final class GroupTest extends VBox {
         pairs.getStyleClass().setAll("chip");
         pairs.setId("group-pairs");
         pairs.setMinWidth(Region.USE_PREF_SIZE);
-        pairs.setTooltip(
-                new Tooltip(
-                        "the first of one group belongs to the first of the other, and so on: the same person, boat or place before and after"));
+        pairs.setTooltip(new Tooltip(Messages.of("parts.the-first-of-one-group-belongs-to")));
         pairs.setOnAction(event -> ask());
-        HBox whose = new HBox(8, hint("By"), readers, pairs);
+        HBox whose = new HBox(8, hint(Messages.of("parts.by")), readers, pairs);
         whose.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(title, whose, groups, said);
         // The value itself: the action event was seen not to come for a value chosen before the box is laid out.
         readers.valueProperty().addListener((value, was, now) -> ask());
         workspace.takes().commonReaders(files(), found -> {
             if (found.isEmpty()) {
-                said.getChildren().setAll(hint("No reader is set up in all of them."));
+                said.getChildren().setAll(hint(Messages.of("parts.no-reader-is-set-up-in-all-of-them")));
             } else {
                 readers.getItems().setAll(found.stream().map(Choice::new).toList());
                 readers.getSelectionModel().selectFirst();
@@ -121,10 +120,10 @@ final class GroupTest extends VBox {
         List<Path> second = group(true);
         boolean paired = pairs.isSelected();
         if (paired && first.size() != second.size()) {
-            said.getChildren().setAll(hint("Pairs need as many takes in one group as in the other."));
+            said.getChildren().setAll(hint(Messages.of("parts.pairs-need-as-many-takes-in-one")));
             return;
         }
-        said.getChildren().setAll(hint("Reading …"));
+        said.getChildren().setAll(hint(Messages.of("parts.reading")));
         workspace.takes().compare(files(), choice.setup(), compared -> {
             if (choice.equals(readers.getValue())
                     && first.equals(group(false))
@@ -141,7 +140,7 @@ final class GroupTest extends VBox {
         List<Node> nodes = new ArrayList<>();
         for (Comparison.Row row : compared.rows()) {
             if (!row.leftOut().isEmpty()) {
-                nodes.add(hint(row.title() + " is left out: " + row.leftOut()));
+                nodes.add(hint(Messages.of("parts.is-left-out", row.title(), row.leftOut())));
             }
         }
         int told = 0;
@@ -156,9 +155,12 @@ final class GroupTest extends VBox {
             String unit = scalar.unit("");
             Optional<Difference> found = compared.difference(scalar.key(), first, second, paired);
             few |= found.isEmpty();
-            Label sentence =
-                    new Label(found.map(one -> one.words(scalar.words(), unit, "the first group", "the second"))
-                            .orElseGet(() -> few(scalar, unit, a, b)));
+            Label sentence = new Label(found.map(one -> one.words(
+                            scalar.words(),
+                            unit,
+                            Messages.of("parts.the-first-group"),
+                            Messages.of("parts.the-second")))
+                    .orElseGet(() -> few(scalar, unit, a, b)));
             nodes.add(styled(sentence));
         }
         double[] a = compared.sizes(first);
@@ -166,16 +168,21 @@ final class GroupTest extends VBox {
         if (a.length >= Difference.FEWEST && b.length >= Difference.FEWEST) {
             // Each event counts by itself: also one take a group can be told apart.
             Difference.welch(a, b)
-                    .ifPresent(one -> nodes.add(
-                            styled(new Label(one.words("height of each event", "", "the first group", "the second")
-                                    + " Counted by event: " + a.length + " and " + b.length + "."))));
+                    .ifPresent(one -> nodes.add(styled(new Label(Messages.of(
+                            "parts.counted-by-event-and",
+                            one.words(
+                                    Messages.of("parts.height-of-each-event"),
+                                    "",
+                                    Messages.of("parts.the-first-group"),
+                                    Messages.of("parts.the-second")),
+                            a.length,
+                            b.length)))));
         }
         if (few) {
-            nodes.add(styled(new Label("Below " + Difference.FEWEST
-                    + " takes in each group it cannot be told whether a difference is real.")));
+            nodes.add(styled(new Label(Messages.of("parts.below-takes-in-each-group-it", Difference.FEWEST))));
         }
         if (told == 0) {
-            nodes.add(hint("A group has no number to compare."));
+            nodes.add(hint(Messages.of("parts.a-group-has-no-number-to-compare")));
         }
         return nodes;
     }
@@ -196,7 +203,7 @@ final class GroupTest extends VBox {
         if (tags.size() < 2 || scalars.isEmpty()) {
             return Optional.empty();
         }
-        List<String> head = new ArrayList<>(List.of("tag", "takes"));
+        List<String> head = new ArrayList<>(List.of(Messages.of("parts.tag"), Messages.of("parts.takes")));
         scalars.forEach(one -> head.add(one.words() + (one.unit("").isEmpty() ? "" : ", " + one.unit(""))));
         List<List<String>> rows = new ArrayList<>();
         for (String tag : tags) {
@@ -209,13 +216,13 @@ final class GroupTest extends VBox {
                 Spread spread = Spread.of(compared.numbers(scalar.key(), of));
                 row.add(
                         spread.n() == 0
-                                ? "none"
+                                ? Messages.of("parts.none")
                                 : Digits.about(spread.mean(), 4)
                                         + (spread.sd() > 0 ? " \u00b1 " + Digits.about(spread.sd(), 2) : ""));
             }
             rows.add(row);
         }
-        Label title = new Label("Trials, by tag");
+        Label title = new Label(Messages.of("parts.trials-by-tag"));
         title.getStyleClass().add("table-group");
         GridPane grid = TablePage.grid(new Report.Table("", head, rows));
         grid.setId("trials");
@@ -230,8 +237,12 @@ final class GroupTest extends VBox {
 
     private static String few(ScalarInfo scalar, String unit, Spread a, Spread b) {
         String of = unit.isEmpty() ? "" : " " + unit;
-        return Character.toUpperCase(scalar.words().charAt(0)) + scalar.words().substring(1) + ": "
-                + Digits.about(a.mean(), 4) + of + " in the first group, " + Digits.about(b.mean(), 4) + of
-                + " in the second.";
+        return Messages.of(
+                "parts.in-the-first-group-in-the-second",
+                Character.toUpperCase(scalar.words().charAt(0)) + scalar.words().substring(1),
+                Digits.about(a.mean(), 4),
+                of,
+                Digits.about(b.mean(), 4),
+                of);
     }
 }

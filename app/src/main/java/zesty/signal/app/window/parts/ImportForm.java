@@ -33,6 +33,7 @@ import javafx.stage.FileChooser;
 import javafx.util.Duration;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.TakeView;
 import zesty.signal.exchange.foreign.DumpFile;
 import zesty.signal.exchange.foreign.ForeignFile;
@@ -60,13 +61,13 @@ final class ImportForm extends VBox {
     private final Runnable done;
     private final TextField path = new TextField();
     private final ToggleGroup hows = new ToggleGroup();
-    private final TextField columns = field("import-columns", "temp, volts");
-    private final TextField time = field("import-time", "found automatically");
-    private final TextField rate = field("import-rate", "rows a second");
+    private final TextField columns = field("import-columns", Messages.of("parts.temp-volts"));
+    private final TextField time = field("import-time", Messages.of("parts.found-automatically"));
+    private final TextField rate = field("import-rate", Messages.of("parts.rows-a-second"));
     private final VBox seen = new VBox(5);
-    private final Button bring = new Button("Import");
+    private final Button bring = new Button(Messages.of("parts.import"));
 
-    private final ToggleButton listen = new ToggleButton("Listen to the board");
+    private final ToggleButton listen = new ToggleButton(Messages.of("parts.listen-to-the-board"));
     private final Label heard = hint("");
     private Timeline clock;
     private long from;
@@ -76,12 +77,12 @@ final class ImportForm extends VBox {
         this.workspace = workspace;
         this.done = done;
         path.setId("import-path");
-        path.setPromptText("path of the file");
+        path.setPromptText(Messages.of("parts.path-of-the-file"));
         path.setOnAction(event -> look());
         HBox.setHgrow(path, Priority.ALWAYS);
         Button browse = new Button("…");
         browse.getStyleClass().setAll("small-button");
-        browse.setTooltip(new Tooltip("choose with the system's own dialog"));
+        browse.setTooltip(new Tooltip(Messages.of("parts.choose-with-the-system-s-own")));
         browse.setOnAction(event -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
@@ -92,10 +93,10 @@ final class ImportForm extends VBox {
         for (How how : How.values()) {
             ToggleButton way = new ToggleButton(
                     switch (how) {
-                        case BY_ITS_FORMAT -> "table, sound, EDF …";
-                        case ROWS -> "dump: a line a row";
-                        case BLOCKS -> "dump: column after column";
-                        case INTERLEAVED -> "dump: by turns";
+                        case BY_ITS_FORMAT -> Messages.of("parts.table-sound-edf");
+                        case ROWS -> Messages.of("parts.dump-a-line-a-row");
+                        case BLOCKS -> Messages.of("parts.dump-column-after-column");
+                        case INTERLEAVED -> Messages.of("parts.dump-by-turns");
                     });
             way.getStyleClass().setAll("chip");
             way.setUserData(how);
@@ -116,14 +117,12 @@ final class ImportForm extends VBox {
         GridPane fields = new GridPane();
         fields.setHgap(8);
         fields.setVgap(6);
-        fields.addRow(0, name("Columns of a dump"), columns);
-        fields.addRow(1, name("Time column of a table"), time);
-        fields.addRow(2, name("Rate, in place of times"), rate);
+        fields.addRow(0, name(Messages.of("parts.columns-of-a-dump")), columns);
+        fields.addRow(1, name(Messages.of("parts.time-column-of-a-table")), time);
+        fields.addRow(2, name(Messages.of("parts.rate-in-place-of-times")), rate);
         listen.setId("import-listen");
         listen.getStyleClass().setAll("chip");
-        listen.setTooltip(
-                new Tooltip(
-                        "for a board that kept its samples while it was unplugged: press this, then the board's button; press again when it has printed all"));
+        listen.setTooltip(new Tooltip(Messages.of("parts.for-a-board-that-kept-its-samples")));
         listen.setOnAction(event -> listen());
         heard.setMinWidth(0);
         HBox fromBoard = new HBox(8, listen, heard);
@@ -140,7 +139,7 @@ final class ImportForm extends VBox {
         if (listen.isSelected()) {
             if (!workspace.live().connected()) {
                 listen.setSelected(false);
-                workspace.trouble("No board is connected: connect it first (key 1), then listen.");
+                workspace.trouble(Messages.of("parts.no-board-is-connected-connect-it"));
                 return;
             }
             from = workspace.sourceActions().byteCount();
@@ -156,8 +155,8 @@ final class ImportForm extends VBox {
             heard.setText("");
             workspace.trouble(
                     bytes == null
-                            ? "The board printed more than a megabyte: record the stream instead (key R)."
-                            : "The board printed nothing. Press its button while this listens.");
+                            ? Messages.of("parts.the-board-printed-more-than-a")
+                            : Messages.of("parts.the-board-printed-nothing-press"));
             return;
         }
         Path file = workspace
@@ -168,13 +167,13 @@ final class ImportForm extends VBox {
         workspace
                 .tasks()
                 .later(
-                        "what the board printed could not be kept",
+                        Messages.of("parts.what-the-board-printed-could-not"),
                         () -> {
                             Files.createDirectories(file.getParent());
                             Files.write(file, bytes, StandardOpenOption.CREATE_NEW);
                         },
                         () -> {
-                            heard.setText("Kept: " + file.getFileName());
+                            heard.setText(Messages.of("parts.kept", file.getFileName()));
                             hows.getToggles().stream()
                                     .filter(way -> way.getUserData() == How.BLOCKS)
                                     .findFirst()
@@ -191,8 +190,8 @@ final class ImportForm extends VBox {
         }
         heard.setText(
                 bytes == null
-                        ? "more than a megabyte"
-                        : lines + " lines; press the board\u2019s button, then this again");
+                        ? Messages.of("parts.more-than-a-megabyte")
+                        : Messages.of("parts.lines-press-the-board-s-button", lines));
     }
 
     private static TextField field(String id, String prompt) {
@@ -236,12 +235,12 @@ final class ImportForm extends VBox {
             return;
         }
         bring.setDisable(true);
-        seen.getChildren().setAll(hint("Looking at it …"));
+        seen.getChildren().setAll(hint(Messages.of("parts.looking-at-it")));
         Path file = Path.of(path.getText().strip());
         workspace
                 .tasks()
                 .fetch(
-                        "the file could not be looked at",
+                        Messages.of("parts.the-file-could-not-be-looked-at"),
                         () -> {
                             try (ForeignFile view = open(file)) {
                                 return seen(view);
@@ -281,7 +280,7 @@ final class ImportForm extends VBox {
 
     private double rateHz() {
         try {
-            return Double.parseDouble(rate.getText().strip().replace(',', '.'));
+            return Digits.typed(rate.getText());
         } catch (NumberFormatException e) {
             return Double.NaN;
         }
@@ -312,8 +311,13 @@ final class ImportForm extends VBox {
         one.remarks().forEach(words -> nodes.add(hint(words)));
         boolean known = one.timed() || rateHz() > 0;
         double hz = rateHz() > 0 ? rateHz() : first.rateHz();
-        nodes.add(hint(first.rows() + " rows, " + first.columns().size() + " columns, "
-                + (known ? Digits.about(hz, 4) + " rows/s" : "no times: give the rate")));
+        nodes.add(hint(Messages.of(
+                "parts.rows-columns",
+                first.rows(),
+                first.columns().size(),
+                (known
+                        ? Messages.of("parts.rows-s", Digits.about(hz, 4))
+                        : Messages.of("parts.no-times-give-the-rate")))));
         GridPane grid = new GridPane();
         grid.setId("import-rows");
         grid.setHgap(14);
@@ -347,7 +351,7 @@ final class ImportForm extends VBox {
         Path file = Path.of(path.getText().strip());
         double hz = rateHz();
         bring.setDisable(true);
-        workspace.tasks().fetch("the file could not be imported", () -> open(file), view -> workspace
+        workspace.tasks().fetch(Messages.of("parts.the-file-could-not-be-imported"), () -> open(file), view -> workspace
                 .takes()
                 .making()
                 .importFile(view, file, hz, done));

@@ -24,12 +24,13 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Shelf;
 
 /** The takes with a search above them, and at their right what is chosen of them or comes from elsewhere. */
 public final class Logbook extends HBox {
     private static final int MOST_TAGS = 12;
-    private static final String ANY = "any rig";
+    private static final String ANY = Messages.of("parts.any-rig");
     private static final double RIGS_WIDTH = 110;
 
     private final Workspace workspace;
@@ -54,8 +55,8 @@ public final class Logbook extends HBox {
         shelf.show(this::wanted);
         panel = new TakePanel(workspace, shelf.chosen()::clear, this::showWide);
         search.setId("take-search");
-        search.setPromptText("Search words, tags, days");
-        search.setTooltip(new Tooltip("in titles, notes, tags, markers, rigs and dates, such as 2026-09 or Saturday"));
+        search.setPromptText(Messages.of("parts.search-words-tags-days"));
+        search.setTooltip(new Tooltip(Messages.of("parts.in-titles-notes-tags-markers-rigs")));
         search.setPrefColumnCount(17);
         search.setMinWidth(Region.USE_PREF_SIZE);
         search.textProperty().addListener((p, was, is) -> filter());
@@ -68,29 +69,28 @@ public final class Logbook extends HBox {
         found.getStyleClass().add("hint");
         found.setId("takes-found");
         found.setMinWidth(Region.USE_PREF_SIZE);
-        Button bring = new Button("Import a file …");
+        Button bring = new Button(Messages.of("parts.import-a-file"));
         bring.setId("import-file");
         bring.getStyleClass().setAll("small-button");
         bring.setMinWidth(Region.USE_PREF_SIZE);
-        bring.setTooltip(
-                new Tooltip("a table, sound, EDF, arrays, HDF5, or what a board kept; or drop one on the window"));
+        bring.setTooltip(new Tooltip(Messages.of("parts.a-table-sound-edf-arrays-hdf5-or")));
         bring.setOnAction(event -> importFile(null));
         rigs.setId("take-rigs");
         rigs.getItems().setAll(ANY);
         rigs.setValue(ANY);
         rigs.setPrefWidth(workspace.view().textSize().get().of(RIGS_WIDTH));
-        rigs.setTooltip(new Tooltip("only takes that were recorded with this rig"));
+        rigs.setTooltip(new Tooltip(Messages.of("parts.only-takes-that-were-recorded-with")));
         rigs.valueProperty().addListener((p, was, is) -> filter());
         orders.setId("take-order");
         orders.getItems().setAll(TakesView.Order.values());
         orders.setValue(TakesView.Order.NEWEST);
-        orders.setTooltip(new Tooltip("in which order they stand"));
+        orders.setTooltip(new Tooltip(Messages.of("parts.in-which-order-they-stand")));
         orders.valueProperty().addListener((p, was, is) -> shelf.order(is));
-        Button where = new Button("Folders \u2026");
+        Button where = new Button(Messages.of("parts.folders-2"));
         where.setId("take-folders");
         where.getStyleClass().setAll("small-button");
         where.setMinWidth(Region.USE_PREF_SIZE);
-        where.setTooltip(new Tooltip("which folders takes are looked for in, and the bin"));
+        where.setTooltip(new Tooltip(Messages.of("parts.which-folders-takes-are-looked-for")));
         where.setOnAction(event -> showWide(new FoldersPage(workspace)));
         bar.getChildren().setAll(search, rigs, orders, found, where, bring);
         bar.setRowValignment(VPos.CENTER);
@@ -184,7 +184,7 @@ public final class Logbook extends HBox {
         ToggleButton chip = new ToggleButton(tag);
         chip.getStyleClass().setAll("chip");
         chip.setSelected(tagged.contains(tag));
-        chip.setTooltip(new Tooltip("only takes with this tag"));
+        chip.setTooltip(new Tooltip(Messages.of("parts.only-takes-with-this-tag")));
         chip.setOnAction(event -> {
             if (!tagged.remove(tag)) {
                 tagged.add(tag);
@@ -209,7 +209,10 @@ public final class Logbook extends HBox {
     private void count() {
         List<Shelf.Entry> all = workspace.takes().all().get();
         long some = all.stream().filter(this::wanted).count();
-        found.setText(some == all.size() ? all.size() + " takes" : some + " of " + all.size());
+        found.setText(
+                some == all.size()
+                        ? Messages.of("parts.takes-3", all.size())
+                        : Messages.of("parts.of-2", some, all.size()));
     }
 
     private void choose() {

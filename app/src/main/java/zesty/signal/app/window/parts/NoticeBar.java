@@ -11,15 +11,16 @@ import javafx.scene.layout.Priority;
 import javafx.util.Duration;
 import zesty.signal.app.window.workspace.Notice;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 
 /** One line above the capture bar: what just happened, with its undo; or what is under way, with progress and cancel. */
 public final class NoticeBar extends HBox {
     private final Label text = new Label();
-    private final Button undo = new Button("Undo");
-    private final Button close = new Button("Close");
+    private final Button undo = new Button(Messages.of("parts.undo"));
+    private final Button close = new Button(Messages.of("parts.close"));
     private final Label busy = new Label();
     private final ProgressBar progress = new ProgressBar();
-    private final Button cancel = new Button("Cancel");
+    private final Button cancel = new Button(Messages.of("parts.cancel"));
     private final PauseTransition fade = new PauseTransition(Duration.seconds(9));
 
     public NoticeBar(Workspace workspace) {
@@ -31,7 +32,7 @@ public final class NoticeBar extends HBox {
         HBox.setHgrow(text, Priority.ALWAYS);
         text.setMaxWidth(Double.MAX_VALUE);
         undo.setId("undo");
-        undo.setTooltip(new Tooltip("take it back (U)"));
+        undo.setTooltip(new Tooltip(Messages.of("parts.take-it-back-u")));
         undo.setOnAction(event -> {
             Notice notice = workspace.notice().get();
             workspace.notice().set(null);

@@ -2,7 +2,6 @@ package zesty.signal.app.window.parts;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -18,6 +17,7 @@ import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Overlay;
 import zesty.signal.takes.Shelf;
 
@@ -47,22 +47,23 @@ final class OverlayPage extends WidePage {
     }
 
     OverlayPage(Workspace workspace, List<Shelf.Entry> takes) {
-        super("overlay", takes.size() + " takes over one another");
+        super("overlay", Messages.of("parts.takes-over-one-another", takes.size()));
         this.workspace = workspace;
         this.takes = takes;
         channels.setId("overlay-channel");
-        channels.setTooltip(new Tooltip("which channel is laid over"));
+        channels.setTooltip(new Tooltip(Messages.of("parts.which-channel-is-laid-over")));
         ways.setId("overlay-from");
-        ways.setTooltip(new Tooltip("the moment that is 0 s in each take"));
+        ways.setTooltip(new Tooltip(Messages.of("parts.the-moment-that-is-0-s-in-each")));
         nth.setId("overlay-nth");
         nth.setPrefColumnCount(3);
-        nth.setTooltip(new Tooltip("which event, counted from 1"));
+        nth.setTooltip(new Tooltip(Messages.of("parts.which-event-counted-from-1")));
         nth.setOnAction(event -> ask());
         nth.managedProperty().bind(nth.visibleProperty());
         nth.setVisible(false);
         plot.setId("overlay-plot");
         plot.setMinHeight(240);
-        HBox bar = new HBox(8, plain("Channel"), channels, plain("0 s is"), ways, nth, said);
+        HBox bar = new HBox(
+                8, plain(Messages.of("parts.channel")), channels, plain(Messages.of("parts.0-s-is")), ways, nth, said);
         bar.setAlignment(Pos.CENTER_LEFT);
         getChildren().add(bar);
         fill(plot);
@@ -72,14 +73,14 @@ final class OverlayPage extends WidePage {
         plot.heightProperty().addListener((p, was, is) -> draw());
         workspace.view().night().addListener((p, was, is) -> draw());
         if (channels.getItems().isEmpty()) {
-            said.setText("These takes have no channel in common.");
+            said.setText(Messages.of("parts.these-takes-have-no-channel-in"));
             return;
         }
         List<String> marked = marked();
-        ways.getItems().add(new Way("the first sample", new Overlay.From.Start(), ""));
-        ways.getItems().add(new Way("where they agree best", new Overlay.From.Best(), ""));
+        ways.getItems().add(new Way(Messages.of("parts.the-first-sample"), new Overlay.From.Start(), ""));
+        ways.getItems().add(new Way(Messages.of("parts.where-they-agree-best"), new Overlay.From.Best(), ""));
         marked.forEach(text ->
-                ways.getItems().add(new Way("marker \u201c" + text + "\u201d", new Overlay.From.Marked(text), "")));
+                ways.getItems().add(new Way(Messages.of("parts.marker", text), new Overlay.From.Marked(text), "")));
         channels.getSelectionModel().selectFirst();
         ways.getSelectionModel().selectFirst();
         channels.valueProperty().addListener((p, was, is) -> {
@@ -123,7 +124,9 @@ final class OverlayPage extends WidePage {
             if (reader.columns().get(0).equals(channels.getValue())) {
                 ways.getItems()
                         .add(new Way(
-                                "event no. of " + reader.readerKind().title().toLowerCase(Locale.ROOT),
+                                Messages.of(
+                                        "parts.event-no-of",
+                                        Messages.within(reader.readerKind().title())),
                                 new Overlay.From.Nth(reader.id(), 1),
                                 reader.id()));
             }
@@ -139,13 +142,13 @@ final class OverlayPage extends WidePage {
         Overlay.From from = way.from();
         if (!way.reader().isEmpty()) {
             if (!nth.getText().strip().matches("[1-9]\\d{0,5}")) {
-                workspace.trouble("'" + nth.getText() + "': write the number of the event, for example 1.");
+                workspace.trouble(Messages.of("parts.write-the-number-of-the-event-for", nth.getText()));
                 return;
             }
             from = new Overlay.From.Nth(
                     way.reader(), Integer.parseInt(nth.getText().strip()));
         }
-        said.setText("Reading \u2026");
+        said.setText(Messages.of("parts.reading"));
         workspace.takes().overlay(takes.stream().map(Shelf.Entry::file).toList(), channel, from, made -> {
             if (way.equals(ways.getValue()) && channel.equals(channels.getValue())) {
                 shown = made;
@@ -173,10 +176,12 @@ final class OverlayPage extends WidePage {
             }
             String words = line.title();
             if (!line.leftOut().isEmpty()) {
-                words += ": left out, " + line.leftOut();
+                words += Messages.of("parts.left-out", line.leftOut());
             } else if (line.correlation() == line.correlation() && i > 0) {
-                words += ": shifted by " + Digits.fixed(-line.zero(), 3) + " s, agreement "
-                        + Digits.fixed(100 * line.correlation(), 0) + " %";
+                words += Messages.of(
+                        "parts.shifted-by-s-agreement",
+                        Digits.fixed(-line.zero(), 3),
+                        Digits.fixed(100 * line.correlation(), 0));
             }
             HBox row = new HBox(8, swatch, new Label(words));
             row.setAlignment(Pos.CENTER_LEFT);

@@ -24,6 +24,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.show.ShowServer;
 import zesty.signal.app.show.Where;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 
 /** Opens and closes the page for a phone: who can reach it, its address as a code to photograph, and who looks. JavaFX thread. */
 public final class PhonePane extends HBox {
@@ -36,14 +37,14 @@ public final class PhonePane extends HBox {
     private static final double CHOICES = 430;
 
     private final Workspace workspace;
-    private final RadioButton here = new RadioButton("This computer only");
-    private final RadioButton network = new RadioButton("This network");
+    private final RadioButton here = new RadioButton(Messages.of("parts.this-computer-only"));
+    private final RadioButton network = new RadioButton(Messages.of("parts.this-network"));
     private final Button open = new Button();
-    private final Button renew = new Button("Renew the address");
-    private final CheckBox markers = new CheckBox("Viewers may send markers");
+    private final Button renew = new Button(Messages.of("parts.renew-the-address"));
+    private final CheckBox markers = new CheckBox(Messages.of("parts.viewers-may-send-markers"));
     private final Canvas code = new Canvas(CODE, CODE);
     private final TextField address = new TextField();
-    private final Button copy = new Button("Copy");
+    private final Button copy = new Button(Messages.of("parts.copy"));
     private final Label how = new Label();
     private final Label risk = new Label();
     private final VBox lookers = new VBox(6);
@@ -58,10 +59,9 @@ public final class PhonePane extends HBox {
         this.workspace = workspace;
         setId("phone");
         getStyleClass().add("bench");
-        Label title = new Label("Show on a phone");
+        Label title = new Label(Messages.of("parts.show-on-a-phone"));
         title.getStyleClass().add("bench-title");
-        Label about = hint("The cards of the live trail on a page of their own, with a small lane each. Nothing leaves"
-                + " this computer before the page is opened, and nothing can be changed from it.");
+        Label about = hint(Messages.of("parts.the-cards-of-the-live-trail-on-a"));
         ToggleGroup group = new ToggleGroup();
         here.setId("phone-here");
         network.setId("phone-network");
@@ -72,7 +72,7 @@ public final class PhonePane extends HBox {
         open.setId("phone-open");
         open.setOnAction(event -> turn());
         renew.setId("phone-renew");
-        renew.setTooltip(new Tooltip("whoever has the old address sees nothing any more"));
+        renew.setTooltip(new Tooltip(Messages.of("parts.whoever-has-the-old-address-sees")));
         renew.setOnAction(event -> {
             workspace.sharing().page().get().renew();
             fill();
@@ -81,14 +81,14 @@ public final class PhonePane extends HBox {
             button.getStyleClass().setAll("small-button");
         }
         markers.setId("phone-markers");
-        markers.setTooltip(new Tooltip("a word from the phone becomes a marker of the recording that runs"));
+        markers.setTooltip(new Tooltip(Messages.of("parts.a-word-from-the-phone-becomes-a")));
         markers.selectedProperty()
                 .addListener((p, was, is) -> workspace.sharing().takeMarkers(is));
         risk.setWrapText(true);
         risk.setMinHeight(USE_PREF_SIZE);
         risk.getStyleClass().add("hint");
         HBox buttons = new HBox(8, open, renew);
-        Label who = new Label("Who looks");
+        Label who = new Label(Messages.of("parts.who-looks"));
         who.getStyleClass().add("plan-name");
         VBox choices = new VBox(10, title, about, here, network, risk, markers, buttons, who, lookers);
         choices.setMinWidth(CHOICES);
@@ -103,12 +103,12 @@ public final class PhonePane extends HBox {
             ClipboardContent content = new ClipboardContent();
             content.putString(address.getText());
             Clipboard.getSystemClipboard().setContent(content);
-            workspace.say("The address is copied.");
+            workspace.say(Messages.of("parts.the-address-is-copied"));
         });
         how.setWrapText(true);
         how.setMinHeight(USE_PREF_SIZE);
         code.managedProperty().bind(code.visibleProperty());
-        code.setAccessibleText("the address as a code for a phone's camera");
+        code.setAccessibleText(Messages.of("parts.the-address-as-a-code-for-a-phone"));
         HBox line = new HBox(8, address, copy);
         line.setAlignment(Pos.CENTER_LEFT);
         publish = new PublishCard(workspace);
@@ -136,9 +136,8 @@ public final class PhonePane extends HBox {
     private void chosen() {
         risk.setText(
                 network.isSelected()
-                        ? "Whoever is in this network and has the address sees the numbers, and the line is not"
-                                + " encrypted. A pulse is nobody else's business: ask whoever wears the sensor."
-                        : "A browser on this computer can open it; no other computer can.");
+                        ? Messages.of("parts.whoever-is-in-this-network-and-has")
+                        : Messages.of("parts.a-browser-on-this-computer-can"));
         ShowServer page = workspace.sharing().page().get();
         if (page != null && page.where() != where()) {
             workspace.sharing().open(where());
@@ -155,7 +154,7 @@ public final class PhonePane extends HBox {
 
     private void fill() {
         ShowServer page = workspace.sharing().page().get();
-        open.setText(page == null ? "Open the page" : "Close the page");
+        open.setText(page == null ? Messages.of("parts.open-the-page") : Messages.of("parts.close-the-page"));
         renew.setDisable(page == null);
         address.getParent().setVisible(page != null);
         // A code is for another device's camera.
@@ -164,10 +163,10 @@ public final class PhonePane extends HBox {
         address.setText(to);
         how.setText(
                 page == null
-                        ? "The page is closed. Once it is open, you find its address here, and a code for a phone's camera."
+                        ? Messages.of("parts.the-page-is-closed-once-it-is-open")
                         : page.where() == Where.HERE
-                                ? "Open this address in a browser on this computer."
-                                : "Point a phone's camera at the code; the phone must be in the same network.");
+                                ? Messages.of("parts.open-this-address-in-a-browser-on")
+                                : Messages.of("parts.point-a-phone-s-camera-at-the-code"));
         if (!to.equals(drawn)) {
             drawn = to;
             draw(to);
@@ -209,15 +208,20 @@ public final class PhonePane extends HBox {
         listed = now;
         lookers.getChildren().clear();
         if (now.isEmpty()) {
-            lookers.getChildren().add(hint(page == null ? "Nobody can: the page is closed." : "Nobody yet."));
+            lookers.getChildren()
+                    .add(hint(
+                            page == null
+                                    ? Messages.of("parts.nobody-can-the-page-is-closed")
+                                    : Messages.of("parts.nobody-yet")));
         }
         for (ShowServer.Looker one : now) {
-            Label words = new Label(one.what() + " at " + one.address() + ", since " + CLOCK.format(one.since()));
+            Label words =
+                    new Label(Messages.of("parts.at-since", one.what(), one.address(), CLOCK.format(one.since())));
             words.setMinWidth(0);
-            Button out = new Button("Put out");
+            Button out = new Button(Messages.of("parts.put-out"));
             out.setId("put-out");
             out.getStyleClass().setAll("small-button");
-            out.setTooltip(new Tooltip("it cannot come in again before the address is renewed"));
+            out.setTooltip(new Tooltip(Messages.of("parts.it-cannot-come-in-again-before-the")));
             out.setMinWidth(USE_PREF_SIZE);
             out.setOnAction(event -> page.putOut(one.address()));
             Region space = new Region();

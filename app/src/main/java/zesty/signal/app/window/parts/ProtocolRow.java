@@ -9,9 +9,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Tone;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Protocol;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.RecordingSnapshot;
 
 /** The phase that a recording is in, large, with the seconds that are left of it and what comes next; a tone at each change. */
@@ -21,11 +23,12 @@ final class ProtocolRow extends HBox {
     private final Label name = new Label();
     private final Label next = new Label();
     private final ProgressBar share = new ProgressBar(0);
-    private final CheckBox tone = new CheckBox("tone");
+    private final CheckBox tone = new CheckBox(Messages.of("parts.tone"));
     private int phase = -1;
 
     ProtocolRow(Workspace workspace) {
         super(16);
+        HelpPlace.mark(this, "protocol");
         this.workspace = workspace;
         setId("protocol");
         getStyleClass().add("protocol");
@@ -44,7 +47,7 @@ final class ProtocolRow extends HBox {
         tone.setId("protocol-tone");
         tone.setSelected(true);
         tone.setMinWidth(Region.USE_PREF_SIZE);
-        tone.setTooltip(new Tooltip("sounds when a phase begins; the words change at the same moment"));
+        tone.setTooltip(new Tooltip(Messages.of("parts.sounds-when-a-phase-begins-the")));
         getChildren().addAll(left, name, middle, tone);
         managedProperty().bind(visibleProperty());
         setVisible(false);
@@ -66,10 +69,14 @@ final class ProtocolRow extends HBox {
         phase = now;
         left.setText(String.format("%2d s", (long) Math.ceil(is.endSeconds() - recording.seconds() - 1e-6)));
         name.setText(is.name());
-        next.setText((now + 1) + " of " + protocol.phases().size()
-                + (now + 1 < protocol.phases().size()
-                        ? ", then " + protocol.phases().get(now + 1).name()
-                        : ", the last"));
+        next.setText(Messages.of(
+                "parts.of-3",
+                (now + 1),
+                protocol.phases().size(),
+                (now + 1 < protocol.phases().size()
+                        ? Messages.of(
+                                "parts.then", protocol.phases().get(now + 1).name())
+                        : Messages.of("parts.the-last"))));
         share.setProgress(Math.min(1, recording.seconds() / protocol.seconds()));
     }
 }

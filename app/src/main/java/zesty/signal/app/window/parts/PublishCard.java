@@ -18,6 +18,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.show.Publisher;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 
 /** What goes to a broker: where to, how often, and which readings and decisions; nothing that is not ticked. JavaFX thread. */
@@ -37,16 +39,15 @@ final class PublishCard extends VBox {
         this.workspace = workspace;
         setId("publish");
         getStyleClass().add("plan-card");
-        Label title = new Label("Publish to a broker (MQTT)");
+        Label title = new Label(Messages.of("parts.publish-to-a-broker-mqtt"));
         title.getStyleClass().add("plan-name");
         address.setId("publish-address");
         address.setPromptText("mqtt://host/boats/wren");
-        address.setTooltip(new Tooltip(
-                "readings come below this topic, one message each; a user goes before the host: user@host"));
+        address.setTooltip(new Tooltip(Messages.of("parts.readings-come-below-this-topic-one")));
         HBox.setHgrow(address, Priority.ALWAYS);
         password.setId("publish-password");
-        password.setPromptText("password, if any");
-        password.setTooltip(new Tooltip("kept in memory until the window closes, and nowhere else"));
+        password.setPromptText(Messages.of("parts.password-if-any"));
+        password.setTooltip(new Tooltip(Messages.of("parts.kept-in-memory-until-the-window")));
         password.setPrefColumnCount(12);
         every.setId("publish-every");
         every.setPrefColumnCount(4);
@@ -54,7 +55,7 @@ final class PublishCard extends VBox {
         go.setId("publish-go");
         go.getStyleClass().setAll("small-button");
         go.setOnAction(event -> turn());
-        Label often = new Label("every");
+        Label often = new Label(Messages.of("parts.every"));
         Label seconds = new Label("s");
         HBox line = new HBox(8, address, password, often, every, seconds, go);
         line.setAlignment(Pos.CENTER_LEFT);
@@ -94,16 +95,16 @@ final class PublishCard extends VBox {
 
     private double seconds() {
         try {
-            return Double.parseDouble(every.getText().strip().replace(',', '.'));
+            return Digits.typed(every.getText());
         } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("'" + every.getText() + "' is not a number of seconds");
+            throw new IllegalArgumentException(Messages.of("parts.is-not-a-number-of-seconds", every.getText()));
         }
     }
 
     /** Shows what there is to publish, and how it goes. */
     void show() {
         Publisher now = workspace.sharing().publishing().get();
-        go.setText(now == null ? "Publish" : "Stop publishing");
+        go.setText(now == null ? Messages.of("parts.publish") : Messages.of("parts.stop-publishing"));
         Snapshot live = workspace.live().snapshot(System.nanoTime());
         List<String> there = java.util.stream.Stream.concat(
                         live.channels().stream()
@@ -128,11 +129,11 @@ final class PublishCard extends VBox {
                         ? wrong
                         : now == null
                                 ? there.isEmpty()
-                                        ? "Nothing to publish yet: connect a board."
-                                        : "Tick what others may know. A pulse is nobody else's business."
+                                        ? Messages.of("parts.nothing-to-publish-yet-connect-a")
+                                        : Messages.of("parts.tick-what-others-may-know-a-pulse")
                                 : now.trouble().isEmpty()
-                                        ? now.sent() + " messages published."
-                                        : now.trouble() + ". It is tried again.");
+                                        ? Messages.of("parts.messages-published", now.sent())
+                                        : Messages.of("parts.it-is-tried-again", now.trouble()));
         said.getStyleClass().removeAll("error", "hint");
         boolean bad = !wrong.isEmpty() || now != null && !now.trouble().isEmpty();
         said.getStyleClass().add(bad ? "error" : "hint");

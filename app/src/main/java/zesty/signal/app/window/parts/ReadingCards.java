@@ -16,6 +16,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.help.HelpBook;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.Cards;
 import zesty.signal.app.window.workspace.Workspace;
@@ -24,6 +26,7 @@ import zesty.signal.app.wording.Wording;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LevelNow;
 import zesty.signal.engine.ReaderSnapshot;
@@ -52,7 +55,7 @@ public final class ReadingCards extends ScrollPane {
         final Label detail = new Label();
         final Label why = new Label();
         final Slice slice = new Slice(24);
-        final Button pin = new Button("pin");
+        final Button pin = new Button(Messages.of("parts.pin"));
         final Button away = new Button("×");
         boolean open;
 
@@ -62,7 +65,7 @@ public final class ReadingCards extends ScrollPane {
             name.getStyleClass().add("card-name");
             value.getStyleClass().add("card-value");
             unit.getStyleClass().add("card-unit");
-            unit.setTooltip(new Tooltip("press to show a level in the next unit"));
+            unit.setTooltip(new Tooltip(Messages.of("parts.press-to-show-a-level-in-the-next")));
             unit.setOnMouseClicked(event -> {
                 workspace.nextUnit(column);
                 event.consume();
@@ -83,7 +86,7 @@ public final class ReadingCards extends ScrollPane {
                 button.visibleProperty().bind(hoverProperty().or(focusedProperty()));
                 button.managedProperty().bind(button.visibleProperty());
             }
-            away.setTooltip(new Tooltip("put this card away (Delete on the card)"));
+            away.setTooltip(new Tooltip(Messages.of("parts.put-this-card-away-delete-on-the")));
             HBox head = new HBox(4, name, space, pin, away, slice);
             head.setAlignment(Pos.CENTER_LEFT);
             HBox number = new HBox(7, value, unit);
@@ -126,7 +129,7 @@ public final class ReadingCards extends ScrollPane {
         getStyleClass().add("cards");
         back.setId("cards-back");
         back.getStyleClass().setAll("small-button");
-        back.setTooltip(new Tooltip("shows the hidden cards"));
+        back.setTooltip(new Tooltip(Messages.of("parts.shows-the-hidden-cards")));
         back.setOnAction(event ->
                 workspace.view().cards().set(workspace.view().cards().get().all()));
         back.managedProperty().bind(back.visibleProperty());
@@ -162,7 +165,7 @@ public final class ReadingCards extends ScrollPane {
         }
         int gone = onlyFocus ? 0 : order.away(asked);
         back.setVisible(gone > 0);
-        back.setText(gone == 1 ? "1 hidden card" : gone + " hidden cards");
+        back.setText(gone == 1 ? Messages.of("parts.1-hidden-card") : Messages.of("parts.hidden-cards", gone));
         if (!wanted.equals(shown)) {
             shown = wanted;
             byColumn.keySet().retainAll(wanted);
@@ -186,9 +189,9 @@ public final class ReadingCards extends ScrollPane {
                 .get()
                 .pinned()
                 .contains(channel.channel().column());
-        card.pin.setText(pinned ? "unpin" : "pin");
-        card.pin.setTooltip(
-                new Tooltip((pinned ? "unpin" : "pin at the top") + " (P on the card; Ctrl with the arrows moves it)"));
+        card.pin.setText(pinned ? Messages.of("parts.unpin") : Messages.of("parts.pin"));
+        card.pin.setTooltip(new Tooltip(Messages.of(
+                "parts.p-on-the-card-ctrl-with-the-arrows", (pinned ? "unpin" : Messages.of("parts.pin-at-the-top")))));
         CardWords words = CardWords.of(
                 snapshot,
                 channel,
@@ -203,6 +206,8 @@ public final class ReadingCards extends ScrollPane {
         card.unit.setText(words.unit());
         card.detail.setText(words.detail());
         Optional<ReaderSnapshot> reader = channel.reader();
+        HelpPlace.mark(
+                card, HelpBook.reader(reader.map(one -> one.kind().name()).orElse("level")));
         if (reader.isPresent()) {
             card.slice.show(words.segments(), colour);
             explain(card, channel, reader.get());
@@ -227,9 +232,11 @@ public final class ReadingCards extends ScrollPane {
     private static String why(ChannelSnapshot channel, ReaderSnapshot reader) {
         Reading reading = reader.reading();
         StringBuilder text = new StringBuilder();
-        text.append("Quality ").append(reading.quality().segments()).append(" of 8. ");
+        text.append(Messages.of("parts.quality"))
+                .append(reading.quality().segments())
+                .append(Messages.of("parts.of-8"));
         if (reading.quality().reasons().isEmpty()) {
-            text.append("No problems found.");
+            text.append(Messages.of("parts.no-problems-found"));
         }
         for (String reason : reading.quality().reasons()) {
             text.append("\n· ").append(reason);
@@ -256,11 +263,13 @@ public final class ReadingCards extends ScrollPane {
         LevelNow level = channel.level();
         String unit = channel.channel().unit();
         if (card.open && level.samples() > 0 && !lost) {
-            card.why.setText(
-                    "Mean of " + level.samples() + " cleaned samples.\nFrom one sample to the next they differ "
-                            + "by a noise of " + Digits.of(level.noise()) + " " + unit
-                            + " (standard deviation).\nOne ADC count = "
-                            + Digits.of(channel.scalingNow().stepSize()) + " " + unit + ".");
+            card.why.setText(Messages.of(
+                    "parts.mean-of-cleaned-samples-from-one",
+                    level.samples(),
+                    Digits.of(level.noise()),
+                    unit,
+                    Digits.of(channel.scalingNow().stepSize()),
+                    unit));
         }
     }
 }

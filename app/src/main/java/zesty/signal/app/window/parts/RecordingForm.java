@@ -21,6 +21,7 @@ import zesty.signal.core.rig.Protocol;
 import zesty.signal.core.rig.RecordingSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
+import zesty.signal.core.text.Messages;
 
 /** What recordings of the rig go by: markers with a key each, the protocol, and which channels are recorded. */
 final class RecordingForm extends VBox {
@@ -38,28 +39,37 @@ final class RecordingForm extends VBox {
         setId("recording-form");
         getStyleClass().add("recording-form");
         markers.setId("form-markers");
-        markers.setPromptText("gust, tack, wave");
-        markers.setTooltip(new Tooltip("up to 8, parted by commas: Alt+1 sets the first, Alt+2 the next"));
+        markers.setPromptText(Messages.of("parts.gust-tack-wave"));
+        markers.setTooltip(new Tooltip(Messages.of("parts.up-to-8-parted-by-commas-alt-1")));
         markers.setOnAction(event -> keep());
         protocol.setId("form-protocol");
-        protocol.setPromptText("rest 60 s, 3 x (pull 5 s, pause 10 s), rest 60 s");
-        protocol.setTooltip(new Tooltip("phases with their times; each becomes a span in the recording"));
+        protocol.setPromptText(Messages.of("parts.rest-60-s-3-x-pull-5-s-pause-10-s"));
+        protocol.setTooltip(new Tooltip(Messages.of("parts.phases-with-their-times-each")));
         protocol.setOnAction(event -> keep());
-        Button keep = button("Keep", "form-keep", "keep markers and protocol in the rig (Enter)", this::keep);
-        Button close = button("Close", "form-close", "close this (E)", () -> setVisible(false));
+        Button keep = button(
+                Messages.of("parts.keep-2"),
+                "form-keep",
+                Messages.of("parts.keep-markers-and-protocol-in-the"),
+                this::keep);
+        Button close = button(
+                Messages.of("parts.close"), "form-close", Messages.of("parts.close-this-e"), () -> setVisible(false));
         GridPane grid = new GridPane();
         grid.setHgap(10);
         grid.setVgap(5);
-        grid.addRow(0, hint("Markers"), markers, hint("keys Alt+1 to Alt+8, with Shift for a span"));
-        grid.addRow(1, hint("Protocol"), protocol, length);
+        grid.addRow(
+                0,
+                hint(Messages.of("parts.markers")),
+                markers,
+                hint(Messages.of("parts.keys-alt-1-to-alt-8-with-shift-for")));
+        grid.addRow(1, hint(Messages.of("parts.protocol-2")), protocol, length);
         GridPane.setHgrow(markers, Priority.ALWAYS);
         GridPane.setHgrow(protocol, Priority.ALWAYS);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Label recorded = hint("Recorded");
+        Label recorded = hint(Messages.of("parts.recorded"));
         HBox.setHgrow(channels, Priority.ALWAYS);
         HBox ticks = new HBox(10, recorded, channels);
-        Label title = new Label("Recordings of this rig");
+        Label title = new Label(Messages.of("parts.recordings-of-this-rig"));
         title.getStyleClass().add("day");
         HBox head = new HBox(8, title, space, keep, close);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -109,9 +119,11 @@ final class RecordingForm extends VBox {
         }
         length.setText(
                 now.protocol().isNone()
-                        ? "none"
-                        : now.protocol().phases().size() + " phases, "
-                                + now.protocol().length());
+                        ? Messages.of("parts.none")
+                        : Messages.of(
+                                "parts.phases",
+                                now.protocol().phases().size(),
+                                now.protocol().length()));
         List<String> columns = columns(rig);
         if (!columns.equals(offered)) {
             offered = columns;
@@ -142,7 +154,7 @@ final class RecordingForm extends VBox {
         CheckBox tick = new CheckBox(name);
         tick.setId("record-" + column.replaceAll("[^\\p{Alnum}]", "-"));
         tick.setSelected(!rig.recording().leftOut().contains(column));
-        tick.setTooltip(new Tooltip("whether it is recorded, also while its lane is hidden"));
+        tick.setTooltip(new Tooltip(Messages.of("parts.whether-it-is-recorded-also-while")));
         tick.setOnAction(event -> workspace.change(now -> {
             List<String> out = new ArrayList<>(now.recording().leftOut());
             if (!out.remove(column)) {
@@ -163,8 +175,13 @@ final class RecordingForm extends VBox {
             RecordingSetup made =
                     workspace.live().rig().recording().withMarkers(words).withProtocol(phases);
             workspace.change(rig -> rig.withRecording(made));
-            workspace.say("Kept in the rig: " + words.size() + (words.size() == 1 ? " marker, " : " markers, ")
-                    + (phases.isNone() ? "no protocol." : "a protocol of " + phases.length() + "."));
+            workspace.say(Messages.of(
+                    "parts.kept-in-the-rig",
+                    words.size(),
+                    (words.size() == 1 ? Messages.of("parts.marker-2") : Messages.of("parts.markers-2")),
+                    (phases.isNone()
+                            ? Messages.of("parts.no-protocol")
+                            : Messages.of("parts.a-protocol-of", phases.length()))));
         } catch (IllegalArgumentException e) {
             workspace.trouble(e.getMessage());
         }

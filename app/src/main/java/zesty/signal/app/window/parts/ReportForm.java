@@ -11,6 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Shelf;
 
 /** Where a page about takes goes, and the press that writes it. */
@@ -23,14 +24,14 @@ final class ReportForm extends VBox {
         String name = of.size() == 1 ? of.get(0).title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") : of.size() + " takes";
         TextField path = new TextField(HomePath.shown(name + ".pdf"));
         path.setId("report-path");
-        path.setTooltip(new Tooltip("where the page goes: .pdf to print it, .html for a browser"));
+        path.setTooltip(new Tooltip(Messages.of("parts.where-the-page-goes-pdf-to-print")));
         HBox.setHgrow(path, Priority.ALWAYS);
         Runnable go = () -> write(of, path.getText().strip());
         path.setOnAction(event -> go.run());
-        Button write =
-                TakePanel.button("Report", "write-report", "write a page with lanes, numbers, setup and notes", go);
+        Button write = TakePanel.button(
+                Messages.of("parts.report"), "write-report", Messages.of("parts.write-a-page-with-lanes-numbers"), go);
         getChildren()
-                .addAll(TakePanel.hint("A page to print (.pdf) or for a browser (.html):"), new HBox(6, path, write));
+                .addAll(TakePanel.hint(Messages.of("parts.a-page-to-print-pdf-or-for-a")), new HBox(6, path, write));
     }
 
     private void write(List<Shelf.Entry> of, String path) {
@@ -41,7 +42,7 @@ final class ReportForm extends VBox {
             }
             workspace.takes().report(of.stream().map(Shelf.Entry::file).toList(), HomePath.of(path));
         } catch (InvalidPathException e) {
-            workspace.trouble("'" + path + "' is no name for a page; write for example sail.pdf or sail.html.");
+            workspace.trouble(Messages.of("parts.is-no-name-for-a-page-write-for", path));
         }
     }
 }

@@ -12,40 +12,43 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 
 /** The rig's name in the header: what is done with rigs opens from it, and a name is written in its place. */
 final class RigMenu extends StackPane {
     private final Workspace workspace;
     private final MenuButton name = new MenuButton();
     private final TextField field = new TextField();
-    private final Menu others = new Menu("Open");
-    private final Menu away = new Menu("Remove one");
+    private final Menu others = new Menu(Messages.of("parts.open"));
+    private final Menu away = new Menu(Messages.of("parts.remove-one"));
     private Consumer<String> named = text -> {};
 
     RigMenu(Workspace workspace) {
+        HelpPlace.mark(this, "rig");
         this.workspace = workspace;
         name.setId("rig");
         name.getStyleClass().add("rig-menu");
-        name.setTooltip(new Tooltip("name this rig, save it, open another (G)"));
+        name.setTooltip(new Tooltip(Messages.of("parts.name-this-rig-save-it-open-another")));
         others.setId("other-rigs");
         name.getItems()
                 .addAll(
-                        item("Name it …", "rig-rename", () -> write(workspace.rigs()::rename)),
-                        item("Save", "rig-keep", () -> workspace
+                        item(Messages.of("parts.name-it"), "rig-rename", () -> write(workspace.rigs()::rename)),
+                        item(Messages.of("parts.save"), "rig-keep", () -> workspace
                                 .rigs()
                                 .keep(workspace.shown().rig().name())),
-                        item("Save as …", "rig-copy", () -> write(workspace.rigs()::keep)),
+                        item(Messages.of("parts.save-as"), "rig-copy", () -> write(workspace.rigs()::keep)),
                         new SeparatorMenuItem(),
                         others,
-                        item("Begin an empty one", "rig-new", () -> workspace
+                        item(Messages.of("parts.begin-an-empty-one"), "rig-new", () -> workspace
                                 .rigs()
                                 .begin()),
                         away,
                         new SeparatorMenuItem(),
-                        item("Export …", "rig-share", this::share),
-                        item("Import …", "rig-open", this::open));
+                        item(Messages.of("parts.export"), "rig-share", this::share),
+                        item(Messages.of("parts.import-2"), "rig-open", this::open));
         name.setOnShowing(event -> workspace.rigs().list(this::fill));
         field.setId("rig-name");
         field.setPrefColumnCount(22);
@@ -86,7 +89,7 @@ final class RigMenu extends StackPane {
                     .add(item(rig.name(), "remove-rig", () -> workspace.rigs().remove(rig)));
         }
         if (kept.isEmpty()) {
-            MenuItem none = new MenuItem("None is saved yet");
+            MenuItem none = new MenuItem(Messages.of("parts.none-is-saved-yet"));
             none.setDisable(true);
             others.getItems().add(none);
         }
@@ -119,13 +122,14 @@ final class RigMenu extends StackPane {
 
     private static FileChooser chooser() {
         FileChooser chooser = new FileChooser();
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Rigs", "*.json"));
+        chooser.getExtensionFilters()
+                .add(new FileChooser.ExtensionFilter(Messages.of("parts.rigs"), "*.zrig", "*.json"));
         return chooser;
     }
 
     private void share() {
         FileChooser chooser = chooser();
-        chooser.setInitialFileName("rig.json");
+        chooser.setInitialFileName("rig.zrig");
         File file = chooser.showSaveDialog(getScene().getWindow());
         if (file != null) {
             workspace.rigs().share(file.toPath());

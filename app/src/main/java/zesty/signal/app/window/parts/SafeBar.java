@@ -13,6 +13,7 @@ import javafx.scene.layout.Region;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -20,8 +21,8 @@ import zesty.signal.engine.Snapshot;
 public final class SafeBar extends HBox {
     private static final PseudoClass HELD = PseudoClass.getPseudoClass("held");
     private final Label words = new Label();
-    private final Button safe = new Button("All outputs safe");
-    private final Button release = new Button("Let rules drive again");
+    private final Button safe = new Button(Messages.of("parts.all-outputs-safe"));
+    private final Button release = new Button(Messages.of("parts.let-rules-drive-again"));
 
     public SafeBar(Workspace workspace) {
         super(12);
@@ -35,13 +36,12 @@ public final class SafeBar extends HBox {
         safe.setId("all-safe");
         safe.getStyleClass().add("all-safe");
         safe.setMinWidth(Region.USE_PREF_SIZE);
-        safe.setTooltip(
-                new Tooltip("sends every output its safe line and holds it there (Esc held down does the same)"));
-        safe.setOnAction(event -> workspace.acting().hold("made safe by hand"));
+        safe.setTooltip(new Tooltip(Messages.of("parts.sends-every-output-its-safe-line")));
+        safe.setOnAction(event -> workspace.acting().hold(Messages.of("parts.made-safe-by-hand")));
         release.setId("release-outputs");
         release.setMinWidth(Region.USE_PREF_SIZE);
         release.getStyleClass().add("small-button");
-        release.setTooltip(new Tooltip("a rule that is on now drives its output only after it has been off"));
+        release.setTooltip(new Tooltip(Messages.of("parts.a-rule-that-is-on-now-drives-its")));
         release.setOnAction(event -> workspace.acting().release());
         for (Button one : List.of(safe, release)) {
             one.managedProperty().bind(one.visibleProperty());
@@ -65,17 +65,18 @@ public final class SafeBar extends HBox {
         double now = live.nowSeconds(System.nanoTime());
         words.setText(
                 held
-                        ? "All outputs are safe: " + act.held()
+                        ? Messages.of("parts.all-outputs-are-safe", act.held())
                         : act.outputs().stream()
                                 .filter(one -> one.drives() && !one.safe())
-                                .map(one -> one.output().name() + ": " + one.line() + ", on for " + since(one, now))
+                                .map(one ->
+                                        Messages.of("parts.on-for", one.output().name(), one.line(), since(one, now)))
                                 .collect(Collectors.joining("     ")));
     }
 
     private static String since(ActSnapshot.OutputNow one, double now) {
         String time = clock(now - one.sinceSeconds());
         return one.output() instanceof Output.ByRule rule && rule.longestOnSeconds() < Double.POSITIVE_INFINITY
-                ? time + " of " + clock(rule.longestOnSeconds())
+                ? Messages.of("parts.of-2", time, clock(rule.longestOnSeconds()))
                 : time;
     }
 

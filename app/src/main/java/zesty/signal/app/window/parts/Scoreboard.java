@@ -16,6 +16,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Rule;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -28,8 +29,7 @@ public final class Scoreboard extends VBox {
 
     private final Workspace workspace;
     private final HBox boards = new HBox(24);
-    private final Label nothing =
-            new Label("No rule yet. Open Act (6), add a rule, and choose \"add a point\" to count here.");
+    private final Label nothing = new Label(Messages.of("parts.no-rule-yet-open-act-6-add-a-rule"));
     private List<String> names = List.of();
     private final List<Label> digits = new ArrayList<>();
 
@@ -41,15 +41,15 @@ public final class Scoreboard extends VBox {
         setAlignment(Pos.CENTER);
         boards.setAlignment(Pos.CENTER);
         VBox.setVgrow(boards, Priority.ALWAYS);
-        Button anew = new Button("Count from 0");
+        Button anew = new Button(Messages.of("parts.count-from-0"));
         anew.setId("count-anew");
         anew.getStyleClass().add("small-button");
-        anew.setTooltip(new Tooltip("sets all points to nought"));
+        anew.setTooltip(new Tooltip(Messages.of("parts.sets-all-points-to-nought")));
         anew.setOnAction(event -> workspace.acting().countAnew());
-        Button close = new Button("Close");
+        Button close = new Button(Messages.of("parts.close"));
         close.setId("close-scoreboard");
         close.getStyleClass().add("small-button");
-        close.setTooltip(new Tooltip("back to the window (Esc)"));
+        close.setTooltip(new Tooltip(Messages.of("parts.back-to-the-window-esc")));
         close.setOnAction(event -> workspace.view().scoreboard().set(false));
         HBox foot = new HBox(12, anew, close);
         foot.setAlignment(Pos.CENTER);
@@ -85,7 +85,7 @@ public final class Scoreboard extends VBox {
     private static String state(ActSnapshot.RuleNow one) {
         return one.rule() instanceof Rule.InBands
                 ? one.state() < 0 ? "\u2014" : Integer.toString(one.state() + 1)
-                : one.isOn() ? "ON" : "off";
+                : one.isOn() ? Messages.of("parts.on") : Messages.of("parts.off");
     }
 
     private void arrange() {

@@ -6,6 +6,7 @@ import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.layout.GridPane;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.Shelf;
 
@@ -29,18 +30,18 @@ final class SideBySide {
             nodes.add(TakePanel.hint((char) ('A' + i) + "  " + one.title() + " · " + one.rig()));
         }
         if (!differ.isEmpty()) {
-            nodes.add(TakePanel.hint("Their setups differ, so a difference may come from that:"));
+            nodes.add(TakePanel.hint(Messages.of("parts.their-setups-differ-so-a")));
             differ.forEach(one -> nodes.add(TakePanel.hint(one)));
         }
         if (table.rows().isEmpty()) {
-            nodes.add(TakePanel.hint("No reader is set up on their channels."));
+            nodes.add(TakePanel.hint(Messages.of("parts.no-reader-is-set-up-on-their")));
             return nodes;
         }
         if (chosen.size() > 2) {
             nodes.add(TakePanel.button(
-                    "All numbers",
+                    Messages.of("parts.all-numbers"),
                     "all-numbers",
-                    "the numbers of all of them in one table, with what each differs from A by",
+                    Messages.of("parts.the-numbers-of-all-of-them-in-one"),
                     () -> wide.accept(new TablePage(
                             workspace,
                             "side-by-side",
@@ -56,7 +57,7 @@ final class SideBySide {
     }
 
     private static Report.Table allNumbers(Report.Table table, int takes) {
-        List<String> head = new ArrayList<>(List.of("number", "A"));
+        List<String> head = new ArrayList<>(List.of(Messages.of("parts.number"), "A"));
         for (int t = 1; t < takes; t++) {
             char letter = (char) ('A' + t);
             head.add(String.valueOf(letter));
@@ -71,7 +72,7 @@ final class SideBySide {
             }
             rows.add(cells);
         }
-        return new Report.Table("Side by side", head, rows);
+        return new Report.Table(Messages.of("parts.side-by-side"), head, rows);
     }
 
     private static GridPane pair(Report.Table table, int from, int to, boolean difference) {

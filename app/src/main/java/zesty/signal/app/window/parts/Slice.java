@@ -7,7 +7,9 @@ import javafx.scene.paint.Color;
 import javafx.scene.shape.Arc;
 import javafx.scene.shape.ArcType;
 import javafx.scene.shape.Circle;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.core.text.Messages;
 
 /** A citrus wheel of eight segments: as many are filled as the reading deserves trust. */
 public final class Slice extends Pane {
@@ -16,6 +18,7 @@ public final class Slice extends Pane {
     private final Circle rind;
 
     public Slice(double size) {
+        HelpPlace.mark(this, "quality");
         setMinSize(size, size);
         setPrefSize(size, size);
         setMaxSize(size, size);
@@ -32,7 +35,7 @@ public final class Slice extends Pane {
             segments[i] = arc;
             getChildren().add(arc);
         }
-        setAccessibleText("quality");
+        setAccessibleText(Messages.of("parts.quality-2"));
     }
 
     public void show(int filled, Color colour) {
@@ -40,7 +43,7 @@ public final class Slice extends Pane {
         for (int i = 0; i < SEGMENTS; i++) {
             segments[i].setFill(i < filled ? colour : colour.deriveColor(0, 1, 1, 0.16));
         }
-        setAccessibleText("quality " + filled + " of " + SEGMENTS);
+        setAccessibleText(Messages.of("parts.quality-of", filled, SEGMENTS));
     }
 
     /** @return the product's sign as a picture, for the window's frame */

@@ -21,6 +21,7 @@ import javafx.util.Duration;
 import zesty.signal.app.window.workspace.SnapshotTable;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The table of snapshots below the lanes: a remark, a press, a row. */
 public final class SnapshotPanel extends VBox {
@@ -41,28 +42,29 @@ public final class SnapshotPanel extends VBox {
         table = workspace.snapshots();
         setId("snapshots");
         getStyleClass().add("snapshots");
-        Label title = new Label("Snapshots");
+        Label title = new Label(Messages.of("parts.snapshots"));
         title.getStyleClass().add("day");
         title.setMinWidth(Region.USE_PREF_SIZE);
         remark.setId("snapshot-remark");
-        remark.setPromptText("where, or what");
+        remark.setPromptText(Messages.of("parts.where-or-what"));
         remark.setPrefColumnCount(18);
         remark.setOnAction(event -> press());
         Button take = button(
-                "Take one", "snapshot-take", "every shown channel's mean of the last second, with its noise (S)");
+                Messages.of("parts.take-one"), "snapshot-take", Messages.of("parts.every-shown-channel-s-mean-of-the"));
         take.setOnAction(event -> press());
         every.setId("snapshot-every");
-        every.setPromptText("by hand");
+        every.setPromptText(Messages.of("parts.by-hand"));
         every.setPrefColumnCount(6);
-        every.setTooltip(new Tooltip("takes one every so many seconds; empty for by hand only"));
+        every.setTooltip(new Tooltip(Messages.of("parts.takes-one-every-so-many-seconds")));
         every.setOnAction(event -> repeat());
-        Button done = button("Done", "snapshot-done", "keeps the table as a take in the logbook and begins anew");
+        Button done = button(
+                Messages.of("parts.done"), "snapshot-done", Messages.of("parts.keeps-the-table-as-a-take-in-the"));
         done.setOnAction(event -> close());
         hint.getStyleClass().add("hint");
-        hint.setMinWidth(0);
+        hint.setMinWidth(Region.USE_PREF_SIZE);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Label each = new Label("every, s");
+        Label each = new Label(Messages.of("parts.every-s"));
         each.getStyleClass().add("hint");
         each.setMinWidth(Region.USE_PREF_SIZE);
         HBox bar = new HBox(8, title, remark, take, each, every, hint, space, done);
@@ -111,12 +113,12 @@ public final class SnapshotPanel extends VBox {
         }
         double seconds;
         try {
-            seconds = Double.parseDouble(text.replace(',', '.'));
+            seconds = Digits.typed(text);
         } catch (NumberFormatException e) {
             seconds = Double.NaN;
         }
         if (!(seconds >= 1 && seconds <= 86_400)) {
-            workspace.trouble("'" + text + "' is no time from 1 to 86400 s; write for example 60.");
+            workspace.trouble(Messages.of("parts.is-no-time-from-1-to-86400-s-write", text));
             return;
         }
         clock = new Timeline(new KeyFrame(Duration.seconds(seconds), event -> press()));
@@ -140,13 +142,13 @@ public final class SnapshotPanel extends VBox {
         List<SnapshotTable.Row> rows = table.rows();
         hint.setText(
                 rows.isEmpty()
-                        ? "Write where the sensor is, wait until it is steady, press Enter."
-                        : rows.size() + (rows.size() == 1 ? " row" : " rows"));
+                        ? Messages.of("parts.write-where-the-sensor-is-wait")
+                        : rows.size() + (rows.size() == 1 ? Messages.of("parts.row") : Messages.of("parts.rows-2")));
         if (rows.isEmpty()) {
             return;
         }
         cell(new Label("s"), 0, 0, "hint", HPos.RIGHT);
-        cell(new Label("where"), 1, 0, "hint", HPos.LEFT);
+        cell(new Label(Messages.of("parts.where")), 1, 0, "hint", HPos.LEFT);
         for (int c = 0; c < table.head().size(); c++) {
             SnapshotTable.Head head = table.head().get(c);
             String unit = head.unit().isEmpty() ? "" : ", " + head.unit();
@@ -168,7 +170,7 @@ public final class SnapshotPanel extends VBox {
     private static String value(SnapshotTable.Row row, int c) {
         double noise = row.deviations()[c];
         if (Double.isNaN(row.means()[c])) {
-            return "no new data";
+            return Messages.of("parts.no-new-data");
         }
         if (!(noise > 0)) {
             return Digits.about(row.means()[c], 5);

@@ -32,6 +32,7 @@ import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 
@@ -72,7 +73,7 @@ final class TakeCard extends VBox {
         String time = entry.started().atZone(ZoneId.systemDefault()).format(TIME);
         String words = entry.trouble().isEmpty()
                 ? time + " · " + Wording.clock(entry.seconds()) + " · " + Wording.size(entry.bytes())
-                        + (entry.mended().isEmpty() ? "" : " · repaired")
+                        + (entry.mended().isEmpty() ? "" : Messages.of("parts.repaired"))
                 : entry.trouble();
         Label about = new Label(words);
         about.getStyleClass().add("hint");
@@ -80,7 +81,7 @@ final class TakeCard extends VBox {
         about.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
         choose.setId("choose");
         choose.setFocusTraversable(false);
-        choose.setTooltip(new Tooltip("choose it, to read, compare and write into it (Space)"));
+        choose.setTooltip(new Tooltip(Messages.of("parts.choose-it-to-read-compare-and")));
         chosenNow();
         choose.setOnAction(event -> toggle());
         chosen.addListener(new WeakListChangeListener<>(follows));
@@ -90,8 +91,8 @@ final class TakeCard extends VBox {
         star.setId("star");
         star.getStyleClass().setAll("star");
         star.setFocusTraversable(false);
-        star.setAccessibleText(entry.starred() ? "starred" : "not starred");
-        star.setTooltip(new Tooltip("singles it out, or no longer (B)"));
+        star.setAccessibleText(entry.starred() ? Messages.of("parts.starred") : Messages.of("parts.not-starred"));
+        star.setTooltip(new Tooltip(Messages.of("parts.singles-it-out-or-no-longer-b")));
         star.setOnAction(event -> star());
         name.getChildren().setAll(title, between, star, choose);
         head = new VBox(1, name, about);
@@ -112,13 +113,18 @@ final class TakeCard extends VBox {
         numbers.managedProperty().bind(numbers.visibleProperty());
         head.getChildren().add(numbers);
         numbers(entry.numbers());
-        Button open = button("Open", "show it in the lanes (Enter)", () -> workspace.open(entry.file()));
+        Button open = button(
+                Messages.of("parts.open"),
+                Messages.of("parts.show-it-in-the-lanes-enter"),
+                () -> workspace.open(entry.file()));
         open.setDisable(!entry.trouble().isEmpty());
-        Button rename = button("Rename", "give it another name (F2)", this::rename);
-        Button export = button("Export", "write it into a file of another format (X)", this::export);
-        Button remove = button("Remove", "take it off the shelf; Undo restores it (Delete)", () -> workspace
-                .takes()
-                .remove(entry));
+        Button rename = button(Messages.of("parts.rename"), Messages.of("parts.give-it-another-name-f2"), this::rename);
+        Button export = button(
+                Messages.of("parts.export-2"), Messages.of("parts.write-it-into-a-file-of-another"), this::export);
+        Button remove =
+                button(Messages.of("parts.remove"), Messages.of("parts.take-it-off-the-shelf-undo"), () -> workspace
+                        .takes()
+                        .remove(entry));
         HBox buttons = new HBox(6, open, rename, export, remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(drawing(entry), head, buttons);
@@ -218,15 +224,13 @@ final class TakeCard extends VBox {
         String name = entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv";
         TextField path = new TextField(HomePath.shown(name));
         path.setId("export-path");
-        path.setTooltip(
-                new Tooltip(
-                        "where it goes; the ending chooses the format: .csv, .wav, .edf, .npz, .h5 or .json. Enter writes it, Escape gives up"));
+        path.setTooltip(new Tooltip(Messages.of("parts.where-it-goes-the-ending-chooses")));
         HBox.setHgrow(path, Priority.ALWAYS);
         writing.end();
         HBox row = new HBox(6, path);
-        Button browse = button("…", "choose with the system's own dialog", () -> {
+        Button browse = button("…", Messages.of("parts.choose-with-the-system-s-own"), () -> {
             FileChooser chooser = new FileChooser();
-            chooser.setTitle("Export the take");
+            chooser.setTitle(Messages.of("parts.export-the-take"));
             chooser.setInitialFileName(name);
             File file = chooser.showSaveDialog(getScene().getWindow());
             if (file != null) {
@@ -237,7 +241,7 @@ final class TakeCard extends VBox {
             writing.leaveFor(entry.file());
             exportTo(path.getText().strip());
         };
-        Button write = button("Write", "write the file (Enter)", go);
+        Button write = button(Messages.of("parts.write"), Messages.of("parts.write-the-file-enter"), go);
         write.setId("export-write");
         row.getChildren().addAll(browse, write);
         path.setOnAction(event -> go.run());
@@ -254,7 +258,7 @@ final class TakeCard extends VBox {
             }
             workspace.takes().export(entry.file(), HomePath.of(path));
         } catch (InvalidPathException e) {
-            workspace.trouble("'" + path + "' is no file name; write for example sail.csv.");
+            workspace.trouble(Messages.of("parts.is-no-file-name-write-for-example", path));
         }
     }
 

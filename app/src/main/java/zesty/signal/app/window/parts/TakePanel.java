@@ -25,12 +25,15 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.PhaseTables;
+import zesty.signal.engine.TakeReport;
 import zesty.signal.exchange.report.Report;
 import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 
-/** Beside the shelf: the page of one take, or the numbers of several side by side, or a file that is to be imported. */
+/** Beside the shelf: the page of one take, or the numbers of several side by side, or a file that is to be imported. Longer than others: the three of them share one place and its tables. */
 final class TakePanel extends ScrollPane {
     private static final double WIDTH = 420;
     private static final int MOST_TAKES = 6;
@@ -71,7 +74,7 @@ final class TakePanel extends ScrollPane {
     void bring(Path file) {
         bringing = true;
         shown = List.of();
-        page.getChildren().setAll(head("Import a file"), form);
+        page.getChildren().setAll(head(Messages.of("parts.import-a-file-2")), form);
         form.look(file);
     }
 
@@ -116,7 +119,11 @@ final class TakePanel extends ScrollPane {
         title.setMinWidth(0);
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button close = button("Close", "close-panel", "close this, and choose nothing (Escape)", this::close);
+        Button close = button(
+                Messages.of("parts.close"),
+                "close-panel",
+                Messages.of("parts.close-this-and-choose-nothing"),
+                this::close);
         HBox head = new HBox(8, title, space, close);
         head.setAlignment(Pos.TOP_LEFT);
         return head;
@@ -137,7 +144,7 @@ final class TakePanel extends ScrollPane {
         notes.setId("take-notes");
         notes.setWrapText(true);
         notes.setPrefRowCount(4);
-        notes.setPromptText("What was different this time? Where was it, with whom, in what wind?");
+        notes.setPromptText(Messages.of("parts.what-was-different-this-time-where"));
         Runnable keep = () -> {
             if (!this.notes.getText().strip().equals(entry.notes())) {
                 workspace.takes().notes(entry, this.notes.getText());
@@ -150,7 +157,8 @@ final class TakePanel extends ScrollPane {
                 event.consume();
             }
         });
-        Label rig = new Label("Rig: " + (entry.rig().isEmpty() ? "not readable" : entry.rig()));
+        Label rig = new Label(
+                Messages.of("parts.rig", (entry.rig().isEmpty() ? Messages.of("parts.not-readable") : entry.rig())));
         rig.getStyleClass().add("hint");
         rig.setWrapText(true);
         VBox numbers = new VBox(4);
@@ -162,17 +170,21 @@ final class TakePanel extends ScrollPane {
                         notes,
                         new HBox(
                                 6,
-                                button("Keep notes", "keep-notes", "write the notes into the take (Ctrl+Enter)", keep),
                                 button(
-                                        "Open",
+                                        Messages.of("parts.keep-notes"),
+                                        "keep-notes",
+                                        Messages.of("parts.write-the-notes-into-the-take-ctrl"),
+                                        keep),
+                                button(
+                                        Messages.of("parts.open"),
                                         "open-take",
-                                        "show it in the lanes",
+                                        Messages.of("parts.show-it-in-the-lanes"),
                                         () -> workspace.open(entry.file()))),
                         numbers,
                         more(entry),
                         new ReportForm(workspace, List.of(entry)));
         if (entry.trouble().isEmpty()) {
-            numbers.getChildren().setAll(hint("Reading its numbers …"));
+            numbers.getChildren().setAll(hint(Messages.of("parts.reading-its-numbers")));
             workspace.takes().read(List.of(entry.file()), said -> {
                 if (shown.equals(List.of(entry))) {
                     numbers.getChildren().setAll(numbers(said));
@@ -185,36 +197,36 @@ final class TakePanel extends ScrollPane {
     /** The take's name, which a press makes a field of. */
     private HBox named(Shelf.Entry entry) {
         HBox head = head(entry.title());
-        Button rename = button("Rename", "rename-take", "give it another name (F2 on its card)", () -> {
-            TextField name = new TextField(entry.title());
-            name.setId("take-name");
-            HBox.setHgrow(name, Priority.ALWAYS);
-            name.setOnAction(event -> {
-                String text = name.getText().strip();
-                if (text.isEmpty() || text.equals(entry.title())) {
-                    head.getChildren().set(0, new Label(entry.title()));
-                } else {
-                    workspace.takes().rename(entry, text);
-                }
-            });
-            head.getChildren().set(0, name);
-            name.requestFocus();
-            name.selectAll();
-        });
+        Button rename = button(
+                Messages.of("parts.rename"), "rename-take", Messages.of("parts.give-it-another-name-f2-on-its"), () -> {
+                    TextField name = new TextField(entry.title());
+                    name.setId("take-name");
+                    HBox.setHgrow(name, Priority.ALWAYS);
+                    name.setOnAction(event -> {
+                        String text = name.getText().strip();
+                        if (text.isEmpty() || text.equals(entry.title())) {
+                            head.getChildren().set(0, new Label(entry.title()));
+                        } else {
+                            workspace.takes().rename(entry, text);
+                        }
+                    });
+                    head.getChildren().set(0, name);
+                    name.requestFocus();
+                    name.selectAll();
+                });
         head.getChildren().add(2, rename);
         return head;
     }
 
     /** What can be made of a take beside its numbers: worked out with another rig, split. */
     private VBox more(Shelf.Entry entry) {
-        MenuButton other = new MenuButton("With another rig \u2026");
+        MenuButton other = new MenuButton(Messages.of("parts.with-another-rig"));
         other.setId("other-rig");
         other.getStyleClass().add("small-menu");
         other.setMinWidth(Region.USE_PREF_SIZE);
-        other.setTooltip(
-                new Tooltip("its numbers with the rig of today or a kept one, beside those it was recorded with"));
-        MenuItem today =
-                new MenuItem("Today\u2019s rig: " + workspace.live().rig().name());
+        other.setTooltip(new Tooltip(Messages.of("parts.its-numbers-with-the-rig-of-today")));
+        MenuItem today = new MenuItem(
+                Messages.of("parts.today-s-rig", workspace.live().rig().name()));
         today.setOnAction(event -> rework(entry, workspace.live().rig()));
         other.getItems().add(today);
         workspace.rigs().list(kept -> {
@@ -226,23 +238,25 @@ final class TakePanel extends ScrollPane {
         });
         TextField at = new TextField();
         at.setId("split-at");
-        at.setPromptText("at, s");
+        at.setPromptText(Messages.of("parts.at-s"));
         at.setPrefColumnCount(5);
         Runnable split = () -> {
             try {
-                workspace
-                        .takes()
-                        .making()
-                        .split(
-                                entry.file(),
-                                Double.parseDouble(at.getText().strip().replace(',', '.')));
+                workspace.takes().making().split(entry.file(), Digits.typed(at.getText()));
             } catch (NumberFormatException e) {
-                workspace.trouble("'" + at.getText() + "' is no time; write for example 12.5.");
+                workspace.trouble(Messages.of("parts.is-no-time-write-for-example-12-5", at.getText()));
             }
         };
         at.setOnAction(event -> split.run());
         HBox row = new HBox(
-                6, other, at, button("Split", "split-take", "makes two takes of it; this one stays as it is", split));
+                6,
+                other,
+                at,
+                button(
+                        Messages.of("parts.split"),
+                        "split-take",
+                        Messages.of("parts.makes-two-takes-of-it-this-one"),
+                        split));
         row.setAlignment(Pos.CENTER_LEFT);
         return new VBox(row);
     }
@@ -250,7 +264,7 @@ final class TakePanel extends ScrollPane {
     private void rework(Shelf.Entry entry, Rig rig) {
         workspace.takes().reworked(entry.file(), rig, table -> {
             List<String> head = new ArrayList<>(table.head());
-            head.add("difference");
+            head.add(Messages.of("parts.difference"));
             List<List<String>> rows = new ArrayList<>();
             for (List<String> row : table.rows()) {
                 List<String> cells = new ArrayList<>(row);
@@ -262,8 +276,8 @@ final class TakePanel extends ScrollPane {
                     workspace,
                     "reworked",
                     entry.title(),
-                    "The same samples, worked out twice. The take itself is not changed.",
-                    List.of(new Report.Table("Numbers with both rigs", head, rows))));
+                    Messages.of("parts.the-same-samples-worked-out-twice"),
+                    List.of(new Report.Table(Messages.of("parts.numbers-with-both-rigs"), head, rows))));
         });
     }
 
@@ -274,9 +288,9 @@ final class TakePanel extends ScrollPane {
         return tables.isEmpty()
                 ? Optional.empty()
                 : Optional.of(button(
-                        "Phase by phase",
+                        Messages.of("parts.phase-by-phase"),
                         "show-phases",
-                        "each reader's numbers in each phase and span, side by side",
+                        Messages.of("parts.each-reader-s-numbers-in-each"),
                         () -> wide.accept(new TablePage(workspace, "phases", entry.title(), "", tables))));
     }
 
@@ -291,21 +305,21 @@ final class TakePanel extends ScrollPane {
         List<javafx.scene.Node> nodes = new ArrayList<>();
         for (Report.Section section : report.sections()) {
             for (Report.Table table : section.tables()) {
-                if (table.title().equals("Readings")) {
+                if (table.title().equals(TakeReport.READINGS)) {
                     nodes.add(grid(
-                            List.of("", "", "quality"),
+                            List.of("", "", Messages.of("parts.quality")),
                             table.rows().stream()
                                     .map(row -> List.of(row.get(0) + " · " + row.get(1), row.get(2), row.get(3)))
                                     .toList()));
                 }
             }
             for (Report.Paragraph paragraph : section.paragraphs()) {
-                if (paragraph.title().startsWith("What lowers")) {
+                if (paragraph.title().equals(TakeReport.DOUBTS)) {
                     paragraph.lines().forEach(line -> nodes.add(hint(line)));
                 }
             }
         }
-        return nodes.isEmpty() ? List.of(hint("No reader is set up on its channels.")) : nodes;
+        return nodes.isEmpty() ? List.of(hint(Messages.of("parts.no-reader-is-set-up-on-its"))) : nodes;
     }
 
     static GridPane grid(List<String> head, List<List<String>> rows) {
@@ -352,13 +366,13 @@ final class TakePanel extends ScrollPane {
         for (String tag : entry.tags().stream()
                 .filter(one -> !one.equals(Shelf.Entry.STAR))
                 .toList()) {
-            tags.getChildren().add(button(tag + "  ×", "untag", "take this tag off", () -> workspace
+            tags.getChildren().add(button(tag + "  ×", "untag", Messages.of("parts.take-this-tag-off"), () -> workspace
                     .takes()
                     .write(entry, tagging(List.of(), List.of(tag)), tagging(List.of(tag), List.of()))));
         }
         TextField more = new TextField();
         more.setId("add-tag");
-        more.setPromptText("Add a tag");
+        more.setPromptText(Messages.of("parts.add-a-tag"));
         more.setPrefColumnCount(8);
         more.setOnAction(event -> {
             String tag = more.getText().strip();
@@ -375,24 +389,24 @@ final class TakePanel extends ScrollPane {
     }
 
     private void several(List<Shelf.Entry> chosen) {
-        page.getChildren().add(head(chosen.size() + " takes chosen"));
+        page.getChildren().add(head(Messages.of("parts.takes-chosen", chosen.size())));
         if (chosen.size() > MOST_TAKES) {
             page.getChildren()
                     .addAll(
-                            hint("Up to " + MOST_TAKES + " takes can be laid side by side."),
+                            hint(Messages.of("parts.up-to-takes-can-be-laid-side-by", MOST_TAKES)),
                             new GroupTest(workspace, chosen));
             return;
         }
-        VBox numbers = new VBox(6, hint("Reading their numbers …"));
+        VBox numbers = new VBox(6, hint(Messages.of("parts.reading-their-numbers")));
         Button over = button(
-                "Over one another",
+                Messages.of("parts.over-one-another"),
                 "show-overlay",
-                "the same channel of all of them in one picture",
+                Messages.of("parts.the-same-channel-of-all-of-them-in"),
                 () -> wide.accept(new OverlayPage(workspace, chosen)));
         Button join = button(
-                "Join",
+                Messages.of("parts.join"),
                 "join-takes",
-                "makes one take of them, with gaps between; they stay as they are",
+                Messages.of("parts.makes-one-take-of-them-with-gaps"),
                 () -> workspace
                         .takes()
                         .making()

@@ -23,6 +23,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Shelf;
 
 /** The shelf of takes by day, each as a small drawing of its lanes. */
@@ -32,15 +33,17 @@ public final class TakesView extends ScrollPane {
     private static final double BESIDE = 34;
 
     private static final double CARD_HEIGHT = 190;
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("EEEE, d MMMM uuuu", Locale.ENGLISH);
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern(Messages.of("parts.day-as-written"), Messages.language());
 
     /** In which order the takes stand. */
     enum Order {
-        NEWEST("newest first", null),
-        OLDEST("oldest first", Comparator.comparing(Shelf.Entry::started)),
-        STARRED("starred first", Comparator.comparing(one -> !one.starred())),
-        TITLE("by title", Comparator.comparing(one -> one.title().toLowerCase(Locale.ROOT))),
-        LONGEST("longest first", Comparator.comparing(one -> -one.seconds()));
+        NEWEST(Messages.of("parts.newest-first"), null),
+        OLDEST(Messages.of("parts.oldest-first"), Comparator.comparing(Shelf.Entry::started)),
+        STARRED(Messages.of("parts.starred-first"), Comparator.comparing(one -> !one.starred())),
+        TITLE(Messages.of("parts.by-title"), Comparator.comparing(one -> one.title()
+                .toLowerCase(Locale.ROOT))),
+        LONGEST(Messages.of("parts.longest-first"), Comparator.comparing(one -> -one.seconds()));
 
         private final String words;
         private final Comparator<Shelf.Entry> by;
@@ -240,10 +243,10 @@ public final class TakesView extends ScrollPane {
         if (entries.isEmpty()) {
             Label empty = new Label(
                     !none
-                            ? "No take has all of that in its title, notes, tags, markers or rig.\nClear the search to see them all."
+                            ? Messages.of("parts.no-take-has-all-of-that-in-its")
                             : workspace.takes().listed().get()
-                                    ? "No takes yet.\nPress R to record what the board sends; the take then appears here."
-                                    : "Reading the takes …");
+                                    ? Messages.of("parts.no-takes-yet-press-r-to-record")
+                                    : Messages.of("parts.reading-the-takes"));
             empty.getStyleClass().add("empty");
             days.getChildren().add(empty);
             return;

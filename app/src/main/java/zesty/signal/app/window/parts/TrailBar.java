@@ -17,6 +17,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.workspace.Stop;
@@ -31,6 +32,7 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.BandSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
@@ -39,7 +41,7 @@ import zesty.signal.engine.LinkState;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
 
-/** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. */
+/** The trail on top: navigation and instrument at once, one stop each with the focused channel's value there. Longer than others: what each of the six stops says is told here. */
 public final class TrailBar extends VBox {
     /** Two lines of how a value came about, in pixels at the usual size of text. */
     private static final double TWO_LINES = 30;
@@ -48,10 +50,10 @@ public final class TrailBar extends VBox {
 
     private final Workspace workspace;
     private final RigMenu rigs;
-    private final Label product = new Label("Zesty Signal");
-    private final Button back = new Button("Back to live");
+    private final Label product = new Label(Messages.of("parts.zesty-signal"));
+    private final Button back = new Button(Messages.of("parts.back-to-live"));
     private final ToggleButton takes = new ToggleButton();
-    private final ToggleButton planner = new ToggleButton("Planner");
+    private final ToggleButton planner = new ToggleButton(Messages.of("parts.planner"));
     private static final double ROOM_FOR_ALL = 900;
     private final ToggleButton phone = new ToggleButton();
     private final Map<Stop, Face> faces = new EnumMap<>(Stop.class);
@@ -80,7 +82,9 @@ public final class TrailBar extends VBox {
             button.setMaxWidth(Double.MAX_VALUE);
             button.setPrefWidth(100);
             button.setMinWidth(0);
-            button.setId("stop-" + stop.name().toLowerCase(java.util.Locale.ROOT));
+            String name = stop.name().toLowerCase(java.util.Locale.ROOT);
+            button.setId("stop-" + name);
+            HelpPlace.mark(button, name);
             button.setTooltip(tip);
             say("—", "");
         }
@@ -119,7 +123,8 @@ public final class TrailBar extends VBox {
         void say(String what, String line) {
             value.setText(what);
             how.setText(line);
-            tip.setText((line.isEmpty() ? "" : line + "\n") + stop.about() + " (key " + (stop.ordinal() + 1) + ")");
+            tip.setText(
+                    Messages.of("parts.key", (line.isEmpty() ? "" : line + "\n") + stop.about(), (stop.ordinal() + 1)));
         }
     }
 
@@ -134,20 +139,20 @@ public final class TrailBar extends VBox {
         product.managedProperty().bind(product.visibleProperty());
         back.getStyleClass().add("back");
         back.setOnAction(event -> workspace.backToLive());
-        back.setTooltip(new Tooltip("leave the stored take (Escape)"));
+        back.setTooltip(new Tooltip(Messages.of("parts.leave-the-stored-take-escape")));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         takes.getStyleClass().setAll("link-button");
         takes.setId("takes");
-        takes.setTooltip(new Tooltip("the recorded takes (T)"));
+        takes.setTooltip(new Tooltip(Messages.of("parts.the-recorded-takes-t")));
         takes.selectedProperty().bindBidirectional(workspace.view().takesOpen());
         planner.getStyleClass().setAll("link-button");
         planner.setId("open-planner");
-        planner.setTooltip(new Tooltip("will it work, before anything is wired? (B)"));
+        planner.setTooltip(new Tooltip(Messages.of("parts.will-it-work-before-anything-is")));
         planner.selectedProperty().bindBidirectional(workspace.view().plannerOpen());
         phone.getStyleClass().setAll("link-button");
         phone.setId("open-phone");
-        phone.setTooltip(new Tooltip("the numbers on a page, for a phone in this network (J)"));
+        phone.setTooltip(new Tooltip(Messages.of("parts.the-numbers-on-a-page-for-a-phone")));
         phone.selectedProperty().bindBidirectional(workspace.view().phoneOpen());
         // In little room it gives way to what is used more often; its key and its line in the list of commands remain.
         phone.visibleProperty()
@@ -162,21 +167,23 @@ public final class TrailBar extends VBox {
         phone.managedProperty().bind(phone.visibleProperty());
         phone.textProperty()
                 .bind(Bindings.when(workspace.sharing().page().isNull())
-                        .then("Phone")
-                        .otherwise("Phone \u25cf"));
-        Button look = linkButton("", "other colours: day, night, high contrast (N)", nextLook);
+                        .then(Messages.of("parts.phone"))
+                        .otherwise(Messages.of("parts.phone-2")));
+        Button look = linkButton("", Messages.of("parts.other-colours-day-night-high"), nextLook);
         look.setId("look");
         look.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
                         () -> workspace.view().look().get().next().words(),
                         workspace.view().look()));
-        Button text = linkButton("", "how large all words are: 100, 125, 150 % (Z)", workspace.view()::nextTextSize);
+        Button text =
+                linkButton("", Messages.of("parts.how-large-all-words-are-100-125"), workspace.view()::nextTextSize);
         text.setId("text-size");
         text.textProperty()
                 .bind(javafx.beans.binding.Bindings.createStringBinding(
                         () -> workspace.view().textSize().get().words(),
                         workspace.view().textSize()));
-        Button commands = linkButton("Keys  ?", "every command and its key (?)", showCommands);
+        Button commands =
+                linkButton(Messages.of("parts.keys"), Messages.of("parts.every-command-and-its-key"), showCommands);
         commands.setId("commands");
         HBox head = new HBox(12, logo, product, rigs, back, space, takes, planner, phone, look, text, commands);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -237,7 +244,7 @@ public final class TrailBar extends VBox {
         back.setVisible(take);
         back.setManaged(take);
         int count = workspace.takes().all().get().size();
-        takes.setText("Takes  " + count);
+        takes.setText(Messages.of("parts.takes-4", count));
         Optional<ChannelSnapshot> focused =
                 snapshot.focused(workspace.view().focus().get());
         int inHand = focused.map(c -> c.stream().source()).orElse(0);
@@ -245,7 +252,7 @@ public final class TrailBar extends VBox {
         decode(snapshot, focused);
         if (focused.isEmpty()) {
             for (Stop stop : new Stop[] {Stop.SCALE, Stop.CLEAN, Stop.READ, Stop.ACT}) {
-                faces.get(stop).say("—", "no channel yet");
+                faces.get(stop).say("—", Messages.of("parts.no-channel-yet"));
             }
             return;
         }
@@ -266,17 +273,17 @@ public final class TrailBar extends VBox {
                 focused.map(c -> snapshot.state(c.stream(), System.nanoTime())).orElse(health.state());
         face.sign.show(state, face.button.isSelected() ? Palette.ON_LEMON : Palette.ON_RIND);
         if (health.state() == LinkState.STORED) {
-            face.say("stored", Digits.of(snapshot.rateHz()) + " samples/s");
+            face.say(Messages.of("parts.stored"), Messages.of("parts.samples-s", Digits.of(snapshot.rateHz())));
             return;
         }
         if (health.state() == LinkState.IDLE) {
-            face.say("—", "pick a source");
+            face.say("—", Messages.of("parts.pick-a-source"));
             return;
         }
         LinkAddress address =
                 LinkAddress.parse(snapshot.rig().sources().get(inHand).setup().address());
         int sources = snapshot.rig().sources().size();
-        String words = address.shortName() + (sources > 1 ? ", " + (inHand + 1) + " of " + sources : "");
+        String words = address.shortName() + (sources > 1 ? Messages.of("parts.of-4", (inHand + 1), sources) : "");
         String now = focused.map(c -> Wording.state(snapshot, c.stream())).orElse(Wording.state(state));
         face.say(Wording.speed(health.bytesPerSecond()), now + " · " + words);
     }
@@ -287,16 +294,17 @@ public final class TrailBar extends VBox {
         LinkHealth health = snapshot.health(snapshot.rig().sourceOf(column));
         Face face = faces.get(Stop.DECODE);
         if (format == null || focused.isEmpty()) {
-            face.say("—", health.rejectedLines() + " rejected");
+            face.say("—", Messages.of("parts.rejected", health.rejectedLines()));
             return;
         }
         int index = Stations.indexOf(format, snapshot.rig().ownName(column)) + 1;
-        String aside = health.state() == LinkState.STORED ? "" : " · " + health.rejectedLines() + " rejected";
+        String aside =
+                health.state() == LinkState.STORED ? "" : Messages.of("parts.rejected-2", health.rejectedLines());
         LinkState state = snapshot.state(focused.get().stream(), System.nanoTime());
         boolean lost = state == LinkState.LOST || state == LinkState.REFUSED;
         face.say(
                 lost ? "—" : Digits.of(focused.get().latestRaw()),
-                index + " of " + format.columns().size() + aside);
+                Messages.of("parts.of-3", index, format.columns().size(), aside));
     }
 
     private void scale(ChannelSnapshot channel, boolean lost) {
@@ -304,19 +312,20 @@ public final class TrailBar extends VBox {
         double now = scaling.apply(channel.latestRaw());
         boolean asItCame = scaling.equals(Scaling.asItCame(scaling.unit()));
         String value = asItCame ? Digits.of(now) : Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));
-        String how = scaling.throughConverter().map(TrailBar::converter).orElse("no converter");
+        String how = scaling.throughConverter().map(TrailBar::converter).orElse(Messages.of("parts.no-converter"));
         faces.get(Stop.SCALE).say(lost ? "—" : value + " " + scaling.unit(), how);
     }
 
     private static String converter(Converter converter) {
         String divisor = Digits.of(converter.divisor().of(converter.bits()));
-        return converter.bits() + " bit · " + Digits.of(converter.referenceVolts()) + " V · ÷"
-                + (converter.divisor() == Divisor.STEPS ? divisor : divisor + " (full-scale code)");
+        return Messages.of("parts.bit", converter.bits()) + " · " + Digits.of(converter.referenceVolts()) + " V · ÷"
+                + (converter.divisor() == Divisor.STEPS ? divisor : Messages.of("parts.full-scale-code", divisor));
     }
 
     private void clean(ChannelSnapshot channel, boolean lost) {
-        String late =
-                channel.delaySeconds() > 0 ? " · " + Digits.fixed(channel.delaySeconds() * 1000, 0) + " ms delay" : "";
+        String late = channel.delaySeconds() > 0
+                ? Messages.of("parts.ms-delay", Digits.fixed(channel.delaySeconds() * 1000, 0))
+                : "";
         faces.get(Stop.CLEAN)
                 .say(
                         lost
@@ -339,12 +348,17 @@ public final class TrailBar extends VBox {
             boolean none = lost || Double.isNaN(seen.headline());
             face.say(
                     none
-                            ? "no " + seen.setup().kind()
+                            ? Messages.of(
+                                    "parts.no", Messages.within(seen.kind().title()))
                             : String.join(" ", Wording.said(channel, headline, seen.headline())),
-                    seen.setup().kind()
+                    Messages.within(seen.kind().title())
                             + (seen.reading() == null
-                                    ? seen.isUnread() ? " · not read yet" : " · cannot read"
-                                    : " · quality " + seen.reading().quality().segments() + " of 8"));
+                                    ? seen.isUnread()
+                                            ? Messages.of("parts.not-read-yet")
+                                            : Messages.of("parts.cannot-read")
+                                    : Messages.of(
+                                            "parts.quality-of-8",
+                                            seen.reading().quality().segments())));
             return;
         }
         if (channel.level().samples() == 0) {
@@ -356,7 +370,7 @@ public final class TrailBar extends VBox {
                         ? "—"
                         : Wording.number(channel, channel.level().mean()) + " "
                                 + channel.channel().unit(),
-                "level · mean of " + workspace.shown().levelsOver());
+                Messages.of("parts.level-mean-of", workspace.shown().levelsOver()));
     }
 
     private void act(Snapshot snapshot, ChannelSnapshot channel, boolean lost) {
@@ -376,8 +390,12 @@ public final class TrailBar extends VBox {
         var edges = band.get().setup().band();
         face.say(
                 lost ? "—" : Wording.side(band.get().side()),
-                scalar.words() + " " + Digits.of(edges.low()) + "–" + Digits.of(edges.high()) + " · hysteresis "
-                        + Digits.of(edges.hysteresis()));
+                Messages.of(
+                        "parts.hysteresis",
+                        scalar.words(),
+                        Digits.of(edges.low()),
+                        Digits.of(edges.high()),
+                        Digits.of(edges.hysteresis())));
     }
 
     private static void rules(Snapshot snapshot, Face face) {
@@ -388,12 +406,12 @@ public final class TrailBar extends VBox {
                     .filter(ActSnapshot.RuleNow::isOn)
                     .map(one -> one.rule().name())
                     .toList();
-            String count = written + (written == 1 ? " rule" : " rules");
+            String count = written + (written == 1 ? Messages.of("parts.rule") : Messages.of("parts.rules"));
             face.say(
-                    rules.isEmpty() ? "\u2014" : on.isEmpty() ? "all off" : String.join(", ", on),
-                    count + (rules.isEmpty() ? "" : " \u00b7 " + on.size() + " on"));
+                    rules.isEmpty() ? "\u2014" : on.isEmpty() ? Messages.of("parts.all-off") : String.join(", ", on),
+                    count + (rules.isEmpty() ? "" : Messages.of("parts.on-2", on.size())));
             return;
         }
-        face.say("—", "no rule yet");
+        face.say("—", Messages.of("parts.no-rule-yet"));
     }
 }

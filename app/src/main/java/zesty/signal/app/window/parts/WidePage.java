@@ -9,6 +9,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.core.text.Messages;
 
 /** What stands in the place of the shelf while it is looked at: a title, a way back, and its content. */
 class WidePage extends VBox {
@@ -22,11 +23,11 @@ class WidePage extends VBox {
         words.getStyleClass().add("day");
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        Button back = new Button("Back to the takes");
+        Button back = new Button(Messages.of("parts.back-to-the-takes"));
         back.setId("close-wide");
         back.getStyleClass().setAll("small-button");
         back.setMinWidth(Region.USE_PREF_SIZE);
-        back.setTooltip(new Tooltip("shows the takes again"));
+        back.setTooltip(new Tooltip(Messages.of("parts.shows-the-takes-again")));
         back.setOnAction(event -> close.run());
         HBox head = new HBox(8, words, space, back);
         head.setAlignment(Pos.CENTER_LEFT);

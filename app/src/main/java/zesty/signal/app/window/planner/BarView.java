@@ -17,6 +17,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.core.plan.Bar;
 import zesty.signal.core.plan.Draft;
+import zesty.signal.core.text.Messages;
 
 /** One budget: its name and value, a bar whose end is pulled, what follows, and the changes that put it right. JavaFX thread. */
 final class BarView extends VBox {
@@ -113,7 +114,9 @@ final class BarView extends VBox {
             for (int i = 0; i < Math.min(2, now.mends().size()); i++) {
                 int index = i;
                 Button button = Bench.button(
-                        getId() + "-mend-" + (i + 1), now.mends().get(i).words(), "changes the plan so that it fits");
+                        getId() + "-mend-" + (i + 1),
+                        now.mends().get(i).words(),
+                        Messages.of("planner.changes-the-plan-so-that-it-fits"));
                 button.setOnAction(event -> change.accept(offered.get(index).after()));
                 buttons.add(button);
             }

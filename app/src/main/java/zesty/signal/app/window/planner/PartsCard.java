@@ -28,6 +28,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divider;
 import zesty.signal.core.scale.Shunt;
 import zesty.signal.core.scale.Thermistor;
+import zesty.signal.core.text.Messages;
 
 /** Values of the parts before the pin, from the standard series, of what they are for. JavaFX thread. */
 final class PartsCard extends VBox {
@@ -51,56 +52,59 @@ final class PartsCard extends VBox {
 
     private static final List<Kind> KINDS = List.of(
             new Kind(
-                    "Divider",
-                    "two resistors that bring a voltage down to what the pin takes",
-                    List.of(new Input("highest voltage", "V", 25)),
+                    Messages.of("planner.divider"),
+                    Messages.of("planner.two-resistors-that-bring-a-voltage"),
+                    List.of(new Input(Messages.of("planner.highest-voltage"), "V", 25)),
                     PartsCard::divider,
                     PartsCard::dividerScaling),
             new Kind(
-                    "Shunt",
-                    "a small resistor whose drop tells the current",
+                    Messages.of("planner.shunt"),
+                    Messages.of("planner.a-small-resistor-whose-drop-tells"),
                     List.of(
-                            new Input("highest current", "A", 3),
-                            new Input("amplifier", "times", 20),
-                            new Input("may drop", "V", 0.3)),
+                            new Input(Messages.of("planner.highest-current"), "A", 3),
+                            new Input(Messages.of("planner.amplifier"), Messages.of("planner.times"), 20),
+                            new Input(Messages.of("planner.may-drop"), "V", 0.3)),
                     PartsCard::shunt,
                     PartsCard::shuntScaling),
             new Kind(
-                    "Thermistor",
-                    "the resistor in series with a thermistor to ground",
+                    Messages.of("planner.thermistor"),
+                    Messages.of("planner.the-resistor-in-series-with-a"),
                     List.of(
-                            new Input("at 25 °C", "Ω", 10_000),
-                            new Input("beta", "K", 3950),
-                            new Input("from", "°C", 0),
-                            new Input("to", "°C", 60)),
+                            new Input(Messages.of("planner.at-25-c"), "Ω", 10_000),
+                            new Input(Messages.of("planner.beta"), "K", 3950),
+                            new Input(Messages.of("planner.from"), "°C", 0),
+                            new Input(Messages.of("planner.to"), "°C", 60)),
                     PartsCard::thermistor,
                     PartsCard::thermistorScaling),
             new Kind(
-                    "Bridge",
-                    "the gain behind a load cell",
+                    Messages.of("planner.bridge"),
+                    Messages.of("planner.the-gain-behind-a-load-cell"),
                     List.of(
-                            new Input("gives", "mV/V", 2),
-                            new Input("fed with", "V", 5),
-                            new Input("full scale", BRIDGE_UNIT, 200)),
+                            new Input(Messages.of("planner.gives"), "mV/V", 2),
+                            new Input(Messages.of("planner.fed-with"), "V", 5),
+                            new Input(Messages.of("planner.full-scale"), BRIDGE_UNIT, 200)),
                     PartsCard::bridge,
                     PartsCard::bridgeScaling),
             new Kind(
-                    "Filter",
-                    "one resistor and one capacitor before the pin, against what would be aliased",
+                    Messages.of("planner.filter"),
+                    Messages.of("planner.one-resistor-and-one-capacitor"),
                     List.of(),
                     PartsCard::filter),
             new Kind(
-                    "Pull-up",
-                    "the resistor that a bus line needs",
+                    Messages.of("planner.pull-up"),
+                    Messages.of("planner.the-resistor-that-a-bus-line-needs"),
                     List.of(
-                            new Input("supply", "V", 3.3),
-                            new Input("line and chips", "pF", 100),
-                            new Input("rise within", "ns", 1000)),
+                            new Input(Messages.of("planner.supply"), "V", 3.3),
+                            new Input(Messages.of("planner.line-and-chips"), "pF", 100),
+                            new Input(Messages.of("planner.rise-within"), "ns", 1000)),
                     PartsCard::pullUp),
             new Kind(
-                    "Spot",
-                    "the smallest spot that a heat picture reads whole",
-                    List.of(new Input("pixels across", "", 32), new Input("sees", "°", 55), new Input("at", "m", 1)),
+                    Messages.of("planner.spot"),
+                    Messages.of("planner.the-smallest-spot-that-a-heat"),
+                    List.of(
+                            new Input(Messages.of("planner.pixels-across"), "", 32),
+                            new Input(Messages.of("planner.sees"), "°", 55),
+                            new Input(Messages.of("planner.at"), "m", 1)),
                     PartsCard::spot));
 
     private final ComboBox<Kind> which = new ComboBox<>();
@@ -108,7 +112,7 @@ final class PartsCard extends VBox {
     private final VBox lines = new VBox(4);
     private final Label wrong = new Label();
     private final List<TextField> boxes = new ArrayList<>();
-    private final Button scale = Bench.button("plan-scale", "Scale with it", "");
+    private final Button scale = Bench.button("plan-scale", Messages.of("planner.scale-with-it"), "");
     private final BiConsumer<Conversion, String> adopt;
     private Draft draft;
     private String channel = "";
@@ -122,7 +126,7 @@ final class PartsCard extends VBox {
         scale.setOnAction(event -> this.adopt.accept(scaling, unit()));
         setId("plan-parts");
         getStyleClass().add("plan-card");
-        Label title = new Label("Parts");
+        Label title = new Label(Messages.of("planner.parts"));
         title.getStyleClass().add("plan-name");
         which.setId("plan-part");
         which.getItems().setAll(KINDS);
@@ -158,8 +162,9 @@ final class PartsCard extends VBox {
         boxes.clear();
         inputs.getChildren().clear();
         for (Input input : kind.inputs()) {
-            TextField box = new TextField(Digits.exact(input.usual()));
+            TextField box = new TextField(Digits.box(input.usual()));
             box.setId("part-" + input.words().replaceAll("\\W+", "-"));
+            box.setAccessibleText(input.words());
             box.setPrefColumnCount(5);
             box.setMaxWidth(74);
             box.textProperty().addListener((p, was, is) -> work());
@@ -199,9 +204,9 @@ final class PartsCard extends VBox {
             for (int i = 0; i < typed.length; i++) {
                 String text = boxes.get(i).getText().strip();
                 try {
-                    typed[i] = Double.parseDouble(text.replace(',', '.').replace('\u2212', '-'));
+                    typed[i] = Digits.typed(text);
                 } catch (NumberFormatException e) {
-                    throw new IllegalArgumentException("'" + text + "' is not a number");
+                    throw new IllegalArgumentException(Messages.of("planner.is-not-a-number", text));
                 }
             }
             for (Line one : which.getValue().work().apply(typed, draft)) {
@@ -213,7 +218,7 @@ final class PartsCard extends VBox {
             }
             if (which.getValue().scaling() != null && !channel.isEmpty()) {
                 scaling = which.getValue().scaling().apply(typed, draft);
-                scale.setTooltip(new Tooltip("makes this the scaling of " + channel + ", with the plan's converter"));
+                scale.setTooltip(new Tooltip(Messages.of("planner.makes-this-the-scaling-of-with-the", channel)));
                 scale.setVisible(true);
             }
         } catch (IllegalArgumentException e) {
@@ -237,38 +242,50 @@ final class PartsCard extends VBox {
     private static List<Line> divider(double[] in, Draft draft) {
         DividerChoice choice = DividerChoice.of(in[0], draft.converter());
         return List.of(
-                new Line("upper", ohms(choice.top())),
-                new Line("lower", ohms(choice.bottom())),
-                new Line("at the pin", Digits.about(choice.budget().atMaxVolts(), 3) + " V"),
-                new Line("drawn", milli(choice.budget().amps(), "A")),
-                new Line("heat in upper", milli(choice.watts(), "W")),
-                new Line("worst case", "±" + Digits.about(100 * choice.budget().worstError(), 2) + " %"));
+                new Line(Messages.of("planner.upper"), ohms(choice.top())),
+                new Line(Messages.of("planner.lower"), ohms(choice.bottom())),
+                new Line(
+                        Messages.of("planner.at-the-pin"),
+                        Digits.about(choice.budget().atMaxVolts(), 3) + " V"),
+                new Line(Messages.of("planner.drawn"), milli(choice.budget().amps(), "A")),
+                new Line(Messages.of("planner.heat-in-upper"), milli(choice.watts(), "W")),
+                new Line(
+                        Messages.of("planner.worst-case"),
+                        "±" + Digits.about(100 * choice.budget().worstError(), 2) + " %"));
     }
 
     private static List<Line> shunt(double[] in, Draft draft) {
         ShuntChoice choice = ShuntChoice.of(in[0], in[1], in[2], draft.converter());
         return List.of(
-                new Line("resistor", ohms(choice.ohms()) + ", " + Digits.about(choice.ratedWatts(), 3) + " W"),
-                new Line("drops", milli(choice.budget().dropVolts(), "V")),
-                new Line("heat", milli(choice.budget().watts(), "W")),
-                new Line("at the pin", Digits.about(choice.budget().dropVolts() * in[1], 3) + " V"),
-                new Line("one count", milli(choice.budget().stepAmps(), "A")));
+                new Line(
+                        Messages.of("planner.resistor"),
+                        ohms(choice.ohms()) + ", " + Digits.about(choice.ratedWatts(), 3) + " W"),
+                new Line(Messages.of("planner.drops"), milli(choice.budget().dropVolts(), "V")),
+                new Line(Messages.of("planner.heat"), milli(choice.budget().watts(), "W")),
+                new Line(
+                        Messages.of("planner.at-the-pin"),
+                        Digits.about(choice.budget().dropVolts() * in[1], 3) + " V"),
+                new Line(Messages.of("planner.one-count"), milli(choice.budget().stepAmps(), "A")));
     }
 
     private static List<Line> thermistor(double[] in, Draft draft) {
         ThermistorChoice choice = ThermistorChoice.of(in[0], in[1], in[2], in[3], draft.converter());
         return List.of(
-                new Line("in series", ohms(choice.ohms())),
-                new Line("one count", Digits.about(choice.stepDegrees(), 2) + " °C"),
-                new Line("warms itself by", milli(choice.selfWatts(), "W")));
+                new Line(Messages.of("planner.in-series"), ohms(choice.ohms())),
+                new Line(Messages.of("planner.one-count"), Digits.about(choice.stepDegrees(), 2) + " °C"),
+                new Line(Messages.of("planner.warms-itself-by"), milli(choice.selfWatts(), "W")));
     }
 
     private static List<Line> bridge(double[] in, Draft draft) {
         BridgeChoice choice = BridgeChoice.of(in[0], in[1], in[2], draft.converter());
         return List.of(
-                new Line("gain", Digits.about(choice.gain(), 3)),
-                new Line("at the pin", Digits.about(choice.budget().fullScaleVolts(), 3) + " V"),
-                new Line("one count", Digits.about(choice.budget().step(), 2) + " " + BRIDGE_UNIT));
+                new Line(Messages.of("planner.gain"), Digits.about(choice.gain(), 3)),
+                new Line(
+                        Messages.of("planner.at-the-pin"),
+                        Digits.about(choice.budget().fullScaleVolts(), 3) + " V"),
+                new Line(
+                        Messages.of("planner.one-count"),
+                        Digits.about(choice.budget().step(), 2) + " " + BRIDGE_UNIT));
     }
 
     private String unit() {
@@ -301,26 +318,29 @@ final class PartsCard extends VBox {
     private static List<Line> filter(double[] in, Draft draft) {
         FilterChoice choice = FilterChoice.of(draft.need().highestHz(), draft.rateHz());
         return List.of(
-                new Line("resistor", ohms(choice.ohms())),
-                new Line("capacitor", Digits.about(1e9 * choice.farads(), 3) + " nF"),
-                new Line("corner", Digits.about(choice.cornerHz(), 3) + " Hz"),
+                new Line(Messages.of("planner.resistor"), ohms(choice.ohms())),
+                new Line(Messages.of("planner.capacitor"), Digits.about(1e9 * choice.farads(), 3) + " nF"),
+                new Line(Messages.of("planner.corner"), Digits.about(choice.cornerHz(), 3) + " Hz"),
                 new Line(
-                        "passes at " + Digits.about(draft.need().highestHz(), 3) + " Hz",
+                        Messages.of(
+                                "planner.passes-at-hz",
+                                Digits.about(draft.need().highestHz(), 3)),
                         Digits.about(100 * choice.passes(), 2) + " %"),
-                new Line("left of aliases", Digits.about(100 * choice.aliased(), 2) + " %"));
+                new Line(Messages.of("planner.left-of-aliases"), Digits.about(100 * choice.aliased(), 2) + " %"));
     }
 
     private static List<Line> pullUp(double[] in, Draft draft) {
         PullUpChoice choice = PullUpChoice.of(in[0], in[1] * 1e-12, in[2] * 1e-9);
         return List.of(
-                new Line("resistor", ohms(choice.ohms())),
-                new Line("at least", ohms(choice.least())),
-                new Line("at most", ohms(choice.most())));
+                new Line(Messages.of("planner.resistor"), ohms(choice.ohms())),
+                new Line(Messages.of("planner.at-least"), ohms(choice.least())),
+                new Line(Messages.of("planner.at-most"), ohms(choice.most())));
     }
 
     private static List<Line> spot(double[] in, Draft draft) {
         SpotSize size = SpotSize.of((int) in[0], in[1], in[2]);
         return List.of(
-                new Line("a pixel sees", milli(size.pixel(), "m")), new Line("smallest spot", milli(size.spot(), "m")));
+                new Line(Messages.of("planner.a-pixel-sees"), milli(size.pixel(), "m")),
+                new Line(Messages.of("planner.smallest-spot"), milli(size.spot(), "m")));
     }
 }

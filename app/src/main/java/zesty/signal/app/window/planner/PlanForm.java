@@ -27,6 +27,7 @@ import zesty.signal.core.read.Need;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What a plan is made of, a line each; what cannot be is said and left as it was. JavaFX thread. */
 final class PlanForm extends VBox {
@@ -71,7 +72,7 @@ final class PlanForm extends VBox {
         }
         question.setId("plan-question");
         question.setConverter(words(Asked::words));
-        question.setTooltip(new Tooltip("what you want to know, and with which sort of sensor"));
+        question.setTooltip(new Tooltip(Messages.of("planner.what-you-want-to-know-and-with")));
         question.setOnAction(event -> {
             Asked asked = question.getValue();
             if (!filling && asked != null) {
@@ -85,20 +86,26 @@ final class PlanForm extends VBox {
                         one.kind().name().equals(now.kind()) && one.need().equals(now.need()))
                 .findFirst()
                 .orElse(null)));
-        number("rate", "Rows", "/s", Draft::rateHz, Draft::withRate);
-        number("channels", "Channels", "", d -> (double) d.channels(), (d, v) -> d.withChannels(whole(v)));
+        number("rate", Messages.of("planner.rows"), "/s", Draft::rateHz, Draft::withRate);
+        number(
+                "channels",
+                Messages.of("planner.channels"),
+                "",
+                d -> (double) d.channels(),
+                (d, v) -> d.withChannels(whole(v)));
         ComboBox<Integer> line = new ComboBox<>();
         line.getItems().setAll(SPEEDS);
-        line.setConverter(words(speed -> Digits.of(speed) + " baud"));
-        choice("line", "Line", line, d -> (int) d.baud(), (d, v) -> d.withLine(v, d.packets()));
+        line.setConverter(words(speed -> Messages.of("planner.baud", Digits.of(speed))));
+        choice("line", Messages.of("planner.line"), line, d -> (int) d.baud(), (d, v) -> d.withLine(v, d.packets()));
         ComboBox<Boolean> sent = new ComboBox<>();
         sent.getItems().setAll(false, true);
-        sent.setConverter(words(packets -> packets ? "packets with a check" : "text, one line a row"));
-        choice("sent", "Sent as", sent, Draft::packets, (d, v) -> d.withLine(d.baud(), v));
+        sent.setConverter(words(packets ->
+                packets ? Messages.of("planner.packets-with-a-check") : Messages.of("planner.text-one-line-a-row")));
+        choice("sent", Messages.of("planner.sent-as"), sent, Draft::packets, (d, v) -> d.withLine(d.baud(), v));
         number(
                 "bits",
-                "Converter",
-                "bits",
+                Messages.of("planner.converter"),
+                Messages.of("planner.bits"),
                 d -> (double) d.converter().bits(),
                 (d, v) -> d.withConverter(new Plan.Converter(
                         whole(v),
@@ -107,7 +114,7 @@ final class PlanForm extends VBox {
                         d.converter().average())));
         number(
                 "ref",
-                "Reference",
+                Messages.of("planner.reference"),
                 "V",
                 d -> d.converter().ref(),
                 (d, v) -> d.withConverter(new Plan.Converter(
@@ -117,8 +124,8 @@ final class PlanForm extends VBox {
                         d.converter().average())));
         number(
                 "noise",
-                "Noise",
-                "counts",
+                Messages.of("planner.noise"),
+                Messages.of("planner.counts"),
                 d -> d.converter().noiseCounts(),
                 (d, v) -> d.withConverter(new Plan.Converter(
                         d.converter().bits(),
@@ -127,30 +134,50 @@ final class PlanForm extends VBox {
                         d.converter().average())));
         number(
                 "average",
-                "Averaging",
+                Messages.of("planner.averaging"),
                 "×",
                 d -> d.converter().average(),
                 (d, v) -> d.withConverter(new Plan.Converter(
                         d.converter().bits(), d.converter().ref(), d.converter().noiseCounts(), v)));
-        number("swing", "Signal's swing", "V", Draft::swingVolts, (d, v) -> d.withSignal(v, d.recipe(), d.tones()));
-        text("recipe", "Recipe", "none", Draft::recipe, (d, v) -> d.withSignal(d.swingVolts(), v, d.tones()));
+        number(
+                "swing",
+                Messages.of("planner.signal-s-swing"),
+                "V",
+                Draft::swingVolts,
+                (d, v) -> d.withSignal(v, d.recipe(), d.tones()));
+        text(
+                "recipe",
+                Messages.of("planner.recipe"),
+                Messages.of("planner.none"),
+                Draft::recipe,
+                (d, v) -> d.withSignal(d.swingVolts(), v, d.tones()));
         text(
                 "tones",
-                "Lamps, motors",
-                "Hz, parted by commas",
+                Messages.of("planner.lamps-motors"),
+                Messages.of("planner.hz-parted-by-commas"),
                 d -> d.tones().stream().map(Digits::exact).collect(Collectors.joining(", ")),
                 (d, v) -> d.withSignal(d.swingVolts(), d.recipe(), numbers(v)));
-        number("memory", "Memory", "bytes", Draft::memoryBytes, Draft::withMemory);
+        number(
+                "memory",
+                Messages.of("planner.memory"),
+                Messages.of("planner.bytes"),
+                Draft::memoryBytes,
+                Draft::withMemory);
         number(
                 "mah",
-                "Battery",
+                Messages.of("planner.battery"),
                 "mAh",
                 Draft::milliampHours,
                 (d, v) -> d.withBattery(v, d.milliamps(), d.wantedHours()));
-        number("ma", "Draws", "mA", Draft::milliamps, (d, v) -> d.withBattery(d.milliampHours(), v, d.wantedHours()));
+        number(
+                "ma",
+                Messages.of("planner.draws"),
+                "mA",
+                Draft::milliamps,
+                (d, v) -> d.withBattery(d.milliampHours(), v, d.wantedHours()));
         number(
                 "hours",
-                "Must last",
+                Messages.of("planner.must-last"),
                 "h",
                 Draft::wantedHours,
                 (d, v) -> d.withBattery(d.milliampHours(), d.milliamps(), v));
@@ -164,17 +191,16 @@ final class PlanForm extends VBox {
 
     private static int whole(double value) {
         if (value != Math.rint(value)) {
-            throw new IllegalArgumentException("a whole number is needed, was " + value);
+            throw new IllegalArgumentException(Messages.of("planner.a-whole-number-is-needed-was", value));
         }
         return (int) Math.max(Integer.MIN_VALUE, Math.min(Integer.MAX_VALUE, value));
     }
 
     private static double number(String text) {
-        String plain = text.strip().replace(',', '.').replace('\u2212', '-').replaceAll("(?<=\\d) (?=\\d)", "");
         try {
-            return Double.parseDouble(plain);
+            return Digits.typed(text.replaceAll("(?<=\\d) (?=\\d)", ""));
         } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("'" + text.strip() + "' is not a number");
+            throw new IllegalArgumentException(Messages.of("planner.is-not-a-number", text.strip()));
         }
     }
 
@@ -201,6 +227,7 @@ final class PlanForm extends VBox {
     }
 
     private void row(String label, Region field) {
+        field.setAccessibleText(label);
         Label name = Bench.small(label);
         name.setMinWidth(USE_PREF_SIZE);
         field.setMinWidth(0);
@@ -230,7 +257,7 @@ final class PlanForm extends VBox {
                 id,
                 label,
                 unit,
-                now -> Digits.exact(of.apply(now)) + (unit.isEmpty() ? "" : " " + unit),
+                now -> Digits.box(of.apply(now)) + (unit.isEmpty() ? "" : " " + unit),
                 (now, text) -> to.apply(
                         now,
                         number(

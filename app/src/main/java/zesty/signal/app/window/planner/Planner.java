@@ -25,6 +25,7 @@ import zesty.signal.core.plan.Draft;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Caution;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.PlannedAgainst;
 import zesty.signal.takes.Shelf;
 
@@ -49,8 +50,9 @@ public final class Planner extends VBox {
     private final VBox wiring = new VBox(3);
     private final Label limits = Bench.small("");
     private final Label caution = new Label();
-    private final Button undo = Bench.button("plan-undo", "Undo", "goes back to the plan before the last change");
-    private final MenuButton compare = new MenuButton("Compare with a take");
+    private final Button undo = Bench.button(
+            "plan-undo", Messages.of("planner.undo"), Messages.of("planner.goes-back-to-the-plan-before-the"));
+    private final MenuButton compare = new MenuButton(Messages.of("planner.compare-with-a-take"));
     private final VBox against = new VBox(6);
     private final VBox right;
     private final VBox left = new VBox(10);
@@ -63,7 +65,7 @@ public final class Planner extends VBox {
         planning = workspace.planning();
         setId("planner");
         getStyleClass().add("bench");
-        Label title = new Label("Will it work?");
+        Label title = new Label(Messages.of("planner.will-it-work"));
         title.getStyleClass().add("bench-title");
         about.setId("plan-about");
         Region space = new Region();
@@ -71,9 +73,10 @@ public final class Planner extends VBox {
         undo.setOnAction(event -> planning.undo());
         compare.setId("plan-compare");
         compare.getStyleClass().add("small-button");
-        compare.setTooltip(new Tooltip("rate, noise, loss and delay of a recording beside the plan"));
+        compare.setTooltip(new Tooltip(Messages.of("planner.rate-noise-loss-and-delay-of-a")));
         compare.setOnShowing(event -> offer());
-        Button print = Bench.button("plan-print", "Print", "saves the plan as a page (PDF)");
+        Button print = Bench.button(
+                "plan-print", Messages.of("planner.print"), Messages.of("planner.saves-the-plan-as-a-page-pdf"));
         print.setOnAction(event -> planning.print());
         HBox head = new HBox(12, title, about, space, undo, compare, print);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -136,21 +139,20 @@ public final class Planner extends VBox {
     }
 
     private VBox foot() {
-        Label words = Bench.small("A row as it will be sent");
+        Label words = Bench.small(Messages.of("planner.a-row-as-it-will-be-sent"));
         row.getStyleClass().add("mono");
         row.setId("plan-row");
         row.setMinWidth(0);
         Button tryIt = Bench.button(
-                "plan-try",
-                "Try it",
-                "a simulated board sends exactly this: rate, format and noise, before anything is soldered");
+                "plan-try", Messages.of("planner.try-it"), Messages.of("planner.a-simulated-board-sends-exactly"));
         tryIt.setOnAction(event -> planning.tryIt());
         Button code = Bench.button(
                 "plan-code",
-                "Board code (C)",
-                "saves board.c and board.h, which send this row at this rate without drift");
+                Messages.of("planner.board-code-c"),
+                Messages.of("planner.saves-board-c-and-board-h-which"));
         code.setOnAction(event -> planning.boardCode());
-        Button rig = Bench.button("plan-rig", "Make the rig", "saves a rig with this scaling, recipe and reader");
+        Button rig = Bench.button(
+                "plan-rig", Messages.of("planner.make-the-rig"), Messages.of("planner.saves-a-rig-with-this-scaling"));
         rig.setOnAction(event -> planning.keepRig());
         words.setMinWidth(USE_PREF_SIZE);
         clock.setMinWidth(USE_PREF_SIZE);
@@ -163,9 +165,9 @@ public final class Planner extends VBox {
     }
 
     private VBox wiringCard() {
-        Label title = new Label("Wiring");
+        Label title = new Label(Messages.of("planner.wiring"));
         title.getStyleClass().add("plan-name");
-        Label heed = new Label("Cautions");
+        Label heed = new Label(Messages.of("planner.cautions"));
         heed.getStyleClass().add("plan-name");
         for (Label one : new Label[] {limits, caution}) {
             one.setWrapText(true);
@@ -185,8 +187,8 @@ public final class Planner extends VBox {
     /** All that follows from a plan, but the boxes that it is typed in: it may be on its way. */
     private void paint(Draft now) {
         ReaderKind kind = ReaderKinds.of(now.kind());
-        about.setText("Plan for: " + kind.title().toLowerCase(java.util.Locale.ROOT) + ", "
-                + now.need().sensor());
+        about.setText(Messages.of(
+                "planner.plan-for", Messages.within(kind.title()), now.need().sensor()));
         List<Bar> worked = Bars.of(now);
         for (int i = 0; i < bars.size(); i++) {
             bars.get(i).show(worked.get(i));
@@ -194,9 +196,9 @@ public final class Planner extends VBox {
         parts.show(now, planning.focused());
         row.setText(
                 now.packets()
-                        ? "A5 5A, clock, number, " + now.channels() + " counts, sum"
+                        ? Messages.of("planner.a5-5a-clock-number-counts-sum", now.channels())
                         : now.rowText().strip());
-        clock.setText(now.packets() ? "" : "\u00b5s, row number, then counts");
+        clock.setText(now.packets() ? "" : Messages.of("planner.s-row-number-then-counts"));
         String key = now.kind() + now.need().sensor();
         if (!key.equals(wired)) {
             wired = key;
@@ -223,7 +225,7 @@ public final class Planner extends VBox {
             compare.getItems().add(item);
         }
         if (compare.getItems().isEmpty()) {
-            MenuItem none = new MenuItem("no take yet: record one first");
+            MenuItem none = new MenuItem(Messages.of("planner.no-take-yet-record-one-first"));
             none.setDisable(true);
             compare.getItems().add(none);
         }
@@ -233,7 +235,7 @@ public final class Planner extends VBox {
         GridPane table = new GridPane();
         table.setHgap(14);
         table.setVgap(2);
-        table.add(Bench.small("planned"), 1, 0);
+        table.add(Bench.small(Messages.of("planner.planned")), 1, 0);
         table.add(Bench.small(title), 2, 0);
         for (int i = 0; i < rows.size(); i++) {
             PlannedAgainst.Row one = rows.get(i);

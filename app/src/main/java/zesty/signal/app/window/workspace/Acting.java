@@ -8,6 +8,7 @@ import java.util.function.UnaryOperator;
 import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.rig.ActSetup;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.Snapshot;
@@ -65,7 +66,7 @@ public final class Acting {
 
     /** The hand let go of an output. */
     public void letGo(String output) {
-        run(running -> running.acts().makeSafe(output, "released by hand"));
+        run(running -> running.acts().makeSafe(output, Messages.of("workspace.released-by-hand")));
     }
 
     /** Sets one value after the other on an output, watching a channel; it ends safe. */

@@ -23,6 +23,7 @@ import javafx.beans.property.StringProperty;
 import javafx.util.Duration;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.DiskWords;
 import zesty.signal.takes.TakeException;
 
@@ -38,9 +39,9 @@ public final class BackgroundTasks {
 
     private static final int SECONDS_TO_END = 5;
 
-    private final ExecutorService inOrder = worker("tasks in order");
-    private final ExecutorService atLength = worker("long task");
-    private final ExecutorService leisure = worker("task at leisure");
+    private final ExecutorService inOrder = worker(Messages.of("workspace.tasks-in-order"));
+    private final ExecutorService atLength = worker(Messages.of("workspace.long-task"));
+    private final ExecutorService leisure = worker(Messages.of("workspace.task-at-leisure"));
     private final Consumer<String> trouble;
     /** What has been under way for longer than a moment, the newest last: that one is told. */
     private final List<Task> told = new ArrayList<>();
@@ -216,7 +217,9 @@ public final class BackgroundTasks {
             try {
                 result.set(work.run());
             } catch (CancellationException e) {
-                why = task == null ? why(failing, e) : task.words + ": given up, nothing was changed";
+                why = task == null
+                        ? why(failing, e)
+                        : Messages.of("workspace.given-up-nothing-was-changed", task.words);
             } catch (Throwable e) {
                 if (e instanceof Error || e instanceof RuntimeException) {
                     LOG.error("{}", failing, e);
@@ -244,7 +247,7 @@ public final class BackgroundTasks {
             return e.getMessage();
         }
         if (e instanceof OutOfMemoryError) {
-            return failing + ": memory ran out; start with more, for example ZESTY_MEMORY=2g";
+            return Messages.of("workspace.memory-ran-out-start-with-more-for", failing);
         }
         return failing + ": "
                 + (e instanceof IOException io

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
+import zesty.signal.core.text.Messages;
 
 /** Puts a file of the program's own that does not read out of the way, so that it is never written over. */
 final class KeptAside {
@@ -19,8 +20,10 @@ final class KeptAside {
      */
     static String put(Path file, Path folder, String why) {
         String name = file.getFileName().toString();
-        String stem = name.replaceFirst("\\.json$", "") + " kept aside "
-                + LocalDateTime.now().format(WHEN);
+        String stem = Messages.of(
+                "workspace.kept-aside",
+                name.replaceFirst("\\.json$", ""),
+                LocalDateTime.now().format(WHEN));
         try {
             Files.createDirectories(folder);
             Path to = folder.resolve(stem + ".json");
@@ -28,9 +31,9 @@ final class KeptAside {
                 to = folder.resolve(stem + " " + n + ".json");
             }
             Files.move(file, to);
-            return why + ". It is kept as " + to + ", and a new one was begun.";
+            return Messages.of("workspace.it-is-kept-as-and-a-new-one-was", why, to);
         } catch (IOException e) {
-            return why + ". It cannot be moved aside either: copy " + file + " before you change anything.";
+            return Messages.of("workspace.it-cannot-be-moved-aside-either", why, file);
         }
     }
 }

@@ -10,6 +10,7 @@ import java.util.stream.Stream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import zesty.signal.core.rig.SensorKind;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.KindJson;
 import zesty.signal.takes.TakeException;
 
@@ -32,7 +33,7 @@ public final class Kinds {
 
     /** Reads the folder anew, so that a file that somebody shared only needs to be put there. */
     public void refresh() {
-        workspace.tasks().fetch("the sensor kinds could not be read", this::look, found -> {
+        workspace.tasks().fetch(Messages.of("workspace.the-sensor-kinds-could-not-be-read"), this::look, found -> {
             List<SensorKind> together = new ArrayList<>(SensorKind.all());
             together.addAll(found.kinds());
             if (!together.equals(all.get())) {
@@ -70,13 +71,13 @@ public final class Kinds {
         workspace
                 .tasks()
                 .later(
-                        "the kind could not be saved",
+                        Messages.of("workspace.the-kind-could-not-be-saved"),
                         () -> {
                             Files.createDirectories(folder);
                             Settings.writeWhole(file, KindJson.write(kind));
                         },
                         () -> {
-                            workspace.say("Kept as " + file + ", a file to share.");
+                            workspace.say(Messages.of("workspace.kept-as-a-file-to-share", file));
                             refresh();
                         });
     }

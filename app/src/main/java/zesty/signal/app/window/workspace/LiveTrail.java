@@ -9,6 +9,7 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.rig.SourceSetup;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
 import zesty.signal.takes.Mark;
@@ -147,7 +148,7 @@ public final class LiveTrail implements Shown {
 
     @Override
     public String unread() {
-        return "no samples yet";
+        return Messages.of("workspace.no-samples-yet");
     }
 
     @Override
@@ -170,7 +171,7 @@ public final class LiveTrail implements Shown {
             workspace.trouble(e.getMessage());
             return;
         }
-        if (records("A recording is running on this source; stop it first.")) {
+        if (records(Messages.of("workspace.a-recording-is-running-on-this"))) {
             return;
         }
         Rig before = decided();
@@ -211,14 +212,14 @@ public final class LiveTrail implements Shown {
             workspace
                     .edits()
                     .did(new Edits.Edit(
-                            "the rig \u201c" + chosen.name() + "\u201d",
+                            Messages.of("workspace.the-rig", chosen.name()),
                             () -> change(before, ran),
                             () -> change(chosen, true)));
         }
     }
 
     private boolean change(Rig chosen, boolean run) {
-        if (records("A recording is running with this rig; stop it first.")) {
+        if (records(Messages.of("workspace.a-recording-is-running-with-this"))) {
             return false;
         }
         workspace.closeTake();
@@ -251,21 +252,24 @@ public final class LiveTrail implements Shown {
         boolean there = running.rig().sources().stream()
                 .anyMatch(source -> source.setup().address().equals(address));
         if (there) {
-            workspace.trouble(address + " is one of the sources already.");
+            workspace.trouble(Messages.of("workspace.is-one-of-the-sources-already", address));
             return;
         }
-        if (records("A recording is running; stop it first. A take keeps the sources it began with.")) {
+        if (records(Messages.of("workspace.a-recording-is-running-stop-it"))) {
             return;
         }
         remember(address);
         workspace.closeTake();
         workspace
                 .tasks()
-                .later("the source could not be added", () -> running.join(name, SourceSetup.at(address)), () -> {
-                    workspace.edits().forget();
-                    inHand.set(running.rig().sources().size() - 1);
-                    workspace.saveSoon();
-                });
+                .later(
+                        Messages.of("workspace.the-source-could-not-be-added"),
+                        () -> running.join(name, SourceSetup.at(address)),
+                        () -> {
+                            workspace.edits().forget();
+                            inHand.set(running.rig().sources().size() - 1);
+                            workspace.saveSoon();
+                        });
     }
 
     /** Disconnects one of the later sources. */
@@ -274,15 +278,17 @@ public final class LiveTrail implements Shown {
         if (running == null || source < 1) {
             return;
         }
-        if (records("A recording is running; stop it first. A take keeps the sources it began with.")) {
+        if (records(Messages.of("workspace.a-recording-is-running-stop-it"))) {
             return;
         }
         String address = running.rig().sources().get(source).setup().address();
         inHand.set(0);
-        workspace.tasks().later("the source could not be disconnected", () -> running.leave(source), () -> {
+        workspace.tasks().later(Messages.of("workspace.the-source-could-not-be"), () -> running.leave(source), () -> {
             workspace.edits().forget();
             workspace.saveSoon();
-            workspace.notice().set(new Notice("Disconnected: " + address, false, () -> join(address)));
+            workspace
+                    .notice()
+                    .set(new Notice(Messages.of("workspace.disconnected", address), false, () -> join(address)));
         });
     }
 
@@ -297,7 +303,7 @@ public final class LiveTrail implements Shown {
     private void closeTrail() {
         Trail old = handOver();
         if (old != null) {
-            workspace.tasks().later("the source could not be closed", old::close, () -> {});
+            workspace.tasks().later(Messages.of("workspace.the-source-could-not-be-closed"), old::close, () -> {});
         }
     }
 

@@ -1,10 +1,12 @@
 package zesty.signal.app.window.workspace;
 
+import zesty.signal.core.text.Messages;
+
 /** The sets of colours that the window can wear: the same roles, other colours. */
 public enum Look {
-    DAY("Day", "", false),
-    NIGHT("Night", "night", true),
-    CONTRAST("High contrast", "contrast", true);
+    DAY(Messages.of("workspace.day"), "", false),
+    NIGHT(Messages.of("workspace.night"), "night", true),
+    CONTRAST(Messages.of("workspace.high-contrast"), "contrast", true);
 
     private final String words;
     private final String style;

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CancellationException;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.exchange.foreign.ForeignFile;
 import zesty.signal.exchange.foreign.TakeImport;
 import zesty.signal.takes.Shelf;
@@ -33,14 +34,14 @@ public final class NewTakes {
         workspace
                 .tasks()
                 .fetch(
-                        "the part could not be cut out",
+                        Messages.of("workspace.the-part-could-not-be-cut-out"),
                         () -> {
                             try (Take take = Take.open(file)) {
                                 return TakeTrim.write(take, span.from(), span.to(), out);
                             }
                         },
                         rows -> {
-                            workspace.say("Cut out: " + rows + " rows, a take of their own in the logbook (T).");
+                            workspace.say(Messages.of("workspace.cut-out-rows-a-take-of-their-own", rows));
                             workspace.takes().list();
                         });
     }
@@ -48,10 +49,12 @@ public final class NewTakes {
     /** Makes one take of several of the same columns; they stay as they are. */
     public void join(List<Path> files) {
         Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
-        workspace.tasks().fetch("the takes could not be joined", () -> joined(files, out), rows -> {
-            workspace.say("Joined: " + rows + " rows, a take of their own.");
-            workspace.takes().list();
-        });
+        workspace
+                .tasks()
+                .fetch(Messages.of("workspace.the-takes-could-not-be-joined"), () -> joined(files, out), rows -> {
+                    workspace.say(Messages.of("workspace.joined-rows-a-take-of-their-own", rows));
+                    workspace.takes().list();
+                });
     }
 
     private static long joined(List<Path> files, Path out) throws TakeException {
@@ -74,12 +77,12 @@ public final class NewTakes {
         workspace
                 .tasks()
                 .fetch(
-                        "the take could not be split",
+                        Messages.of("workspace.the-take-could-not-be-split"),
                         () -> {
                             try (Take take = Take.open(file)) {
                                 if (!(at > 0 && at < take.seconds())) {
-                                    throw new TakeException("the take has 0 to " + Digits.fixed(take.seconds(), 3)
-                                            + " s; split it somewhere between");
+                                    throw new TakeException(Messages.of(
+                                            "workspace.the-take-has-0-to-s-split-it", Digits.fixed(take.seconds(), 3)));
                                 }
                                 long rows = TakeTrim.write(take, 0, Math.nextDown(at), first);
                                 Path second = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
@@ -93,7 +96,7 @@ public final class NewTakes {
                             }
                         },
                         rows -> {
-                            workspace.say("Split: two takes with " + rows + " rows together; the whole one stays.");
+                            workspace.say(Messages.of("workspace.split-two-takes-with-rows-together", rows));
                             workspace.takes().list();
                         });
     }
@@ -105,7 +108,7 @@ public final class NewTakes {
                 .tasks()
                 .atLength(
                         "Importing " + from.getFileName(),
-                        "the file could not be imported",
+                        Messages.of("workspace.the-file-could-not-be-imported"),
                         goOn -> {
                             Files.createDirectories(shelf.folder());
                             Path out = shelf.freshFile(LocalDateTime.now(ZoneId.systemDefault()));
@@ -119,10 +122,14 @@ public final class NewTakes {
                         },
                         rows -> {
                             if (rows < 0) {
-                                workspace.say("Import given up; nothing was written.");
+                                workspace.say(Messages.of("workspace.import-given-up-nothing-was"));
                                 return;
                             }
-                            workspace.say("Imported: " + name + ", " + rows + (rows == 1 ? " row" : " rows"));
+                            workspace.say(Messages.of(
+                                    "workspace.imported",
+                                    name,
+                                    rows,
+                                    (rows == 1 ? Messages.of("workspace.row") : Messages.of("workspace.rows"))));
                             workspace.takes().list();
                             done.run();
                         });

@@ -13,6 +13,7 @@ import java.util.function.UnaryOperator;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.StoredTake;
 import zesty.signal.takes.Mark;
@@ -135,18 +136,21 @@ final class OpenTake implements Shown {
 
     @Override
     public String levelsOver() {
-        return "all";
+        return Messages.of("workspace.all");
     }
 
     @Override
     public String unread() {
-        return "not read yet";
+        return Messages.of("workspace.not-read-yet");
     }
 
     /** Opens a take; {@code after} comes when it can be seen. */
     void open(Path wanted, Runnable after) {
         tasks.inOrder(
-                "Opening the take", "the take could not be opened", goOn -> StoredTake.open(wanted, goOn), made -> {
+                Messages.of("workspace.opening-the-take"),
+                Messages.of("workspace.the-take-could-not-be-opened"),
+                goOn -> StoredTake.open(wanted, goOn),
+                made -> {
                     close();
                     shown = made;
                     rig = made.snapshot().rig();
@@ -167,8 +171,8 @@ final class OpenTake implements Shown {
         List<String> damage = shown.damage();
         if (damage.size() > damageTold) {
             trouble.accept((damage.size() == 1
-                            ? "This take is damaged in one place, which is left out: "
-                            : "This take is damaged in " + damage.size() + " places, which are left out; the first: ")
+                            ? Messages.of("workspace.this-take-is-damaged-in-one-place")
+                            : Messages.of("workspace.this-take-is-damaged-in-places", damage.size()))
                     + damage.get(0) + ".");
         }
         damageTold = damage.size();
@@ -184,8 +188,8 @@ final class OpenTake implements Shown {
         AtomicBoolean late = new AtomicBoolean();
         overtaken = late;
         tasks.atLength(
-                "Processing the take",
-                "the take could not be gone through",
+                Messages.of("workspace.processing-the-take"),
+                Messages.of("workspace.the-take-could-not-be-gone-through"),
                 goOn -> {
                     try {
                         return begun.finish(share -> !late.get() && goOn.test(share));
@@ -240,8 +244,8 @@ final class OpenTake implements Shown {
     private void workOut(BackgroundTasks.Work first, UnaryOperator<StoredTake> work) {
         Path of = file;
         tasks.fetchTold(
-                "Recalculating the take",
-                "the take could not be worked out",
+                Messages.of("workspace.recalculating-the-take"),
+                Messages.of("workspace.the-take-could-not-be-worked-out"),
                 () -> {
                     first.run();
                     StoredTake before = newest.get();
@@ -267,7 +271,7 @@ final class OpenTake implements Shown {
         newest.set(null);
         overtaken.set(true);
         if (old != null) {
-            tasks.later("the take could not be closed", old::close, () -> {});
+            tasks.later(Messages.of("workspace.the-take-could-not-be-closed"), old::close, () -> {});
         }
     }
 }

@@ -30,6 +30,11 @@ public record Places(Path home) {
         return home.resolve("folders.txt");
     }
 
+    /** @return which language was chosen */
+    public Path language() {
+        return home.resolve("language.txt");
+    }
+
     public Path lastRig() {
         return home.resolve("last-rig.json");
     }

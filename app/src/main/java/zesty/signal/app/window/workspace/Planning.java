@@ -31,6 +31,7 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.PlanReport;
 import zesty.signal.engine.PlannedAgainst;
@@ -74,7 +75,7 @@ public final class Planning {
         workspace
                 .tasks()
                 .fetch(
-                        "the plan of last time could not be read",
+                        Messages.of("workspace.the-plan-of-last-time-could-not-be"),
                         () -> Files.exists(file) ? DraftJson.read(Files.readString(file), file.toString()) : null,
                         read -> {
                             if (read != null && before.isEmpty()) {
@@ -91,7 +92,7 @@ public final class Planning {
         workspace
                 .tasks()
                 .later(
-                        "the plan could not be saved",
+                        Messages.of("workspace.the-plan-could-not-be-saved"),
                         () -> {
                             Files.createDirectories(folder);
                             Settings.writeWhole(file(), DraftJson.write(now));
@@ -157,7 +158,7 @@ public final class Planning {
                 plan.kind().equals(Pulse.NAME),
                 plan.packets());
         Rig rig = new Rig(
-                "Planned: " + kind.title().toLowerCase(java.util.Locale.ROOT),
+                Messages.of("workspace.planned", Messages.within(kind.title())),
                 SourceSetup.at("sim:" + board),
                 null,
                 channels);
@@ -184,7 +185,7 @@ public final class Planning {
         workspace.view().plannerOpen().set(false);
         workspace.view().focus().set(rig.channels().get(0).column());
         workspace.view().stop().set(Stop.READ);
-        workspace.say("A simulated board sends what is planned. B goes back to the plan.");
+        workspace.say(Messages.of("workspace.a-simulated-board-sends-what-is"));
     }
 
     private Optional<Channel> focusedChannel() {
@@ -229,9 +230,9 @@ public final class Planning {
         workspace
                 .tasks()
                 .later(
-                        "the board's code could not be written",
+                        Messages.of("workspace.the-board-s-code-could-not-be"),
                         () -> SourceFiles.write(to, PortableBoard.files(plan.plan())),
-                        () -> workspace.say("board.c and board.h saved: " + to));
+                        () -> workspace.say(Messages.of("workspace.board-c-and-board-h-saved", to)));
     }
 
     /**
@@ -245,8 +246,8 @@ public final class Planning {
         workspace
                 .tasks()
                 .fetchTold(
-                        "trying the board's code",
-                        "the board's code could not be made",
+                        Messages.of("workspace.trying-the-board-s-code"),
+                        Messages.of("workspace.the-board-s-code-could-not-be-made"),
                         () -> {
                             double[] raw = raw(channel);
                             PortableProof proof = PortableProof.of(rig, column, channel.rateHz(), raw, to);
@@ -263,9 +264,9 @@ public final class Planning {
             if (proof.compiler().isEmpty()) {
                 return "";
             }
-            return ". In whole numbers (folder fixed): " + difference(proof) + decisions(proof);
+            return Messages.of("workspace.in-whole-numbers-folder-fixed", difference(proof), decisions(proof));
         } catch (PortableException e) {
-            return ". Not in whole numbers: " + e.getMessage();
+            return Messages.of("workspace.not-in-whole-numbers", e.getMessage());
         }
     }
 
@@ -281,23 +282,27 @@ public final class Planning {
 
     private static String words(PortableProof proof) {
         if (proof.compiler().isEmpty()) {
-            return "C code saved: " + proof.folder()
-                    + ". No C compiler (cc, gcc or clang) is on this machine to try it.";
+            return Messages.of("workspace.c-code-saved-no-c-compiler-cc-gcc", proof.folder());
         }
-        return "C code saved and tried with " + proof.compiler() + " on " + proof.samples() + " rows: "
-                + difference(proof) + decisions(proof) + " It is in " + proof.folder();
+        return Messages.of(
+                "workspace.c-code-saved-and-tried-with-on",
+                proof.compiler(),
+                proof.samples(),
+                difference(proof),
+                decisions(proof),
+                proof.folder());
     }
 
     private static String difference(PortableProof proof) {
-        return "largest difference " + Digits.about(100 * proof.largest(), 2) + " % of full scale.";
+        return Messages.of("workspace.largest-difference-of-full-scale", Digits.about(100 * proof.largest(), 2));
     }
 
     private static String decisions(PortableProof proof) {
         return proof.decisions() == 0
                 ? ""
                 : proof.different() == 0
-                        ? " All " + proof.decisions() + " decisions are equal."
-                        : " " + proof.different() + " rows decide otherwise.";
+                        ? Messages.of("workspace.all-decisions-are-equal", proof.decisions())
+                        : Messages.of("workspace.rows-decide-otherwise", proof.different());
     }
 
     /** Writes a page to print. */
@@ -307,12 +312,12 @@ public final class Planning {
         workspace
                 .tasks()
                 .later(
-                        "the plan could not be printed",
+                        Messages.of("workspace.the-plan-could-not-be-printed"),
                         () -> {
                             Files.createDirectories(folder);
                             ReportFile.write(PlanReport.of(plan, Instant.now()), to, true);
                         },
-                        () -> workspace.say("Page saved: " + to));
+                        () -> workspace.say(Messages.of("workspace.page-saved", to)));
     }
 
     /** Holds a take against the plan. */
@@ -320,6 +325,10 @@ public final class Planning {
         Draft plan = draft.get();
         workspace
                 .tasks()
-                .fetchTold("comparing", "the take could not be compared", () -> PlannedAgainst.of(take, plan), after);
+                .fetchTold(
+                        "comparing",
+                        Messages.of("workspace.the-take-could-not-be-compared"),
+                        () -> PlannedAgainst.of(take, plan),
+                        after);
     }
 }

@@ -5,10 +5,11 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.function.Supplier;
 import zesty.signal.core.rig.Protocol;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.RecordingLimit;
 import zesty.signal.engine.RecordingPlan;
 import zesty.signal.engine.RecordingSnapshot;
@@ -40,13 +41,13 @@ public final class Recordings {
     public void start(RecordingPlan plan) {
         Trail running = trail.get();
         if (running == null) {
-            workspace.trouble("Nothing to record: connect a source first (key 1).");
+            workspace.trouble(Messages.of("workspace.nothing-to-record-connect-a-source"));
             return;
         }
         boolean rows = running.rig().sources().stream().anyMatch(source -> source.format() != null);
         if (!rows) {
             due = plan;
-            workspace.say("The recording begins with the first row. R gives it up.");
+            workspace.say(Messages.of("workspace.the-recording-begins-with-the"));
             return;
         }
         due = null;
@@ -58,7 +59,7 @@ public final class Recordings {
         workspace
                 .tasks()
                 .later(
-                        "the recording could not begin",
+                        Messages.of("workspace.the-recording-could-not-begin"),
                         () -> running.record(workspace.takes().freshFile(now), title, plan, Instant.now()),
                         () -> {});
     }
@@ -103,7 +104,7 @@ public final class Recordings {
         workspace
                 .tasks()
                 .later(
-                        "the recording could not be ended",
+                        Messages.of("workspace.the-recording-could-not-be-ended"),
                         () -> last[0] = running.stopRecording(),
                         () -> ended(last[0]));
     }
@@ -116,11 +117,13 @@ public final class Recordings {
             int takes = last.made().size();
             workspace.say(
                     takes > 1
-                            ? "Recordings saved: " + takes + " takes"
-                            : "Recording saved: " + last.rows() + " samples, "
-                                    + String.format(Locale.ROOT, "%.1f s.", last.seconds()));
+                            ? Messages.of("workspace.recordings-saved-takes", takes)
+                            : Messages.of(
+                                    "workspace.recording-saved-samples",
+                                    last.rows(),
+                                    Digits.fixed(last.seconds(), 1) + " s."));
         } else {
-            workspace.say("Nothing was recorded: its start did not come.");
+            workspace.say(Messages.of("workspace.nothing-was-recorded-its-start-did"));
         }
         workspace.takes().list();
     }
@@ -129,11 +132,11 @@ public final class Recordings {
     public boolean mark(String text, long nanoTime) {
         Trail running = trail.get();
         if (running == null || !running.mark(text, nanoTime)) {
-            workspace.trouble("A mark belongs to a recording: start one first (key R).");
+            workspace.trouble(Messages.of("workspace.a-mark-belongs-to-a-recording"));
             return false;
         }
         workspace.live().marked(nanoTime, text);
-        workspace.say("Marked: " + text);
+        workspace.say(Messages.of("workspace.marked", text));
         return true;
     }
 
@@ -142,7 +145,7 @@ public final class Recordings {
         long now = System.nanoTime();
         List<String> markers = workspace.live().rig().recording().markers();
         if (index >= markers.size()) {
-            workspace.trouble("Marker " + (index + 1) + " is not set up: E opens the list of markers.");
+            workspace.trouble(Messages.of("workspace.marker-is-not-set-up-e-opens-the", (index + 1)));
         } else {
             mark(markers.get(index), now);
         }
@@ -157,13 +160,13 @@ public final class Recordings {
             Trail running = trail.get();
             if (running != null && running.markEnd(text, now)) {
                 workspace.live().markEnded(now, text);
-                workspace.say("Ended: " + text);
+                workspace.say(Messages.of("workspace.ended", text));
             }
             open.remove(text);
         } else if (index < markers.size()) {
             if (mark(markers.get(index), now)) {
                 open.add(markers.get(index));
-                workspace.say("Begun: " + markers.get(index) + ". The same key ends it.");
+                workspace.say(Messages.of("workspace.begun-the-same-key-ends-it", markers.get(index)));
             }
         } else {
             markByKey(index);
@@ -174,7 +177,7 @@ public final class Recordings {
     boolean change(Mark was, Mark now) {
         Trail running = trail.get();
         if (running == null || !running.recording() || !running.changeMark(was, now)) {
-            workspace.trouble("The recording is over: open its take to change its markers.");
+            workspace.trouble(Messages.of("workspace.the-recording-is-over-open-its"));
             return false;
         }
         workspace.live().remarked(was, now);

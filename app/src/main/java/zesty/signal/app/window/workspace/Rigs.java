@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.NewFile;
 import zesty.signal.takes.RigJson;
 import zesty.signal.takes.TakeException;
@@ -29,7 +30,7 @@ public final class Rigs {
 
     /** Looks what is kept; a file that somebody shared only needs to be put into the folder. */
     public void list(Consumer<List<Kept>> after) {
-        workspace.tasks().fetch("the rigs could not be listed", this::look, after);
+        workspace.tasks().fetch(Messages.of("workspace.the-rigs-could-not-be-listed"), this::look, after);
     }
 
     private List<Kept> look() throws IOException {
@@ -42,7 +43,7 @@ public final class Rigs {
                     try {
                         kept.add(new Kept(read(file).name(), file));
                     } catch (TakeException e) {
-                        kept.add(new Kept(file.getFileName() + " (does not read)", file));
+                        kept.add(new Kept(Messages.of("workspace.does-not-read", file.getFileName()), file));
                     }
                 }
             }
@@ -65,7 +66,7 @@ public final class Rigs {
         workspace
                 .tasks()
                 .later(
-                        "the rig could not be saved",
+                        Messages.of("workspace.the-rig-could-not-be-saved"),
                         () -> {
                             Files.createDirectories(folder);
                             try (NewFile made = NewFile.begin(file, false)) {
@@ -73,7 +74,7 @@ public final class Rigs {
                                 made.keep();
                             }
                         },
-                        () -> workspace.say("Rig saved: " + rig.name() + ". It is in the list of rigs."));
+                        () -> workspace.say(Messages.of("workspace.rig-saved-it-is-in-the-list-of", rig.name())));
     }
 
     /** Gives the rig another name. {@link Workspace#undo()} takes it back. */
@@ -85,7 +86,7 @@ public final class Rigs {
 
     private boolean named(String name) {
         if (name.isBlank()) {
-            workspace.trouble("A rig needs a name, such as Wren, training dinghy.");
+            workspace.trouble(Messages.of("workspace.a-rig-needs-a-name-such-as-wren"));
             return false;
         }
         return true;
@@ -103,7 +104,7 @@ public final class Rigs {
         workspace
                 .tasks()
                 .later(
-                        "the rig could not be saved",
+                        Messages.of("workspace.the-rig-could-not-be-saved"),
                         () -> {
                             before[0] = Files.exists(file) ? Files.readString(file) : null;
                             Settings.writeWhole(file, RigJson.write(now));
@@ -111,8 +112,12 @@ public final class Rigs {
                         () -> workspace
                                 .notice()
                                 .set(new Notice(
-                                        (before[0] == null ? "Saved: " : "Saved over the earlier one: ") + now.name()
-                                                + ". Choose it from the rig\u2019s name above.",
+                                        Messages.of(
+                                                "workspace.choose-it-from-the-rig-s-name",
+                                                (before[0] == null
+                                                                ? Messages.of("workspace.saved")
+                                                                : Messages.of("workspace.saved-over-the-earlier-one"))
+                                                        + now.name()),
                                         false,
                                         before[0] == null ? null : () -> restore(file, before[0]))));
     }
@@ -121,27 +126,27 @@ public final class Rigs {
         workspace
                 .tasks()
                 .later(
-                        "the rig could not be put back",
+                        Messages.of("workspace.the-rig-could-not-be-put-back"),
                         () -> Settings.writeWhole(file, text),
-                        () -> workspace.say("Put back: " + file.getFileName()));
+                        () -> workspace.say(Messages.of("workspace.put-back", file.getFileName())));
     }
 
     /** Works with a rig from a file: one that was kept, or one that somebody shared. {@link Workspace#undo()} takes it back. */
     public void use(Path file) {
-        workspace.tasks().fetch("the rig could not be read", () -> read(file), rig -> {
+        workspace.tasks().fetch(Messages.of("workspace.the-rig-could-not-be-read"), () -> read(file), rig -> {
             workspace.live().take(rig);
-            workspace.say("Working with " + rig.name() + ". U goes back to the one before.");
+            workspace.say(Messages.of("workspace.working-with-u-goes-back-to-the", rig.name()));
         });
     }
 
     /** Reads a kept rig without working with it. */
     public void read(Kept kept, Consumer<Rig> after) {
-        workspace.tasks().fetch("the rig could not be read", () -> read(kept.file()), after);
+        workspace.tasks().fetch(Messages.of("workspace.the-rig-could-not-be-read"), () -> read(kept.file()), after);
     }
 
     /** Begins with nothing in it. {@link Workspace#undo()} takes it back. */
     public void begin() {
-        workspace.live().take(Rig.blank("My rig", ""));
+        workspace.live().take(Rig.blank(Messages.of("workspace.my-rig"), ""));
     }
 
     /** Writes the rig to a file to share. */
@@ -150,9 +155,9 @@ public final class Rigs {
         workspace
                 .tasks()
                 .later(
-                        "the rig could not be written",
+                        Messages.of("workspace.the-rig-could-not-be-written"),
                         () -> Settings.writeWhole(file, RigJson.write(now)),
-                        () -> workspace.say("Written: " + file + ", a file to share."));
+                        () -> workspace.say(Messages.of("workspace.written-a-file-to-share", file)));
     }
 
     /** Takes a kept rig off the list; it can be put back. */
@@ -161,7 +166,7 @@ public final class Rigs {
         workspace
                 .tasks()
                 .later(
-                        "the rig could not be removed",
+                        Messages.of("workspace.the-rig-could-not-be-removed"),
                         () -> {
                             text[0] = Files.readString(kept.file());
                             Files.delete(kept.file());
@@ -169,6 +174,8 @@ public final class Rigs {
                         () -> workspace
                                 .notice()
                                 .set(new Notice(
-                                        "Removed: " + kept.name(), false, () -> restore(kept.file(), text[0]))));
+                                        Messages.of("workspace.removed", kept.name()),
+                                        false,
+                                        () -> restore(kept.file(), text[0]))));
     }
 }

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.NewFile;
 
 /**
@@ -20,6 +21,7 @@ import zesty.signal.takes.NewFile;
  * @param text how large the words are
  * @param recent sources used lately, newest first
  * @param view the bench that was open, and the lane in focus
+ * @param ease what makes the window easier for who works with it
  */
 public record Settings(
         double x,
@@ -31,7 +33,8 @@ public record Settings(
         TextSize text,
         double spanSeconds,
         List<String> recent,
-        View view) {
+        View view,
+        Ease ease) {
     /**
      * What was being looked at.
      *
@@ -43,8 +46,19 @@ public record Settings(
         public static final View FIRST = new View(null, "", Cards.FIRST);
     }
 
-    public static final Settings FIRST =
-            new Settings(Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, TextSize.USUAL, 20, List.of(), View.FIRST);
+    /**
+     * What makes the window easier.
+     *
+     * @param calm whether lanes step once a second rather than run
+     * @param firstHour how many of the first hour's steps are done; −1 before it is begun
+     * @param guided whether the first hour's step is in sight
+     */
+    public record Ease(boolean calm, int firstHour, boolean guided) {
+        public static final Ease FIRST = new Ease(false, -1, false);
+    }
+
+    public static final Settings FIRST = new Settings(
+            Double.NaN, Double.NaN, 1280, 800, false, Look.DAY, TextSize.USUAL, 20, List.of(), View.FIRST, Ease.FIRST);
 
     private static final int MOST_RECENT = 6;
     private static final ObjectMapper JSON = new ObjectMapper();
@@ -58,12 +72,12 @@ public record Settings(
         sources.remove(source);
         sources.add(0, source);
         List<String> kept = sources.subList(0, Math.min(MOST_RECENT, sources.size()));
-        return new Settings(x, y, width, height, maximised, look, text, spanSeconds, kept, view);
+        return new Settings(x, y, width, height, maximised, look, text, spanSeconds, kept, view, ease);
     }
 
     /** @return the same for a window of another size, in pixels, and of text */
     public Settings sized(double wide, double high, TextSize words) {
-        return new Settings(x, y, wide, high, maximised, look, words, spanSeconds, recent, view);
+        return new Settings(x, y, wide, high, maximised, look, words, spanSeconds, recent, view, ease);
     }
 
     /**
@@ -83,9 +97,14 @@ public record Settings(
                     TextSize.of(root.path("text_percent").asInt()),
                     Math.max(0.01, root.path("span_seconds").asDouble(FIRST.spanSeconds)),
                     texts(root.path("recent")),
-                    view(root.path("view")));
+                    view(root.path("view")),
+                    new Ease(
+                            root.path("calm").asBoolean(),
+                            root.path("first_hour").asInt(-1),
+                            root.path("guided").asBoolean()));
         } catch (IOException e) {
-            tell.accept(KeptAside.put(file, file.getParent(), "How the window stood does not read from " + file));
+            tell.accept(KeptAside.put(
+                    file, file.getParent(), Messages.of("workspace.how-the-window-stood-does-not", file)));
             return FIRST;
         }
     }
@@ -115,7 +134,10 @@ public record Settings(
         root.put("maximised", maximised)
                 .put("look", look.style())
                 .put("text_percent", text.percent())
-                .put("span_seconds", spanSeconds);
+                .put("span_seconds", spanSeconds)
+                .put("calm", ease.calm())
+                .put("first_hour", ease.firstHour())
+                .put("guided", ease.guided());
         recent.forEach(root.putArray("recent")::add);
         ObjectNode looked = root.putObject("view");
         view.cards().pinned().forEach(looked.putArray("pinned")::add);

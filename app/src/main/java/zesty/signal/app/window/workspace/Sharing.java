@@ -10,6 +10,7 @@ import zesty.signal.app.show.ShowServer;
 import zesty.signal.app.show.Where;
 import zesty.signal.boards.link.BrokerSecrets;
 import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.text.Messages;
 
 /** The page for a phone: off until it is opened, and off again with the window. JavaFX thread only. */
 public final class Sharing {
@@ -39,7 +40,7 @@ public final class Sharing {
             opened.takeMarkers(markers);
             page.set(opened);
         } catch (IOException e) {
-            workspace.trouble("The page cannot be shown: " + e.getMessage() + ".");
+            workspace.trouble(Messages.of("workspace.the-page-cannot-be-shown", e.getMessage()));
         }
     }
 

@@ -19,6 +19,7 @@ import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.SpanNumbers;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.sample.Times;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.TakeException;
@@ -72,7 +73,7 @@ public final class SnapshotTable {
         List<ChannelSnapshot> shown =
                 now.channels().stream().filter(one -> one.channel().shown()).toList();
         if (shown.isEmpty() || !workspace.live().connected()) {
-            workspace.trouble("Nothing to take a snapshot of: connect a source first (key 1).");
+            workspace.trouble(Messages.of("workspace.nothing-to-take-a-snapshot-of"));
             return;
         }
         boolean first = rows.isEmpty();
@@ -105,7 +106,10 @@ public final class SnapshotTable {
         Instant started = began;
         workspace
                 .tasks()
-                .later("the snapshot could not be kept", () -> keep(row, file, rig, columns, started), () -> {});
+                .later(
+                        Messages.of("workspace.the-snapshot-could-not-be-kept"),
+                        () -> keep(row, file, rig, columns, started),
+                        () -> {});
     }
 
     /** Mean and spread of the newest second, cleaned, in the unit that is shown. */
@@ -165,9 +169,11 @@ public final class SnapshotTable {
         int count = rows.size();
         rows.clear();
         head = List.of();
-        workspace.tasks().later("the snapshots could not be kept", this::finish, () -> {
-            workspace.say("Snapshots kept: " + count + (count == 1 ? " row" : " rows")
-                    + ", a take of their own in the logbook (T).");
+        workspace.tasks().later(Messages.of("workspace.the-snapshots-could-not-be-kept"), this::finish, () -> {
+            workspace.say(Messages.of(
+                    "workspace.snapshots-kept-a-take-of-their-own",
+                    count,
+                    (count == 1 ? Messages.of("workspace.row") : Messages.of("workspace.rows"))));
             workspace.takes().list();
         });
     }

@@ -20,6 +20,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ByteTail;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.SentLine;
@@ -96,13 +97,16 @@ public final class SourceActions {
     public void send(String line, LineEnding ending) {
         Trail running = trail.get();
         if (running == null) {
-            workspace.trouble("Nothing to send to: connect a source first (key 1).");
+            workspace.trouble(Messages.of("workspace.nothing-to-send-to-connect-a"));
             return;
         }
         int to = source();
         workspace
                 .tasks()
-                .later("the line could not be sent", () -> running.send(to, line, ending, System.nanoTime()), () -> {});
+                .later(
+                        Messages.of("workspace.the-line-could-not-be-sent"),
+                        () -> running.send(to, line, ending, System.nanoTime()),
+                        () -> {});
     }
 
     /** @return what was sent lately, oldest first */
@@ -149,7 +153,7 @@ public final class SourceActions {
         if (!shapes.contains(shape)) {
             shapes.add(shape);
             changeLink(link -> link.withPassOver(shapes));
-            workspace.say("Lines like \"" + line.strip() + "\" are passed over from now on. U undoes it.");
+            workspace.say(Messages.of("workspace.lines-like-are-passed-over-from", line.strip()));
         }
     }
 
@@ -176,11 +180,11 @@ public final class SourceActions {
     /** Reads the stream with another format; channels go with their columns. {@link Workspace#undo()} takes it back. */
     public void reformat(StreamFormat format) {
         if (!workspace.shown().isLive()) {
-            workspace.trouble("A stored take keeps the format it was recorded with.");
+            workspace.trouble(Messages.of("workspace.a-stored-take-keeps-the-format-it"));
             return;
         }
         if (workspace.live().snapshot(System.nanoTime()).recording().running()) {
-            workspace.trouble("A recording is running with this format; stop it first.");
+            workspace.trouble(Messages.of("workspace.a-recording-is-running-with-this-2"));
             return;
         }
         int of = source();
@@ -231,9 +235,9 @@ public final class SourceActions {
         workspace
                 .tasks()
                 .later(
-                        "the format could not be saved",
+                        Messages.of("workspace.the-format-could-not-be-saved"),
                         () -> Settings.writeWhole(file, FormatJson.write(format)),
-                        () -> workspace.say("Format saved as " + file));
+                        () -> workspace.say(Messages.of("workspace.format-saved-as", file)));
     }
 
     /** Reads a shared format from a file, and the stream with it. */
@@ -241,7 +245,7 @@ public final class SourceActions {
         workspace
                 .tasks()
                 .fetch(
-                        "the format could not be read",
+                        Messages.of("workspace.the-format-could-not-be-read"),
                         () -> FormatJson.read(
                                 Files.readString(file), file.getFileName().toString()),
                         this::reformat);
@@ -252,9 +256,9 @@ public final class SourceActions {
         workspace
                 .tasks()
                 .later(
-                        "the bytes could not be saved",
+                        Messages.of("workspace.the-bytes-could-not-be-saved"),
                         () -> Settings.writeWhole(file, bytes),
-                        () -> workspace.say("Saved " + bytes.length + " bytes as " + file));
+                        () -> workspace.say(Messages.of("workspace.saved-bytes-as", bytes.length, file)));
     }
 
     /** Tries the usual speeds on a port, with progress and {@link BackgroundTasks#cancel()}. The port must be free. */
@@ -262,8 +266,8 @@ public final class SourceActions {
         workspace
                 .tasks()
                 .atLength(
-                        "Trying the usual speeds on " + port.path(),
-                        "the speeds could not be tried",
+                        Messages.of("workspace.trying-the-usual-speeds-on", port.path()),
+                        Messages.of("workspace.the-speeds-could-not-be-tried"),
                         goOn -> SpeedFinder.rank(
                                 SpeedFinder.port(port), SerialPorts.USUAL_SPEEDS, LISTEN_SECONDS, goOn),
                         after);

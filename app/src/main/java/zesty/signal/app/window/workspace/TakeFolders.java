@@ -9,6 +9,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Shelf;
 import zesty.signal.takes.TakeException;
 
@@ -78,11 +79,11 @@ public final class TakeFolders {
         load();
         Path whole = folder.toAbsolutePath().normalize();
         if (!Files.isDirectory(whole)) {
-            throw new TakeException(whole + " is no folder; write the whole path of one that is there");
+            throw new TakeException(Messages.of("workspace.is-no-folder-write-the-whole-path", whole));
         }
         if (others.containsKey(whole)
                 || whole.equals(own.folder().toAbsolutePath().normalize())) {
-            throw new TakeException(whole + " is in the list already");
+            throw new TakeException(Messages.of("workspace.is-in-the-list-already", whole));
         }
         others.put(whole, new Shelf(whole));
         keep();

@@ -18,6 +18,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import zesty.signal.app.report.ReportFile;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Comparison;
 import zesty.signal.engine.MainNumbers;
 import zesty.signal.engine.OtherRig;
@@ -35,10 +36,11 @@ import zesty.signal.takes.Shelf;
 import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
-/** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. */
+/** What can be done with the takes on the shelf: listing, renaming, removing with undo, exporting. JavaFX thread only. Longer than others: a small method for each thing that can be done with takes. */
 public final class Takes {
-    private static final String GIVEN_UP = "Export given up; nothing was written.";
+    private static final String GIVEN_UP = Messages.of("workspace.export-given-up-nothing-was");
 
+    private boolean reported;
     private final Workspace workspace;
     private final Shelf shelf;
     private final TakeFolders folders;
@@ -84,10 +86,12 @@ public final class Takes {
         RecordingSnapshot recording =
                 workspace.live().snapshot(System.nanoTime()).recording();
         Path running = recording.running() ? recording.file() : null;
-        workspace.tasks().fetch("the takes could not be listed", () -> folders.list(running), list -> {
-            takes.set(list);
-            listed.set(true);
-        });
+        workspace
+                .tasks()
+                .fetch(Messages.of("workspace.the-takes-could-not-be-listed"), () -> folders.list(running), list -> {
+                    takes.set(list);
+                    listed.set(true);
+                });
     }
 
     /** Works out the main numbers of takes that have none yet, a few at a time, beside everything else. */
@@ -104,7 +108,7 @@ public final class Takes {
         workspace
                 .tasks()
                 .atLeisure(
-                        "the takes' numbers could not be read",
+                        Messages.of("workspace.the-takes-numbers-could-not-be"),
                         goOn -> {
                             for (Shelf.Entry one : due) {
                                 if (goOn.getAsBoolean()) {
@@ -117,7 +121,7 @@ public final class Takes {
                             workspace
                                     .tasks()
                                     .later(
-                                            "the takes' numbers could not be kept",
+                                            Messages.of("workspace.the-takes-numbers-could-not-be-2"),
                                             () -> worked.forEach((one, numbers) ->
                                                     folders.of(one.file()).numbers(one, numbers)),
                                             this::list);
@@ -139,13 +143,13 @@ public final class Takes {
         workspace
                 .tasks()
                 .later(
-                        "the take could not be removed",
+                        Messages.of("workspace.the-take-could-not-be-removed"),
                         () -> lying[0] = folders.of(entry.file()).remove(entry.file()),
                         () -> {
                             workspace
                                     .notice()
                                     .set(new Notice(
-                                            "Removed: " + entry.title(),
+                                            Messages.of("workspace.removed", entry.title()),
                                             false,
                                             () -> restore(lying[0], entry.title())));
                             list();
@@ -153,22 +157,36 @@ public final class Takes {
     }
 
     private void restore(Path lying, String title) {
-        workspace.tasks().later("the take could not be put back", () -> folders.restore(lying), () -> {
-            workspace.say("Back on the shelf: " + title);
-            list();
-        });
+        workspace
+                .tasks()
+                .later(Messages.of("workspace.the-take-could-not-be-put-back"), () -> folders.restore(lying), () -> {
+                    workspace.say(Messages.of("workspace.back-on-the-shelf", title));
+                    list();
+                });
     }
 
     public void rename(Shelf.Entry entry, String title) {
         String before = entry.title();
-        workspace.tasks().later("the take could not be renamed", () -> retitle(entry.file(), title), () -> {
-            workspace.notice().set(new Notice("Renamed to " + title, false, () -> rename(entry.file(), before)));
-            list();
-        });
+        workspace
+                .tasks()
+                .later(
+                        Messages.of("workspace.the-take-could-not-be-renamed"),
+                        () -> retitle(entry.file(), title),
+                        () -> {
+                            workspace
+                                    .notice()
+                                    .set(new Notice(
+                                            Messages.of("workspace.renamed-to", title),
+                                            false,
+                                            () -> rename(entry.file(), before)));
+                            list();
+                        });
     }
 
     private void rename(Path file, String title) {
-        workspace.tasks().later("the take could not be renamed", () -> retitle(file, title), this::list);
+        workspace
+                .tasks()
+                .later(Messages.of("workspace.the-take-could-not-be-renamed"), () -> retitle(file, title), this::list);
     }
 
     private static void retitle(Path file, String title) throws TakeException {
@@ -182,8 +200,8 @@ public final class Takes {
         workspace
                 .tasks()
                 .atLength(
-                        "Exporting to " + to.getFileName(),
-                        "the take could not be exported",
+                        Messages.of("workspace.exporting-to", to.getFileName()),
+                        Messages.of("workspace.the-take-could-not-be-exported"),
                         goOn -> {
                             try (Take open = Take.open(take)) {
                                 return exported(open, to, goOn);
@@ -206,23 +224,35 @@ public final class Takes {
                 return GIVEN_UP;
             }
         }
-        return "Exported to " + to
-                + (open.damage().isEmpty()
+        return Messages.of(
+                "workspace.exported-to",
+                to,
+                (open.damage().isEmpty()
                         ? ""
-                        : ", but the take is damaged: " + open.damage().get(0))
-                + (said.isEmpty() ? "" : ". " + String.join(". ", said));
+                        : Messages.of(
+                                "workspace.but-the-take-is-damaged",
+                                open.damage().get(0))),
+                (said.isEmpty() ? "" : ". " + String.join(". ", said)));
     }
 
     /** Writes what is told of a take into it; the notice's undo takes it out again. */
     public void write(Shelf.Entry entry, LogEntry added, LogEntry undo) {
-        workspace.tasks().later("the take could not be written to", () -> put(entry.file(), added), () -> {
-            if (undo != null) {
-                workspace
-                        .notice()
-                        .set(new Notice("Written into " + entry.title(), false, () -> write(entry, undo, null)));
-            }
-            list();
-        });
+        workspace
+                .tasks()
+                .later(
+                        Messages.of("workspace.the-take-could-not-be-written-to"),
+                        () -> put(entry.file(), added),
+                        () -> {
+                            if (undo != null) {
+                                workspace
+                                        .notice()
+                                        .set(new Notice(
+                                                Messages.of("workspace.written-into", entry.title()),
+                                                false,
+                                                () -> write(entry, undo, null)));
+                            }
+                            list();
+                        });
     }
 
     private static void put(Path file, LogEntry entry) throws TakeException {
@@ -234,16 +264,29 @@ public final class Takes {
     /** Puts other notes in the place of a take's; the notice's undo brings those back. */
     public void notes(Shelf.Entry entry, String text) {
         String before = entry.notes();
-        workspace.tasks().later("the notes could not be written", () -> putNotes(entry.file(), text), () -> {
-            workspace
-                    .notice()
-                    .set(new Notice("Notes kept in " + entry.title(), false, () -> putBack(entry.file(), before)));
-            list();
-        });
+        workspace
+                .tasks()
+                .later(
+                        Messages.of("workspace.the-notes-could-not-be-written"),
+                        () -> putNotes(entry.file(), text),
+                        () -> {
+                            workspace
+                                    .notice()
+                                    .set(new Notice(
+                                            Messages.of("workspace.notes-kept-in", entry.title()),
+                                            false,
+                                            () -> putBack(entry.file(), before)));
+                            list();
+                        });
     }
 
     private void putBack(Path file, String notes) {
-        workspace.tasks().later("the notes could not be written", () -> putNotes(file, notes), this::list);
+        workspace
+                .tasks()
+                .later(
+                        Messages.of("workspace.the-notes-could-not-be-written"),
+                        () -> putNotes(file, notes),
+                        this::list);
     }
 
     private static void putNotes(Path file, String notes) throws TakeException {
@@ -254,7 +297,7 @@ public final class Takes {
 
     /** Hands on how the folders stand that takes are looked for in. */
     public void folders(Consumer<List<TakeFolders.State>> then) {
-        workspace.tasks().fetch("the folders could not be listed", folders::states, then);
+        workspace.tasks().fetch(Messages.of("workspace.the-folders-could-not-be-listed"), folders::states, then);
     }
 
     /** Looks for takes in another folder, too. */
@@ -268,7 +311,7 @@ public final class Takes {
     }
 
     private void changeFolders(BackgroundTasks.Work change, Runnable then) {
-        workspace.tasks().later("the list of folders could not be changed", change, () -> {
+        workspace.tasks().later(Messages.of("workspace.the-list-of-folders-could-not-be"), change, () -> {
             list();
             then.run();
         });
@@ -276,20 +319,27 @@ public final class Takes {
 
     /** Hands on what was removed and can be put back. */
     public void removed(Consumer<List<Shelf.Removed>> then) {
-        workspace.tasks().fetch("the bin could not be looked into", folders::removed, then);
+        workspace.tasks().fetch(Messages.of("workspace.the-bin-could-not-be-looked-into"), folders::removed, then);
     }
 
     /** Puts a removed take back on the shelf. */
     public void putBack(Shelf.Removed one, Runnable then) {
-        workspace.tasks().later("the take could not be put back", () -> folders.restore(one.file()), () -> {
-            list();
-            then.run();
-        });
+        workspace
+                .tasks()
+                .later(
+                        Messages.of("workspace.the-take-could-not-be-put-back"),
+                        () -> folders.restore(one.file()),
+                        () -> {
+                            list();
+                            then.run();
+                        });
     }
 
     /** Deletes these removed takes for good. */
     public void emptyBin(List<Shelf.Removed> removed, Runnable then) {
-        workspace.tasks().later("the bin could not be emptied", () -> folders.letGo(removed), then);
+        workspace
+                .tasks()
+                .later(Messages.of("workspace.the-bin-could-not-be-emptied"), () -> folders.letGo(removed), then);
     }
 
     /** Hands on the same channel of these takes over one another, with progress and {@link BackgroundTasks#cancel()}. */
@@ -297,25 +347,32 @@ public final class Takes {
         workspace
                 .tasks()
                 .atLength(
-                        "Laying the takes over one another",
-                        "the takes could not be laid over one another",
+                        Messages.of("workspace.laying-the-takes-over-one-another"),
+                        Messages.of("workspace.the-takes-could-not-be-laid-over"),
                         goOn -> Overlay.of(files, channel, from, goOn),
                         then);
     }
 
     /** Hands on the numbers of a take with its own rig and with another one. */
     public void reworked(Path file, Rig other, Consumer<Report.Table> then) {
-        workspace.tasks().fetch("the take could not be worked out", () -> OtherRig.of(file, other), then);
+        workspace
+                .tasks()
+                .fetch(Messages.of("workspace.the-take-could-not-be-worked-out"), () -> OtherRig.of(file, other), then);
     }
 
     /** Works out what a page about these takes says, and hands it on. */
     public void read(List<Path> files, Consumer<Report> then) {
-        workspace.tasks().fetch("the takes could not be read", () -> TakeReport.of(files, Instant.now()), then);
+        workspace
+                .tasks()
+                .fetch(
+                        Messages.of("workspace.the-takes-could-not-be-read"),
+                        () -> TakeReport.of(files, Instant.now()),
+                        then);
     }
 
     /** Hands on the readers that the rigs of all these takes have. */
     public void commonReaders(List<Path> files, Consumer<List<ReaderSetup>> then) {
-        workspace.tasks().fetch("the takes could not be read", () -> common(files), then);
+        workspace.tasks().fetch(Messages.of("workspace.the-takes-could-not-be-read"), () -> common(files), then);
     }
 
     private static List<ReaderSetup> common(List<Path> files) throws TakeException {
@@ -336,7 +393,12 @@ public final class Takes {
 
     /** Hands on how the setups of these takes differ, a sentence each. */
     public void setups(List<Path> files, Consumer<List<String>> then) {
-        workspace.tasks().fetch("the takes could not be compared", () -> SetupDifferences.of(files), then);
+        workspace
+                .tasks()
+                .fetch(
+                        Messages.of("workspace.the-takes-could-not-be-compared"),
+                        () -> SetupDifferences.of(files),
+                        then);
     }
 
     /** Reads the same of all these takes, and hands the answers on. */
@@ -344,10 +406,15 @@ public final class Takes {
         workspace
                 .tasks()
                 .fetch(
-                        "the takes could not be compared",
+                        Messages.of("workspace.the-takes-could-not-be-compared"),
                         () -> Comparison.of(
                                 files, reader.kind(), reader.columns(), reader.settings(), Comparison.Part.ALL),
                         then);
+    }
+
+    /** @return whether a page about takes was written since the start */
+    public boolean reported() {
+        return reported;
     }
 
     /** Writes a page about these takes. @param to ends in .pdf or .html */
@@ -355,9 +422,12 @@ public final class Takes {
         workspace
                 .tasks()
                 .later(
-                        "the report could not be written",
+                        Messages.of("workspace.the-report-could-not-be-written"),
                         () -> ReportFile.write(TakeReport.of(files, Instant.now()), to, false),
-                        () -> workspace.say("Report written: " + to));
+                        () -> {
+                            reported = true;
+                            workspace.say(Messages.of("workspace.report-written", to));
+                        });
     }
 
     /** Makes the demo's takes; nothing that is pressed meanwhile waits for it. */
@@ -365,7 +435,7 @@ public final class Takes {
         workspace
                 .tasks()
                 .atLeisure(
-                        "the demo takes could not be made",
+                        Messages.of("workspace.the-demo-takes-could-not-be-made"),
                         goOn -> {
                             Files.createDirectories(workspace.places().takes());
                             DemoData.keepBoat(workspace.places().rigs());
@@ -376,6 +446,11 @@ public final class Takes {
 
     /** Lets go of takes removed long ago. */
     public void tidy() {
-        workspace.tasks().later("the shelf could not be tidied", () -> shelf.tidy(Instant.now()), () -> {});
+        workspace
+                .tasks()
+                .later(
+                        Messages.of("workspace.the-shelf-could-not-be-tidied"),
+                        () -> shelf.tidy(Instant.now()),
+                        () -> {});
     }
 }

@@ -1,5 +1,7 @@
 package zesty.signal.app.window.workspace;
 
+import zesty.signal.core.text.Messages;
+
 /** How large all words of the window are. */
 public enum TextSize {
     USUAL(100),
@@ -17,7 +19,7 @@ public enum TextSize {
     }
 
     public String words() {
-        return "Text " + percent + " %";
+        return Messages.of("workspace.text", percent);
     }
 
     /** @return a length in pixels that goes with the text */

@@ -4,10 +4,12 @@ import java.util.List;
 import javafx.beans.binding.Bindings;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleDoubleProperty;
+import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -26,6 +28,9 @@ public final class WindowState {
     private final ObjectProperty<Look> look = new SimpleObjectProperty<>(Look.DAY);
     private final ObjectProperty<TextSize> textSize = new SimpleObjectProperty<>(TextSize.USUAL);
     private final BooleanProperty night = new SimpleBooleanProperty();
+    private final BooleanProperty calm = new SimpleBooleanProperty();
+    private final IntegerProperty firstHour = new SimpleIntegerProperty();
+    private final BooleanProperty guided = new SimpleBooleanProperty();
     private Settings settings;
 
     WindowState(Settings settings) {
@@ -36,6 +41,9 @@ public final class WindowState {
                     rooms.stream().filter(other -> is && other != room).forEach(other -> other.set(false)));
         }
         look.set(settings.look());
+        calm.set(settings.ease().calm());
+        firstHour.set(settings.ease().firstHour());
+        guided.set(settings.ease().guided());
         textSize.set(settings.text());
         cards.set(settings.view().cards());
         night.bind(Bindings.createBooleanBinding(() -> look.get().dark(), look));
@@ -93,6 +101,26 @@ public final class WindowState {
     /** @return whether that is one of light on dark; it follows {@link #look()} */
     public ReadOnlyBooleanProperty night() {
         return night;
+    }
+
+    /** @return whether lanes step once a second rather than run */
+    public BooleanProperty calm() {
+        return calm;
+    }
+
+    /** @return how many steps of the first hour are done; −1 before it is begun */
+    public IntegerProperty firstHour() {
+        return firstHour;
+    }
+
+    /** @return whether the step of the first hour that comes next is in sight */
+    public BooleanProperty guided() {
+        return guided;
+    }
+
+    /** @return what of it comes back at the next start */
+    public Settings.Ease ease() {
+        return new Settings.Ease(calm.get(), firstHour.get(), guided.get());
     }
 
     /** Puts on the next set of colours. */

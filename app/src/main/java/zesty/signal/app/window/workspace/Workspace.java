@@ -8,6 +8,8 @@ import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 import javafx.application.Platform;
@@ -15,6 +17,7 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import zesty.signal.app.wording.Language;
 import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.rig.ReaderSetup;
@@ -22,13 +25,15 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.UnitBook;
+import zesty.signal.core.text.Messages;
+import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.Trail;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.RigJson;
 
 /**
  * What is open, a take over the live trail or none, with what can be done with it; and the way to everything else the window
- * works with. JavaFX thread only; everything that waits runs on one worker thread and comes back.
+ * works with. JavaFX thread only; everything that waits runs on one worker thread and comes back. Longer than others: it is the one door to what the window works with.
  */
 public final class Workspace implements AutoCloseable {
     /** What is pulled or captured is not known better than this. */
@@ -177,7 +182,7 @@ public final class Workspace implements AutoCloseable {
 
     /** Sets a number of a reader, as it was pulled or captured on its picture; one that cannot be is told. */
     public void set(String reader, String key, double value) {
-        set(reader, key, Digits.about(value, SET_DIGITS).replace('\u2212', '-'));
+        set(reader, key, Digits.exact(Digits.rounded(value, SET_DIGITS)));
     }
 
     /** Sets what a picture captured of a reader, as its setting is written; what cannot be is told. */
@@ -212,7 +217,7 @@ public final class Workspace implements AutoCloseable {
      */
     public void editByHand(String reader, HandEdit edit) {
         if (!stored.isOpen()) {
-            trouble("Events are changed by hand in a take: record one and open it.");
+            trouble(Messages.of("workspace.events-are-changed-by-hand-in-a"));
             return;
         }
         List<HandEdit> was = stored.edits(reader);
@@ -222,7 +227,7 @@ public final class Workspace implements AutoCloseable {
             after.add(edit);
         }
         edits.did(new Edits.Edit(
-                edit.in() ? "an event put in" : "an event taken out",
+                edit.in() ? Messages.of("workspace.an-event-put-in") : Messages.of("workspace.an-event-taken-out"),
                 () -> stored.keep(reader, was),
                 () -> stored.keep(reader, after)));
         stored.keep(reader, after);
@@ -235,13 +240,13 @@ public final class Workspace implements AutoCloseable {
      */
     public void marks(List<Mark> now, String words) {
         if (!stored.isOpen()) {
-            trouble("Markers are changed in a take: stop the recording and open it.");
+            trouble(Messages.of("workspace.markers-are-changed-in-a-take-stop"));
             return;
         }
         List<Mark> was = stored.marks();
         edits.did(new Edits.Edit(words, () -> stored.keep(was), () -> stored.keep(now)));
         stored.keep(now);
-        say("Changed: " + words + ". U takes it back.");
+        say(Messages.of("workspace.changed-u-takes-it-back", words));
     }
 
     /**
@@ -261,7 +266,7 @@ public final class Workspace implements AutoCloseable {
             }
         } else if (recordings.change(was, now)) {
             edits.did(new Edits.Edit(words, () -> recordings.change(now, was), () -> recordings.change(was, now)));
-            say("Changed: " + words + ". U takes it back.");
+            say(Messages.of("workspace.changed-u-takes-it-back", words));
         }
     }
 
@@ -274,17 +279,21 @@ public final class Workspace implements AutoCloseable {
         }
         double last = shown().snapshot(System.nanoTime()).lastSeconds();
         marks.add(new Mark(Math.max(0, span.from()), Math.min(last, span.to()), "span " + n));
-        marks(marks, "a span marked");
+        marks(marks, Messages.of("workspace.a-span-marked"));
     }
 
     /** Takes the last change back. */
     public void undo() {
-        tell(edits.undo(), "Nothing to take back.", "Taken back: ", ". Shift+U does it again.");
+        tell(
+                edits.undo(),
+                Messages.of("workspace.nothing-to-take-back"),
+                Messages.of("workspace.taken-back"),
+                Messages.of("workspace.shift-u-does-it-again"));
     }
 
     /** Does again what was taken back last. */
     public void redo() {
-        tell(edits.redo(), "Nothing to do again.", "Done again: ", ".");
+        tell(edits.redo(), Messages.of("workspace.nothing-to-do-again"), Messages.of("workspace.done-again"), ".");
     }
 
     private void tell(Edits.Step step, String none, String before, String after) {
@@ -368,10 +377,12 @@ public final class Workspace implements AutoCloseable {
                 return RigJson.read(Files.readString(file), file.toString());
             }
         } catch (IOException e) {
-            String why = e instanceof CharacterCodingException ? file + " is no text" : e.getMessage();
-            tell.accept(KeptAside.put(file, places.rigs(), "The rig of the last session does not read: " + why));
+            String why =
+                    e instanceof CharacterCodingException ? Messages.of("workspace.is-no-text", file) : e.getMessage();
+            tell.accept(
+                    KeptAside.put(file, places.rigs(), Messages.of("workspace.the-rig-of-the-last-session-does", why)));
         }
-        return Rig.blank("My rig", "");
+        return Rig.blank(Messages.of("workspace.my-rig"), "");
     }
 
     /** Ends everything; a running recording is completed. Waits for it, up to some seconds. */
@@ -400,21 +411,46 @@ public final class Workspace implements AutoCloseable {
         });
     }
 
-    /** Saves what somebody who is to help wants to see, beside the log. */
-    public void saveProblemReport() {
+    /**
+     * Gathers what a problem report would hold.
+     *
+     * @param stream whether the last half minute of the stream goes along
+     * @param then is told its parts, by the names of their files
+     */
+    public void gatherProblemReport(boolean stream, Consumer<Map<String, String>> then) {
+        Rig now = shown().rig();
+        Snapshot live = live().snapshot(System.nanoTime());
+        tasks.fetch(
+                Messages.of("workspace.the-problem-report-could-not-be"),
+                () -> ProblemReport.parts(
+                        places.logs(), RigJson.write(now), stream ? ProblemReport.stream(live) : Map.of()),
+                then);
+    }
+
+    /** Saves a problem report of these parts. */
+    public void saveProblemReport(Map<String, String> parts) {
         String moment = LocalDateTime.now().format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss"));
         Path zip = places.logs().resolve("problem " + moment + ".zip");
-        Rig now = shown().rig();
         tasks.later(
-                "the problem report could not be saved",
-                () -> ProblemReport.write(zip, places.logs(), RigJson.write(now)),
-                () -> say("Problem report saved: " + zip));
+                Messages.of("workspace.the-problem-report-could-not-be"),
+                () -> ProblemReport.write(zip, parts),
+                () -> say(Messages.of("workspace.problem-report-saved", zip)));
+    }
+
+    /** Chooses the other language, for the next start: what is on screen was made in this one. */
+    public void nextLanguage() {
+        Path kept = places.language();
+        Locale next = Language.next(kept);
+        tasks.later(
+                Messages.of("workspace.the-language-could-not-be-kept"),
+                () -> Settings.writeWhole(kept, next.getLanguage()),
+                () -> say(Messages.in(next, "workspace.language-from-the-next-start")));
     }
 
     /** What nobody expected, from whatever thread: it is in the log, and told. */
     public void unexpected(Throwable fault) {
         LOG.error("unexpected", fault);
-        Platform.runLater(() -> trouble("Something went wrong inside ("
-                + fault.getClass().getSimpleName() + "). What was recorded is kept; Shift+L saves a problem report."));
+        Platform.runLater(() -> trouble(Messages.of(
+                "workspace.something-went-wrong-inside-what", fault.getClass().getSimpleName())));
     }
 }

@@ -67,7 +67,8 @@ class WorkspaceTest {
                         TextSize.LARGEST,
                         7.5,
                         List.of("sim:deck"),
-                        new Settings.View(Stop.CLEAN, "heel", new Cards(List.of("trim"), List.of("bilge", "heel"))))
+                        new Settings.View(Stop.CLEAN, "heel", new Cards(List.of("trim"), List.of("bilge", "heel"))),
+                        new Settings.Ease(true, 3, true))
                 .withRecent("stdin")
                 .withRecent("sim:deck");
         settings.save(file);

@@ -10,6 +10,7 @@ import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
+import zesty.signal.core.text.Messages;
 
 /** Two to twenty-four cells side by side: sag under load, slope, time left, and whether one stands out. */
 public final class Cells implements ReaderKind {
@@ -24,19 +25,19 @@ public final class Cells implements ReaderKind {
 
     @Override
     public String words() {
-        return "cells of one battery side by side: which sags, which falls, which is weak";
+        return Messages.of("read.cells.cells-of-one-battery-side-by-side");
     }
 
     @Override
     public String gives() {
-        return "weak cell, sag, spread";
+        return Messages.of("read.cells.weak-cell-sag-spread");
     }
 
     @Override
     public List<Port> ports() {
         List<Port> ports = new ArrayList<>();
         for (int c = 1; c <= MOST; c++) {
-            ports.add(new Port("cell" + c, "V", "the voltage of cell " + c));
+            ports.add(new Port("cell" + c, "V", Messages.of("read.cells.the-voltage-of-cell", c)));
         }
         return ports;
     }
@@ -49,27 +50,51 @@ public final class Cells implements ReaderKind {
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "a divider for each cell",
+                Messages.of("read.cells.a-divider-for-each-cell"),
                 1,
                 3,
                 400,
                 4,
-                "The limit of the divider; a silent station among many.",
-                List.of("a divider for each cell", "common ground at the lowest cell", "fuse at each tap")));
+                Messages.of("read.cells.the-limit-of-the-divider-a-silent"),
+                List.of(
+                        Messages.of("read.cells.a-divider-for-each-cell"),
+                        Messages.of("read.cells.common-ground-at-the-lowest-cell"),
+                        Messages.of("read.cells.fuse-at-each-tap"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(Setting.number(
-                "cutoff", Setting.AUTO, -1e6, 1e6, "V", "cutoff", "the voltage at which a cell counts as empty"));
+                "cutoff",
+                Setting.AUTO,
+                -1e6,
+                1e6,
+                "V",
+                Messages.of("read.cells.cutoff"),
+                Messages.of("read.cells.the-voltage-at-which-a-cell-counts")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("spread_v", "spread", "V", -1, "highest less lowest mean voltage"),
-                new ScalarInfo("weak", "weak cells", "", 0, "how many stand out by their sag or slope"),
-                new ScalarInfo("load_steps", "load steps", "", 0, "steps that all cells have in common"));
+                new ScalarInfo(
+                        "spread_v",
+                        Messages.of("read.cells.spread"),
+                        "V",
+                        -1,
+                        Messages.of("read.cells.highest-less-lowest-mean-voltage")),
+                new ScalarInfo(
+                        "weak",
+                        Messages.of("read.cells.weak-cells"),
+                        "",
+                        0,
+                        Messages.of("read.cells.how-many-stand-out-by-their-sag-or")),
+                new ScalarInfo(
+                        "load_steps",
+                        Messages.of("read.cells.load-steps"),
+                        "",
+                        0,
+                        Messages.of("read.cells.steps-that-all-cells-have-in")));
     }
 
     @Override

@@ -14,6 +14,7 @@ import zesty.signal.core.read.supply.LoadSteps;
 import zesty.signal.core.read.supply.Slope;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Holds each cell against the others: by the sag at the load steps they share, and by the slope over the record. */
 final class CellsReader extends Recorded {
@@ -62,7 +63,7 @@ final class CellsReader extends Recorded {
         }
         if (n < 2) {
             return new Reading(
-                    new Quality(0, List.of("too few rows in which every cell has a value: " + n)),
+                    new Quality(0, List.of(Messages.of("read.cells.too-few-rows-in-which-every-cell", n))),
                     List.of(
                             new Item.Rows("cells", List.of(), List.of()),
                             new Item.Word("weakest", ""),
@@ -161,15 +162,19 @@ final class CellsReader extends Recorded {
         if (steps == 0) {
             reasons.add(
                     alone > 0
-                            ? "a load was switched on some of them only: how they sag cannot be compared"
-                            : "no load was switched: a cell that sags cannot be told from one that does not");
+                            ? Messages.of("read.cells.a-load-was-switched-on-some-of")
+                            : Messages.of("read.cells.no-load-was-switched-a-cell-that"));
         }
         if (all.size() == 2) {
-            reasons.add("with two cells each has only the other to stand out from");
+            reasons.add(Messages.of("read.cells.with-two-cells-each-has-only-the"));
         }
         double share = steps == 0 ? 0.5 : all.size() == 2 ? 0.6 : 1;
-        List<String> working = List.of("Lowest mean " + Digits.fixed(low, 3) + " V, highest " + Digits.fixed(high, 3)
-                + " V; " + steps + (steps == 1 ? " load step." : " load steps."));
+        List<String> working = List.of(Messages.of(
+                "read.cells.lowest-mean-v-highest-v",
+                Digits.fixed(low, 3),
+                Digits.fixed(high, 3),
+                steps,
+                (steps == 1 ? Messages.of("read.cells.load-step") : Messages.of("read.cells.load-steps-2"))));
         return new Reading(new Quality(share, reasons), items, working);
     }
 

@@ -14,6 +14,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Knocks, taps and strikes: when each happened and how high it went. */
 public final class Hits implements ReaderKind {
@@ -30,19 +31,19 @@ public final class Hits implements ReaderKind {
 
     @Override
     public String words() {
-        return "knocks, taps and strikes: when each happened and how high it went";
+        return Messages.of("read.hits.knocks-taps-and-strikes-when-each");
     }
 
     @Override
     public String gives() {
-        return "knocks and taps, counted";
+        return Messages.of("read.hits.knocks-and-taps-counted");
     }
 
     @Override
     public Optional<String> looksLike(Reading reading) {
         int hits = reading.events("hits").size();
         return reading.quality().segments() >= LIKE_SEGMENTS && hits > 2
-                ? Optional.of("Looks like it: " + hits + " knocks.")
+                ? Optional.of(Messages.of("read.hits.looks-like-it-knocks", hits))
                 : Optional.empty();
     }
 
@@ -53,27 +54,27 @@ public final class Hits implements ReaderKind {
 
     @Override
     public List<Suggestion> suggestions() {
-        return List.of(new Suggestion("highpass:2@2", "gravity and the drift of the sensor go"));
+        return List.of(new Suggestion("highpass:2@2", Messages.of("read.hits.gravity-and-the-drift-of-the")));
     }
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("signal", "", "a knock sensor, or any signal that jumps"));
+        return List.of(new Port("signal", "", Messages.of("read.hits.a-knock-sensor-or-any-signal-that")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "knock sensor",
+                Messages.of("read.hits.knock-sensor"),
                 1500,
                 1,
                 40,
                 1,
-                "What was struck rings on; weak hits drown in it.",
+                Messages.of("read.hits.what-was-struck-rings-on-weak-hits"),
                 List.of(
-                        "sensor glued to what is struck",
-                        "a resistor across it, about 1 MΩ",
-                        "its voltage limited to what the pin takes")));
+                        Messages.of("read.hits.sensor-glued-to-what-is-struck"),
+                        Messages.of("read.hits.a-resistor-across-it-about-1-m"),
+                        Messages.of("read.hits.its-voltage-limited-to-what-the"))));
     }
 
     @Override
@@ -85,42 +86,75 @@ public final class Hits implements ReaderKind {
                         -Double.MAX_VALUE,
                         Double.MAX_VALUE,
                         "",
-                        "threshold",
-                        "a hit begins where the signal passes this; auto: what a quiet segment does not reach"),
+                        Messages.of("read.hits.threshold"),
+                        Messages.of("read.hits.a-hit-begins-where-the-signal")),
                 Setting.number(
                         "release",
                         Setting.AUTO,
                         -Double.MAX_VALUE,
                         Double.MAX_VALUE,
                         "",
-                        "release",
-                        "a hit is over once the signal has come back past this; auto: half way to rest"),
+                        Messages.of("read.hits.release"),
+                        Messages.of("read.hits.a-hit-is-over-once-the-signal-has")),
                 Setting.number(
                         "dead",
                         Setting.AUTO,
                         0,
                         3600,
                         "s",
-                        "dead time",
-                        "after a hit no other one for so long; auto: only what rises out of the ringing is one"),
+                        Messages.of("read.hits.dead-time"),
+                        Messages.of("read.hits.after-a-hit-no-other-one-for-so")),
                 Setting.choice(
                         "direction",
                         List.of("rise", "fall"),
-                        "direction",
-                        "whether a hit makes the signal rise or fall"),
-                Setting.rising("zones", "zones", "heights over rest that are worth one, two, three \u2026 points"));
+                        Messages.of("read.hits.direction"),
+                        Messages.of("read.hits.whether-a-hit-makes-the-signal")),
+                Setting.rising(
+                        "zones",
+                        Messages.of("read.hits.zones"),
+                        Messages.of("read.hits.heights-over-rest-that-are-worth")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("count", "hits", "", 0, "how many"),
-                new ScalarInfo("threshold", "threshold", ScalarInfo.OF_PORT, -1, "what the signal had to pass"),
-                new ScalarInfo("release", "release", ScalarInfo.OF_PORT, -1, "what it had to come back past"),
-                new ScalarInfo("rate_per_min", "rate", "hits/min", 1, "from the first hit to the last"),
-                new ScalarInfo("in_a_row", "in a row", "", 0, "the longest run without a pause of 2 s"),
-                new ScalarInfo("points", "points", "", 0, "the total of the zones; none without zones"),
-                new ScalarInfo("dead_s", "dead time", "s", 3, "how long after a hit none was looked for"));
+                new ScalarInfo("count", Messages.of("read.hits.hits"), "", 0, Messages.of("read.hits.how-many")),
+                new ScalarInfo(
+                        "threshold",
+                        Messages.of("read.hits.threshold"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.hits.what-the-signal-had-to-pass")),
+                new ScalarInfo(
+                        "release",
+                        Messages.of("read.hits.release"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.hits.what-it-had-to-come-back-past")),
+                new ScalarInfo(
+                        "rate_per_min",
+                        Messages.of("read.hits.rate"),
+                        "hits/min",
+                        1,
+                        Messages.of("read.hits.from-the-first-hit-to-the-last")),
+                new ScalarInfo(
+                        "in_a_row",
+                        Messages.of("read.hits.in-a-row"),
+                        "",
+                        0,
+                        Messages.of("read.hits.the-longest-run-without-a-pause-of")),
+                new ScalarInfo(
+                        "points",
+                        Messages.of("read.hits.points"),
+                        "",
+                        0,
+                        Messages.of("read.hits.the-total-of-the-zones-none")),
+                new ScalarInfo(
+                        "dead_s",
+                        Messages.of("read.hits.dead-time"),
+                        "s",
+                        3,
+                        Messages.of("read.hits.how-long-after-a-hit-none-was")));
     }
 
     @Override
@@ -143,7 +177,8 @@ public final class Hits implements ReaderKind {
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         return rateHz >= LEAST_HZ
                 ? Optional.empty()
-                : Optional.of("hits need " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of(
+                        "read.hits.hits-need-samples-s-or-more-not", Digits.of(LEAST_HZ), Digits.of(rateHz)));
     }
 
     @Override
@@ -155,11 +190,11 @@ public final class Hits implements ReaderKind {
         double release = settings.number("release");
         int sign = settings.text("direction").equals("fall") ? -1 : 1;
         if (sign * release >= sign * threshold) {
-            throw new ReaderException("release must lie on the quiet side of the threshold " + Digits.of(threshold)
-                    + ", was " + Digits.of(release));
+            throw new ReaderException(Messages.of(
+                    "read.hits.release-must-lie-on-the-quiet-side", Digits.of(threshold), Digits.of(release)));
         }
         if (Double.isNaN(threshold) && !Double.isNaN(release)) {
-            throw new ReaderException("release is only taken together with a threshold; set both");
+            throw new ReaderException(Messages.of("read.hits.release-is-only-taken-together"));
         }
         return new HitsReader(threshold, release, settings.number("dead"), sign, settings.numbers("zones"), rateHz);
     }

@@ -9,6 +9,7 @@ import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Finds hits. With a threshold that is given: where the signal passes it, comes back past the release, and the dead time
@@ -109,12 +110,12 @@ final class HitsReader extends Recorded {
             Shape shape = Shape.of(stretch.ports()[0], at, next, rest, rateHz, ATTACK_SECONDS);
             boolean clear = hit.size() >= CLEAR;
             events.add(new Event(
-                    clear ? "hit" : "weak hit",
+                    clear ? "hit" : Messages.of("read.hits.weak-hit"),
                     hit.seconds(),
                     hit.seconds(),
                     hit.peak(),
                     true,
-                    clear ? "" : "hardly above the threshold",
+                    clear ? "" : Messages.of("read.hits.hardly-above-the-threshold"),
                     hit.peak(),
                     shape.riseSeconds(),
                     shape.ringSeconds()));
@@ -341,25 +342,27 @@ final class HitsReader extends Recorded {
 
     private Quality quality(Segment stretch, Found found) {
         if (stretch.present(0).length < 3) {
-            return new Quality(0, List.of("no samples yet"));
+            return new Quality(0, List.of(Messages.of("read.hits.no-samples-yet")));
         }
         if (stretch.span() < 1 && Double.isNaN(threshold)) {
-            return new Quality(0.4, List.of("too short to know what a quiet segment looks like"));
+            return new Quality(0.4, List.of(Messages.of("read.hits.too-short-to-know-what-a-quiet")));
         }
         long weak = found.hits().stream().filter(hit -> hit.size() < CLEAR).count();
         if (weak > 0) {
             double share = (double) weak / found.hits().size();
             return new Quality(
                     Math.max(0.3, 1 - share),
-                    List.of(weak + (weak == 1 ? " hit is" : " hits are")
-                            + " hardly above the threshold; set it to decide"));
+                    List.of(Messages.of(
+                            "read.hits.hardly-above-the-threshold-set-it",
+                            weak + (weak == 1 ? Messages.of("read.hits.hit-is") : Messages.of("read.hits.hits-are")))));
         }
         if (found.maybe() > 0) {
             double share = (double) found.maybe() / (found.hits().size() + found.maybe());
             return new Quality(
                     Math.max(0.3, 1 - share),
-                    List.of(found.maybe() + (found.maybe() == 1 ? " rise" : " rises")
-                            + " within the ringing may be second strikes"));
+                    List.of(Messages.of(
+                            "read.hits.within-the-ringing-may-be-second",
+                            found.maybe() + (found.maybe() == 1 ? " rise" : " rises"))));
         }
         return new Quality(1, List.of());
     }
@@ -370,11 +373,14 @@ final class HitsReader extends Recorded {
         }
         return List.of(
                 Double.isNaN(threshold)
-                        ? "Threshold " + Digits.about(found.threshold(), 4)
-                                + ": what the quietest fifth of the moments of " + Digits.of(1000 * ATTACK_SECONDS)
-                                + " ms does not reach."
+                        ? Messages.of(
+                                "read.hits.threshold-what-the-quietest-fifth",
+                                Digits.about(found.threshold(), 4),
+                                Digits.of(1000 * ATTACK_SECONDS))
                         : "Threshold " + Digits.of(threshold) + ", release " + Digits.about(found.release(), 4) + ".",
-                "A hit rises " + Digits.of(RISES) + " times above the " + Digits.of(1000 * BEFORE_SECONDS)
-                        + " ms before it; ringing only falls.");
+                Messages.of(
+                        "read.hits.a-hit-rises-times-above-the-ms",
+                        Digits.of(RISES),
+                        Digits.of(1000 * BEFORE_SECONDS)));
     }
 }

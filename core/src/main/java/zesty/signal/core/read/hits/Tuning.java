@@ -2,6 +2,7 @@ package zesty.signal.core.read.hits;
 
 import java.util.Arrays;
 import zesty.signal.core.sample.Order;
+import zesty.signal.core.text.Messages;
 
 /**
  * The threshold, release and dead time that tell the true events of a record best: most of them found, fewest others
@@ -41,11 +42,11 @@ public record Tuning(
     public static Tuning of(double[] x, double[] seconds, double[] truth, double within) {
         double[] events = Arrays.stream(truth).sorted().toArray();
         if (events.length == 0) {
-            throw new IllegalArgumentException("there is no true event to tune to");
+            throw new IllegalArgumentException(Messages.of("read.hits.there-is-no-true-event-to-tune-to"));
         }
         double last = seconds.length == 0 ? Double.NEGATIVE_INFINITY : seconds[seconds.length - 1];
         if (!(events[0] <= last + within) || !(events[events.length - 1] >= seconds[0] - within)) {
-            throw new IllegalArgumentException("no true event lies within the record");
+            throw new IllegalArgumentException(Messages.of("read.hits.no-true-event-lies-within-the"));
         }
         double[] present = Arrays.stream(x).filter(v -> v == v).toArray();
         double rest = Order.median(present);

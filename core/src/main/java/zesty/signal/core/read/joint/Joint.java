@@ -13,6 +13,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The angle of a joint that turns like a hinge, from two motion units of six axes, one on each side of it. */
 public final class Joint implements ReaderKind {
@@ -28,12 +29,12 @@ public final class Joint implements ReaderKind {
 
     @Override
     public String words() {
-        return "how far a joint bends, from two motion units strapped on either side of it";
+        return Messages.of("read.joint.how-far-a-joint-bends-from-two");
     }
 
     @Override
     public String gives() {
-        return "angle, range, repetitions";
+        return Messages.of("read.joint.angle-range-repetitions");
     }
 
     @Override
@@ -51,10 +52,12 @@ public final class Joint implements ReaderKind {
         List<Port> ports = new ArrayList<>();
         for (int unit = 1; unit <= 2; unit++) {
             for (String axis : AXES) {
-                ports.add(new Port("a" + axis + unit, "g", "acceleration along " + axis + " of unit " + unit));
+                ports.add(new Port(
+                        "a" + axis + unit, "g", Messages.of("read.joint.acceleration-along-of-unit", axis, unit)));
             }
             for (String axis : AXES) {
-                ports.add(new Port("g" + axis + unit, "°/s", "turning about " + axis + " of unit " + unit));
+                ports.add(new Port(
+                        "g" + axis + unit, "°/s", Messages.of("read.joint.turning-about-of-unit", axis, unit)));
             }
         }
         return ports;
@@ -63,35 +66,72 @@ public final class Joint implements ReaderKind {
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "two motion units, six axes each",
+                Messages.of("read.joint.two-motion-units-six-axes-each"),
                 10,
                 1,
                 100,
                 12,
-                "Straps that slip; an axis that stands upright.",
+                Messages.of("read.joint.straps-that-slip-an-axis-that"),
                 List.of(
-                        "one unit above, one below the joint",
-                        "straps tight on bone",
-                        "both units on one board",
-                        "body on battery power only")));
+                        Messages.of("read.joint.one-unit-above-one-below-the-joint"),
+                        Messages.of("read.joint.straps-tight-on-bone"),
+                        Messages.of("read.joint.both-units-on-one-board"),
+                        Messages.of("read.joint.body-on-battery-power-only"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(Setting.number(
-                "start", "0", -180, 180, "°", "angle at the start", "what the joint's angle is as the record begins"));
+                "start",
+                "0",
+                -180,
+                180,
+                "°",
+                Messages.of("read.joint.angle-at-the-start"),
+                Messages.of("read.joint.what-the-joint-s-angle-is-as-the")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("angle_deg", "angle", "°", 1, "of the joint now, from its pose at the start"),
-                new ScalarInfo("range_deg", "range", "°", 1, "from the most stretched to the most bent"),
-                new ScalarInfo("least_deg", "least", "°", 1, "the most stretched"),
-                new ScalarInfo("most_deg", "most", "°", 1, "the most bent"),
-                new ScalarInfo("repetitions", "repetitions", "", 0, "there and back"),
-                new ScalarInfo("depth_deg", "depth", "°", 0, "of the middle repetition, from end to end"),
-                new ScalarInfo("pace_per_min", "pace", "times/min", 1, "repetitions a minute"));
+                new ScalarInfo(
+                        "angle_deg",
+                        Messages.of("read.joint.angle"),
+                        "°",
+                        1,
+                        Messages.of("read.joint.of-the-joint-now-from-its-pose-at")),
+                new ScalarInfo(
+                        "range_deg",
+                        Messages.of("read.joint.range"),
+                        "°",
+                        1,
+                        Messages.of("read.joint.from-the-most-stretched-to-the")),
+                new ScalarInfo(
+                        "least_deg",
+                        Messages.of("read.joint.least"),
+                        "°",
+                        1,
+                        Messages.of("read.joint.the-most-stretched")),
+                new ScalarInfo(
+                        "most_deg", Messages.of("read.joint.most"), "°", 1, Messages.of("read.joint.the-most-bent")),
+                new ScalarInfo(
+                        "repetitions",
+                        Messages.of("read.joint.repetitions"),
+                        "",
+                        0,
+                        Messages.of("read.joint.there-and-back")),
+                new ScalarInfo(
+                        "depth_deg",
+                        Messages.of("read.joint.depth"),
+                        "°",
+                        0,
+                        Messages.of("read.joint.of-the-middle-repetition-from-end")),
+                new ScalarInfo(
+                        "pace_per_min",
+                        Messages.of("read.joint.pace"),
+                        "times/min",
+                        1,
+                        Messages.of("read.joint.repetitions-a-minute")));
     }
 
     @Override
@@ -113,7 +153,8 @@ public final class Joint implements ReaderKind {
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         return rateHz >= LEAST_HZ
                 ? Optional.empty()
-                : Optional.of("a joint needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of(
+                        "read.joint.a-joint-needs-samples-s-or-more", Digits.of(LEAST_HZ), Digits.of(rateHz)));
     }
 
     @Override

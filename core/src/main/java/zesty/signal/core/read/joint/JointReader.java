@@ -9,6 +9,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.motion.Cycles;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Works a stretch of a joint out: the axis of its hinge from all of it, the angle run by run. */
 final class JointReader extends Recorded {
@@ -46,9 +47,7 @@ final class JointReader extends Recorded {
         HingeAxes axes = n < FEWEST_SECONDS * rateHz ? null : HingeAxes.of(w1, w2);
         if (axes == null) {
             return new Reading(
-                    new Quality(
-                            n == 0 ? 0 : 0.1,
-                            List.of("the joint has not moved yet: bend it a few times, so that its axis is found")),
+                    new Quality(n == 0 ? 0 : 0.1, List.of(Messages.of("read.joint.the-joint-has-not-moved-yet-bend"))),
                     items(new double[0], new double[0], Cycles.NONE),
                     List.of());
         }
@@ -185,33 +184,30 @@ final class JointReader extends Recorded {
         double share = 1;
         if (axes.misfit() > MOST_MISFIT) {
             share = Math.min(share, Math.max(0.1, 0.6 - axes.misfit()));
-            reasons.add("the units do not turn as across a hinge, " + Digits.fixed(100 * axes.misfit(), 0)
-                    + " % residual: a joint that turns more than one way, or a strap that slips");
+            reasons.add(
+                    Messages.of("read.joint.the-units-do-not-turn-as-across-a", Digits.fixed(100 * axes.misfit(), 0)));
         }
         if (range < LEAST_RANGE) {
             share = Math.min(share, 0.3);
-            reasons.add("the joint hardly bends, " + Digits.fixed(range, 0)
-                    + "° in all: bend it a few times, so that its axis is found");
+            reasons.add(Messages.of("read.joint.the-joint-hardly-bends-in-all-bend", Digits.fixed(range, 0)));
         }
         if (angles.led() < LEAST_LED) {
             share = Math.min(share, 0.4);
-            reasons.add("the joint's axis stands upright " + Digits.fixed(100 * (1 - angles.led()), 0)
-                    + " % of the time: gravity says nothing of the angle then, and it drifts");
+            reasons.add(Messages.of(
+                    "read.joint.the-joint-s-axis-stands-upright-of", Digits.fixed(100 * (1 - angles.led()), 0)));
         } else if (Math.max(angles.apart(), angles.foreign()) > MOST_APART) {
             share = Math.min(share, 0.4);
-            reasons.add(
-                    "turning and gravity do not agree, " + Digits.fixed(Math.max(angles.apart(), angles.foreign()), 0)
-                            + "° of difference: check that both units keep their place, and the order and signs of the columns");
+            reasons.add(Messages.of(
+                    "read.joint.turning-and-gravity-do-not-agree",
+                    Digits.fixed(Math.max(angles.apart(), angles.foreign()), 0)));
         }
         if (eitherWay) {
             share = Math.min(share, 0.4);
-            reasons.add(
-                    "all goes on in one plane, so whether both units face the same way cannot be told; taken as if they do:"
-                            + " swing the whole limb sideways, too");
+            reasons.add(Messages.of("read.joint.all-goes-on-in-one-plane-so"));
         }
         if (runs > 1) {
             share = Math.min(share, 0.7);
-            reasons.add("rows are missing: after each gap the angle counts from the pose there");
+            reasons.add(Messages.of("read.joint.rows-are-missing-after-each-gap"));
         }
         return new Quality(share, reasons);
     }
@@ -220,14 +216,14 @@ final class JointReader extends Recorded {
         List<String> words = new ArrayList<>();
         words.add(
                 axes.first() == null || axes.second() == null
-                        ? "One unit hardly turns and counts as fixed; the axis is the one that the other turns about."
-                        : "Axis of the hinge in both units from how fast they turn: |ω₁ × j₁| = |ω₂ × j₂|, "
-                                + Digits.fixed(100 * axes.misfit(), 1) + " % residual.");
-        words.add("Angle: the difference of turning about it, integrated"
-                + (angles.led() > 0
-                        ? ", and put right by gravity; the two differ by " + Digits.fixed(angles.apart(), 1)
-                                + "°, a steady drift taken off."
-                        : "; gravity says nothing of it."));
+                        ? Messages.of("read.joint.one-unit-hardly-turns-and-counts")
+                        : Messages.of(
+                                "read.joint.axis-of-the-hinge-in-both-units", Digits.fixed(100 * axes.misfit(), 1)));
+        words.add(Messages.of(
+                "read.joint.angle-the-difference-of-turning",
+                (angles.led() > 0
+                        ? Messages.of("read.joint.and-put-right-by-gravity-the-two", Digits.fixed(angles.apart(), 1))
+                        : Messages.of("read.joint.gravity-says-nothing-of-it"))));
         return words;
     }
 }

@@ -17,6 +17,7 @@ import zesty.signal.core.read.supply.Supply;
 import zesty.signal.core.read.tone.Tone;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.read.wind.Wind;
+import zesty.signal.core.text.Messages;
 
 /** All kinds of readers there are: a new one is one more line here. */
 public final class ReaderKinds {
@@ -47,7 +48,9 @@ public final class ReaderKinds {
         return ALL.stream()
                 .filter(kind -> kind.name().equals(name))
                 .findFirst()
-                .orElseThrow(() -> new ReaderException("no reader is called '" + name + "'; there are "
-                        + String.join(", ", ALL.stream().map(ReaderKind::name).toList())));
+                .orElseThrow(() -> new ReaderException(Messages.of(
+                        "read.kinds.no-reader-is-called-there-are",
+                        name,
+                        String.join(", ", ALL.stream().map(ReaderKind::name).toList()))));
     }
 }

@@ -11,6 +11,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The level of any channel: mean, range, noise, and when it crosses from band to band. */
 public final class Level implements ReaderKind {
@@ -26,63 +27,82 @@ public final class Level implements ReaderKind {
 
     @Override
     public String words() {
-        return "mean, range and noise, and when it crosses from band to band";
+        return Messages.of("read.level.mean-range-and-noise-and-when-it");
     }
 
     @Override
     public String title() {
-        return "Level and bands";
+        return Messages.of("read.level.level-and-bands");
     }
 
     @Override
     public String gives() {
-        return "mean, noise, time in a band";
+        return Messages.of("read.level.mean-noise-time-in-a-band");
     }
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("signal", "", "any channel"));
+        return List.of(new Port("signal", "", Messages.of("read.level.any-channel")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "any slow quantity",
+                Messages.of("read.level.any-slow-quantity"),
                 2,
                 1,
                 100,
                 1,
-                "The reference voltage; the sensor warms itself.",
-                List.of("sensor output to an analogue pin", "ground of sensor and board joined")));
+                Messages.of("read.level.the-reference-voltage-the-sensor"),
+                List.of(
+                        Messages.of("read.level.sensor-output-to-an-analogue-pin"),
+                        Messages.of("read.level.ground-of-sensor-and-board-joined"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
                 Setting.rising(
-                        "bands", "edges between bands", "in the channel's unit, parted by commas; none: one band"),
+                        "bands",
+                        Messages.of("read.level.edges-between-bands"),
+                        Messages.of("read.level.in-the-channel-s-unit-parted-by")),
                 Setting.number(
                         "hysteresis",
                         "0",
                         0,
                         Double.MAX_VALUE,
                         "",
-                        "hysteresis",
-                        "a band is left half of this beyond its edge, so that noise at an edge does not flicker"));
+                        Messages.of("read.level.hysteresis"),
+                        Messages.of("read.level.a-band-is-left-half-of-this-beyond")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("mean", "mean", ScalarInfo.OF_PORT, -1, "of all samples"),
                 new ScalarInfo(
-                        "noise",
-                        "noise",
+                        "mean",
+                        Messages.of("read.level.mean"),
                         ScalarInfo.OF_PORT,
                         -1,
-                        "standard deviation of one sample, slopes not counted"),
-                new ScalarInfo("min", "lowest", ScalarInfo.OF_PORT, -1, "the lowest sample"),
-                new ScalarInfo("max", "highest", ScalarInfo.OF_PORT, -1, "the highest sample"));
+                        Messages.of("read.level.of-all-samples")),
+                new ScalarInfo(
+                        "noise",
+                        Messages.of("read.level.noise"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.level.standard-deviation-of-one-sample")),
+                new ScalarInfo(
+                        "min",
+                        Messages.of("read.level.lowest"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.level.the-lowest-sample")),
+                new ScalarInfo(
+                        "max",
+                        Messages.of("read.level.highest"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.level.the-highest-sample")));
     }
 
     @Override
@@ -111,13 +131,15 @@ public final class Level implements ReaderKind {
         double[] edges = settings.numbers("bands");
         for (int i = 1; i < edges.length; i++) {
             if (hysteresis >= 2 * (edges[i] - edges[i - 1])) {
-                return Optional.of("hysteresis must be less than twice the narrowest band, which is "
-                        + Digits.of(edges[i] - edges[i - 1]) + " wide; was " + Digits.of(hysteresis));
+                return Optional.of(Messages.of(
+                        "read.level.hysteresis-must-be-less-than-twice",
+                        Digits.of(edges[i] - edges[i - 1]),
+                        Digits.of(hysteresis)));
             }
         }
         return rateHz > 0
                 ? Optional.empty()
-                : Optional.of("a level needs a rate above 0 samples/s, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of("read.level.a-level-needs-a-rate-above-0", Digits.of(rateHz)));
     }
 
     @Override

@@ -10,6 +10,7 @@ import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Sums up all samples, keeps the newest for readings of less than all, and notes each crossing. Crossings grow by some
@@ -198,10 +199,10 @@ final class LevelReader implements Reader {
 
     private static Quality quality(LevelSums sums) {
         if (sums.count() == 0) {
-            return new Quality(0, List.of("no samples yet"));
+            return new Quality(0, List.of(Messages.of("read.level.no-samples-yet")));
         }
         return sums.count() < 3
-                ? new Quality(0.4, List.of("only " + sums.count() + " samples so far"))
+                ? new Quality(0.4, List.of(Messages.of("read.level.only-samples-so-far", sums.count())))
                 : new Quality(1, List.of());
     }
 
@@ -210,14 +211,13 @@ final class LevelReader implements Reader {
             return List.of();
         }
         List<String> lines = new ArrayList<>();
-        lines.add("Mean of " + sums.count() + " cleaned samples.");
-        lines.add("Noise from second differences, the root of their mean square over √6: " + Digits.about(noise, 3)
-                + " (standard deviation of one sample; slopes and jumps do not count).");
+        lines.add(Messages.of("read.level.mean-of-cleaned-samples", sums.count()));
+        lines.add(Messages.of("read.level.noise-from-second-differences-the", Digits.about(noise, 3)));
         if (edges.length > 0) {
-            lines.add("Band edges at "
-                    + String.join(
-                            ", ", Arrays.stream(edges).mapToObj(Digits::of).toList()) + "; a band is left "
-                    + Digits.of(slack) + " beyond its edge.");
+            lines.add(Messages.of(
+                    "read.level.band-edges-at-a-band-is-left",
+                    String.join(", ", Arrays.stream(edges).mapToObj(Digits::of).toList()),
+                    Digits.of(slack)));
         }
         return lines;
     }

@@ -6,6 +6,7 @@ import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.LUDecomposition;
 import org.hipparchus.linear.RealMatrix;
 import org.hipparchus.linear.SingularValueDecomposition;
+import zesty.signal.core.text.Messages;
 
 /**
  * What an accelerometer read while it lay on each of its six faces tells how its axes lie in the body, their scale and their
@@ -15,12 +16,12 @@ import org.hipparchus.linear.SingularValueDecomposition;
 public final class Faces {
     /** What is asked for, in this order; the axis that points up is the one of {@code face} in a reading. */
     public enum Face {
-        LEVEL("+z", "level, as it sails", 0, 0, 1),
-        HEAD("-z", "upside down", 0, 0, -1),
-        NOSE_UP("+x", "with its nose up", 1, 0, 0),
-        NOSE_DOWN("-x", "with its nose down", -1, 0, 0),
-        LEFT_UP("+y", "with its left side up", 0, 1, 0),
-        RIGHT_UP("-y", "with its right side up", 0, -1, 0);
+        LEVEL("+z", Messages.of("read.motion.level-as-it-sails"), 0, 0, 1),
+        HEAD("-z", Messages.of("read.motion.upside-down"), 0, 0, -1),
+        NOSE_UP("+x", Messages.of("read.motion.with-its-nose-up"), 1, 0, 0),
+        NOSE_DOWN("-x", Messages.of("read.motion.with-its-nose-down"), -1, 0, 0),
+        LEFT_UP("+y", Messages.of("read.motion.with-its-left-side-up"), 0, 1, 0),
+        RIGHT_UP("-y", Messages.of("read.motion.with-its-right-side-up"), 0, -1, 0);
 
         private final String axis;
         private final String words;
@@ -72,8 +73,8 @@ public final class Faces {
                     return new Result(
                             null,
                             Double.NaN,
-                            "\u201c" + faces[i].words() + "\u201d reads like \u201c" + faces[k].words()
-                                    + "\u201d: it was not turned in between. Begin again.");
+                            Messages.of(
+                                    "read.motion.reads-like-it-was-not-turned-in", faces[i].words(), faces[k].words()));
                 }
             }
         }
@@ -90,7 +91,7 @@ public final class Faces {
         RealMatrix matrix = found.getSubMatrix(0, 2, 0, 2).transpose();
         LUDecomposition parted = new LUDecomposition(matrix);
         if (!parted.getSolver().isNonSingular()) {
-            return new Result(null, Double.NaN, "The six faces do not tell three axes. Begin again.");
+            return new Result(null, Double.NaN, Messages.of("read.motion.the-six-faces-do-not-tell-three"));
         }
         double[] offset =
                 parted.getSolver().solve(found.getRowVector(3)).mapMultiply(-1).toArray();
@@ -106,11 +107,7 @@ public final class Faces {
         }
         double left = Math.sqrt(squares);
         return left > ASKEW_G
-                ? new Result(
-                        null,
-                        left,
-                        "The faces do not fit together, worst \u201c" + faces[worst].words()
-                                + "\u201d: hold each square, and begin again.")
+                ? new Result(null, left, Messages.of("read.motion.the-faces-do-not-fit-together", faces[worst].words()))
                 : new Result(axes, left, lying(matrix));
     }
 
@@ -144,10 +141,15 @@ public final class Faces {
             for (int row = 1; row < 3; row++) {
                 most = Math.abs(matrix.getEntry(row, axis)) > Math.abs(matrix.getEntry(most, axis)) ? row : most;
             }
-            words.add("xyz".charAt(axis) + " points " + (matrix.getEntry(most, axis) > 0 ? ways[most] : back[most]));
+            words.add(Messages.of(
+                    "read.motion.points",
+                    Messages.of("read.motion.xyz").charAt(axis),
+                    (matrix.getEntry(most, axis) > 0 ? ways[most] : back[most])));
         }
         return String.join(", ", words)
-                + (new LUDecomposition(matrix).getDeterminant() < 0 ? "; one of them is mirrored" : "");
+                + (new LUDecomposition(matrix).getDeterminant() < 0
+                        ? Messages.of("read.motion.one-of-them-is-mirrored")
+                        : "");
     }
 
     /**

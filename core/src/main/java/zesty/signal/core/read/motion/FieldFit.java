@@ -7,6 +7,7 @@ import org.hipparchus.linear.LUDecomposition;
 import org.hipparchus.linear.RealMatrix;
 import org.hipparchus.linear.RealVector;
 import org.hipparchus.linear.SingularValueDecomposition;
+import zesty.signal.core.text.Messages;
 
 /**
  * The field of the earth is as strong whichever way a unit is turned, so its readings lie on a sphere; iron that moves with the
@@ -48,7 +49,7 @@ public final class FieldFit {
         }
         double size = n == 0 ? 0 : Math.max(high[0] - low[0], Math.max(high[1] - low[1], high[2] - low[2])) / 2;
         if (n < FEWEST || !(size > 0)) {
-            return new Result(null, Double.NaN, 0, "Too little was received: turn it on and on, every way round.");
+            return new Result(null, Double.NaN, 0, Messages.of("read.motion.too-little-was-received-turn-it-on"));
         }
         // About the middle and to size one, so that no power of a number is lost.
         double[] middle = new double[3];
@@ -70,7 +71,7 @@ public final class FieldFit {
                 new Array2DRowRealMatrix(new double[][] {{v[0], v[3], v[4]}, {v[3], v[1], v[5]}, {v[4], v[5], v[2]}});
         LUDecomposition parted = new LUDecomposition(shape);
         if (!parted.getSolver().isNonSingular()) {
-            return new Result(null, Double.NaN, 0, "The field received lies in a plane: turn it every way round.");
+            return new Result(null, Double.NaN, 0, Messages.of("read.motion.the-field-received-lies-in-a-plane"));
         }
         RealVector centre = parted.getSolver().solve(new ArrayRealVector(new double[] {-v[6], -v[7], -v[8]}));
         double strength = 1 + centre.dotProduct(shape.operate(centre));
@@ -86,7 +87,7 @@ public final class FieldFit {
                     null,
                     Double.NaN,
                     seen,
-                    "Only " + Math.round(100 * seen) + " % of the directions were seen: turn it every way round.");
+                    Messages.of("read.motion.only-of-the-directions-were-seen", Math.round(100 * seen)));
         }
         double radius = size * Math.pow(values[0] * values[1] * values[2], -1.0 / 6);
         RealMatrix root = own.getV()
@@ -105,14 +106,9 @@ public final class FieldFit {
             squares += off * off / n;
         }
         double left = Math.sqrt(squares);
-        String how = Math.round(1000 * left) / 10.0 + " % residual";
+        String how = Messages.of("read.motion.residual", Math.round(1000 * left) / 10.0);
         return left > SPOILED
-                ? new Result(
-                        null,
-                        left,
-                        seen,
-                        "The field itself changed (" + how
-                                + "): a magnet or a current is near. Go elsewhere, begin again.")
+                ? new Result(null, left, seen, Messages.of("read.motion.the-field-itself-changed-a-magnet", how))
                 : new Result(axes, left, seen, (left < GOOD ? "Good: " : "Fair: ") + how + ".");
     }
 

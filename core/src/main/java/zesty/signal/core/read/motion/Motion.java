@@ -13,6 +13,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Motion of a unit of 3, 6 or 9 axes: x forward, y left, z up; at rest z reads +1 g. */
 public final class Motion implements ReaderKind {
@@ -32,12 +33,12 @@ public final class Motion implements ReaderKind {
 
     @Override
     public String words() {
-        return "lean, turn and steps, and whether it was tapped, shaken or dropped";
+        return Messages.of("read.motion.lean-turn-and-steps-and-whether-it");
     }
 
     @Override
     public String gives() {
-        return "tilt, heading, steps";
+        return Messages.of("read.motion.tilt-heading-steps");
     }
 
     @Override
@@ -47,21 +48,21 @@ public final class Motion implements ReaderKind {
 
     @Override
     public List<Suggestion> suggestions() {
-        return List.of(new Suggestion("lowpass:10@2", "what shakes and is no leaning goes"));
+        return List.of(new Suggestion("lowpass:10@2", Messages.of("read.motion.what-shakes-and-is-no-leaning-goes")));
     }
 
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("ax", "g", "acceleration forward"),
-                new Port("ay", "g", "acceleration to the left"),
-                new Port("az", "g", "acceleration up"),
-                new Port("gx", "°/s", "turning about x"),
-                new Port("gy", "°/s", "turning about y"),
-                new Port("gz", "°/s", "turning about z"),
-                new Port("mx", "µT", "magnetic field along x"),
-                new Port("my", "µT", "magnetic field along y"),
-                new Port("mz", "µT", "magnetic field along z"));
+                new Port("ax", "g", Messages.of("read.motion.acceleration-forward")),
+                new Port("ay", "g", Messages.of("read.motion.acceleration-to-the-left")),
+                new Port("az", "g", Messages.of("read.motion.acceleration-up")),
+                new Port("gx", "°/s", Messages.of("read.motion.turning-about-x")),
+                new Port("gy", "°/s", Messages.of("read.motion.turning-about-y")),
+                new Port("gz", "°/s", Messages.of("read.motion.turning-about-z")),
+                new Port("mx", "µT", Messages.of("read.motion.magnetic-field-along-x")),
+                new Port("my", "µT", Messages.of("read.motion.magnetic-field-along-y")),
+                new Port("mz", "µT", Messages.of("read.motion.magnetic-field-along-z")));
     }
 
     @Override
@@ -72,16 +73,16 @@ public final class Motion implements ReaderKind {
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "motion unit, six axes",
+                Messages.of("read.motion.motion-unit-six-axes"),
                 20,
                 1,
                 100,
                 6,
-                "Axis signs; the gyro drifts; a magnet nearby.",
+                Messages.of("read.motion.axis-signs-the-gyro-drifts-a"),
                 List.of(
-                        "unit fixed to the body, x forward",
-                        "bus lines short, with pull-ups",
-                        "away from magnets and motors")));
+                        Messages.of("read.motion.unit-fixed-to-the-body-x-forward"),
+                        Messages.of("read.motion.bus-lines-short-with-pull-ups"),
+                        Messages.of("read.motion.away-from-magnets-and-motors"))));
     }
 
     @Override
@@ -90,47 +91,105 @@ public final class Motion implements ReaderKind {
                 Setting.choice(
                         "fusion",
                         List.of("on", "off"),
-                        "fusion",
-                        "whether turning is used to steady the lean; off: from gravity and field alone"),
+                        Messages.of("read.motion.fusion"),
+                        Messages.of("read.motion.whether-turning-is-used-to-steady")),
                 Setting.number(
                         DECLINATION,
                         "0",
                         -180,
                         180,
                         "\u00b0",
-                        "declination",
-                        "how far east of north a compass points where you are; the heading is then true"),
-                Setting.list(FACES, Axes.NUMBERS, Axes.NUMBERS, "faces", "how the axes lie, from the six faces"),
-                Setting.list(STILL, 3, 3, "at rest", "what the gyro reads at rest, in \u00b0/s"),
-                Setting.list(FIELD, Axes.NUMBERS, Axes.NUMBERS, "field", "the iron in it, from the figure of eight"));
+                        Messages.of("read.motion.declination"),
+                        Messages.of("read.motion.how-far-east-of-north-a-compass")),
+                Setting.list(
+                        FACES,
+                        Axes.NUMBERS,
+                        Axes.NUMBERS,
+                        Messages.of("read.motion.faces"),
+                        Messages.of("read.motion.how-the-axes-lie-from-the-six")),
+                Setting.list(
+                        STILL,
+                        3,
+                        3,
+                        Messages.of("read.motion.at-rest"),
+                        Messages.of("read.motion.what-the-gyro-reads-at-rest-in-s")),
+                Setting.list(
+                        FIELD,
+                        Axes.NUMBERS,
+                        Axes.NUMBERS,
+                        Messages.of("read.motion.field"),
+                        Messages.of("read.motion.the-iron-in-it-from-the-figure-of")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("roll", "roll", "°", 1, "lean to the right, at the end"),
-                new ScalarInfo("pitch", "pitch", "°", 1, "nose down, at the end"),
+                new ScalarInfo(
+                        "roll",
+                        Messages.of("read.motion.roll"),
+                        "°",
+                        1,
+                        Messages.of("read.motion.lean-to-the-right-at-the-end")),
+                new ScalarInfo(
+                        "pitch",
+                        Messages.of("read.motion.pitch"),
+                        "°",
+                        1,
+                        Messages.of("read.motion.nose-down-at-the-end")),
                 new ScalarInfo(
                         "heading",
-                        "heading",
+                        Messages.of("read.motion.heading"),
                         "°",
                         0,
-                        "clockwise from north, at the end; without a field from the start"),
-                new ScalarInfo("roll_period_s", "roll period", "s", 2, "from one roll to the next, on average"),
+                        Messages.of("read.motion.clockwise-from-north-at-the-end")),
                 new ScalarInfo(
-                        "repetitions", "repetitions", "", 0, "swings of the angle that swings most, there and back"),
-                new ScalarInfo("depth_deg", "depth", "\u00b0", 0, "of the middle repetition, from end to end"),
-                new ScalarInfo("pace_per_min", "pace", "times/min", 1, "repetitions a minute"),
+                        "roll_period_s",
+                        Messages.of("read.motion.roll-period"),
+                        "s",
+                        2,
+                        Messages.of("read.motion.from-one-roll-to-the-next-on")),
+                new ScalarInfo(
+                        "repetitions",
+                        Messages.of("read.motion.repetitions"),
+                        "",
+                        0,
+                        Messages.of("read.motion.swings-of-the-angle-that-swings")),
+                new ScalarInfo(
+                        "depth_deg",
+                        Messages.of("read.motion.depth"),
+                        "\u00b0",
+                        0,
+                        Messages.of("read.motion.of-the-middle-repetition-from-end")),
+                new ScalarInfo(
+                        "pace_per_min",
+                        Messages.of("read.motion.pace"),
+                        "times/min",
+                        1,
+                        Messages.of("read.motion.repetitions-a-minute")),
                 new ScalarInfo(
                         "smoothness",
-                        "smoothness",
+                        Messages.of("read.motion.smoothness"),
                         "",
                         2,
-                        "spectral arc length of the rotation rate of the middle movement: \u22121.4 for one smooth stroke, more negative with every stop and start in it"),
+                        Messages.of("read.motion.spectral-arc-length-of-the")),
                 new ScalarInfo(
-                        "movements", "movements", "", 0, "from standstill to standstill, whose smoothness is told"),
-                new ScalarInfo("steps", "steps", "", 0, "of somebody walking with it"),
-                new ScalarInfo("activity_g", "activity", "g", 3, "RMS of the length of acceleration less 1 g"));
+                        "movements",
+                        Messages.of("read.motion.movements"),
+                        "",
+                        0,
+                        Messages.of("read.motion.from-standstill-to-standstill")),
+                new ScalarInfo(
+                        "steps",
+                        Messages.of("read.motion.steps"),
+                        "",
+                        0,
+                        Messages.of("read.motion.of-somebody-walking-with-it")),
+                new ScalarInfo(
+                        "activity_g",
+                        Messages.of("read.motion.activity"),
+                        "g",
+                        3,
+                        Messages.of("read.motion.rms-of-the-length-of-acceleration")));
     }
 
     @Override
@@ -153,14 +212,14 @@ public final class Motion implements ReaderKind {
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         return rateHz >= LEAST_HZ
                 ? Optional.empty()
-                : Optional.of("motion needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of(
+                        "read.motion.motion-needs-samples-s-or-more-not", Digits.of(LEAST_HZ), Digits.of(rateHz)));
     }
 
     @Override
     public void check(Settings settings, double[][] ports) {
         if (ports.length % 3 != 0) {
-            throw new ReaderException(
-                    "motion takes 3, 6 or 9 columns (ax ay az gx gy gz mx my mz), not " + ports.length);
+            throw new ReaderException(Messages.of("read.motion.motion-takes-3-6-or-9-columns-ax", ports.length));
         }
     }
 

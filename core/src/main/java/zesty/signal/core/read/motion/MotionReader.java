@@ -10,6 +10,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Works a stretch of motion out, run by run. */
 final class MotionReader extends Recorded {
@@ -162,7 +163,7 @@ final class MotionReader extends Recorded {
     private Quality quality(
             Segment stretch, int count, int axes, double strength, double strengths, int irregular, int steps) {
         if (count < 3) {
-            return new Quality(0, List.of("too few samples: " + stretch.length()));
+            return new Quality(0, List.of(Messages.of("read.motion.too-few-samples", stretch.length())));
         }
         double mean = 0;
         for (int[] run : stretch.runs()) {
@@ -174,31 +175,28 @@ final class MotionReader extends Recorded {
         double share = 1;
         if (!(mean > 0.6 && mean < 1.6)) {
             share = 0.2;
-            reasons.add("acceleration is " + Digits.about(mean, 3)
-                    + " on average, not about 1 g: is the scale right? Teach it the six faces, or set its scale");
+            reasons.add(Messages.of("read.motion.acceleration-is-on-average-not", Digits.about(mean, 3)));
         }
         double earth = strength / count;
         if (axes >= 9 && !FieldFit.earthly(earth)) {
             share = Math.min(share, 0.5);
-            reasons.add(
-                    "the field is " + Digits.about(earth, 3)
-                            + " µT, not that of the earth: a magnet or iron is near, or the scale is off; the heading is in doubt. A figure of eight takes out the iron that moves with it");
+            reasons.add(Messages.of("read.motion.the-field-is-t-not-that-of-the", Digits.about(earth, 3)));
         }
         double spread = Math.sqrt(Math.max(0, strengths / count - earth * earth));
         if (axes >= 9 && spread > UNEVEN * earth) {
             share = Math.min(share, 0.5);
             reasons.add(
-                    "the field's strength changes by " + Digits.fixed(100 * spread / earth, 0)
-                            + " %, which the earth's does not: a magnet comes by, or iron moves with it; the heading is in doubt");
+                    Messages.of("read.motion.the-field-s-strength-changes-by", Digits.fixed(100 * spread / earth, 0)));
         }
         if (irregular > 0) {
             share = Math.min(share, irregular > steps ? 0.6 : 0.8);
-            reasons.add(
-                    irregular + " rises at a walking pace do not repeat as steps do and are not counted: a vehicle, or"
-                            + " a hand. Fix the unit to the body to count steps");
+            reasons.add(Messages.of("read.motion.rises-at-a-walking-pace-do-not", irregular));
         }
         if (axes < 9) {
-            reasons.add(axes < 6 ? "no gyro and no field: no heading" : "no field: the heading counts from the start");
+            reasons.add(
+                    axes < 6
+                            ? Messages.of("read.motion.no-gyro-and-no-field-no-heading")
+                            : Messages.of("read.motion.no-field-the-heading-counts-from"));
         }
         return new Quality(share, reasons);
     }
@@ -208,10 +206,13 @@ final class MotionReader extends Recorded {
             return List.of();
         }
         List<String> words = new ArrayList<>();
-        words.add("Roll = atan2(ay, az), pitch = atan2(−ax, √(ay² + az²)) of the direction of up"
-                + (axes >= 6 ? ", which the gyro turns and gravity pulls right." : ", smoothed."));
+        words.add(Messages.of(
+                "read.motion.roll-atan2-ay-az-pitch-atan2-ax-ay",
+                (axes >= 6
+                        ? Messages.of("read.motion.which-the-gyro-turns-and-gravity")
+                        : Messages.of("read.motion.smoothed"))));
         if (axes >= 9) {
-            words.add("Heading from the field laid level, " + Digits.about(strength / count, 3) + " µT on average.");
+            words.add(Messages.of("read.motion.heading-from-the-field-laid-level", Digits.about(strength / count, 3)));
         }
         return words;
     }

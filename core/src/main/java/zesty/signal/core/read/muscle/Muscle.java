@@ -20,6 +20,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Muscle activity, raw or as a ready-made envelope: bursts, effort against the hardest pull, share of the time. */
 public final class Muscle implements ReaderKind {
@@ -51,12 +52,12 @@ public final class Muscle implements ReaderKind {
 
     @Override
     public String words() {
-        return "when a muscle works, and how hard against its hardest pull";
+        return Messages.of("read.muscle.when-a-muscle-works-and-how-hard");
     }
 
     @Override
     public String gives() {
-        return "effort, contractions, fatigue";
+        return Messages.of("read.muscle.effort-contractions-fatigue");
     }
 
     @Override
@@ -68,7 +69,7 @@ public final class Muscle implements ReaderKind {
         return reading.quality().segments() >= LIKE_SEGMENTS
                         && pulls > 1
                         && 2 * pulls > reading.events("bursts").size()
-                ? Optional.of("Looks like one: " + pulls + " contractions.")
+                ? Optional.of(Messages.of("read.muscle.looks-like-one-contractions", pulls))
                 : Optional.empty();
     }
 
@@ -81,16 +82,15 @@ public final class Muscle implements ReaderKind {
     public List<Suggestion> suggestions() {
         return List.of(
                 new Suggestion(
-                        "highpass:20@2 | hum:50@1",
-                        "movement lies below 20 Hz, mains is followed; the muscle is what is left"),
-                new Suggestion("highpass:20@2 | envelope:6", "the strength alone, as a line"));
+                        "highpass:20@2 | hum:50@1", Messages.of("read.muscle.movement-lies-below-20-hz-mains-is")),
+                new Suggestion("highpass:20@2 | envelope:6", Messages.of("read.muscle.the-strength-alone-as-a-line")));
     }
 
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("muscle", "", "electrodes on a muscle, raw or as an envelope"),
-                new Port("other", "", "a second muscle, to see how they share the work"));
+                new Port("muscle", "", Messages.of("read.muscle.electrodes-on-a-muscle-raw-or-as")),
+                new Port("other", "", Messages.of("read.muscle.a-second-muscle-to-see-how-they")));
     }
 
     @Override
@@ -102,60 +102,83 @@ public final class Muscle implements ReaderKind {
     public List<Need> needs() {
         return List.of(
                 new Need(
-                        "electrodes, raw signal",
+                        Messages.of("read.muscle.electrodes-raw-signal"),
                         450,
                         1,
                         60,
                         1,
-                        "Mains hum, movement of the leads, a motor on the same supply.",
+                        Messages.of("read.muscle.mains-hum-movement-of-the-leads-a"),
                         List.of(
-                                "amplifier output to an analogue pin",
-                                "reference electrode on bone",
-                                "no motor on the same supply",
-                                "body on battery power only")),
+                                Messages.of("read.muscle.amplifier-output-to-an-analogue"),
+                                Messages.of("read.muscle.reference-electrode-on-bone"),
+                                Messages.of("read.muscle.no-motor-on-the-same-supply"),
+                                Messages.of("read.muscle.body-on-battery-power-only"))),
                 new Need(
-                        "module that makes the envelope",
+                        Messages.of("read.muscle.module-that-makes-the-envelope"),
                         10,
                         2,
                         40,
                         1,
-                        "The module smooths: fast pulls arrive late.",
+                        Messages.of("read.muscle.the-module-smooths-fast-pulls"),
                         List.of(
-                                "module output to an analogue pin",
-                                "reference electrode on bone",
-                                "body on battery power only")));
+                                Messages.of("read.muscle.module-output-to-an-analogue-pin"),
+                                Messages.of("read.muscle.reference-electrode-on-bone"),
+                                Messages.of("read.muscle.body-on-battery-power-only"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
                 Setting.choice(
-                        "kind", List.of(RAW, "envelope"), "kind", "the raw signal, or an envelope made on the board"),
-                Setting.span("rest", "rest", "when the muscle rests; auto: the quietest stretches"),
+                        "kind",
+                        List.of(RAW, "envelope"),
+                        Messages.of("read.muscle.kind"),
+                        Messages.of("read.muscle.the-raw-signal-or-an-envelope-made")),
+                Setting.span(
+                        "rest",
+                        Messages.of("read.muscle.rest"),
+                        Messages.of("read.muscle.when-the-muscle-rests-auto-the")),
                 Setting.number(
                         REST_LEVEL,
                         Setting.AUTO,
                         1e-12,
                         1e12,
                         "",
-                        "level at rest",
-                        "the envelope at rest, as captured; auto: that of the rest"),
+                        Messages.of("read.muscle.level-at-rest"),
+                        Messages.of("read.muscle.the-envelope-at-rest-as-captured")),
                 Setting.number(
                         HARDEST,
                         Setting.AUTO,
                         1e-12,
                         1e12,
                         "",
-                        "hardest pull",
-                        "the envelope at the hardest pull; auto: the highest burst of the record"),
+                        Messages.of("read.muscle.hardest-pull"),
+                        Messages.of("read.muscle.the-envelope-at-the-hardest-pull")),
                 Setting.choice(
                         "onset",
                         List.of("rms", "energy"),
-                        "ends by",
-                        "what finds the ends of a pull: the RMS, or the energy operator, which sees quick changes better"),
-                Setting.number("shortest", "0.04", 0.01, 5, "s", "shortest pull", "less than this is no pull"),
-                Setting.number("gap", "0.12", 0, 5, "s", "gap", "pulls nearer than this are one"),
-                Setting.words(PLACE, "place", "where the electrodes sit, in your words"));
+                        Messages.of("read.muscle.ends-by"),
+                        Messages.of("read.muscle.what-finds-the-ends-of-a-pull-the")),
+                Setting.number(
+                        "shortest",
+                        "0.04",
+                        0.01,
+                        5,
+                        "s",
+                        Messages.of("read.muscle.shortest-pull"),
+                        Messages.of("read.muscle.less-than-this-is-no-pull")),
+                Setting.number(
+                        "gap",
+                        "0.12",
+                        0,
+                        5,
+                        "s",
+                        Messages.of("read.muscle.gap"),
+                        Messages.of("read.muscle.pulls-nearer-than-this-are-one")),
+                Setting.words(
+                        PLACE,
+                        Messages.of("read.muscle.place"),
+                        Messages.of("read.muscle.where-the-electrodes-sit-in-your")));
     }
 
     /** The effort of its last moment says little of a record. */
@@ -192,23 +215,66 @@ public final class Muscle implements ReaderKind {
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("percent", "effort now", "%", 0, "the envelope at the end, of the hardest pull"),
-                new ScalarInfo("baseline", "rest", ScalarInfo.OF_PORT, -1, "mean of the envelope at rest"),
-                new ScalarInfo("snr_db", "signal over noise", "dB", 1, "RMS in bursts over RMS at rest"),
-                new ScalarInfo("duty", "share of the time", "", 2, "in bursts"),
                 new ScalarInfo(
-                        "spread_percent", "pulls differ by", "%", 0, "standard deviation over mean of their heights"),
-                new ScalarInfo("clipped_percent", "cut off", "%", 1, "samples of the pulls at the end of the range"),
-                new ScalarInfo("hum_percent", "mains", "%", 0, "share of the power that was mains, taken out"),
+                        "percent",
+                        Messages.of("read.muscle.effort-now"),
+                        "%",
+                        0,
+                        Messages.of("read.muscle.the-envelope-at-the-end-of-the")),
+                new ScalarInfo(
+                        "baseline",
+                        Messages.of("read.muscle.rest"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.muscle.mean-of-the-envelope-at-rest")),
+                new ScalarInfo(
+                        "snr_db",
+                        Messages.of("read.muscle.signal-over-noise"),
+                        "dB",
+                        1,
+                        Messages.of("read.muscle.rms-in-bursts-over-rms-at-rest")),
+                new ScalarInfo(
+                        "duty",
+                        Messages.of("read.muscle.share-of-the-time"),
+                        "",
+                        2,
+                        Messages.of("read.muscle.in-bursts")),
+                new ScalarInfo(
+                        "spread_percent",
+                        Messages.of("read.muscle.pulls-differ-by"),
+                        "%",
+                        0,
+                        Messages.of("read.muscle.standard-deviation-over-mean-of")),
+                new ScalarInfo(
+                        "clipped_percent",
+                        Messages.of("read.muscle.cut-off"),
+                        "%",
+                        1,
+                        Messages.of("read.muscle.samples-of-the-pulls-at-the-end-of")),
+                new ScalarInfo(
+                        "hum_percent",
+                        Messages.of("read.muscle.mains"),
+                        "%",
+                        0,
+                        Messages.of("read.muscle.share-of-the-power-that-was-mains")),
                 new ScalarInfo(
                         "fatigue_hz_per_s",
-                        "median frequency",
+                        Messages.of("read.muscle.median-frequency"),
                         "Hz/s",
                         2,
-                        "its slope in the longest pull of 5 s or more: it falls as a muscle tires (Stulen and De Luca 1981)"),
-                new ScalarInfo("overlap", "together", "", 2, "of two muscles: both at work, of the time either is"),
+                        Messages.of("read.muscle.its-slope-in-the-longest-pull-of-5")),
                 new ScalarInfo(
-                        "balance_percent", "share of the first", "%", 0, "of two muscles: the first one's work"));
+                        "overlap",
+                        Messages.of("read.muscle.together"),
+                        "",
+                        2,
+                        Messages.of("read.muscle.of-two-muscles-both-at-work-of-the")),
+                new ScalarInfo(
+                        "balance_percent",
+                        Messages.of("read.muscle.share-of-the-first"),
+                        "%",
+                        0,
+                        Messages.of("read.muscle.of-two-muscles-the-first-one-s")));
     }
 
     @Override
@@ -238,11 +304,14 @@ public final class Muscle implements ReaderKind {
         double least = raw ? LEAST_RAW_HZ : LEAST_ENVELOPE_HZ;
         return rateHz >= least
                 ? Optional.empty()
-                : Optional.of((raw ? "a raw muscle signal" : "an envelope") + " needs " + Digits.of(least)
-                        + " samples/s or more, not " + Digits.of(rateHz)
-                        + (raw && rateHz >= LEAST_ENVELOPE_HZ
-                                ? "; if it is a ready-made envelope, set kind=envelope"
-                                : ""));
+                : Optional.of(Messages.of(
+                        "read.muscle.needs-samples-s-or-more-not",
+                        (raw ? Messages.of("read.muscle.a-raw-muscle-signal") : Messages.of("read.muscle.an-envelope")),
+                        Digits.of(least),
+                        Digits.of(rateHz),
+                        (raw && rateHz >= LEAST_ENVELOPE_HZ
+                                ? Messages.of("read.muscle.if-it-is-a-ready-made-envelope-set")
+                                : "")));
     }
 
     @Override

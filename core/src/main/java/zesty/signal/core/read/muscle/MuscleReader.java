@@ -11,6 +11,7 @@ import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.muscle.Effort.Burst;
 import zesty.signal.core.read.muscle.Effort.Rest;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Says of a stretch when its muscle worked and how hard; of two muscles also how they share the work. */
 final class MuscleReader extends Recorded {
@@ -201,36 +202,34 @@ final class MuscleReader extends Recorded {
                     0,
                     List.of(
                             settings.restSpan() != null && stretch.length() > 8
-                                    ? "no sample lies in the rest that was given"
-                                    : "too few samples: " + stretch.length()));
+                                    ? Messages.of("read.muscle.no-sample-lies-in-the-rest-that")
+                                    : Messages.of("read.muscle.too-few-samples", stretch.length())));
         }
         List<String> reasons = new ArrayList<>();
         double share = 1;
         if (!(rest.level() > 0)) {
-            return new Quality(0.1, List.of("no signal from the muscle: every sample is the same"));
+            return new Quality(0.1, List.of(Messages.of("read.muscle.no-signal-from-the-muscle-every")));
         }
         if (most <= rest.level()) {
             share = 0.1;
-            reasons.add("the hardest pull is not above rest: capture it anew");
+            reasons.add(Messages.of("read.muscle.the-hardest-pull-is-not-above-rest"));
         }
         if (clipped > CLIPPED_SHARE) {
             share = Math.min(share, 0.6);
-            reasons.add("pulls are cut off at the end of the range (" + Digits.fixed(100 * clipped, 0)
-                    + " % of them): lower the gain");
+            reasons.add(Messages.of("read.muscle.pulls-are-cut-off-at-the-end-of", Digits.fixed(100 * clipped, 0)));
         }
         if (!hum.isEmpty()) {
             share = Math.min(share, 0.7);
-            reasons.add("hum of " + String.join(" and ", hum)
-                    + " Hz was taken out: use battery power, and press the electrodes down");
+            reasons.add(Messages.of(
+                    "read.muscle.hum-of-hz-was-taken-out-use", String.join(Messages.of("read.muscle.and"), hum)));
         }
         if (effort.risen()) {
             share = Math.min(share, RISEN_QUALITY);
-            reasons.add("the muscle did not come back to its rest: later pulls are told against the level it then had; "
-                    + "let it rest longer, or give the rest by hand");
+            reasons.add(Messages.of("read.muscle.the-muscle-did-not-come-back-to"));
         }
         if (stretch.span() < 2) {
             share = Math.min(share, 0.4);
-            reasons.add("too short to tell rest from effort");
+            reasons.add(Messages.of("read.muscle.too-short-to-tell-rest-from-effort"));
         }
         return new Quality(share, reasons);
     }
@@ -240,16 +239,20 @@ final class MuscleReader extends Recorded {
         if (rest == null) {
             return settings.restSpan() == null || stretch.length() <= 8
                     ? ""
-                    : "rest=" + Digits.of(settings.restSpan()[0]) + ".." + Digits.of(settings.restSpan()[1])
-                            + " holds no sample: the record lasts " + Digits.fixed(stretch.span(), 1)
-                            + " s; give a segment of it in which the muscle rests";
+                    : Messages.of(
+                            "read.muscle.rest-holds-no-sample-the-record",
+                            Digits.of(settings.restSpan()[0]),
+                            Digits.of(settings.restSpan()[1]),
+                            Digits.fixed(stretch.span(), 1));
         }
         if (!(rest.level() > 0)) {
-            return "there is no muscle in it: every sample is the same; are the electrodes on?";
+            return Messages.of("read.muscle.there-is-no-muscle-in-it-every");
         }
         return most <= rest.level()
-                ? "hardest=" + Digits.of(most) + " is not above rest, which is " + Digits.about(rest.level(), 4)
-                        + "; capture the hardest pull anew, or leave it away"
+                ? Messages.of(
+                        "read.muscle.hardest-is-not-above-rest-which-is",
+                        Digits.of(most),
+                        Digits.about(rest.level(), 4))
                 : "";
     }
 
@@ -258,20 +261,27 @@ final class MuscleReader extends Recorded {
             return List.of();
         }
         List<String> words = new ArrayList<>();
-        words.add("Rest: envelope " + Digits.about(base, 3) + ", SD " + Digits.about(rest.spread(), 2)
-                + ". A burst begins " + Digits.of(EffortFinder.BEGINS) + " SD above it and ends "
-                + Digits.of(EffortFinder.LASTS)
-                + " above.");
+        words.add(Messages.of(
+                "read.muscle.rest-envelope-sd-a-burst-begins-sd",
+                Digits.about(base, 3),
+                Digits.about(rest.spread(), 2),
+                Digits.of(EffortFinder.BEGINS),
+                Digits.of(EffortFinder.LASTS)));
         if (most == most) {
-            words.add("Percent = 100 · (envelope − " + Digits.about(base, 3) + ") ÷ (" + Digits.about(most, 3) + " − "
-                    + Digits.about(base, 3) + ").");
+            words.add(Messages.of(
+                    "read.muscle.percent-100-envelope",
+                    Digits.about(base, 3),
+                    Digits.about(most, 3),
+                    Digits.about(base, 3)));
         }
         if (tired.slopeHz() == tired.slopeHz()) {
-            words.add("In the longest pull the median frequency goes from " + Digits.fixed(tired.startHz(), 0)
-                    + " Hz by " + Digits.fixed(tired.slopeHz(), 2) + " ± " + Digits.fixed(tired.uncertaintyHz(), 2)
-                    + " Hz/s; it falls as a muscle tires.");
+            words.add(Messages.of(
+                    "read.muscle.in-the-longest-pull-the-median",
+                    Digits.fixed(tired.startHz(), 0),
+                    Digits.fixed(tired.slopeHz(), 2),
+                    Digits.fixed(tired.uncertaintyHz(), 2)));
         }
-        words.add("Not a medical device; it diagnoses nothing.");
+        words.add(Messages.of("read.muscle.not-a-medical-device-it-diagnoses"));
         return words;
     }
 }

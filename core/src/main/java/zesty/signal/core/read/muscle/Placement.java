@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * How good a place of the electrodes is, told by the same pulls made there: how far the pulls stand above what is there at
@@ -29,18 +30,25 @@ public record Placement(String place, int pulls, double snrDb, double scoreDb, S
     public static Placement of(String place, Reading reading) {
         int pulls = reading.events("bursts").size();
         if (pulls == 0) {
-            return new Placement(place, 0, Double.NaN, Double.NaN, "no pull stood out of rest");
+            return new Placement(
+                    place, 0, Double.NaN, Double.NaN, Messages.of("read.muscle.no-pull-stood-out-of-rest"));
         }
         double snr = reading.scalar("snr_db");
         double clipped = CLIPPED_DB * share(reading, "clipped_percent");
         double spread = SPREAD_DB * Math.max(0, share(reading, "spread_percent") - USUAL_SPREAD);
         List<String> words = new ArrayList<>();
-        words.add("pulls " + Digits.fixed(snr, 1) + " dB above rest");
+        words.add(Messages.of("read.muscle.pulls-db-above-rest", Digits.fixed(snr, 1)));
         if (share(reading, "hum_percent") > TOLD_HUM) {
-            words.add("mains makes " + Digits.fixed(reading.scalar("hum_percent"), 0) + " % of it");
+            words.add(Messages.of("read.muscle.mains-makes-of-it", Digits.fixed(reading.scalar("hum_percent"), 0)));
         }
-        tell(words, clipped, Digits.fixed(reading.scalar("clipped_percent"), 1) + " % of the pulls is cut off");
-        tell(words, spread, "the pulls differ by " + Digits.fixed(reading.scalar("spread_percent"), 0) + " %");
+        tell(
+                words,
+                clipped,
+                Messages.of("read.muscle.of-the-pulls-is-cut-off", Digits.fixed(reading.scalar("clipped_percent"), 1)));
+        tell(
+                words,
+                spread,
+                Messages.of("read.muscle.the-pulls-differ-by", Digits.fixed(reading.scalar("spread_percent"), 0)));
         return new Placement(place, pulls, snr, snr - clipped - spread, String.join(", ", words));
     }
 

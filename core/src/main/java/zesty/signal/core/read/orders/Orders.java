@@ -13,6 +13,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Vibration by orders of what turns, with a mark once a turn: how much comes once, twice … a turn, and where from the mark. */
 public final class Orders implements ReaderKind {
@@ -26,12 +27,12 @@ public final class Orders implements ReaderKind {
 
     @Override
     public String words() {
-        return "how much of a vibration comes once, twice and more often a turn, counted from a tachometer's mark";
+        return Messages.of("read.orders.how-much-of-a-vibration-comes-once");
     }
 
     @Override
     public String gives() {
-        return "speed, amplitude and phase by order";
+        return Messages.of("read.orders.speed-amplitude-and-phase-by-order");
     }
 
     @Override
@@ -47,49 +48,97 @@ public final class Orders implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("vibration", "", "an axis of an accelerometer, or a knock sensor"),
-                new Port("mark", "", "the tachometer: one pulse a turn"));
+                new Port("vibration", "", Messages.of("read.orders.an-axis-of-an-accelerometer-or-a")),
+                new Port("mark", "", Messages.of("read.orders.the-tachometer-one-pulse-a-turn")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "accelerometer and a tachometer",
+                Messages.of("read.orders.accelerometer-and-a-tachometer"),
                 300,
                 0.3,
                 60,
                 2,
-                "The mark must come once a turn, without bounces.",
+                Messages.of("read.orders.the-mark-must-come-once-a-turn"),
                 List.of(
-                        "sensor screwed to the bearing",
-                        "mark on the shaft, pick-up fixed",
-                        "guard before what spins")));
+                        Messages.of("read.orders.sensor-screwed-to-the-bearing"),
+                        Messages.of("read.orders.mark-on-the-shaft-pick-up-fixed"),
+                        Messages.of("read.orders.guard-before-what-spins"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
-                Setting.number("marks", "1", 1, 360, "", "marks a turn", "pulses of the tachometer in a turn"),
-                Setting.number("highest", "8", 1, 60, "", "orders", "up to which order is told"));
+                Setting.number(
+                        "marks",
+                        "1",
+                        1,
+                        360,
+                        "",
+                        Messages.of("read.orders.marks-a-turn"),
+                        Messages.of("read.orders.pulses-of-the-tachometer-in-a-turn")),
+                Setting.number(
+                        "highest",
+                        "8",
+                        1,
+                        60,
+                        "",
+                        Messages.of("read.orders.orders"),
+                        Messages.of("read.orders.up-to-which-order-is-told")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("turning_hz", "turning speed", "Hz", 2, "turns a second, the mean over whole turns"),
-                new ScalarInfo("rpm", "turns a minute", "rpm", 0, "the same in turns a minute"),
                 new ScalarInfo(
-                        "once", "once a turn", ScalarInfo.OF_PORT, -1, "amplitude of order 1: what is out of balance"),
-                new ScalarInfo("phase_deg", "phase", "°", 0, "of order 1: how far after the mark its crest comes"),
-                new ScalarInfo("strongest", "strongest order", "", 0, "the order of the largest amplitude"),
+                        "turning_hz",
+                        Messages.of("read.orders.turning-speed"),
+                        "Hz",
+                        2,
+                        Messages.of("read.orders.turns-a-second-the-mean-over-whole")),
+                new ScalarInfo(
+                        "rpm",
+                        Messages.of("read.orders.turns-a-minute"),
+                        "rpm",
+                        0,
+                        Messages.of("read.orders.the-same-in-turns-a-minute")),
+                new ScalarInfo(
+                        "once",
+                        Messages.of("read.orders.once-a-turn"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.orders.amplitude-of-order-1-what-is-out")),
+                new ScalarInfo(
+                        "phase_deg",
+                        Messages.of("read.orders.phase"),
+                        "°",
+                        0,
+                        Messages.of("read.orders.of-order-1-how-far-after-the-mark")),
+                new ScalarInfo(
+                        "strongest",
+                        Messages.of("read.orders.strongest-order"),
+                        "",
+                        0,
+                        Messages.of("read.orders.the-order-of-the-largest-amplitude")),
                 new ScalarInfo(
                         "with_turning",
-                        "turning's share",
+                        Messages.of("read.orders.turning-s-share"),
                         "%",
                         0,
-                        "share of the vibration's power that repeats with the turns"),
-                new ScalarInfo("unsteady_percent", "unsteady", "%", 1, "SD of the speed from turn to turn"),
-                new ScalarInfo("turns", "turns counted", "", 0, "whole turns that were averaged"));
+                        Messages.of("read.orders.share-of-the-vibration-s-power")),
+                new ScalarInfo(
+                        "unsteady_percent",
+                        Messages.of("read.orders.unsteady"),
+                        "%",
+                        1,
+                        Messages.of("read.orders.sd-of-the-speed-from-turn-to-turn")),
+                new ScalarInfo(
+                        "turns",
+                        Messages.of("read.orders.turns-counted"),
+                        "",
+                        0,
+                        Messages.of("read.orders.whole-turns-that-were-averaged")));
     }
 
     @Override
@@ -106,7 +155,8 @@ public final class Orders implements ReaderKind {
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         return rateHz >= LEAST_HZ
                 ? Optional.empty()
-                : Optional.of("orders need " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of(
+                        "read.orders.orders-need-samples-s-or-more-not", Digits.of(LEAST_HZ), Digits.of(rateHz)));
     }
 
     @Override
@@ -116,7 +166,7 @@ public final class Orders implements ReaderKind {
         });
         for (String key : new String[] {"marks", "highest"}) {
             if (settings.number(key) != Math.rint(settings.number(key))) {
-                throw new ReaderException(key + " takes a whole number, was " + settings.text(key));
+                throw new ReaderException(Messages.of("read.orders.takes-a-whole-number-was", key, settings.text(key)));
             }
         }
         return new OrdersReader((int) settings.number("marks"), (int) settings.number("highest"), rateHz);

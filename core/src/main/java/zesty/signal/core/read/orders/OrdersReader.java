@@ -8,6 +8,7 @@ import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Works a stretch out turn by turn: the parts of each order are integrals over the angle of the shaft, which goes evenly from mark
@@ -209,31 +210,30 @@ final class OrdersReader extends Recorded {
                     0,
                     List.of(
                             stretch.length() < 3
-                                    ? "too few samples: " + stretch.length()
-                                    : "the mark gives no turns: is it the right column, and does it turn?"));
+                                    ? Messages.of("read.orders.too-few-samples", stretch.length())
+                                    : Messages.of("read.orders.the-mark-gives-no-turns-is-it-the")));
         }
         List<String> reasons = new ArrayList<>();
         double share = 1;
         if (turns < FEWEST_TURNS) {
             share = 0.4;
-            reasons.add(turns + " whole turns are few to average; " + FEWEST_TURNS + " at least");
+            reasons.add(Messages.of("read.orders.whole-turns-are-few-to-average-at", turns, FEWEST_TURNS));
         }
         double odd = (double) (bounced + skipped) / (turns * perTurn + bounced + skipped);
         if (bounced + skipped > 0) {
             share = Math.min(share, Math.max(0.2, 0.9 - 2 * odd));
-            reasons.add((bounced > 0 ? bounced + " marks come too soon after one before and are left out" : "")
+            reasons.add((bounced > 0 ? Messages.of("read.orders.marks-come-too-soon-after-one", bounced) : "")
                     + (bounced > 0 && skipped > 0 ? "; " : "")
-                    + (skipped > 0 ? skipped + " turns lack their mark and are left out" : "")
-                    + (odd > 0.2 ? ". Are there more marks a turn than set?" : ""));
+                    + (skipped > 0 ? Messages.of("read.orders.turns-lack-their-mark-and-are-left", skipped) : "")
+                    + (odd > 0.2 ? Messages.of("read.orders.are-there-more-marks-a-turn-than") : ""));
         }
         if (unsteady > UNSTEADY) {
             share = Math.min(share, 0.7);
-            reasons.add("the speed changes by " + Digits.fixed(100 * unsteady, 0)
-                    + " % from turn to turn: amplitudes are means over that");
+            reasons.add(Messages.of("read.orders.the-speed-changes-by-from-turn-to", Digits.fixed(100 * unsteady, 0)));
         }
         if (strongest == 0) {
             share = Math.min(share, 0.5);
-            reasons.add("nothing in the vibration repeats with the turns: is it the right column?");
+            reasons.add(Messages.of("read.orders.nothing-in-the-vibration-repeats"));
         }
         return new Quality(share, reasons);
     }
@@ -243,11 +243,10 @@ final class OrdersReader extends Recorded {
             return List.of();
         }
         List<String> words = new ArrayList<>();
-        words.add("Averaged over " + turns
-                + " whole turns, from mark to mark; each order is an integral over the angle.");
+        words.add(Messages.of("read.orders.averaged-over-whole-turns-from", turns));
         if (orders < highest) {
-            words.add("Orders above " + orders + " need more than " + Digits.about(rateHz, 3) + " samples/s at "
-                    + Digits.about(hz, 3) + " turns/s.");
+            words.add(Messages.of(
+                    "read.orders.orders-above-need-more-than", orders, Digits.about(rateHz, 3), Digits.about(hz, 3)));
         }
         return words;
     }

@@ -67,29 +67,59 @@ final class Lomb {
         return variance;
     }
 
-    /** @return the power at a frequency in units of the variance: of noise alone 1 on the mean, exponentially spread */
+    /**
+     * The power at evenly spaced frequencies in units of the variance: of noise alone 1 on the mean, exponentially spread.
+     * The angle of each sample is turned on from one frequency to the next, so that there is no sine to work out within.
+     */
+    double[] powers(double fromHz, double stepHz, int count) {
+        int n = seconds.length;
+        double[] cos = new double[n];
+        double[] sin = new double[n];
+        double[] turnCos = new double[n];
+        double[] turnSin = new double[n];
+        for (int i = 0; i < n; i++) {
+            // From the middle of the run the angles stay small, and what is rounded on the way with them.
+            double t = seconds[i] - seconds[n / 2];
+            cos[i] = Math.cos(2 * Math.PI * fromHz * t);
+            sin[i] = Math.sin(2 * Math.PI * fromHz * t);
+            turnCos[i] = Math.cos(2 * Math.PI * stepHz * t);
+            turnSin[i] = Math.sin(2 * Math.PI * stepHz * t);
+        }
+        double[] powers = new double[count];
+        for (int k = 0; k < count; k++) {
+            double c = 0;
+            double s = 0;
+            double c2 = 0;
+            double s2 = 0;
+            for (int i = 0; i < n; i++) {
+                double x = cos[i];
+                double y = sin[i];
+                c += values[i] * x;
+                s += values[i] * y;
+                c2 += x * x - y * y;
+                s2 += 2 * x * y;
+                cos[i] = x * turnCos[i] - y * turnSin[i];
+                sin[i] = x * turnSin[i] + y * turnCos[i];
+            }
+            // The offset of time that makes cosine and sine independent, as an angle.
+            double twice = Math.atan2(s2, c2);
+            double half = twice / 2;
+            double inPhase = c * Math.cos(half) + s * Math.sin(half);
+            double across = s * Math.cos(half) - c * Math.sin(half);
+            double length = c2 * Math.cos(twice) + s2 * Math.sin(twice);
+            powers[k] = variance > 0
+                    ? 0.5
+                            * (inPhase * inPhase / Math.max(1e-12, (n + length) / 2)
+                                    + across * across / Math.max(1e-12, (n - length) / 2))
+                            / variance
+                    : 0;
+        }
+        return powers;
+    }
+
+    /** @return the power at a frequency, as {@link #powers} */
     double power(double hz) {
-        double omega = 2 * Math.PI * hz;
-        double sin2 = 0;
-        double cos2 = 0;
-        for (double t : seconds) {
-            sin2 += Math.sin(2 * omega * t);
-            cos2 += Math.cos(2 * omega * t);
-        }
-        double tau = Math.atan2(sin2, cos2) / (2 * omega);
-        double c = 0;
-        double cc = 0;
-        double s = 0;
-        double ss = 0;
-        for (int i = 0; i < seconds.length; i++) {
-            double cos = Math.cos(omega * (seconds[i] - tau));
-            double sin = Math.sin(omega * (seconds[i] - tau));
-            c += values[i] * cos;
-            cc += cos * cos;
-            s += values[i] * sin;
-            ss += sin * sin;
-        }
-        return variance > 0 ? 0.5 * (c * c / Math.max(1e-12, cc) + s * s / Math.max(1e-12, ss)) / variance : 0;
+        return powers(hz, 0, 1)[0];
     }
 
     /** @return the power between two frequencies, in the square of the values' unit */
@@ -100,11 +130,8 @@ final class Lomb {
         }
         double length = seconds[n - 1] - seconds[0];
         double step = 1 / (4 * length);
-        double sum = 0;
-        for (double hz = lowHz + step / 2; hz < highHz; hz += step) {
-            // A sine's peak of n·A²/4 stands over a width of 1/length for its A²/2.
-            sum += power(hz) * variance * 2 * length / n * step;
-        }
-        return sum;
+        int count = (int) Math.max(0, Math.ceil((highHz - lowHz) / step - 0.5));
+        // A sine's peak of n·A²/4 stands over a width of 1/length for its A²/2.
+        return Arrays.stream(powers(lowHz + step / 2, step, count)).sum() * variance * 2 * length / n * step;
     }
 }

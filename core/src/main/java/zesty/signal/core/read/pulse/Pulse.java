@@ -16,6 +16,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The pulse: beats, their rate and variability, from light through the skin or from electrodes. */
 public final class Pulse implements ReaderKind {
@@ -39,19 +40,19 @@ public final class Pulse implements ReaderKind {
 
     @Override
     public String words() {
-        return "beats, their rate and variability, from light through the skin or from electrodes";
+        return Messages.of("read.pulse.beats-their-rate-and-variability");
     }
 
     @Override
     public String gives() {
-        return "beats, heart rate, variability";
+        return Messages.of("read.pulse.beats-heart-rate-variability");
     }
 
     @Override
     public Optional<String> looksLike(Reading reading) {
         double rate = reading.scalar(RATE);
         return reading.quality().segments() >= LIKE_SEGMENTS && rate > 0
-                ? Optional.of("Looks like one: " + Digits.fixed(rate, 0) + " a minute.")
+                ? Optional.of(Messages.of("read.pulse.looks-like-one-a-minute", Digits.fixed(rate, 0)))
                 : Optional.empty();
     }
 
@@ -63,44 +64,42 @@ public final class Pulse implements ReaderKind {
     @Override
     public List<Suggestion> suggestions() {
         return List.of(
-                new Suggestion("bandpass:0.5..8@2", "an optical pulse lies between half a beat and a few harmonics"),
-                new Suggestion(
-                        "baseline:0.6 | hum:50@1",
-                        "a heart by electrodes: wander and mains go, the beat keeps its shape"));
+                new Suggestion("bandpass:0.5..8@2", Messages.of("read.pulse.an-optical-pulse-lies-between-half")),
+                new Suggestion("baseline:0.6 | hum:50@1", Messages.of("read.pulse.a-heart-by-electrodes-wander-and")));
     }
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("signal", "", "the pulse as it is measured, of either polarity"));
+        return List.of(new Port("signal", "", Messages.of("read.pulse.the-pulse-as-it-is-measured-of")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(
                 new Need(
-                        "optical, at a finger or an ear",
+                        Messages.of("read.pulse.optical-at-a-finger-or-an-ear"),
                         20,
                         0.15,
                         25,
                         1,
-                        "Pressure, movement and light from outside hide the beats; a lamp flickers at twice the mains frequency.",
+                        Messages.of("read.pulse.pressure-movement-and-light-from"),
                         List.of(
-                                "sensor output to an analogue pin",
-                                "ground of sensor and board joined",
-                                "finger still, light kept off",
-                                "body on battery power only")),
+                                Messages.of("read.pulse.sensor-output-to-an-analogue-pin"),
+                                Messages.of("read.pulse.ground-of-sensor-and-board-joined"),
+                                Messages.of("read.pulse.finger-still-light-kept-off"),
+                                Messages.of("read.pulse.body-on-battery-power-only"))),
                 new Need(
-                        "electrodes with an amplifier",
+                        Messages.of("read.pulse.electrodes-with-an-amplifier"),
                         40,
                         1,
                         40,
                         1,
-                        "Mains hum and the muscles beside the heart; the slope of the R wave needs the rate.",
+                        Messages.of("read.pulse.mains-hum-and-the-muscles-beside"),
                         List.of(
-                                "amplifier output to an analogue pin",
-                                "ground of amplifier and board joined",
-                                "three electrodes, leads twisted",
-                                "body on battery power only")));
+                                Messages.of("read.pulse.amplifier-output-to-an-analogue"),
+                                Messages.of("read.pulse.ground-of-amplifier-and-board"),
+                                Messages.of("read.pulse.three-electrodes-leads-twisted"),
+                                Messages.of("read.pulse.body-on-battery-power-only"))));
     }
 
     @Override
@@ -108,32 +107,91 @@ public final class Pulse implements ReaderKind {
         return List.of(Setting.choice(
                 SOURCE,
                 List.of(PulseSource.OPTICAL.word(), PulseSource.ELECTRICAL.word()),
-                "measured by",
-                "light through the skin, or electrodes"));
+                Messages.of("read.pulse.measured-by"),
+                Messages.of("read.pulse.light-through-the-skin-or")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo(RATE, "rate", BPM, 0, "60000 over the mean interval in ms"),
-                new ScalarInfo("rate_bpm.min", "slowest", BPM, 0, "from the longest interval"),
-                new ScalarInfo("rate_bpm.max", "fastest", BPM, 0, "from the shortest interval"),
-                new ScalarInfo("interval_ms.mean", "interval", "ms", 1, "mean time from beat to beat"),
-                new ScalarInfo("interval_ms.sdnn", "SDNN", "ms", 0, "standard deviation of the intervals"),
                 new ScalarInfo(
-                        "interval_ms.rmssd",
-                        "RMSSD",
+                        RATE,
+                        Messages.of("read.pulse.rate"),
+                        BPM,
+                        0,
+                        Messages.of("read.pulse.60000-over-the-mean-interval-in-ms")),
+                new ScalarInfo(
+                        "rate_bpm.min",
+                        Messages.of("read.pulse.slowest"),
+                        BPM,
+                        0,
+                        Messages.of("read.pulse.from-the-longest-interval")),
+                new ScalarInfo(
+                        "rate_bpm.max",
+                        Messages.of("read.pulse.fastest"),
+                        BPM,
+                        0,
+                        Messages.of("read.pulse.from-the-shortest-interval")),
+                new ScalarInfo(
+                        "interval_ms.mean",
+                        Messages.of("read.pulse.interval"),
+                        "ms",
+                        1,
+                        Messages.of("read.pulse.mean-time-from-beat-to-beat")),
+                new ScalarInfo(
+                        "interval_ms.sdnn",
+                        Messages.of("read.pulse.sdnn"),
                         "ms",
                         0,
-                        "root mean square of the change from interval to interval"),
-                new ScalarInfo("pnn50_percent", "pNN50", "%", 0, "share of such changes of over 50 ms"),
-                new ScalarInfo("set_aside_percent", "rejected", "%", 0, "share of the peaks that is rejected"),
-                new ScalarInfo("early", "early beats", "", 0, "beats well before their time"),
-                new ScalarInfo("lf_ms2", "slow part", "ms²", 0, "power of the intervals from 0.04 to 0.15 Hz"),
-                new ScalarInfo("hf_ms2", "fast part", "ms²", 0, "power of the intervals from 0.15 to 0.4 Hz"),
-                new ScalarInfo("breathing_per_min", "breaths", "/min", 0, "from the beats' height and their intervals"),
+                        Messages.of("read.pulse.standard-deviation-of-the")),
                 new ScalarInfo(
-                        "recovery_bpm", "recovery", BPM, 0, "fall in the minute after the fastest quarter minute"));
+                        "interval_ms.rmssd",
+                        Messages.of("read.pulse.rmssd"),
+                        "ms",
+                        0,
+                        Messages.of("read.pulse.root-mean-square-of-the-change")),
+                new ScalarInfo(
+                        "pnn50_percent",
+                        Messages.of("read.pulse.pnn50"),
+                        "%",
+                        0,
+                        Messages.of("read.pulse.share-of-such-changes-of-over-50")),
+                new ScalarInfo(
+                        "set_aside_percent",
+                        Messages.of("read.pulse.rejected"),
+                        "%",
+                        0,
+                        Messages.of("read.pulse.share-of-the-peaks-that-is")),
+                new ScalarInfo(
+                        "early",
+                        Messages.of("read.pulse.early-beats"),
+                        "",
+                        0,
+                        Messages.of("read.pulse.beats-well-before-their-time")),
+                new ScalarInfo(
+                        "lf_ms2",
+                        Messages.of("read.pulse.slow-part"),
+                        "ms²",
+                        0,
+                        Messages.of("read.pulse.power-of-the-intervals-from-0-04")),
+                new ScalarInfo(
+                        "hf_ms2",
+                        Messages.of("read.pulse.fast-part"),
+                        "ms²",
+                        0,
+                        Messages.of("read.pulse.power-of-the-intervals-from-0-15")),
+                new ScalarInfo(
+                        "breathing_per_min",
+                        Messages.of("read.pulse.breaths"),
+                        "/min",
+                        0,
+                        Messages.of("read.pulse.from-the-beats-height-and-their")),
+                new ScalarInfo(
+                        "recovery_bpm",
+                        Messages.of("read.pulse.recovery"),
+                        BPM,
+                        0,
+                        Messages.of("read.pulse.fall-in-the-minute-after-the")));
     }
 
     @Override
@@ -184,8 +242,12 @@ public final class Pulse implements ReaderKind {
         if (rateHz >= source.lowestRateHz && rateHz <= HIGHEST_RATE_HZ) {
             return Optional.empty();
         }
-        return Optional.of("a pulse of kind " + source.word() + " needs " + Digits.of(source.lowestRateHz) + " to "
-                + Digits.of(HIGHEST_RATE_HZ) + " samples/s, not " + Digits.of(rateHz));
+        return Optional.of(Messages.of(
+                "read.pulse.a-pulse-of-kind-needs-to-samples-s",
+                source.word(),
+                Digits.of(source.lowestRateHz),
+                Digits.of(HIGHEST_RATE_HZ),
+                Digits.of(rateHz)));
     }
 
     @Override

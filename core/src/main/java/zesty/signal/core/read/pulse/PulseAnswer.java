@@ -8,6 +8,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * The numbers of a pulse, from its beats. SDNN, RMSSD, pNN50 and the bands of the spectrum as in the Task Force of the
@@ -84,8 +85,10 @@ final class PulseAnswer {
             boolean hand = beats.byHand()[i];
             String kind = intervals.early(i) ? "early" : "beat";
             String why = hand
-                    ? "put in by hand"
-                    : intervals.early(i) ? "it came before its time" : intervals.odd(i) ? "its shape is another" : "";
+                    ? Messages.of("read.pulse.put-in-by-hand")
+                    : intervals.early(i)
+                            ? Messages.of("read.pulse.it-came-before-its-time")
+                            : intervals.odd(i) ? Messages.of("read.pulse.its-shape-is-another") : "";
             double t = beats.seconds()[i];
             events.add(new Event(kind, t, t, beats.height()[i], true, why));
         }
@@ -95,7 +98,7 @@ final class PulseAnswer {
     private List<Event> rejectedEvents() {
         List<Event> events = new ArrayList<>();
         for (double t : beats.rejected()) {
-            events.add(new Event("bump", t, t, Double.NaN, false, "not believed to be a beat"));
+            events.add(new Event("bump", t, t, Double.NaN, false, Messages.of("read.pulse.not-believed-to-be-a-beat")));
         }
         return events;
     }
@@ -116,8 +119,8 @@ final class PulseAnswer {
                         .filter(t -> t > start && t < end)
                         .count();
                 String why = bumps > 0
-                        ? "rejected peaks: movement, or noise"
-                        : "nothing stands out: no contact, or too weak";
+                        ? Messages.of("read.pulse.rejected-peaks-movement-or-noise")
+                        : Messages.of("read.pulse.nothing-stands-out-no-contact-or");
                 events.add(new Event("doubtful", start, end, Double.NaN, false, why));
             }
         }
@@ -144,13 +147,12 @@ final class PulseAnswer {
         if (enough) {
             low = Lomb.meanBand(run[0], run[1], 0.04, 0.15);
             high = Lomb.meanBand(run[0], run[1], 0.15, 0.4);
-            notes.add("Slow part (0.04 to 0.15 Hz) " + Digits.fixed(low, 0) + " ms², fast part (0.15 to 0.4 Hz) "
-                    + Digits.fixed(high, 0) + " ms², by least squares at uneven times.");
+            notes.add(Messages.of(
+                    "read.pulse.slow-part-0-04-to-0-15-hz-ms-fast", Digits.fixed(low, 0), Digits.fixed(high, 0)));
         } else if (to - from < SPECTRUM_SECONDS) {
-            notes.add(
-                    "The spectrum of the intervals needs two minutes; these are " + Digits.fixed(to - from, 0) + " s.");
+            notes.add(Messages.of("read.pulse.the-spectrum-of-the-intervals", Digits.fixed(to - from, 0)));
         } else {
-            notes.add("The spectrum of the intervals needs two minutes with few holes; there are too many here.");
+            notes.add(Messages.of("read.pulse.the-spectrum-of-the-intervals-2"));
         }
         items.add(new Item.Scalar("lf_ms2", low));
         items.add(new Item.Scalar("hf_ms2", high));
@@ -183,11 +185,14 @@ final class PulseAnswer {
         double best = 0;
         double at = Double.NaN;
         double step = 0.2 / (t[t.length - 1] - t[0]);
-        for (double hz = SLOWEST_BREATH_HZ; hz < top; hz += step) {
-            double power = Math.max(byHeight.power(hz), 0.5 * (byHeight.power(hz) + byInterval.power(hz)));
+        int count = (int) Math.max(0, Math.ceil((top - SLOWEST_BREATH_HZ) / step));
+        double[] heightPowers = byHeight.powers(SLOWEST_BREATH_HZ, step, count);
+        double[] intervalPowers = byInterval.powers(SLOWEST_BREATH_HZ, step, count);
+        for (int f = 0; f < count; f++) {
+            double power = Math.max(heightPowers[f], 0.5 * (heightPowers[f] + intervalPowers[f]));
             if (power > best) {
                 best = power;
-                at = hz;
+                at = SLOWEST_BREATH_HZ + f * step;
             }
         }
         return best > CLEAR_BREATH ? 60 * at : Double.NaN;
@@ -237,24 +242,35 @@ final class PulseAnswer {
             double[] all, double[] normal, double mean, double deviation, double[] steps, List<String> notes) {
         List<String> lines = new ArrayList<>();
         if (all.length > 0) {
-            lines.add("Mean of " + all.length + (all.length == 1 ? " interval: " : " intervals: ")
-                    + Digits.fixed(mean, 1) + " ms; 60000 ÷ " + Digits.fixed(mean, 1) + " = "
-                    + Digits.fixed(60000 / mean, 1) + " beats/min.");
-            lines.add("Between beats " + Digits.fixed(60000 / extreme(all, 1), 0) + " to "
-                    + Digits.fixed(60000 / extreme(all, -1), 0) + ".");
+            lines.add(Messages.of(
+                    "read.pulse.mean-of-ms-60000-beats-min",
+                    all.length,
+                    (all.length == 1 ? Messages.of("read.pulse.interval-2") : Messages.of("read.pulse.intervals")),
+                    Digits.fixed(mean, 1),
+                    Digits.fixed(mean, 1),
+                    Digits.fixed(60000 / mean, 1)));
+            lines.add(Messages.of(
+                    "read.pulse.between-beats-to",
+                    Digits.fixed(60000 / extreme(all, 1), 0),
+                    Digits.fixed(60000 / extreme(all, -1), 0)));
             if (normal.length > 1) {
-                lines.add("SDNN " + Digits.fixed(deviation, 1) + " ms over " + normal.length
-                        + " intervals between normal beats"
-                        + (steps.length > 0 ? ", RMSSD " + Digits.fixed(rootMeanSquare(steps), 1) + " ms" : "")
-                        + ".");
+                lines.add(Messages.of(
+                        "read.pulse.sdnn-ms-over-intervals-between",
+                        Digits.fixed(deviation, 1),
+                        normal.length,
+                        (steps.length > 0
+                                ? Messages.of("read.pulse.rmssd-ms", Digits.fixed(rootMeanSquare(steps), 1))
+                                : "")));
             }
             if (intervals.earlyCount() > 0) {
-                lines.add(intervals.earlyCount() + " early: they count for the rate, not for SDNN.");
+                lines.add(Messages.of("read.pulse.early-they-count-for-the-rate-not", intervals.earlyCount()));
             }
-            lines.add("Beats point " + (beats.up() ? "up" : "down") + " in the signal.");
+            lines.add(Messages.of(
+                    "read.pulse.beats-point-in-the-signal",
+                    (beats.up() ? Messages.of("read.pulse.up") : Messages.of("read.pulse.down"))));
             lines.addAll(notes);
         }
-        lines.add("Not a medical device; it diagnoses nothing.");
+        lines.add(Messages.of("read.pulse.not-a-medical-device-it-diagnoses"));
         return lines;
     }
 

@@ -6,6 +6,7 @@ import java.util.List;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** How far a pulse can be trusted, and why not further. One thread. */
 final class PulseQuality {
@@ -56,10 +57,10 @@ final class PulseQuality {
             boolean bumps = beats.rejected().length > 2;
             reasons.add(
                     !(length >= 5)
-                            ? "not enough signal yet: some beats alike are needed"
+                            ? Messages.of("read.pulse.not-enough-signal-yet-some-beats")
                             : bumps
-                                    ? "no pulse: there are peaks, but no run of beats alike. Is the sensor on, and still?"
-                                    : "no pulse: nothing stands out of the noise. Is the sensor on?");
+                                    ? Messages.of("read.pulse.no-pulse-there-are-peaks-but-no")
+                                    : Messages.of("read.pulse.no-pulse-nothing-stands-out-of-the"));
             return new Quality(0, reasons);
         }
         double alike = 0;
@@ -74,52 +75,57 @@ final class PulseQuality {
         double few = Math.min(1, count / 3.0);
         if (held) {
             double silent = to - beats.seconds()[beats.count() - 1];
-            reasons.add("stale: no beat for " + Digits.fixed(silent, 0) + " s");
+            reasons.add(Messages.of("read.pulse.stale-no-beat-for-s", Digits.fixed(silent, 0)));
             share *= 0.3;
         }
         if (share < 0.9) {
-            reasons.add("only " + Math.round(100 * Math.min(1, covered / length)) + " % of the time could be read");
+            reasons.add(Messages.of(
+                    "read.pulse.only-of-the-time-could-be-read", Math.round(100 * Math.min(1, covered / length))));
         }
         if (beats.rejected().length > 0) {
             int n = beats.rejected().length;
-            reasons.add(n + (n == 1 ? " peak" : " peaks") + " rejected");
+            reasons.add(Messages.of(
+                    "read.pulse.rejected-2",
+                    n + (n == 1 ? Messages.of("read.pulse.peak") : Messages.of("read.pulse.peaks"))));
         }
         if (shape < 0.8) {
-            reasons.add("the beats differ in shape: noise or movement");
+            reasons.add(Messages.of("read.pulse.the-beats-differ-in-shape-noise-or"));
         }
         if (count < 4) {
-            reasons.add("only " + count + (count == 1 ? " interval" : " intervals") + " so far");
+            reasons.add(Messages.of(
+                    "read.pulse.only-so-far",
+                    count,
+                    (count == 1 ? Messages.of("read.pulse.interval-3") : Messages.of("read.pulse.intervals-2"))));
         }
         double told = 1;
         double[] ms = intervals.all();
         if (irregular(ms)) {
             told *= IN_DOUBT_BY_RHYTHM;
-            reasons.add(
-                    "the intervals differ much from beat to beat: beats may be missed, or other peaks taken for beats."
-                            + " Look at the lane, and take beats out or in by hand");
+            reasons.add(Messages.of("read.pulse.the-intervals-differ-much-from"));
         }
         double jitter = jitter(ms);
         if (jitter > JITTERS * Math.sqrt(variance(ms))) {
             told *= IN_DOUBT_BY_RHYTHM;
-            reasons.add("noise moves each beat by about " + Digits.fixed(jitter, 0) + " ms: SDNN is too large");
+            reasons.add(Messages.of("read.pulse.noise-moves-each-beat-by-about-ms", Digits.fixed(jitter, 0)));
         }
         if (beats.source() == PulseSource.OPTICAL) {
             double sided = (beats.clear() - UNSIDED) / (SIDED - UNSIDED);
             if (sided < 1) {
                 // Of a fast pulse either flank is near the beat.
                 told *= Math.max(intervals.usualSeconds() < FAST_SECONDS ? 2 * IN_DOUBT : IN_DOUBT, sided);
-                reasons.add("rise and fall are alike: which way the beats point, and so their moment, is in doubt");
+                reasons.add(Messages.of("read.pulse.rise-and-fall-are-alike-which-way"));
             }
             if (leaps()) {
                 told *= IN_DOUBT;
-                reasons.add("the rate leaps within a beat and stays there: before or after, humps are taken for beats");
+                reasons.add(Messages.of("read.pulse.the-rate-leaps-within-a-beat-and"));
             }
             int fold = Humps.fold(newestHeights(), intervals.usualSeconds());
             if (fold > 1) {
                 told *= IN_DOUBT;
-                reasons.add(
-                        "every " + (fold == 2 ? "second" : "third") + " beat is higher: the others may be humps, and "
-                                + Digits.fixed(60 / intervals.usualSeconds() / fold, 0) + " beats/min true");
+                reasons.add(Messages.of(
+                        "read.pulse.every-beat-is-higher-the-others",
+                        (fold == 2 ? Messages.of("read.pulse.second") : Messages.of("read.pulse.third")),
+                        Digits.fixed(60 / intervals.usualSeconds() / fold, 0)));
             }
         }
         return new Quality(Math.max(0, Math.min(1, shape * kept * share * few * told)), reasons);

@@ -10,6 +10,7 @@ import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
+import zesty.signal.core.text.Messages;
 
 /** The change after a moment: how far a signal went from where it was, how soon, and how soon it came back half way. */
 public final class ChangeAfter implements ReaderKind {
@@ -25,64 +26,124 @@ public final class ChangeAfter implements ReaderKind {
 
     @Override
     public String words() {
-        return "what changed after a moment: how far, how soon, and how soon half of it was gone again";
+        return Messages.of("read.response.what-changed-after-a-moment-how");
     }
 
     @Override
     public String title() {
-        return "Change after a marker";
+        return Messages.of("read.response.change-after-a-marker");
     }
 
     @Override
     public String gives() {
-        return "change, delay, recovery";
+        return Messages.of("read.response.change-delay-recovery");
     }
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("x", "", "any signal"));
+        return List.of(new Port("x", "", Messages.of("read.response.any-signal")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "any slow quantity",
+                Messages.of("read.response.any-slow-quantity"),
                 2,
                 1,
                 100,
                 1,
-                "Its own wander: repeat the event several times.",
-                List.of("sensor output to an analogue pin", "ground of sensor and board joined")));
+                Messages.of("read.response.its-own-wander-repeat-the-event"),
+                List.of(
+                        Messages.of("read.response.sensor-output-to-an-analogue-pin"),
+                        Messages.of("read.response.ground-of-sensor-and-board-joined"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
                 Setting.number(
-                        AT, Setting.AUTO, 0, Double.MAX_VALUE, "s", "at", "when it happened, from the first sample on"),
-                Setting.words(MARK, "marker", "the first marker of that text, of a take; in place of a time"),
-                Setting.number("before", "10", 1e-6, 1e6, "s", "before", "how long before it the baseline is taken"),
-                Setting.number("until", "60", 1e-6, 1e6, "s", "until", "how long after it the peak is looked for"),
+                        AT,
+                        Setting.AUTO,
+                        0,
+                        Double.MAX_VALUE,
+                        "s",
+                        Messages.of("read.response.at"),
+                        Messages.of("read.response.when-it-happened-from-the-first")),
+                Setting.words(
+                        MARK,
+                        Messages.of("read.response.marker"),
+                        Messages.of("read.response.the-first-marker-of-that-text-of-a")),
                 Setting.number(
-                        "smooth", "0", 0, 1e6, "s", "smoothing", "a centred moving mean over so long; 0 for none"));
+                        "before",
+                        "10",
+                        1e-6,
+                        1e6,
+                        "s",
+                        Messages.of("read.response.before"),
+                        Messages.of("read.response.how-long-before-it-the-baseline-is")),
+                Setting.number(
+                        "until",
+                        "60",
+                        1e-6,
+                        1e6,
+                        "s",
+                        Messages.of("read.response.until"),
+                        Messages.of("read.response.how-long-after-it-the-peak-is")),
+                Setting.number(
+                        "smooth",
+                        "0",
+                        0,
+                        1e6,
+                        "s",
+                        Messages.of("read.response.smoothing"),
+                        Messages.of("read.response.a-centred-moving-mean-over-so-long")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("change", "change", ScalarInfo.OF_PORT, -1, "peak less baseline"),
                 new ScalarInfo(
-                        "latency_s", "delay", "s", 2, "from the moment to the first sample past half the change"),
+                        "change",
+                        Messages.of("read.response.change"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.response.peak-less-baseline")),
                 new ScalarInfo(
-                        "half_recovery_s",
-                        "half recovery",
+                        "latency_s",
+                        Messages.of("read.response.delay"),
                         "s",
                         2,
-                        "from the peak to the first later sample that is back within half the change"),
-                new ScalarInfo("baseline", "baseline", ScalarInfo.OF_PORT, -1, "mean before the moment"),
-                new ScalarInfo("sd", "standard deviation before", ScalarInfo.OF_PORT, -1, "of the samples before it"),
-                new ScalarInfo("peak", "peak", ScalarInfo.OF_PORT, -1, "where it was furthest from the baseline"),
-                new ScalarInfo("peak_t_s", "peak at", "s", 2, "when that was"));
+                        Messages.of("read.response.from-the-moment-to-the-first")),
+                new ScalarInfo(
+                        "half_recovery_s",
+                        Messages.of("read.response.half-recovery"),
+                        "s",
+                        2,
+                        Messages.of("read.response.from-the-peak-to-the-first-later")),
+                new ScalarInfo(
+                        "baseline",
+                        Messages.of("read.response.baseline"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.response.mean-before-the-moment")),
+                new ScalarInfo(
+                        "sd",
+                        Messages.of("read.response.standard-deviation-before"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.response.of-the-samples-before-it")),
+                new ScalarInfo(
+                        "peak",
+                        Messages.of("read.response.peak"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.response.where-it-was-furthest-from-the")),
+                new ScalarInfo(
+                        "peak_t_s",
+                        Messages.of("read.response.peak-at"),
+                        "s",
+                        2,
+                        Messages.of("read.response.when-that-was")));
     }
 
     @Override
@@ -103,7 +164,7 @@ public final class ChangeAfter implements ReaderKind {
     @Override
     public Reader reader(Settings settings, double rateHz) {
         if (!settings.text(MARK).isBlank() && !settings.text(AT).equals(Setting.AUTO)) {
-            throw new ReaderException("at and mark both say when; give one of them");
+            throw new ReaderException(Messages.of("read.response.at-and-mark-both-say-when-give-one"));
         }
         return new ChangeReader(settings);
     }

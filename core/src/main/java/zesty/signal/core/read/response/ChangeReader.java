@@ -10,6 +10,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Baseline, peak and the two half-way times, by their definitions; how far to trust them by what the baseline itself does. */
 final class ChangeReader extends Recorded {
@@ -52,17 +53,20 @@ final class ChangeReader extends Recorded {
             }
         }
         if (Double.isNaN(at)) {
-            return nothing("say when it happened: at=SECONDS, or of a take mark=TEXT", true);
+            return nothing(Messages.of("read.response.say-when-it-happened-at-seconds-or"), true);
         }
         if (n == 0) {
-            return nothing("no samples", false);
+            return nothing(Messages.of("read.response.no-samples"), false);
         }
         seconds = Arrays.copyOf(seconds, n);
         x = Arrays.copyOf(x, n);
         if (at <= seconds[0] || at > seconds[n - 1]) {
             return nothing(
-                    "at=" + Digits.of(at) + " s lies outside the record, which runs from " + Digits.of(seconds[0])
-                            + " to " + Digits.of(seconds[n - 1]) + " s",
+                    Messages.of(
+                            "read.response.at-s-lies-outside-the-record-which",
+                            Digits.of(at),
+                            Digits.of(seconds[0]),
+                            Digits.of(seconds[n - 1])),
                     true);
         }
         return answer(seconds, x);
@@ -88,7 +92,7 @@ final class ChangeReader extends Recorded {
         int end = firstAt(seconds, at + until + 2e-9);
         int n = zero - from;
         if (n == 0) {
-            return nothing("no samples in the " + Digits.of(before) + " s before it", false);
+            return nothing(Messages.of("read.response.no-samples-in-the-s-before-it", Digits.of(before)), false);
         }
         double baseline = Arrays.stream(x, from, zero).average().orElse(Double.NaN);
         double squares = 0;
@@ -126,9 +130,14 @@ final class ChangeReader extends Recorded {
                 new Item.Events("moments", List.of("t_s", "kind"), moments(seconds[peak], y[peak])));
         Quality quality = quality(seconds, x, y, new int[] {from, zero, end}, change);
         List<String> working = List.of(
-                "Baseline " + Digits.about(baseline, 4) + " from " + n + " samples before " + Digits.of(at) + " s.",
-                "Furthest from it at " + Digits.fixed(seconds[peak], 2) + " s: " + Digits.about(y[peak], 4) + " less "
-                        + Digits.about(baseline, 4) + " = " + Digits.about(change, 4) + ".");
+                Messages.of(
+                        "read.response.baseline-from-samples-before-s", Digits.about(baseline, 4), n, Digits.of(at)),
+                Messages.of(
+                        "read.response.furthest-from-it-at-s-less",
+                        Digits.fixed(seconds[peak], 2),
+                        Digits.about(y[peak], 4),
+                        Digits.about(baseline, 4),
+                        Digits.about(change, 4)));
         return new Reading(quality, items, working);
     }
 
@@ -170,7 +179,10 @@ final class ChangeReader extends Recorded {
         int n = bounds[1] - bounds[0];
         if (n < FEW) {
             share = 0.4;
-            reasons.add("only " + n + (n == 1 ? " sample" : " samples") + " before it");
+            reasons.add(Messages.of(
+                    "read.response.only-before-it",
+                    n,
+                    (n == 1 ? Messages.of("read.response.sample") : Messages.of("read.response.samples"))));
         }
         // What the smoothed baseline does by itself, by the same measure as the peak.
         double mean = Arrays.stream(x, bounds[0], bounds[1]).average().orElse(0);
@@ -189,21 +201,21 @@ final class ChangeReader extends Recorded {
         if (times < CLEAR) {
             double clear = Math.max(0, (times - BARELY) / (CLEAR - BARELY));
             share = Math.min(share, DOUBT + (0.9 - DOUBT) * clear);
-            reasons.add("it stands out of the noise before it by a factor of " + Digits.about(times, 2)
-                    + " only: perhaps nothing changed");
+            reasons.add(Messages.of("read.response.it-stands-out-of-the-noise-before", Digits.about(times, 2)));
         }
         double slope = slopeDown > 0 ? slopeUp / slopeDown : 0;
         double error = slopeDown > 0 ? Math.sqrt(squares / Math.max(1, n - 2) / slopeDown) : 0;
         double drift = (Math.abs(slope) - 3 * error) * Math.min(until, seconds[seconds.length - 1] - at);
         if (n >= FEW && change != 0 && drift > Math.abs(change) / 3) {
             share = Math.min(share, 0.35);
-            reasons.add("it drifted already before: going on so it would move by " + Digits.about(slope * until, 2)
-                    + " without it");
+            reasons.add(
+                    Messages.of("read.response.it-drifted-already-before-going-on", Digits.about(slope * until, 2)));
         }
         double covered = seconds[bounds[1] - 1] - seconds[bounds[0]];
         if (covered < 0.5 * before && n >= FEW) {
             share = Math.min(share, 0.7);
-            reasons.add("the baseline covers " + Digits.about(covered, 2) + " s of " + Digits.of(before));
+            reasons.add(
+                    Messages.of("read.response.the-baseline-covers-s-of", Digits.about(covered, 2), Digits.of(before)));
         }
         return new Quality(share, reasons);
     }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
+import zesty.signal.core.text.Messages;
 
 /**
  * What a signal does after several moments of one kind, laid over each other from the moment on: each less its own baseline, their
@@ -48,7 +49,7 @@ public record Repeats(
     public static Repeats of(double[] seconds, double[] x, List<Double> moments, double before, double until) {
         if (!(before > 0) || !(until > 0)) {
             throw new IllegalArgumentException(
-                    "the time before and after a marker is above 0, was " + before + " and " + until);
+                    Messages.of("read.response.the-time-before-and-after-a-marker", before, until));
         }
         double[] steps = new double[Math.max(0, seconds.length - 1)];
         for (int i = 0; i < steps.length; i++) {

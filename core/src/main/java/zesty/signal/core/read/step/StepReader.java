@@ -11,6 +11,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Finds the steps of the input and fits the answer to each; of several the one of middle gain speaks for all. */
 final class StepReader extends Recorded {
@@ -257,13 +258,13 @@ final class StepReader extends Recorded {
 
     private static Quality quality(Segment stretch, List<Answer> answers, Answer told) {
         if (stretch.length() < FEWEST_POINTS) {
-            return new Quality(0, List.of("too few samples: " + stretch.length()));
+            return new Quality(0, List.of(Messages.of("read.step.too-few-samples", stretch.length())));
         }
         if (told == null) {
-            return new Quality(0, List.of("the input does not step: switch it, and leave it for a while"));
+            return new Quality(0, List.of(Messages.of("read.step.the-input-does-not-step-switch-it")));
         }
         if (told.fit() == null) {
-            return new Quality(0.9, List.of("no response: is the power on, and the sensor at the right place?"));
+            return new Quality(0.9, List.of(Messages.of("read.step.no-response-is-the-power-on-and")));
         }
         List<String> reasons = new ArrayList<>();
         double share = 1;
@@ -271,18 +272,19 @@ final class StepReader extends Recorded {
         if (told.best() == told.best()) {
             double best = told.best() / Math.abs(told.better().size());
             share = Math.max(0.3, 1 - 2 * left);
-            reasons.add("set by hand: it leaves " + Digits.about(100 * left, 2) + " % of the step, the best fit "
-                    + Digits.about(100 * best, 2) + " %");
+            reasons.add(Messages.of(
+                    "read.step.set-by-hand-it-leaves-of-the-step",
+                    Digits.about(100 * left, 2),
+                    Digits.about(100 * best, 2)));
         } else if (left > 0.1) {
             share = Math.max(0.3, 1 - 2 * left);
-            reasons.add("what the fit leaves is " + Digits.fixed(100 * left, 0)
-                    + " % of the step: noise, or another cause");
+            reasons.add(Messages.of("read.step.what-the-fit-leaves-is-of-the-step", Digits.fixed(100 * left, 0)));
         }
         if (!told.settled()) {
             share = Math.min(share, 0.4);
-            reasons.add("it has not settled: record "
-                    + Digits.of(Math.ceil(Math.min(1e6, told.better().settledSeconds())))
-                    + " s after the step for a gain to rely on");
+            reasons.add(Messages.of(
+                    "read.step.it-has-not-settled-record-s-after",
+                    Digits.of(Math.ceil(Math.min(1e6, told.better().settledSeconds())))));
         }
         return new Quality(share, reasons);
     }
@@ -292,24 +294,32 @@ final class StepReader extends Recorded {
             return List.of();
         }
         List<String> words = new ArrayList<>();
-        words.add("The input changed by " + Digits.about(told.change(), 4) + ", the response by "
-                + Digits.about(told.gain() * told.change(), 4) + ": gain " + Digits.about(told.gain(), 4) + ".");
+        words.add(Messages.of(
+                "read.step.the-input-changed-by-the-response",
+                Digits.about(told.change(), 4),
+                Digits.about(told.gain() * told.change(), 4),
+                Digits.about(told.gain(), 4)));
         if (told.fit() != null) {
-            words.add("First order: 63 % of the way after "
-                    + Digits.fixed(told.fit().dead() + told.fit().tau(), 2) + " s.");
+            words.add(Messages.of(
+                    "read.step.first-order-63-of-the-way-after-s",
+                    Digits.fixed(told.fit().dead() + told.fit().tau(), 2)));
             double[] lags = told.better().lags();
             if (told.second() != null && lags == null) {
-                words.add("Second order, damping " + Digits.fixed(told.second().damping(), 2)
-                        + ": it fits much better than a first order.");
+                words.add(Messages.of(
+                        "read.step.second-order-damping-it-fits-much",
+                        Digits.fixed(told.second().damping(), 2)));
             } else if (lags != null) {
-                words.add("Two lags in a row, " + Digits.fixed(lags[0], 1) + " and " + Digits.fixed(lags[1], 1)
-                        + " s, fit much better than a single one.");
+                words.add(Messages.of(
+                        "read.step.two-lags-in-a-row-and-s-fit-much",
+                        Digits.fixed(lags[0], 1),
+                        Digits.fixed(lags[1], 1)));
             }
-            words.add("Switching faster than every "
-                    + Digits.fixed(3 * told.fit().tau(), 1) + " s it will not follow all the way.");
+            words.add(Messages.of(
+                    "read.step.switching-faster-than-every-s-it",
+                    Digits.fixed(3 * told.fit().tau(), 1)));
         }
         if (answers.size() > 1) {
-            words.add("Of " + answers.size() + " steps the one of middle gain.");
+            words.add(Messages.of("read.step.of-steps-the-one-of-middle-gain", answers.size()));
         }
         return words;
     }

@@ -11,6 +11,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The answer to a step: gain, dead time, time constant, rise, whether it has settled. */
 public final class StepResponse implements ReaderKind {
@@ -28,76 +29,139 @@ public final class StepResponse implements ReaderKind {
 
     @Override
     public String words() {
-        return "how a thing answers when what drives it is switched: gain, dead time, time constant";
+        return Messages.of("read.step.how-a-thing-answers-when-what");
     }
 
     @Override
     public String title() {
-        return "Step response";
+        return Messages.of("read.step.step-response");
     }
 
     @Override
     public String gives() {
-        return "gain, dead time, time constant";
+        return Messages.of("read.step.gain-dead-time-time-constant");
     }
 
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("input", "", "what was set: a duty, a switch, a drive"),
-                new Port("response", "", "the response: a temperature, a speed"));
+                new Port("input", "", Messages.of("read.step.what-was-set-a-duty-a-switch-a")),
+                new Port("response", "", Messages.of("read.step.the-response-a-temperature-a-speed")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "switched output and a sensor",
+                Messages.of("read.step.switched-output-and-a-sensor"),
                 2,
                 1,
                 100,
                 2,
-                "No power at the actuator; a source of heat from elsewhere.",
+                Messages.of("read.step.no-power-at-the-actuator-a-source"),
                 List.of(
-                        "actuator on its own supply",
-                        "output goes safe when the link stops",
-                        "sensor where it counts")));
+                        Messages.of("read.step.actuator-on-its-own-supply"),
+                        Messages.of("read.step.output-goes-safe-when-the-link"),
+                        Messages.of("read.step.sensor-where-it-counts"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
                 Setting.number(
-                        GAIN, Setting.AUTO, -1e9, 1e9, "", "gain", "set by hand against the curve; auto: fitted"),
+                        GAIN,
+                        Setting.AUTO,
+                        -1e9,
+                        1e9,
+                        "",
+                        Messages.of("read.step.gain"),
+                        Messages.of("read.step.set-by-hand-against-the-curve-auto")),
                 Setting.number(
                         TAU,
                         Setting.AUTO,
                         1e-6,
                         1e7,
                         "s",
-                        "time constant",
-                        "set by hand against the curve; auto: fitted"),
+                        Messages.of("read.step.time-constant"),
+                        Messages.of("read.step.set-by-hand-against-the-curve-auto")),
                 Setting.number(
-                        DEAD, Setting.AUTO, 0, 1e7, "s", "dead time", "set by hand against the curve; auto: fitted"));
+                        DEAD,
+                        Setting.AUTO,
+                        0,
+                        1e7,
+                        "s",
+                        Messages.of("read.step.dead-time"),
+                        Messages.of("read.step.set-by-hand-against-the-curve-auto")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("gain", "gain", "", -1, "change of the response over change of the input"),
                 new ScalarInfo(
-                        "tau_s", "time constant", "s", 2, "of a first order: 63 % of the way after the dead time"),
-                new ScalarInfo("dead_s", "dead time", "s", 2, "before anything happens"),
-                new ScalarInfo("rise_s", "rise", "s", 2, "from 10 to 90 % of the way"),
-                new ScalarInfo("gain_up", "gain up", "", -1, "of the steps up alone"),
-                new ScalarInfo("gain_down", "gain down", "", -1, "of the steps down alone"),
+                        "gain",
+                        Messages.of("read.step.gain"),
+                        "",
+                        -1,
+                        Messages.of("read.step.change-of-the-response-over-change")),
                 new ScalarInfo(
-                        "overshoot_percent", "overshoot", "%", 0, "how far it goes beyond where it comes to rest"),
+                        "tau_s",
+                        Messages.of("read.step.time-constant"),
+                        "s",
+                        2,
+                        Messages.of("read.step.of-a-first-order-63-of-the-way")),
                 new ScalarInfo(
-                        "slow_lag_s", "slower lag", "s", 2, "of two lags in a row, where they fit clearly better"),
+                        "dead_s",
+                        Messages.of("read.step.dead-time"),
+                        "s",
+                        2,
+                        Messages.of("read.step.before-anything-happens")),
                 new ScalarInfo(
-                        "fast_lag_s", "faster lag", "s", 2, "of two lags in a row, where they fit clearly better"),
-                new ScalarInfo("baseline", "before", "", -1, "the response before the step"),
-                new ScalarInfo("rms_residual", "residual", "", -1, "root of the mean square of what the fit leaves"));
+                        "rise_s",
+                        Messages.of("read.step.rise"),
+                        "s",
+                        2,
+                        Messages.of("read.step.from-10-to-90-of-the-way")),
+                new ScalarInfo(
+                        "gain_up",
+                        Messages.of("read.step.gain-up"),
+                        "",
+                        -1,
+                        Messages.of("read.step.of-the-steps-up-alone")),
+                new ScalarInfo(
+                        "gain_down",
+                        Messages.of("read.step.gain-down"),
+                        "",
+                        -1,
+                        Messages.of("read.step.of-the-steps-down-alone")),
+                new ScalarInfo(
+                        "overshoot_percent",
+                        Messages.of("read.step.overshoot"),
+                        "%",
+                        0,
+                        Messages.of("read.step.how-far-it-goes-beyond-where-it")),
+                new ScalarInfo(
+                        "slow_lag_s",
+                        Messages.of("read.step.slower-lag"),
+                        "s",
+                        2,
+                        Messages.of("read.step.of-two-lags-in-a-row-where-they")),
+                new ScalarInfo(
+                        "fast_lag_s",
+                        Messages.of("read.step.faster-lag"),
+                        "s",
+                        2,
+                        Messages.of("read.step.of-two-lags-in-a-row-where-they")),
+                new ScalarInfo(
+                        "baseline",
+                        Messages.of("read.step.before"),
+                        "",
+                        -1,
+                        Messages.of("read.step.the-response-before-the-step")),
+                new ScalarInfo(
+                        "rms_residual",
+                        Messages.of("read.step.residual"),
+                        "",
+                        -1,
+                        Messages.of("read.step.root-of-the-mean-square-of-what")));
     }
 
     @Override
@@ -114,7 +178,7 @@ public final class StepResponse implements ReaderKind {
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         return rateHz > 0
                 ? Optional.empty()
-                : Optional.of("a step needs a rate above 0 samples/s, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of("read.step.a-step-needs-a-rate-above-0", Digits.of(rateHz)));
     }
 
     @Override

@@ -9,6 +9,7 @@ import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
+import zesty.signal.core.text.Messages;
 
 /** Current, and voltage where there is one: charge, energy, inner resistance, time left. */
 public final class Supply implements ReaderKind {
@@ -21,23 +22,24 @@ public final class Supply implements ReaderKind {
 
     @Override
     public String words() {
-        return "what a battery or supply gives: charge, energy, inner resistance, how long it lasts";
+        return Messages.of("read.supply.what-a-battery-or-supply-gives");
     }
 
     @Override
     public String title() {
-        return "Power and charge";
+        return Messages.of("read.supply.power-and-charge");
     }
 
     @Override
     public String gives() {
-        return "charge, energy, time left";
+        return Messages.of("read.supply.charge-energy-time-left");
     }
 
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("current", "A", "the current drawn"), new Port("voltage", "V", "the voltage under load"));
+                new Port("current", "A", Messages.of("read.supply.the-current-drawn")),
+                new Port("voltage", "V", Messages.of("read.supply.the-voltage-under-load")));
     }
 
     @Override
@@ -48,46 +50,96 @@ public final class Supply implements ReaderKind {
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "shunt with an amplifier, and a divider",
+                Messages.of("read.supply.shunt-with-an-amplifier-and-a"),
                 50,
                 1,
                 200,
                 2,
-                "Sleep currents are tiny beside sending; the zero moves with the supply.",
-                List.of("fuse in the line", "shunt in the return lead", "isolate before touching")));
+                Messages.of("read.supply.sleep-currents-are-tiny-beside"),
+                List.of(
+                        Messages.of("read.supply.fuse-in-the-line"),
+                        Messages.of("read.supply.shunt-in-the-return-lead"),
+                        Messages.of("read.supply.isolate-before-touching"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
                 Setting.number(
-                        "cutoff", Setting.AUTO, -1e6, 1e6, "V", "cutoff", "the voltage at which it counts as empty"),
-                Setting.number("capacity", Setting.AUTO, 1e-9, 1e9, "Ah", "capacity", "what it holds when it is full"));
+                        "cutoff",
+                        Setting.AUTO,
+                        -1e6,
+                        1e6,
+                        "V",
+                        Messages.of("read.supply.cutoff"),
+                        Messages.of("read.supply.the-voltage-at-which-it-counts-as")),
+                Setting.number(
+                        "capacity",
+                        Setting.AUTO,
+                        1e-9,
+                        1e9,
+                        "Ah",
+                        Messages.of("read.supply.capacity"),
+                        Messages.of("read.supply.what-it-holds-when-it-is-full")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
                 new ScalarInfo(
-                        "charge_ah", "charge", "Ah", -1, "current over time, by trapezoids; nothing across a gap"),
-                new ScalarInfo("energy_wh", "energy", "Wh", -1, "power over time; needs the voltage too"),
-                new ScalarInfo("mean_a", "mean current", "A", -1, "over the time that was measured"),
-                new ScalarInfo("peak_a", "peak current", "A", -1, "the highest sample"),
-                new ScalarInfo("mean_w", "mean power", "W", -1, "over the time that was measured"),
-                new ScalarInfo("peak_w", "peak power", "W", -1, "the highest product of a row"),
+                        "charge_ah",
+                        Messages.of("read.supply.charge"),
+                        "Ah",
+                        -1,
+                        Messages.of("read.supply.current-over-time-by-trapezoids")),
+                new ScalarInfo(
+                        "energy_wh",
+                        Messages.of("read.supply.energy"),
+                        "Wh",
+                        -1,
+                        Messages.of("read.supply.power-over-time-needs-the-voltage")),
+                new ScalarInfo(
+                        "mean_a",
+                        Messages.of("read.supply.mean-current"),
+                        "A",
+                        -1,
+                        Messages.of("read.supply.over-the-time-that-was-measured")),
+                new ScalarInfo(
+                        "peak_a",
+                        Messages.of("read.supply.peak-current"),
+                        "A",
+                        -1,
+                        Messages.of("read.supply.the-highest-sample")),
+                new ScalarInfo(
+                        "mean_w",
+                        Messages.of("read.supply.mean-power"),
+                        "W",
+                        -1,
+                        Messages.of("read.supply.over-the-time-that-was-measured")),
+                new ScalarInfo(
+                        "peak_w",
+                        Messages.of("read.supply.peak-power"),
+                        "W",
+                        -1,
+                        Messages.of("read.supply.the-highest-product-of-a-row")),
                 new ScalarInfo(
                         "resistance_ohm",
-                        "inner resistance",
+                        Messages.of("read.supply.inner-resistance"),
                         "Ω",
                         -1,
-                        "the voltage's drop over the current's rise, at steps of the load"),
+                        Messages.of("read.supply.the-voltage-s-drop-over-the")),
                 new ScalarInfo(
                         "left_s",
-                        "time left",
+                        Messages.of("read.supply.time-left"),
                         "s",
                         0,
-                        "to the cutoff at the slope of the last tenth, or by capacity at the mean current"),
-                new ScalarInfo("missing_s", "not measured", "s", 1, "gaps, over which nothing is counted"));
+                        Messages.of("read.supply.to-the-cutoff-at-the-slope-of-the")),
+                new ScalarInfo(
+                        "missing_s",
+                        Messages.of("read.supply.not-measured"),
+                        "s",
+                        1,
+                        Messages.of("read.supply.gaps-over-which-nothing-is-counted")));
     }
 
     @Override

@@ -9,6 +9,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Integrals over the record's own times, and what steps of the load say. */
 final class SupplyReader extends Recorded {
@@ -147,7 +148,7 @@ final class SupplyReader extends Recorded {
 
     private static Quality quality(int n, Sum charge, double[] resistance, boolean unsteady) {
         if (n < 3) {
-            return new Quality(0, List.of("too few samples: " + n));
+            return new Quality(0, List.of(Messages.of("read.supply.too-few-samples", n)));
         }
         List<String> reasons = new ArrayList<>();
         double share = 1;
@@ -155,36 +156,45 @@ final class SupplyReader extends Recorded {
         if (charge.missing() > 0) {
             double part = charge.missing() / whole;
             share = Math.max(0.3, 1 - part);
-            reasons.add(Digits.about(charge.missing(), 3) + " s of " + Digits.about(whole, 3)
-                    + " were not measured: nothing is counted there"
-                    + (part > MUCH_MISSING ? ", so charge and energy are too small" : ""));
+            reasons.add(Messages.of(
+                    "read.supply.s-of-were-not-measured-nothing-is",
+                    Digits.about(charge.missing(), 3),
+                    Digits.about(whole, 3),
+                    (part > MUCH_MISSING ? Messages.of("read.supply.so-charge-and-energy-are-too-small") : "")));
         }
         if (unsteady) {
             share = Math.min(share, 0.5);
-            reasons.add(
-                    "the load changed within the last tenth of the record: the time left goes by that change, not by the battery");
+            reasons.add(Messages.of("read.supply.the-load-changed-within-the-last"));
         }
         if (resistance[2] > 0 && !(resistance[0] > 0)) {
             share = Math.min(share, 0.4);
-            reasons.add("the voltage rises with the current: is a lead the wrong way round, or is it being charged?");
+            reasons.add(Messages.of("read.supply.the-voltage-rises-with-the-current"));
         } else if (resistance[1] > 0.3 * Math.abs(resistance[0])) {
             share = Math.min(share, 0.6);
-            reasons.add("steps of the load disagree about the inner resistance");
+            reasons.add(Messages.of("read.supply.steps-of-the-load-disagree-about"));
         }
         return new Quality(share, reasons);
     }
 
     private static List<String> working(Sum charge, Sum energy, double[] resistance, boolean both) {
         List<String> words = new ArrayList<>();
-        words.add("Mean current " + Digits.about(charge.mean(), 4) + " A over " + Digits.about(charge.seconds(), 4)
-                + " s: " + Digits.about(charge.integral() / HOUR, 4) + " Ah.");
+        words.add(Messages.of(
+                "read.supply.mean-current-a-over-s-ah",
+                Digits.about(charge.mean(), 4),
+                Digits.about(charge.seconds(), 4),
+                Digits.about(charge.integral() / HOUR, 4)));
         if (both) {
-            words.add("Mean power " + Digits.about(energy.mean(), 4) + " W: "
-                    + Digits.about(energy.integral() / HOUR, 4) + " Wh.");
+            words.add(Messages.of(
+                    "read.supply.mean-power-w-wh",
+                    Digits.about(energy.mean(), 4),
+                    Digits.about(energy.integral() / HOUR, 4)));
             words.add(
                     resistance[2] == 0
-                            ? "The load does not step, so its inner resistance cannot be told."
-                            : (int) resistance[2] + " steps of the load: " + Digits.about(resistance[0], 3) + " Ω.");
+                            ? Messages.of("read.supply.the-load-does-not-step-so-its")
+                            : Messages.of(
+                                    "read.supply.steps-of-the-load",
+                                    (int) resistance[2],
+                                    Digits.about(resistance[0], 3)));
         }
         return words;
     }

@@ -13,6 +13,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The tone of a sound: its fundamental, also where a harmonic is stronger or it is missing, and the level. */
 public final class Tone implements ReaderKind {
@@ -26,17 +27,17 @@ public final class Tone implements ReaderKind {
 
     @Override
     public String words() {
-        return "the tone of a sound and how loud it is";
+        return Messages.of("read.tone.the-tone-of-a-sound-and-how-loud");
     }
 
     @Override
     public String title() {
-        return "Sound";
+        return Messages.of("read.tone.sound");
     }
 
     @Override
     public String gives() {
-        return "pitch and level";
+        return Messages.of("read.tone.pitch-and-level");
     }
 
     @Override
@@ -46,44 +47,100 @@ public final class Tone implements ReaderKind {
 
     @Override
     public List<Suggestion> suggestions() {
-        return List.of(new Suggestion("highpass:60@2", "rumble and the hum of the mains go"));
+        return List.of(new Suggestion("highpass:60@2", Messages.of("read.tone.rumble-and-the-hum-of-the-mains-go")));
     }
 
     @Override
     public List<Port> ports() {
-        return List.of(new Port("sound", "", "a waveform: a microphone, a pickup"));
+        return List.of(new Port("sound", "", Messages.of("read.tone.a-waveform-a-microphone-a-pickup")));
     }
 
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "microphone module, waveform",
+                Messages.of("read.tone.microphone-module-waveform"),
                 4000,
                 1,
                 60,
                 1,
-                "Rumble of the room; a level module gives no waveform.",
-                List.of("module output to an analogue pin", "module that gives the waveform, not a level")));
+                Messages.of("read.tone.rumble-of-the-room-a-level-module"),
+                List.of(
+                        Messages.of("read.tone.module-output-to-an-analogue-pin"),
+                        Messages.of("read.tone.module-that-gives-the-waveform-not"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
-                Setting.number("from", "20", 1, 1e6, "Hz", "from", "no tone is looked for below this"),
-                Setting.number("to", Setting.AUTO, 1, 1e6, "Hz", "to", "nor above this; auto: half the rate"));
+                Setting.number(
+                        "from",
+                        "20",
+                        1,
+                        1e6,
+                        "Hz",
+                        Messages.of("read.tone.from"),
+                        Messages.of("read.tone.no-tone-is-looked-for-below-this")),
+                Setting.number(
+                        "to",
+                        Setting.AUTO,
+                        1,
+                        1e6,
+                        "Hz",
+                        Messages.of("read.tone.to"),
+                        Messages.of("read.tone.nor-above-this-auto-half-the-rate")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("hz", "tone", "Hz", 2, "the fundamental, even where a harmonic is stronger"),
-                new ScalarInfo("level_db", "level", "dB", 1, "20 log of the RMS, its mean off, against 1 unit"),
-                new ScalarInfo("confidence", "confidence", "", 2, "share of the sound that this tone explains"),
-                new ScalarInfo("level_dba", "A-weighted", "dB", 1, "level weighted by A (IEC 61672), against 1 unit"),
-                new ScalarInfo("loudest_db", "loudest", "dB", 1, "the loudest eighth of a second"),
-                new ScalarInfo("l10_db", "L10", "dB", 1, "level exceeded for a tenth of the time"),
-                new ScalarInfo("l50_db", "L50", "dB", 1, "level exceeded for half of the time"),
-                new ScalarInfo("l90_db", "L90", "dB", 1, "level exceeded for nine tenths of the time"));
+                new ScalarInfo(
+                        "hz",
+                        Messages.of("read.tone.tone"),
+                        "Hz",
+                        2,
+                        Messages.of("read.tone.the-fundamental-even-where-a")),
+                new ScalarInfo(
+                        "level_db",
+                        Messages.of("read.tone.level"),
+                        "dB",
+                        1,
+                        Messages.of("read.tone.20-log-of-the-rms-its-mean-off")),
+                new ScalarInfo(
+                        "confidence",
+                        Messages.of("read.tone.confidence"),
+                        "",
+                        2,
+                        Messages.of("read.tone.share-of-the-sound-that-this-tone")),
+                new ScalarInfo(
+                        "level_dba",
+                        Messages.of("read.tone.a-weighted"),
+                        "dB",
+                        1,
+                        Messages.of("read.tone.level-weighted-by-a-iec-61672")),
+                new ScalarInfo(
+                        "loudest_db",
+                        Messages.of("read.tone.loudest"),
+                        "dB",
+                        1,
+                        Messages.of("read.tone.the-loudest-eighth-of-a-second")),
+                new ScalarInfo(
+                        "l10_db",
+                        Messages.of("read.tone.l10"),
+                        "dB",
+                        1,
+                        Messages.of("read.tone.level-exceeded-for-a-tenth-of-the")),
+                new ScalarInfo(
+                        "l50_db",
+                        Messages.of("read.tone.l50"),
+                        "dB",
+                        1,
+                        Messages.of("read.tone.level-exceeded-for-half-of-the")),
+                new ScalarInfo(
+                        "l90_db",
+                        Messages.of("read.tone.l90"),
+                        "dB",
+                        1,
+                        Messages.of("read.tone.level-exceeded-for-nine-tenths-of")));
     }
 
     @Override
@@ -105,13 +162,17 @@ public final class Tone implements ReaderKind {
     @Override
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         if (!(rateHz >= LEAST_HZ)) {
-            return Optional.of("a tone needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+            return Optional.of(Messages.of(
+                    "read.tone.a-tone-needs-samples-s-or-more-not", Digits.of(LEAST_HZ), Digits.of(rateHz)));
         }
         double to = to(settings, rateHz);
         return settings.number("from") < to && to <= rateHz / 2
                 ? Optional.empty()
-                : Optional.of("from must lie below to, and to at most at half the rate, " + Digits.of(rateHz / 2)
-                        + " Hz; were " + settings.text("from") + " and " + settings.text("to"));
+                : Optional.of(Messages.of(
+                        "read.tone.from-must-lie-below-to-and-to-at",
+                        Digits.of(rateHz / 2),
+                        settings.text("from"),
+                        settings.text("to")));
     }
 
     private static double to(Settings settings, double rateHz) {

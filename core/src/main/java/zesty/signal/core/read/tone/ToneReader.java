@@ -11,6 +11,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
+import zesty.signal.core.text.Messages;
 
 /** Finds the lines of a sound, the fundamental that they are harmonics of, and how much of the sound that explains. */
 final class ToneReader extends Recorded {
@@ -214,30 +215,30 @@ final class ToneReader extends Recorded {
     private static Quality quality(int samples, double square, Found found) {
         if (samples < SHORTEST) {
             return new Quality(
-                    0, List.of("too few samples without a gap: " + samples + ", " + SHORTEST + " are needed"));
+                    0, List.of(Messages.of("read.tone.too-few-samples-without-a-gap-are", samples, SHORTEST)));
         }
         if (!(square > 0)) {
-            return new Quality(0.1, List.of("silence: every sample is the same"));
+            return new Quality(0.1, List.of(Messages.of("read.tone.silence-every-sample-is-the-same")));
         }
         if (Double.isNaN(found.hz())) {
-            return new Quality(0.1, List.of("no tone: nothing stands out of the noise"));
+            return new Quality(0.1, List.of(Messages.of("read.tone.no-tone-nothing-stands-out-of-the")));
         }
         return found.confidence() < 0.5
                 ? new Quality(
                         found.confidence(),
-                        List.of("one steady tone explains only " + Digits.fixed(100 * found.confidence(), 0)
-                                + " % of the sound"))
+                        List.of(Messages.of(
+                                "read.tone.one-steady-tone-explains-only-of",
+                                Digits.fixed(100 * found.confidence(), 0))))
                 : new Quality(found.confidence(), List.of());
     }
 
     private static List<String> working(Found found, double level) {
         List<String> words = new ArrayList<>();
         if (found.hz() == found.hz()) {
-            words.add(
-                    "Fundamental " + Digits.fixed(found.hz(), 3) + " Hz: the lines of the spectrum are its harmonics.");
+            words.add(Messages.of("read.tone.fundamental-hz-the-lines-of-the", Digits.fixed(found.hz(), 3)));
         }
         if (level == level) {
-            words.add("Level 20 · log of the RMS against 1 unit: " + Digits.fixed(level, 2) + " dB.");
+            words.add(Messages.of("read.tone.level-20-log-of-the-rms-against-1", Digits.fixed(level, 2)));
         }
         return words;
     }

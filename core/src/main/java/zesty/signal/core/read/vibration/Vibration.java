@@ -14,6 +14,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Vibration of one to three axes: RMS, peak, crest factor, kurtosis, the strongest lines, the share clipped. */
 public final class Vibration implements ReaderKind {
@@ -37,12 +38,12 @@ public final class Vibration implements ReaderKind {
 
     @Override
     public String words() {
-        return "how strong a shaking is, how spiky, and which tones it is made of";
+        return Messages.of("read.vibration.how-strong-a-shaking-is-how-spiky");
     }
 
     @Override
     public String gives() {
-        return "RMS, peaks, spectrum lines";
+        return Messages.of("read.vibration.rms-peaks-spectrum-lines");
     }
 
     @Override
@@ -52,15 +53,15 @@ public final class Vibration implements ReaderKind {
 
     @Override
     public List<Suggestion> suggestions() {
-        return List.of(new Suggestion("highpass:2@2", "gravity and the drift of the sensor go"));
+        return List.of(new Suggestion("highpass:2@2", Messages.of("read.vibration.gravity-and-the-drift-of-the")));
     }
 
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("ax", "", "an axis of an accelerometer, or a knock sensor"),
-                new Port("ay", "", "the second axis"),
-                new Port("az", "", "the third axis"));
+                new Port("ax", "", Messages.of("read.vibration.an-axis-of-an-accelerometer-or-a")),
+                new Port("ay", "", Messages.of("read.vibration.the-second-axis")),
+                new Port("az", "", Messages.of("read.vibration.the-third-axis")));
     }
 
     @Override
@@ -71,51 +72,67 @@ public final class Vibration implements ReaderKind {
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "accelerometer, three axes",
+                Messages.of("read.vibration.accelerometer-three-axes"),
                 500,
                 0.3,
                 60,
                 3,
-                "Tones above half the rate are aliased; a range that is too small clips.",
+                Messages.of("read.vibration.tones-above-half-the-rate-are"),
                 List.of(
-                        "sensor screwed or glued down",
-                        "bus lines short, with pull-ups",
-                        "range set larger than the strongest shake")));
+                        Messages.of("read.vibration.sensor-screwed-or-glued-down"),
+                        Messages.of("read.vibration.bus-lines-short-with-pull-ups"),
+                        Messages.of("read.vibration.range-set-larger-than-the"))));
     }
 
     @Override
     public List<Setting> settings() {
         return List.of(
-                Setting.number("peaks", "5", 1, 50, "", "lines", "how many lines are told, the strongest first"),
+                Setting.number(
+                        "peaks",
+                        "5",
+                        1,
+                        50,
+                        "",
+                        Messages.of("read.vibration.lines"),
+                        Messages.of("read.vibration.how-many-lines-are-told-the")),
                 Setting.choice(
                         "unit",
                         List.of("g", "m/s2", "counts"),
-                        "unit",
-                        "what the numbers are in; of counts there is no velocity"),
+                        Messages.of("read.vibration.unit"),
+                        Messages.of("read.vibration.what-the-numbers-are-in-of-counts")),
                 Setting.number(
                         TURNS,
                         Setting.AUTO,
                         0.05,
                         1e5,
                         "Hz",
-                        "turns",
-                        "how often a second it turns; auto: the line that others are harmonics of"),
+                        Messages.of("read.vibration.turns"),
+                        Messages.of("read.vibration.how-often-a-second-it-turns-auto")),
                 Setting.number(
                         "from",
                         "10",
                         0.5,
                         1e5,
                         "Hz",
-                        "velocity from",
-                        "slower than this is left out of velocity and way"),
-                Setting.choice("bands", List.of("thirds", "octaves"), "bands", "how wide the bands are"),
-                Setting.list(GOOD, 3, 60, "good state", "Hz, amplitude and scatter of each line while all was well"),
+                        Messages.of("read.vibration.velocity-from"),
+                        Messages.of("read.vibration.slower-than-this-is-left-out-of")),
+                Setting.choice(
+                        "bands",
+                        List.of("thirds", "octaves"),
+                        Messages.of("read.vibration.bands"),
+                        Messages.of("read.vibration.how-wide-the-bands-are")),
+                Setting.list(
+                        GOOD,
+                        3,
+                        60,
+                        Messages.of("read.vibration.good-state"),
+                        Messages.of("read.vibration.hz-amplitude-and-scatter-of-each")),
                 Setting.list(
                         SEEN,
                         1,
                         21,
-                        "seen before",
-                        "another rate and the lines seen at it: which of them are aliased"));
+                        Messages.of("read.vibration.seen-before"),
+                        Messages.of("read.vibration.another-rate-and-the-lines-seen-at")));
     }
 
     @Override
@@ -131,20 +148,53 @@ public final class Vibration implements ReaderKind {
     public List<ScalarInfo> scalars() {
         return List.of(
                 new ScalarInfo(
-                        "rms", "RMS", ScalarInfo.OF_PORT, -1, "of what is left once the mean is taken off each axis"),
+                        "rms",
+                        Messages.of("read.vibration.rms"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.vibration.of-what-is-left-once-the-mean-is")),
                 new ScalarInfo(
-                        "peak", "peak", ScalarInfo.OF_PORT, -1, "the furthest from the mean, of all axes together"),
-                new ScalarInfo("crest", "crest factor", "", 2, "peak over RMS; 1.41 for a sine, 3 to 5 for noise"),
-                new ScalarInfo("kurtosis", "kurtosis", "", 2, "3 for Gaussian noise, 1.5 for a sine, more for knocks"),
-                new ScalarInfo("clipped", "clipped", "", 3, "share of the samples at an end of the range"),
+                        "peak",
+                        Messages.of("read.vibration.peak"),
+                        ScalarInfo.OF_PORT,
+                        -1,
+                        Messages.of("read.vibration.the-furthest-from-the-mean-of-all")),
+                new ScalarInfo(
+                        "crest",
+                        Messages.of("read.vibration.crest-factor"),
+                        "",
+                        2,
+                        Messages.of("read.vibration.peak-over-rms-1-41-for-a-sine-3-to")),
+                new ScalarInfo(
+                        "kurtosis",
+                        Messages.of("read.vibration.kurtosis"),
+                        "",
+                        2,
+                        Messages.of("read.vibration.3-for-gaussian-noise-1-5-for-a")),
+                new ScalarInfo(
+                        "clipped",
+                        Messages.of("read.vibration.clipped"),
+                        "",
+                        3,
+                        Messages.of("read.vibration.share-of-the-samples-at-an-end-of")),
                 new ScalarInfo(
                         "velocity_mm_s",
-                        "velocity",
+                        Messages.of("read.vibration.velocity"),
                         "mm/s",
                         2,
-                        "RMS, integrated in the spectrum from the stated frequency up"),
-                new ScalarInfo("displacement_um", "way", "\u00b5m", 1, "RMS, integrated twice in the spectrum"),
-                new ScalarInfo("turning_hz", "turns", "Hz", 2, "as set, or the line that others are harmonics of"));
+                        Messages.of("read.vibration.rms-integrated-in-the-spectrum")),
+                new ScalarInfo(
+                        "displacement_um",
+                        Messages.of("read.vibration.way"),
+                        "\u00b5m",
+                        1,
+                        Messages.of("read.vibration.rms-integrated-twice-in-the")),
+                new ScalarInfo(
+                        "turning_hz",
+                        Messages.of("read.vibration.turns"),
+                        "Hz",
+                        2,
+                        Messages.of("read.vibration.as-set-or-the-line-that-others-are")));
     }
 
     @Override
@@ -167,8 +217,8 @@ public final class Vibration implements ReaderKind {
     public Optional<String> unsuited(Settings settings, String unit, double rateHz) {
         return rateHz >= LEAST_HZ
                 ? Optional.empty()
-                : Optional.of(
-                        "vibration needs " + Digits.of(LEAST_HZ) + " samples/s or more, not " + Digits.of(rateHz));
+                : Optional.of(Messages.of(
+                        "read.vibration.vibration-needs-samples-s-or-more", Digits.of(LEAST_HZ), Digits.of(rateHz)));
     }
 
     @Override
@@ -178,7 +228,8 @@ public final class Vibration implements ReaderKind {
         });
         double peaks = settings.number("peaks");
         if (peaks != Math.rint(peaks)) {
-            throw new ReaderException("peaks takes a whole number from 1 to 50, was " + settings.text("peaks"));
+            throw new ReaderException(
+                    Messages.of("read.vibration.peaks-takes-a-whole-number-from-1", settings.text("peaks")));
         }
         return new VibrationReader((int) peaks, settings, rateHz);
     }

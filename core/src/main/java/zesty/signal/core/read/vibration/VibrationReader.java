@@ -12,6 +12,7 @@ import zesty.signal.core.spectrum.FineLines;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
+import zesty.signal.core.text.Messages;
 
 /** Works a stretch of vibration out: sums over all axes, and the lines of their common spectrum. */
 final class VibrationReader extends Recorded {
@@ -204,16 +205,19 @@ final class VibrationReader extends Recorded {
 
     private static Quality quality(Sums sums) {
         if (sums.count() < SHORTEST) {
-            return new Quality(sums.count() > 2 ? 0.3 : 0, List.of("too few samples for a spectrum: " + sums.count()));
+            return new Quality(
+                    sums.count() > 2 ? 0.3 : 0,
+                    List.of(Messages.of("read.vibration.too-few-samples-for-a-spectrum", sums.count())));
         }
         if (!(sums.rms() > 0)) {
-            return new Quality(0.2, List.of("nothing moves: every sample is the same. Is the sensor connected?"));
+            return new Quality(0.2, List.of(Messages.of("read.vibration.nothing-moves-every-sample-is-the")));
         }
         if (sums.clipped() > WORTH_SAYING) {
             return new Quality(
                     Math.max(0.1, 1 - 5 * sums.clipped()),
-                    List.of(Digits.fixed(100 * sums.clipped(), 1)
-                            + " % of the samples stand at an end of the range: peak and lines are too low"));
+                    List.of(Messages.of(
+                            "read.vibration.of-the-samples-stand-at-an-end-of",
+                            Digits.fixed(100 * sums.clipped(), 1))));
         }
         return new Quality(1, List.of());
     }
@@ -221,18 +225,24 @@ final class VibrationReader extends Recorded {
     private List<String> working(Sums sums, List<Lines.Line> lines, FineLines fine) {
         List<String> words = new ArrayList<>();
         if (sums.count() > 0) {
-            words.add("Root of the mean square of " + sums.count() + " samples, each axis less its mean: "
-                    + Digits.about(sums.rms(), 4) + "; furthest " + Digits.about(sums.peak(), 4) + ".");
+            words.add(Messages.of(
+                    "read.vibration.root-of-the-mean-square-of-samples",
+                    sums.count(),
+                    Digits.about(sums.rms(), 4),
+                    Digits.about(sums.peak(), 4)));
         }
         if (fine != null) {
-            words.add("Steady lines " + Digits.about(fine.resolutionHz(), 2)
-                    + " Hz or more from each other are resolved; a longer record resolves closer ones.");
+            words.add(Messages.of(
+                    "read.vibration.steady-lines-hz-or-more-from-each", Digits.about(fine.resolutionHz(), 2)));
         }
         for (Lines.Line line : lines) {
             // What lies above half the rate shows mirrored at it, and cannot be told from what is there.
-            words.add(Digits.fixed(line.hz(), 2) + " Hz, or " + Digits.fixed(rateHz - line.hz(), 2) + " or "
-                    + Digits.fixed(rateHz + line.hz(), 2) + " Hz aliased: " + Digits.about(line.amplitude(), 3)
-                    + ". Record at another rate: an aliased line moves.");
+            words.add(Messages.of(
+                    "read.vibration.hz-or-or-hz-aliased-record-at",
+                    Digits.fixed(line.hz(), 2),
+                    Digits.fixed(rateHz - line.hz(), 2),
+                    Digits.fixed(rateHz + line.hz(), 2),
+                    Digits.about(line.amplitude(), 3)));
         }
         return words;
     }

@@ -13,6 +13,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Wind speed from turning cups: mean, gust, lull and force. */
 public final class Wind implements ReaderKind {
@@ -32,12 +33,12 @@ public final class Wind implements ReaderKind {
 
     @Override
     public String words() {
-        return "wind speed from the pulses of turning cups: mean, gust, lull";
+        return Messages.of("read.wind.wind-speed-from-the-pulses-of");
     }
 
     @Override
     public String gives() {
-        return "speed, gust, direction";
+        return Messages.of("read.wind.speed-gust-direction");
     }
 
     @Override
@@ -53,8 +54,8 @@ public final class Wind implements ReaderKind {
     @Override
     public List<Port> ports() {
         return List.of(
-                new Port("pulses", "", "pulses a row, times of edges, or the square wave itself"),
-                new Port("vane", "\u00b0", "where the wind comes from"));
+                new Port("pulses", "", Messages.of("read.wind.pulses-a-row-times-of-edges-or-the")),
+                new Port("vane", "\u00b0", Messages.of("read.wind.where-the-wind-comes-from")));
     }
 
     @Override
@@ -65,16 +66,16 @@ public final class Wind implements ReaderKind {
     @Override
     public List<Need> needs() {
         return List.of(new Need(
-                "cups with a contact",
+                Messages.of("read.wind.cups-with-a-contact"),
                 40,
                 3,
                 2,
                 1,
-                "A contact bounces; calm gives no edge at all.",
+                Messages.of("read.wind.a-contact-bounces-calm-gives-no"),
                 List.of(
-                        "contact to a digital pin and ground",
-                        "pull-up and a capacitor against bounces",
-                        "no climbing alone or in wind")));
+                        Messages.of("read.wind.contact-to-a-digital-pin-and"),
+                        Messages.of("read.wind.pull-up-and-a-capacitor-against"),
+                        Messages.of("read.wind.no-climbing-alone-or-in-wind"))));
     }
 
     @Override
@@ -83,29 +84,103 @@ public final class Wind implements ReaderKind {
                 Setting.choice(
                         "input",
                         List.of(COUNT, EDGES, LEVEL),
-                        "input",
-                        "pulses since the row before, the time of each edge in s, or the square wave as it is sampled"),
-                Setting.number("factor", "1", 1e-6, 1e6, "m/s per Hz", "factor", "wind speed for one turn a second"),
-                Setting.number("offset", "0", 0, 100, "m/s", "offset", "the wind at which the cups begin to turn"),
+                        Messages.of("read.wind.input"),
+                        Messages.of("read.wind.pulses-since-the-row-before-the")),
                 Setting.number(
-                        "per_turn", "1", 1, 1000, "", "pulses a turn", "how often the contact closes in one turn"));
+                        "factor",
+                        "1",
+                        1e-6,
+                        1e6,
+                        Messages.of("read.wind.m-s-per-hz"),
+                        Messages.of("read.wind.factor"),
+                        Messages.of("read.wind.wind-speed-for-one-turn-a-second")),
+                Setting.number(
+                        "offset",
+                        "0",
+                        0,
+                        100,
+                        "m/s",
+                        Messages.of("read.wind.offset"),
+                        Messages.of("read.wind.the-wind-at-which-the-cups-begin")),
+                Setting.number(
+                        "per_turn",
+                        "1",
+                        1,
+                        1000,
+                        "",
+                        Messages.of("read.wind.pulses-a-turn"),
+                        Messages.of("read.wind.how-often-the-contact-closes-in")));
     }
 
     @Override
     public List<ScalarInfo> scalars() {
         return List.of(
-                new ScalarInfo("mean_mps", "mean", "m/s", 1, "over the record, standing included"),
-                new ScalarInfo("gust_mps", "gust", "m/s", 1, "the highest mean of 3 s"),
-                new ScalarInfo("lull_mps", "lull", "m/s", 1, "the lowest mean of 3 s"),
-                new ScalarInfo("beaufort", "force", "", 0, "of the mean, 0 to 12"),
-                new ScalarInfo("mean_1min_mps", "last minute", "m/s", 1, "mean of the newest minute"),
-                new ScalarInfo("mean_2min_mps", "last 2 minutes", "m/s", 1, "mean of the newest two minutes"),
-                new ScalarInfo("mean_10min_mps", "last 10 minutes", "m/s", 1, "mean of the newest ten minutes"),
-                new ScalarInfo("turbulence", "turbulence", "", 2, "SD of the means of a second over the mean"),
-                new ScalarInfo("from_deg", "from", "\u00b0", 0, "direction it blew from, a mean of vectors"),
                 new ScalarInfo(
-                        "from_spread_deg", "direction spread", "\u00b0", 0, "standard deviation of the direction"),
-                new ScalarInfo("bounces", "bounces", "", 0, "edges left out because the contact bounced"));
+                        "mean_mps",
+                        Messages.of("read.wind.mean"),
+                        "m/s",
+                        1,
+                        Messages.of("read.wind.over-the-record-standing-included")),
+                new ScalarInfo(
+                        "gust_mps",
+                        Messages.of("read.wind.gust"),
+                        "m/s",
+                        1,
+                        Messages.of("read.wind.the-highest-mean-of-3-s")),
+                new ScalarInfo(
+                        "lull_mps",
+                        Messages.of("read.wind.lull"),
+                        "m/s",
+                        1,
+                        Messages.of("read.wind.the-lowest-mean-of-3-s")),
+                new ScalarInfo(
+                        "beaufort",
+                        Messages.of("read.wind.force"),
+                        "",
+                        0,
+                        Messages.of("read.wind.of-the-mean-0-to-12")),
+                new ScalarInfo(
+                        "mean_1min_mps",
+                        Messages.of("read.wind.last-minute"),
+                        "m/s",
+                        1,
+                        Messages.of("read.wind.mean-of-the-newest-minute")),
+                new ScalarInfo(
+                        "mean_2min_mps",
+                        Messages.of("read.wind.last-2-minutes"),
+                        "m/s",
+                        1,
+                        Messages.of("read.wind.mean-of-the-newest-two-minutes")),
+                new ScalarInfo(
+                        "mean_10min_mps",
+                        Messages.of("read.wind.last-10-minutes"),
+                        "m/s",
+                        1,
+                        Messages.of("read.wind.mean-of-the-newest-ten-minutes")),
+                new ScalarInfo(
+                        "turbulence",
+                        Messages.of("read.wind.turbulence"),
+                        "",
+                        2,
+                        Messages.of("read.wind.sd-of-the-means-of-a-second-over")),
+                new ScalarInfo(
+                        "from_deg",
+                        Messages.of("read.wind.from"),
+                        "\u00b0",
+                        0,
+                        Messages.of("read.wind.direction-it-blew-from-a-mean-of")),
+                new ScalarInfo(
+                        "from_spread_deg",
+                        Messages.of("read.wind.direction-spread"),
+                        "\u00b0",
+                        0,
+                        Messages.of("read.wind.standard-deviation-of-the")),
+                new ScalarInfo(
+                        "bounces",
+                        Messages.of("read.wind.bounces"),
+                        "",
+                        0,
+                        Messages.of("read.wind.edges-left-out-because-the-contact")));
     }
 
     @Override
@@ -125,9 +200,11 @@ public final class Wind implements ReaderKind {
                 ? Optional.empty()
                 : Optional.of(
                         wave
-                                ? "a square wave needs " + Digits.of(LEAST_LEVEL_HZ) + " samples/s or more, not "
-                                        + Digits.of(rateHz) + "; count pulses on the board instead"
-                                : "wind needs a rate above 0 rows/s, not " + Digits.of(rateHz));
+                                ? Messages.of(
+                                        "read.wind.a-square-wave-needs-samples-s-or",
+                                        Digits.of(LEAST_LEVEL_HZ),
+                                        Digits.of(rateHz))
+                                : Messages.of("read.wind.wind-needs-a-rate-above-0-rows-s", Digits.of(rateHz)));
     }
 
     @Override
@@ -139,19 +216,22 @@ public final class Wind implements ReaderKind {
     public void check(Settings settings, double[][] ports) {
         boolean edges = settings.text("input").equals(EDGES);
         if (edges && ports.length > 1) {
-            throw new ReaderException("a vane has no value at the edges' own times; read it beside counted pulses");
+            throw new ReaderException(Messages.of("read.wind.a-vane-has-no-value-at-the-edges"));
         }
         for (int i = 1; edges && i < ports[0].length; i++) {
             if (!(ports[0][i] >= ports[0][i - 1])) {
-                throw new ReaderException("times of edges must rise, but row " + (i + 1) + " has "
-                        + Digits.of(ports[0][i]) + " after " + Digits.of(ports[0][i - 1]));
+                throw new ReaderException(Messages.of(
+                        "read.wind.times-of-edges-must-rise-but-row",
+                        (i + 1),
+                        Digits.of(ports[0][i]),
+                        Digits.of(ports[0][i - 1])));
             }
         }
         if (settings.text("input").equals(COUNT)) {
             for (int i = 0; i < ports[0].length; i++) {
                 if (ports[0][i] < 0) {
-                    throw new ReaderException(
-                            "pulses a row cannot be below 0, but row " + (i + 1) + " has " + Digits.of(ports[0][i]));
+                    throw new ReaderException(Messages.of(
+                            "read.wind.pulses-a-row-cannot-be-below-0-but", (i + 1), Digits.of(ports[0][i])));
                 }
             }
         }

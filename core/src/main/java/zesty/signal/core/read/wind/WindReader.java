@@ -9,10 +9,11 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * Turns pulses into wind. Between two edges the cups turned once over the pulses a turn, so the speed there is known; after
- * an edge that no other follows within 3 s they stand.
+ * an edge that no other follows within 3 s they stand. Longer than others: four ways in which pulses come, one speed.
  */
 final class WindReader extends Recorded {
     private static final double STANDS_SECONDS = 3;
@@ -23,19 +24,19 @@ final class WindReader extends Recorded {
 
     /** What each force does, in words of our own. */
     private static final String[] WORDS = {
-        "smoke rises straight, the water is a mirror",
-        "smoke drifts, the water creeps",
-        "felt on the cheek, the water is pricked all over",
-        "leaves keep moving, the first crests fall over glassy",
-        "dust lifts, small waves with a white tip here and there",
-        "bushes sway, white tips everywhere, spray now and then",
-        "wires hum, the first large waves, reef now",
-        "walking against it is work, foam begins to lie in streaks",
-        "twigs break off, long waves with torn crests",
-        "tiles loosen, thick streaks of foam, spray hides the shore",
-        "trees come down, the sea is white and pounds",
-        "damage all round, ships are lost to sight behind the waves",
-        "everything flies, air and water are one"
+        Messages.of("read.wind.smoke-rises-straight-the-water-is"),
+        Messages.of("read.wind.smoke-drifts-the-water-creeps"),
+        Messages.of("read.wind.felt-on-the-cheek-the-water-is"),
+        Messages.of("read.wind.leaves-keep-moving-the-first"),
+        Messages.of("read.wind.dust-lifts-small-waves-with-a"),
+        Messages.of("read.wind.bushes-sway-white-tips-everywhere"),
+        Messages.of("read.wind.wires-hum-the-first-large-waves"),
+        Messages.of("read.wind.walking-against-it-is-work-foam"),
+        Messages.of("read.wind.twigs-break-off-long-waves-with"),
+        Messages.of("read.wind.tiles-loosen-thick-streaks-of-foam"),
+        Messages.of("read.wind.trees-come-down-the-sea-is-white"),
+        Messages.of("read.wind.damage-all-round-ships-are-lost-to"),
+        Messages.of("read.wind.everything-flies-air-and-water-are")
     };
 
     /** Rows to either side that a count is held against. */
@@ -150,8 +151,11 @@ final class WindReader extends Recorded {
     }
 
     private static String alsoIn(double mps) {
-        return Digits.fixed(3.6 * mps, 1) + " km/h, " + Digits.fixed(mps * 3600 / 1852, 1) + " knots, "
-                + Digits.fixed(mps * 3600 / 1609.344, 1) + " mph";
+        return Messages.of(
+                "read.wind.km-h-knots-mph",
+                Digits.fixed(3.6 * mps, 1),
+                Digits.fixed(mps * 3600 / 1852, 1),
+                Digits.fixed(mps * 3600 / 1609.344, 1));
     }
 
     /** What the vane said, each row with the wind that blew up to it. */
@@ -359,32 +363,33 @@ final class WindReader extends Recorded {
         if (!(length > 0)) {
             return new Quality(
                     stretch.length() > 2 ? 0.1 : 0,
-                    List.of(stretch.length() == 0 ? "nothing has come yet" : "too little for a speed"));
+                    List.of(
+                            stretch.length() == 0
+                                    ? Messages.of("read.wind.nothing-has-come-yet")
+                                    : Messages.of("read.wind.too-little-for-a-speed")));
         }
         List<String> reasons = new ArrayList<>();
         double share = 1;
         if (length < GUST_SECONDS) {
             share = 0.4;
-            reasons.add("shorter than the 3 s of a gust");
+            reasons.add(Messages.of("read.wind.shorter-than-the-3-s-of-a-gust"));
         }
         double beyond = beyond(values);
         if (beyond > UNLIKELY) {
             share = Math.min(share, 0.3);
-            reasons.add(
-                    0,
-                    "one second is " + Digits.fixed(beyond, 0)
-                            + " times as fast as any other: a knock on the contact, or counts of a longer time in one row");
+            reasons.add(0, Messages.of("read.wind.one-second-is-times-as-fast-as-any", Digits.fixed(beyond, 0)));
         }
         if (stalls > 0) {
             share = Math.min(share, 0.9);
-            reasons.add(stalls + (stalls == 1 ? " row holds" : " rows hold")
-                    + " what was counted while no row was received; it is shared out over that time");
+            reasons.add(Messages.of(
+                    "read.wind.what-was-counted-while-no-row-was",
+                    stalls + (stalls == 1 ? Messages.of("read.wind.row-holds") : Messages.of("read.wind.rows-hold"))));
         }
         if (mean == 0) {
-            reasons.add("calm: no pulse received");
+            reasons.add(Messages.of("read.wind.calm-no-pulse-received"));
         }
         if (bounces > 0) {
-            reasons.add(bounces + " edges left out: the contact bounces");
+            reasons.add(Messages.of("read.wind.edges-left-out-the-contact-bounces", bounces));
         }
         return new Quality(share, reasons);
     }
@@ -393,8 +398,12 @@ final class WindReader extends Recorded {
         if (!(length > 0)) {
             return List.of();
         }
-        return List.of("Speed = " + Digits.of(factor) + " m/s per Hz × turns a second + " + Digits.of(offset)
-                + " m/s while turning; 0 where no pulse was received for " + Digits.of(STANDS_SECONDS) + " s. Mean of "
-                + Digits.fixed(length, 1) + " s: " + Digits.fixed(mean, 2) + " m/s.");
+        return List.of(Messages.of(
+                "read.wind.speed-m-s-per-hz-turns-a-second-m",
+                Digits.of(factor),
+                Digits.of(offset),
+                Digits.of(STANDS_SECONDS),
+                Digits.fixed(length, 1),
+                Digits.fixed(mean, 2)));
     }
 }

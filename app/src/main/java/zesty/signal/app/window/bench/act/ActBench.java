@@ -26,11 +26,12 @@ import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Line;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.BandSnapshot;
 import zesty.signal.engine.Snapshot;
 
-/** Act: rules as sentences under the picture of what the chosen one watches; beside it outputs, the map for a threshold, and the log. */
+/** Act: rules as sentences under the picture of what the chosen one watches; beside it outputs, the map for a threshold, and the log. Longer than others: it keeps the parts of the bench in step with one chosen rule. */
 public final class ActBench extends Bench {
     /** The picture shows this much at least. */
     static final double LEAST_SECONDS = 60;
@@ -41,11 +42,11 @@ public final class ActBench extends Bench {
 
     private final ActPicture picture = new ActPicture();
     private final Label summary = new Label();
-    private final Button calm =
-            Bench.button("use-hysteresis", "Use", "the hysteresis that the measured noise asks for (U undoes it)");
+    private final Button calm = Bench.button(
+            "use-hysteresis", Messages.of("bench.act.use"), Messages.of("bench.act.the-hysteresis-that-the-measured"));
     private final VBox rows = new VBox(3);
     private final VBox outputs = new VBox(6);
-    private final Label outputsTitle = new Label("Outputs");
+    private final Label outputsTitle = new Label(Messages.of("bench.act.outputs"));
     private final DecisionLines decisions = new DecisionLines();
     private final TuningPanel tuning;
     private final PlanPanel steps;
@@ -75,19 +76,23 @@ public final class ActBench extends Bench {
         calm.setVisible(false);
         calm.setOnAction(event -> inForce().ifPresent(rule -> adopt(RuleEdits.widened(rule, proposed))));
         outputsTitle.getStyleClass().add("kinds-title");
-        Button board =
-                Bench.button("show-scoreboard", "Scoreboard", "points in digits that are read from across a room (V)");
+        Button board = Bench.button(
+                "show-scoreboard",
+                Messages.of("bench.act.scoreboard"),
+                Messages.of("bench.act.points-in-digits-that-are-read"));
         board.setOnAction(event -> workspace.view().scoreboard().set(true));
         today = Bench.button(
-                "todays-rules", "Today's rules", "what the live rig would have decided over this take (U undoes it)");
+                "todays-rules",
+                Messages.of("bench.act.today-s-rules"),
+                Messages.of("bench.act.what-the-live-rig-would-have"));
         today.managedProperty().bind(today.visibleProperty());
         today.setVisible(false);
         today.setOnAction(
                 event -> workspace.acting().change(now -> workspace.live().rig().act()));
         Button code = Bench.button(
                 "portable-rules",
-                "Board code (C)",
-                "scaling, recipe and rules of this channel as C; it is compiled, run on what came, and compared");
+                Messages.of("bench.act.board-code-c"),
+                Messages.of("bench.act.scaling-recipe-and-rules-of-this"));
         code.setOnAction(event -> focused(workspace.shown().snapshot(System.nanoTime()))
                 .filter(one -> one.raw() != null)
                 .ifPresent(workspace.planning()::portable));
@@ -272,10 +277,7 @@ public final class ActBench extends Bench {
             made.add(new BandRow(workspace, rig, b, () -> choose(key)));
         }
         if (act.book().rules().isEmpty()) {
-            made.add(
-                    0,
-                    Bench.small(
-                            "No rule yet. A rule watches a channel or a number, and does something when it turns on."));
+            made.add(0, Bench.small(Messages.of("bench.act.no-rule-yet-a-rule-watches-a")));
         }
         rows.getChildren().setAll(made);
         List<Node> out = new ArrayList<>();
@@ -331,7 +333,7 @@ public final class ActBench extends Bench {
                 new double[0]);
         tuning.show(snapshot, null, unit);
         calm.setVisible(false);
-        summary.setText("Drag an edge of the range. In sight it was left " + times(spans.size()) + ".");
+        summary.setText(Messages.of("bench.act.drag-an-edge-of-the-range-in-sight", times(spans.size())));
     }
 
     private Optional<BandSetup> band() {
@@ -352,7 +354,7 @@ public final class ActBench extends Bench {
                         .map(one -> (Watch) new Watch.Column(one.channel().column()))
                         .orElse(null);
         if (watch == null) {
-            summary.setText("No channel yet.");
+            summary.setText(Messages.of("bench.act.no-channel-yet"));
             return;
         }
         WatchChoice choice = WatchChoice.find(choices, watch);
@@ -404,11 +406,16 @@ public final class ActBench extends Bench {
         if (other || nanos - numberNanos > NUMBER_EVERY_NANOS) {
             numberNanos = nanos;
             numberOf = watch;
-            workspace.tasks().fetch("the number could not be worked out", () -> column.number(watch, unit), made -> {
-                if (watch.equals(numberOf)) {
-                    number = made;
-                }
-            });
+            workspace
+                    .tasks()
+                    .fetch(
+                            Messages.of("bench.act.the-number-could-not-be-worked-out"),
+                            () -> column.number(watch, unit),
+                            made -> {
+                                if (watch.equals(numberOf)) {
+                                    number = made;
+                                }
+                            });
         }
         return number == null ? Watched.nothing(unit) : number;
     }
@@ -416,24 +423,23 @@ public final class ActBench extends Bench {
     private void summarize(Rule rule, List<RuleSpans.On> spans, Watched watched, WatchChoice choice) {
         calm.setVisible(false);
         if (rule == null) {
-            summary.setText("No rule on " + choice.words() + " yet: + a rule adds one.");
+            summary.setText(Messages.of("bench.act.no-rule-on-yet-a-rule-adds-one", choice.words()));
             return;
         }
         if (rule instanceof Rule.InBands) {
-            summary.setText("In sight it would have changed its band " + Math.max(0, spans.size() - 1) + " times.");
+            summary.setText(Messages.of("bench.act.in-sight-it-would-have-changed-its", Math.max(0, spans.size() - 1)));
             return;
         }
         double on = spans.stream().mapToDouble(one -> one.to() - one.from()).sum();
-        String said = "In sight it would have been on " + times(spans.size()) + ", " + Digits.fixed(on, on < 10 ? 1 : 0)
-                + " s in all.";
+        String said = Messages.of(
+                "bench.act.in-sight-it-would-have-been-on-s", times(spans.size()), Digits.fixed(on, on < 10 ? 1 : 0));
         proposed = NewParts.tidy(Flicker.hysteresis(watched.values(), watched.rateHz()));
         if (spans.size() >= FLICKER_TURNS && proposed > RuleEdits.hysteresis(rule)) {
             int calmer = RuleSpans.of(RuleEdits.widened(rule, proposed), watched.seconds(), watched.values())
                     .size();
             if (calmer <= spans.size() / 2) {
-                said += " It flickers: with \u00b1 " + amount(proposed / 2) + ", which the noise asks for, "
-                        + times(calmer) + ".";
-                calm.setText("Use \u00b1 " + amount(proposed / 2));
+                said += Messages.of("bench.act.it-flickers-with-which-the-noise", amount(proposed / 2), times(calmer));
+                calm.setText(Messages.of("bench.act.use-2", amount(proposed / 2)));
                 calm.setVisible(true);
             }
         }
@@ -445,6 +451,6 @@ public final class ActBench extends Bench {
     }
 
     private static String times(int count) {
-        return count + (count == 1 ? " time" : " times");
+        return count + (count == 1 ? Messages.of("bench.act.time") : Messages.of("bench.act.times"));
     }
 }

@@ -2,7 +2,6 @@ package zesty.signal.app.window.bench.act;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.function.DoubleConsumer;
 import javafx.scene.Cursor;
@@ -304,7 +303,7 @@ final class ActPicture extends VBox {
 
     private static double tidy(double value, double grain) {
         double steps = Math.rint(value / grain);
-        return Double.parseDouble(String.format(Locale.ROOT, "%.12g", steps * grain));
+        return Digits.rounded(steps * grain, 12);
     }
 
     private void release() {

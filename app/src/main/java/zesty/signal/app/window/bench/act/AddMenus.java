@@ -14,6 +14,7 @@ import zesty.signal.core.act.Flicker;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.rig.ActSetup;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -23,9 +24,9 @@ final class AddMenus extends HBox {
     private final Workspace workspace;
     private final Consumer<String> chosen;
     private final MenuButton rules = Parts.menu(
-            "add-rule", "+ a rule", "a rule on a channel, a reader's number or its events, or one made of others");
-    private final MenuButton outputs =
-            Parts.menu("add-output", "+ an output", "lines to a board: by a rule, or following a value");
+            "add-rule", Messages.of("bench.act.a-rule"), Messages.of("bench.act.a-rule-on-a-channel-a-reader-s"));
+    private final MenuButton outputs = Parts.menu(
+            "add-output", Messages.of("bench.act.an-output"), Messages.of("bench.act.lines-to-a-board-by-a-rule-or"));
 
     /** @param chosen is told the name of a rule that was added */
     AddMenus(Workspace workspace, Consumer<String> chosen) {
@@ -89,8 +90,8 @@ final class AddMenus extends HBox {
             rules.getItems()
                     .add(Parts.item(
                             choice.events()
-                                    ? "when " + choice.words() + " come"
-                                    : "when " + choice.words() + " is above \u2026",
+                                    ? Messages.of("bench.act.when-come", choice.words())
+                                    : Messages.of("bench.act.when-is-above", choice.words()),
                             () -> added(now -> {
                                 double[] at = choice.events() ? null : start(snapshot, choice.watch());
                                 return choice.events()
@@ -104,7 +105,7 @@ final class AddMenus extends HBox {
                     WatchChoice choice = WatchChoice.find(choices, new Watch.Column(channel.column()));
                     rules.getItems()
                             .add(Parts.item(
-                                    "which of three bands " + choice.words() + " is in",
+                                    Messages.of("bench.act.which-of-three-bands-is-in", choice.words()),
                                     () -> added(now -> {
                                         double[] at = start(snapshot, choice.watch());
                                         return NewParts.bands(
@@ -118,7 +119,7 @@ final class AddMenus extends HBox {
         if (!plain.isEmpty()) {
             rules.getItems()
                     .add(Parts.item(
-                            "when \u201c" + plain.get(plain.size() - 1) + "\u201d is off",
+                            Messages.of("bench.act.when-is-off", plain.get(plain.size() - 1)),
                             () -> added(now -> NewParts.made(
                                     now, Rule.Together.NOT, plain.subList(plain.size() - 1, plain.size())))));
         }
@@ -126,15 +127,15 @@ final class AddMenus extends HBox {
             List<String> two = plain.subList(plain.size() - 2, plain.size());
             rules.getItems()
                     .add(Parts.item(
-                            "when all of several are on",
+                            Messages.of("bench.act.when-all-of-several-are-on"),
                             () -> added(now -> NewParts.made(now, Rule.Together.ALL, two))));
             rules.getItems()
                     .add(Parts.item(
-                            "when any of several is on",
+                            Messages.of("bench.act.when-any-of-several-is-on"),
                             () -> added(now -> NewParts.made(now, Rule.Together.ANY, two))));
             rules.getItems()
                     .add(Parts.item(
-                            "when one turns on soon after another",
+                            Messages.of("bench.act.when-one-turns-on-soon-after"),
                             () -> added(now -> NewParts.made(now, Rule.Together.THEN, two))));
         }
     }
@@ -154,14 +155,14 @@ final class AddMenus extends HBox {
         outputs.getItems().clear();
         for (Rule rule : workspace.shown().rig().act().book().rules()) {
             if (!(rule instanceof Rule.InBands)) {
-                outputs.getItems().add(Parts.item("on while \u201c" + rule.name() + "\u201d is on", () -> workspace
+                outputs.getItems().add(Parts.item(Messages.of("bench.act.on-while-is-on", rule.name()), () -> workspace
                         .acting()
                         .change(now -> NewParts.output(now, rule.name()))));
             }
         }
         for (WatchChoice choice : choices) {
             if (!choice.events()) {
-                outputs.getItems().add(Parts.item("following " + choice.words(), () -> workspace
+                outputs.getItems().add(Parts.item(Messages.of("bench.act.following", choice.words()), () -> workspace
                         .acting()
                         .change(now -> {
                             double[] at = start(snapshot, choice.watch());

@@ -22,6 +22,7 @@ import zesty.signal.core.rig.BandSetup;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.BandSnapshot;
 
 /** The usual range of a reader's number, in which it is meant to stay, as a sentence whose parts are pressed. */
@@ -51,19 +52,19 @@ final class BandRow extends HBox {
         HBox.setHgrow(sentence, Priority.ALWAYS);
         sentence.getChildren()
                 .addAll(
-                        Parts.words(words(rig, setup) + " is meant to stay from"),
+                        Parts.words(Messages.of("bench.act.is-meant-to-stay-from", words(rig, setup))),
                         pill(
                                 "low",
                                 RuleRow.amount(band.low(), unit),
                                 band.low(),
                                 v -> new Band(v, band.high(), band.hysteresis())),
-                        Parts.words("to"),
+                        Parts.words(Messages.of("bench.act.to")),
                         pill(
                                 "high",
                                 RuleRow.amount(band.high(), unit),
                                 band.high(),
                                 v -> new Band(band.low(), v, band.hysteresis())),
-                        Parts.words("hysteresis"),
+                        Parts.words(Messages.of("bench.act.hysteresis")),
                         pill(
                                 "slack",
                                 RuleRow.amount(band.hysteresis(), unit),
@@ -71,24 +72,30 @@ final class BandRow extends HBox {
                                 v -> new Band(band.low(), band.high(), v)));
         state.getStyleClass().add("rule-state");
         state.setMinWidth(Region.USE_PREF_SIZE);
-        Button off = Bench.button("band-off-" + index, "\u00d7", "takes this range off (U undoes it)");
-        off.setAccessibleText("take off this range");
+        Button off =
+                Bench.button("band-off-" + index, "\u00d7", Messages.of("bench.act.takes-this-range-off-u-undoes-it"));
+        off.setAccessibleText(Messages.of("bench.act.take-off-this-range"));
         off.setOnAction(event -> workspace.change(now -> now.withoutBand(setup.reader(), setup.scalar())));
         getChildren().addAll(bar, sentence, state, off);
         addEventFilter(MouseEvent.MOUSE_PRESSED, event -> choose.run());
     }
 
     private Pill pill(String part, String text, double value, DoubleFunction<Band> with) {
-        return new Pill("band-" + index + "-" + part, text, Digits.exact(value), "press to write it anew", typed -> {
-            try {
-                Band band = with.apply(Parts.number(typed));
-                workspace.change(rig -> rig.withBand(new BandSetup(setup.reader(), setup.scalar(), band)));
-            } catch (NumberFormatException e) {
-                workspace.trouble("A number such as 60 is needed, was \u201c" + typed + "\u201d. The old one stays.");
-            } catch (IllegalArgumentException e) {
-                workspace.trouble(e.getMessage() + ". The old one stays.");
-            }
-        });
+        return new Pill(
+                "band-" + index + "-" + part,
+                text,
+                Digits.box(value),
+                Messages.of("bench.act.press-to-write-it-anew"),
+                typed -> {
+                    try {
+                        Band band = with.apply(Parts.number(typed));
+                        workspace.change(rig -> rig.withBand(new BandSetup(setup.reader(), setup.scalar(), band)));
+                    } catch (NumberFormatException e) {
+                        workspace.trouble(Messages.of("bench.act.a-number-such-as-60-is-needed-was", typed));
+                    } catch (IllegalArgumentException e) {
+                        workspace.trouble(Messages.of("bench.act.the-old-one-stays", e.getMessage()));
+                    }
+                });
     }
 
     /** @param now null where nothing is known */
@@ -144,7 +151,7 @@ final class BandRow extends HBox {
                 ? ""
                 : rig.channels().stream()
                         .filter(one -> one.column().equals(reader.columns().get(0)))
-                        .map(one -> " of " + one.name())
+                        .map(one -> Messages.of("bench.act.of", one.name()))
                         .findFirst()
                         .orElse("");
         return (scalar == null ? band.scalar() : scalar.words()) + channel;

@@ -7,6 +7,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** How far an output is open: a trough that fills, with its number beside it. */
 final class Gauge extends HBox {
@@ -38,7 +39,7 @@ final class Gauge extends HBox {
         share = Double.isNaN(value) ? 0 : Math.max(0, Math.min(1, (value - low) / (high - low)));
         level.setVisible(on || share > 0);
         number.setText(Double.isNaN(value) ? "\u2014" : Digits.about(value, 3));
-        setAccessibleText("at " + number.getText());
+        setAccessibleText(Messages.of("bench.act.at", number.getText()));
         fill();
     }
 }

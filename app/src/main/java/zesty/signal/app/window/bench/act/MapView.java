@@ -7,9 +7,11 @@ import javafx.scene.layout.Pane;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.core.act.ThresholdMap;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The map: threshold across, hysteresis up, the darker the better it tells the true events. */
 final class MapView extends Pane {
@@ -29,6 +31,7 @@ final class MapView extends Pane {
     private String unit = "";
 
     MapView() {
+        HelpPlace.mark(this, "map");
         setId("threshold-map");
         getChildren().add(canvas);
         setMinHeight(HEIGHT);
@@ -64,7 +67,8 @@ final class MapView extends Pane {
         column = bestColumn;
         unit = unitOf;
         setVisible(of != null);
-        setAccessibleText("map of threshold across and hysteresis up" + (below ? ", of a limit below" : ""));
+        setAccessibleText(Messages.of(
+                "bench.act.map-of-threshold-across-and", (below ? Messages.of("bench.act.of-a-limit-below") : "")));
         draw();
     }
 
@@ -98,7 +102,10 @@ final class MapView extends Pane {
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(Digits.about(map.thresholds()[0], 3), LEFT, HEIGHT - FOOT + 4);
         g.setTextAlign(TextAlignment.CENTER);
-        g.fillText("threshold" + (unit.isEmpty() ? "" : ", " + unit), LEFT + (width - LEFT) / 2, HEIGHT - FOOT + 4);
+        g.fillText(
+                Messages.of("bench.act.threshold", (unit.isEmpty() ? "" : ", " + unit)),
+                LEFT + (width - LEFT) / 2,
+                HEIGHT - FOOT + 4);
         g.setTextAlign(TextAlignment.RIGHT);
         g.fillText(Digits.about(map.thresholds()[columns - 1], 3), width, HEIGHT - FOOT + 4);
         g.fillText("\u00b1 " + Digits.about(map.hystereses()[rows - 1] / 2, 2), LEFT - 3, 0);

@@ -26,6 +26,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
@@ -35,6 +36,7 @@ import zesty.signal.core.rig.OutputUse;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 
 /** An output: how it stands, and its lines as parts that are pressed. Longer than others: a small method for each part. */
@@ -60,6 +62,7 @@ final class OutputRow extends VBox {
 
     OutputRow(Workspace workspace, Rig rig, int index, List<WatchChoice> choices) {
         super(3);
+        HelpPlace.mark(this, "output");
         this.workspace = workspace;
         this.rig = rig;
         this.index = index;
@@ -76,14 +79,19 @@ final class OutputRow extends VBox {
         trouble.setWrapText(true);
         trouble.managedProperty().bind(trouble.visibleProperty());
         trouble.setVisible(false);
-        Pill name = new Pill("output-" + index + "-name", output.name(), output.name(), "what it is called", typed -> {
-            if (!typed.equals(output.name())) {
-                workspace.acting().change(now -> Renamed.output(now, output.name(), typed));
-            }
-        });
-        Button off =
-                Bench.button("output-off-" + index, "\u00d7", "takes this output off; it is made safe (U undoes it)");
-        off.setAccessibleText("take off the output " + output.name());
+        Pill name = new Pill(
+                "output-" + index + "-name",
+                output.name(),
+                output.name(),
+                Messages.of("bench.act.what-it-is-called"),
+                typed -> {
+                    if (!typed.equals(output.name())) {
+                        workspace.acting().change(now -> Renamed.output(now, output.name(), typed));
+                    }
+                });
+        Button off = Bench.button(
+                "output-off-" + index, "\u00d7", Messages.of("bench.act.takes-this-output-off-it-is-made"));
+        off.setAccessibleText(Messages.of("bench.act.take-off-the-output", output.name()));
         off.setOnAction(event -> workspace.acting().change(now -> now.withoutOutput(output.name())));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -100,9 +108,9 @@ final class OutputRow extends VBox {
                 .addAll(
                         part(
                                 "safe",
-                                "safe: " + output.safe(),
+                                Messages.of("bench.act.safe", output.safe()),
                                 output.safe(),
-                                "the line that makes it safe",
+                                Messages.of("bench.act.the-line-that-makes-it-safe"),
                                 text -> NewParts.safe(output, text)),
                         more());
         if (!guardable()) {
@@ -110,9 +118,11 @@ final class OutputRow extends VBox {
             parts.getChildren()
                     .add(new Pill(
                             "output-" + index + "-watchdog",
-                            watch.isEmpty() ? "no watchdog on the board" : "board watches itself: " + watch,
+                            watch.isEmpty()
+                                    ? Messages.of("bench.act.no-watchdog-on-the-board")
+                                    : Messages.of("bench.act.board-watches-itself", watch),
                             watch,
-                            "the line that asks the board to make itself safe when no line comes for a while, such as watch 800",
+                            Messages.of("bench.act.the-line-that-asks-the-board-to"),
                             text -> workspace
                                     .acting()
                                     .change(now -> now.withUse(output.name(), u -> u.withWatchdog(text)))));
@@ -146,19 +156,20 @@ final class OutputRow extends VBox {
             try {
                 put(with.apply(typed));
             } catch (NumberFormatException e) {
-                workspace.trouble("A number such as 10 is needed, was \u201c" + typed + "\u201d. The old one stays.");
+                workspace.trouble(Messages.of("bench.act.a-number-such-as-10-is-needed-was", typed));
             } catch (IllegalArgumentException e) {
-                workspace.trouble(e.getMessage() + ". The old one stays.");
+                workspace.trouble(Messages.of("bench.act.the-old-one-stays", e.getMessage()));
             }
         });
     }
 
     private Pill number(String part, String text, double value, String tip, DoubleFunction<Output> with) {
-        return part(part, text, Digits.exact(value), tip, typed -> with.apply(Parts.number(typed)));
+        return part(part, text, Digits.box(value), tip, typed -> with.apply(Parts.number(typed)));
     }
 
     private List<Node> byRule(Output.ByRule one) {
-        MenuButton rule = Parts.menu("output-" + index + "-rule", one.rule(), "the rule it goes by");
+        MenuButton rule =
+                Parts.menu("output-" + index + "-rule", one.rule(), Messages.of("bench.act.the-rule-it-goes-by"));
         for (Rule other : rig.act().book().rules()) {
             if (!(other instanceof Rule.InBands)) {
                 rule.getItems()
@@ -175,27 +186,29 @@ final class OutputRow extends VBox {
         }
         boolean limited = one.longestOnSeconds() < Double.POSITIVE_INFINITY;
         List<Node> parts = new ArrayList<>();
-        parts.add(Parts.words("when"));
+        parts.add(Parts.words(Messages.of("bench.act.when")));
         parts.add(rule);
         parts.add(part(
                 "on",
                 one.on(),
                 one.on(),
-                "the line when its rule turns on",
+                Messages.of("bench.act.the-line-when-its-rule-turns-on"),
                 text -> new Output.ByRule(
                         one.name(), one.safe(), one.rule(), text, one.off(), one.longestOnSeconds())));
-        parts.add(Parts.words("else"));
+        parts.add(Parts.words(Messages.of("bench.act.else")));
         parts.add(part(
                 "off",
                 one.off(),
                 one.off(),
-                "the line when its rule turns off",
+                Messages.of("bench.act.the-line-when-its-rule-turns-off"),
                 text -> new Output.ByRule(one.name(), one.safe(), one.rule(), one.on(), text, one.longestOnSeconds())));
         parts.add(part(
                 "longest",
-                limited ? "at most " + Digits.of(one.longestOnSeconds()) + " s" : "as long as it is on",
-                limited ? Digits.exact(one.longestOnSeconds()) : "",
-                "after so many seconds it is made safe; empty for no such limit",
+                limited
+                        ? Messages.of("bench.act.at-most-s", Digits.of(one.longestOnSeconds()))
+                        : Messages.of("bench.act.as-long-as-it-is-on"),
+                limited ? Digits.box(one.longestOnSeconds()) : "",
+                Messages.of("bench.act.after-so-many-seconds-it-is-made"),
                 text -> new Output.ByRule(
                         one.name(),
                         one.safe(),
@@ -222,7 +235,8 @@ final class OutputRow extends VBox {
 
     private List<Node> byValue(Output.ByValue one) {
         WatchChoice choice = WatchChoice.find(choices, one.watch());
-        MenuButton watch = Parts.menu("output-" + index + "-watch", choice.words(), "what it follows");
+        MenuButton watch =
+                Parts.menu("output-" + index + "-watch", choice.words(), Messages.of("bench.act.what-it-follows"));
         choices.stream().filter(other -> !other.events()).forEach(other -> watch.getItems()
                 .add(Parts.item(
                         other.words(), () -> put(with(one, other.watch(), one.map(), shape(one), one.line())))));
@@ -234,44 +248,46 @@ final class OutputRow extends VBox {
                 .collect(Collectors.joining(", "));
         boolean percent = rig.act().inPercent().contains(one.name());
         List<Node> parts = new ArrayList<>();
-        parts.add(Parts.words("follows"));
+        parts.add(Parts.words(Messages.of("bench.act.follows")));
         parts.add(watch);
         if (percent) {
             parts.add(Parts.words(
                     rig.act().profile().isEmpty()
-                            ? "in % of a profile: none is chosen"
-                            : "in % of " + rig.act().profile()));
+                            ? Messages.of("bench.act.in-of-a-profile-none-is-chosen")
+                            : Messages.of("bench.act.in-of", rig.act().profile())));
         }
         parts.add(part(
                 "map",
-                one.map().length == 0 ? "as it is" : shown,
+                one.map().length == 0 ? Messages.of("bench.act.as-it-is") : shown,
                 map,
-                "points of in > out, parted by ; straight between, held beyond the ends",
+                Messages.of("bench.act.points-of-in-out-parted-by"),
                 text -> with(one, one.watch(), points(text), shape(one), one.line())));
         parts.add(part(
                 "line",
                 one.line(),
                 one.line(),
-                "the line, with {value} in it",
+                Messages.of("bench.act.the-line-with-value-in-it"),
                 text -> with(one, one.watch(), one.map(), shape(one), text)));
         parts.add(number(
                 "smooth",
-                "smoothed over " + Digits.of(one.smoothSeconds()) + " s",
+                Messages.of("bench.act.smoothed-over-s", Digits.of(one.smoothSeconds())),
                 one.smoothSeconds(),
-                "the larger the calmer, and the later",
+                Messages.of("bench.act.the-larger-the-calmer-and-the"),
                 v -> shaped(one, 0, v)));
         boolean slewed = one.slewPerSecond() < Double.POSITIVE_INFINITY;
         parts.add(part(
                 "slew",
-                slewed ? "at most " + Digits.of(one.slewPerSecond()) + " /s" : "at any speed",
-                slewed ? Digits.exact(one.slewPerSecond()) : "",
-                "the greatest change in a second; empty for none",
+                slewed
+                        ? Messages.of("bench.act.at-most-s-2", Digits.of(one.slewPerSecond()))
+                        : Messages.of("bench.act.at-any-speed"),
+                slewed ? Digits.box(one.slewPerSecond()) : "",
+                Messages.of("bench.act.the-greatest-change-in-a-second"),
                 text -> shaped(one, 1, text.isEmpty() ? Double.POSITIVE_INFINITY : Parts.number(text))));
         parts.add(number(
                 "zone",
-                "steps of " + Digits.of(one.deadZone()),
+                Messages.of("bench.act.steps-of", Digits.of(one.deadZone())),
                 one.deadZone(),
-                "dead zone: nothing is sent unless it differs by as much from what was sent last",
+                Messages.of("bench.act.dead-zone-nothing-is-sent-unless"),
                 v -> shaped(one, 2, v)));
         return parts;
     }
@@ -283,7 +299,8 @@ final class OutputRow extends VBox {
                         .map(point -> {
                             String[] ends = point.split(">");
                             if (ends.length != 2) {
-                                throw new IllegalArgumentException("each point is in > out, such as 0 > 0; 500 > 100");
+                                throw new IllegalArgumentException(
+                                        Messages.of("bench.act.each-point-is-in-out-such-as-0-0"));
                             }
                             return new double[] {Parts.number(ends[0]), Parts.number(ends[1])};
                         })
@@ -291,13 +308,13 @@ final class OutputRow extends VBox {
     }
 
     private ToggleButton live() {
-        ToggleButton live = new ToggleButton(use.live() ? "sends" : "dry run");
+        ToggleButton live =
+                new ToggleButton(use.live() ? Messages.of("bench.act.sends") : Messages.of("bench.act.dry-run"));
         live.setId("output-live-" + index);
         live.getStyleClass().add("small-button");
         live.setSelected(use.live());
         live.setMinWidth(Region.USE_PREF_SIZE);
-        live.setTooltip(new Tooltip(
-                "a dry run shows what would be sent; press to send it to the board for true, and again for a dry run"));
+        live.setTooltip(new Tooltip(Messages.of("bench.act.a-dry-run-shows-what-would-be-sent")));
         live.setOnAction(event ->
                 workspace.acting().change(now -> now.withUse(output.name(), u -> u.withLive(live.isSelected()))));
         return live;
@@ -306,22 +323,20 @@ final class OutputRow extends VBox {
     private MenuButton more() {
         String says = use.caution() == Caution.HEAT ? "heats" : use.caution() == Caution.MOVING ? "moves" : "harmless";
         MenuButton menu = Parts.menu(
-                "output-" + index + "-more",
-                says,
-                "whether it heats or moves, so that its caution comes first, and which board it is on");
+                "output-" + index + "-more", says, Messages.of("bench.act.whether-it-heats-or-moves-so-that"));
         menu.getItems()
                 .addAll(
-                        Parts.item("harmless", () -> workspace
+                        Parts.item(Messages.of("bench.act.harmless"), () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(null)))),
-                        Parts.item("heats", () -> workspace
+                        Parts.item(Messages.of("bench.act.heats"), () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.HEAT)))),
-                        Parts.item("moves", () -> workspace
+                        Parts.item(Messages.of("bench.act.moves"), () -> workspace
                                 .acting()
                                 .change(now -> now.withUse(output.name(), u -> u.withCaution(Caution.MOVING)))));
         if (output instanceof Output.ByValue) {
-            CheckMenuItem percent = new CheckMenuItem("follows percents of a profile");
+            CheckMenuItem percent = new CheckMenuItem(Messages.of("bench.act.follows-percents-of-a-profile"));
             percent.setSelected(rig.act().inPercent().contains(output.name()));
             percent.setOnAction(
                     event -> workspace.acting().change(now -> now.withPercent(output.name(), percent.isSelected())));
@@ -329,8 +344,9 @@ final class OutputRow extends VBox {
         }
         for (Source source : rig.sources()) {
             if (rig.sources().size() > 1) {
-                CheckMenuItem on = new CheckMenuItem("on the board "
-                        + (source.name().isEmpty() ? source.setup().address() : source.name()));
+                CheckMenuItem on = new CheckMenuItem(Messages.of(
+                        "bench.act.on-the-board",
+                        (source.name().isEmpty() ? source.setup().address() : source.name())));
                 on.setSelected(use.source().equals(source.name()));
                 on.setOnAction(event ->
                         workspace.acting().change(now -> now.withUse(output.name(), u -> u.withSource(source.name()))));
@@ -345,8 +361,8 @@ final class OutputRow extends VBox {
         if (output instanceof Output.ByRule one) {
             Button hold = Bench.button(
                     "output-hold-" + index,
-                    "Hold to turn on",
-                    "sends the line while it is held down, and the safe line when it is released");
+                    Messages.of("bench.act.hold-to-turn-on"),
+                    Messages.of("bench.act.sends-the-line-while-it-is-held"));
             whileHeld(hold, () -> workspace.acting().byHand(one.name(), one.on()));
             return hold;
         }
@@ -356,10 +372,10 @@ final class OutputRow extends VBox {
         slider.setId("output-hand-" + index);
         slider.setMin(low);
         slider.setMax(high > low ? high : low + 1);
-        slider.setTooltip(new Tooltip("by hand, as long as it is held; released, it is made safe"));
+        slider.setTooltip(new Tooltip(Messages.of("bench.act.by-hand-as-long-as-it-is-held")));
         whileHeld(slider, () -> send(one));
         HBox.setHgrow(slider, Priority.ALWAYS);
-        HBox row = new HBox(8, Parts.words("by hand"), slider);
+        HBox row = new HBox(8, Parts.words(Messages.of("bench.act.by-hand")), slider);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -394,13 +410,17 @@ final class OutputRow extends VBox {
         boolean on = now != null && !now.safe();
         pseudoClassStateChanged(ON, on);
         pseudoClassStateChanged(DRY, now == null || !now.drives());
-        String said = now == null || now.line().isEmpty() ? "nothing sent" : now.line();
-        line.setText(now != null && now.drives() && !now.answer().isEmpty() ? said + " \u00b7 answered" : said);
+        String said = now == null || now.line().isEmpty() ? Messages.of("bench.act.nothing-sent") : now.line();
+        line.setText(
+                now != null && now.drives() && !now.answer().isEmpty()
+                        ? Messages.of("bench.act.answered", said)
+                        : said);
         line.setTooltip(now == null || now.answer().isEmpty() ? null : new Tooltip(now.answer()));
         boolean unread = use.live() && use.takesCare().isPresent() && !rig.drives(output.name());
-        String why = unread ? "nothing is sent before its caution above was read" : now == null ? "" : now.trouble();
+        String why =
+                unread ? Messages.of("bench.act.nothing-is-sent-before-its-caution") : now == null ? "" : now.trouble();
         if (why.isEmpty() && waitsForOff(all, now, seconds)) {
-            why = "safe until " + ((Output.ByRule) output).rule() + " has been off once";
+            why = Messages.of("bench.act.safe-until-has-been-off-once", ((Output.ByRule) output).rule());
         }
         trouble.setText(why);
         trouble.setVisible(!why.isEmpty());

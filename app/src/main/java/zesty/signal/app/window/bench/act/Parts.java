@@ -5,6 +5,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Region;
+import zesty.signal.core.scale.Digits;
 
 /** What sentences are made of besides pills. */
 final class Parts {
@@ -38,6 +39,6 @@ final class Parts {
 
     /** @return a number as somebody wrote it. @throws NumberFormatException when it is none */
     static double number(String typed) {
-        return Double.parseDouble(typed.strip().replace(',', '.').replace('\u2212', '-'));
+        return Digits.typed(typed);
     }
 }

@@ -12,12 +12,14 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.PlanAnswer;
@@ -25,13 +27,13 @@ import zesty.signal.engine.Snapshot;
 
 /** A plan of settings for an output: written, started, watched, and then what it tells about the thing that answered. */
 final class PlanPanel extends VBox {
-    private static final String FIRST = "0 20 s, 40 settled 120 s, 0 60 s; stop above 70";
+    private static final String FIRST = Messages.of("bench.act.0-20-s-40-settled-120-s-0-60-s");
 
     private final Workspace workspace;
     private final MenuButton which = new MenuButton();
     private final TextField text = new TextField(FIRST);
-    private final Button start =
-            Bench.button("start-plan", "Start", "sets one value after the other, marks them, and ends safe");
+    private final Button start = Bench.button(
+            "start-plan", Messages.of("bench.act.start"), Messages.of("bench.act.sets-one-value-after-the-other"));
     private final Label says = new Label();
     private String output = "";
     private String column = "";
@@ -45,15 +47,16 @@ final class PlanPanel extends VBox {
 
     PlanPanel(Workspace workspace) {
         super(5);
+        HelpPlace.mark(this, "steps");
         this.workspace = workspace;
         setId("plan");
-        Label title = new Label("Steps");
+        Label title = new Label(Messages.of("bench.act.steps"));
         title.getStyleClass().add("kinds-title");
         which.setId("plan-output");
         which.getStyleClass().add("pill");
-        which.setTooltip(new Tooltip("the output that is set"));
+        which.setTooltip(new Tooltip(Messages.of("bench.act.the-output-that-is-set")));
         text.setId("plan-text");
-        text.setTooltip(new Tooltip("settings with times, such as 0 20 s, 40 settled 120 s, 0 60 s; stop above 70"));
+        text.setTooltip(new Tooltip(Messages.of("bench.act.settings-with-times-such-as-0-20-s")));
         text.setOnAction(event -> begin());
         HBox.setHgrow(text, Priority.ALWAYS);
         start.setOnAction(event -> {
@@ -107,20 +110,25 @@ final class PlanPanel extends VBox {
         }
         ActSnapshot.PlanNow plan = snapshot.act().plan();
         running = plan != null && plan.ended().isEmpty();
-        start.setText(running ? "Stop" : "Start");
+        start.setText(running ? Messages.of("bench.act.stop") : Messages.of("bench.act.start"));
         if (!running) {
             column = focused.channel().column();
             unit = focused.channel().scaling().unit();
         }
         if (plan == null) {
-            says.setText("The settings of " + output + " one after the other, while "
-                    + focused.channel().name() + " is watched; then what it tells.");
+            says.setText(Messages.of(
+                    "bench.act.the-settings-of-one-after-the",
+                    output,
+                    focused.channel().name()));
         } else if (running) {
             StepPlan.Phase now = plan.plan().phases().get(plan.phase());
-            says.setText("Setting " + (plan.phase() + 1) + " of "
-                    + plan.plan().phases().size() + ": "
-                    + Digits.exact(now.value()) + (now.settled() ? ", until settled, at most " : ", for ")
-                    + Digits.fixed(plan.leftSeconds(), 0) + " s more");
+            says.setText(Messages.of(
+                    "bench.act.setting-of-s-more",
+                    (plan.phase() + 1),
+                    plan.plan().phases().size(),
+                    Digits.box(now.value()),
+                    (now.settled() ? Messages.of("bench.act.until-settled-at-most") : Messages.of("bench.act.for")),
+                    Digits.fixed(plan.leftSeconds(), 0)));
         } else {
             ended(plan);
         }
@@ -136,11 +144,13 @@ final class PlanPanel extends VBox {
             workspace
                     .tasks()
                     .fetch(
-                            "the steps could not be read",
+                            Messages.of("bench.act.the-steps-could-not-be-read"),
                             () -> PlanAnswer.of(plan, in, heats),
                             words -> answer = words);
         }
-        String how = plan.ended().equals("done") ? "Done." : "Plan " + plan.ended() + ".";
+        String how = plan.ended().equals(ActSnapshot.DONE)
+                ? Messages.of("bench.act.done")
+                : Messages.of("bench.act.plan", plan.ended());
         says.setText(answer.isEmpty() ? how : how + "\n" + answer);
     }
 }

@@ -15,6 +15,7 @@ import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What is usual for one person, boat or room, changed in one press: limits in percent go by it. */
 final class ProfileMenu {
@@ -29,8 +30,7 @@ final class ProfileMenu {
         menu.setId("profile");
         menu.getStyleClass().add("pill");
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        menu.setTooltip(new Tooltip(
-                "a profile holds what is rest (0 %) and the hardest pull (100 %) of one person, boat or room"));
+        menu.setTooltip(new Tooltip(Messages.of("bench.act.a-profile-holds-what-is-rest-0-and")));
         menu.getItems().setAll(new MenuItem(""));
         menu.setOnShowing(event -> offer());
     }
@@ -44,7 +44,10 @@ final class ProfileMenu {
         act = now;
         rule = chosen;
         seen = watched;
-        menu.setText(now.profile().isEmpty() ? "No profile" : "Profile: " + now.profile());
+        menu.setText(
+                now.profile().isEmpty()
+                        ? Messages.of("bench.act.no-profile")
+                        : Messages.of("bench.act.profile", now.profile()));
     }
 
     private void offer() {
@@ -57,7 +60,9 @@ final class ProfileMenu {
             menu.getItems().add(item);
         }
         if (!act.profile().isEmpty()) {
-            menu.getItems().add(Parts.item("none", () -> workspace.acting().change(now -> now.choosing(""))));
+            menu.getItems().add(Parts.item(Messages.of("bench.act.none"), () -> workspace
+                    .acting()
+                    .change(now -> now.choosing(""))));
         }
         menu.getItems().add(name());
         boolean some = rule != null && seen != null && !Double.isNaN(seen.median());
@@ -67,11 +72,11 @@ final class ProfileMenu {
             menu.getItems().add(new SeparatorMenuItem());
             menu.getItems()
                     .add(Parts.item(
-                            "what is in sight is rest: 0 % = " + Digits.about(rest, 4),
+                            Messages.of("bench.act.what-is-in-sight-is-rest-0", Digits.about(rest, 4)),
                             () -> measured(rest, Double.NaN)));
             menu.getItems()
                     .add(Parts.item(
-                            "the hardest pull is in sight: 100 % = " + Digits.about(full, 4),
+                            Messages.of("bench.act.the-hardest-pull-is-in-sight-100", Digits.about(full, 4)),
                             () -> measured(Double.NaN, full)));
         }
     }
@@ -80,7 +85,7 @@ final class ProfileMenu {
     private MenuItem name() {
         TextField box = new TextField();
         box.setId("new-profile");
-        box.setPromptText("a new profile: whose? Enter");
+        box.setPromptText(Messages.of("bench.act.a-new-profile-whose-enter"));
         box.setPrefColumnCount(16);
         CustomMenuItem item = new CustomMenuItem(box, false);
         box.setOnAction(event -> {

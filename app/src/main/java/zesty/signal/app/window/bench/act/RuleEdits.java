@@ -5,18 +5,19 @@ import java.util.List;
 import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.Watch;
+import zesty.signal.core.text.Messages;
 
 /** Rules with one of their parts changed; what is not there in the new shape is taken from the old one as far as it goes. */
 final class RuleEdits {
     /** How conditions are called in a sentence, in the order of the menu. */
     enum When {
-        ABOVE("is above"),
-        BELOW("is below"),
-        INSIDE("is between"),
-        OUTSIDE("is outside"),
-        RISING("rises faster than"),
-        FALLING("falls faster than"),
-        SILENT("is silent for");
+        ABOVE(Messages.of("bench.act.is-above")),
+        BELOW(Messages.of("bench.act.is-below")),
+        INSIDE(Messages.of("bench.act.is-between")),
+        OUTSIDE(Messages.of("bench.act.is-outside")),
+        RISING(Messages.of("bench.act.rises-faster-than")),
+        FALLING(Messages.of("bench.act.falls-faster-than")),
+        SILENT(Messages.of("bench.act.is-silent-for"));
 
         final String words;
 

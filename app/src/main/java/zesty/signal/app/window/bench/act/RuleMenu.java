@@ -12,6 +12,7 @@ import zesty.signal.core.act.Deed;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.rig.ActSetup;
+import zesty.signal.core.text.Messages;
 
 /** What is done when a rule turns on, and what else can be asked of it. */
 record RuleMenu(Workspace workspace, ActSetup act, Rule rule, String id) {
@@ -23,12 +24,14 @@ record RuleMenu(Workspace workspace, ActSetup act, Rule rule, String id) {
         Set<Deed> done = act.deedsOf(rule.name());
         List<String> sent = act.book().outputs().stream()
                 .filter(one -> one instanceof Output.ByRule by && by.rule().equals(rule.name()))
-                .map(one -> "send " + ((Output.ByRule) one).on())
+                .map(one -> Messages.of("bench.act.send", ((Output.ByRule) one).on()))
                 .toList();
         List<String> said = new ArrayList<>(sent);
         done.stream().sorted().map(Deed::words).forEach(said::add);
         MenuButton menu = Parts.menu(
-                id, said.isEmpty() ? "then \u2026" : String.join(", ", said), "what is done when it turns on");
+                id,
+                said.isEmpty() ? Messages.of("bench.act.then") : String.join(", ", said),
+                Messages.of("bench.act.what-is-done-when-it-turns-on"));
         for (Deed deed : Deed.values()) {
             CheckMenuItem item = new CheckMenuItem(deed.words());
             item.setSelected(done.contains(deed));
@@ -36,19 +39,19 @@ record RuleMenu(Workspace workspace, ActSetup act, Rule rule, String id) {
                     event -> workspace.acting().change(now -> now.withDeed(rule.name(), deed, item.isSelected())));
             menu.getItems().add(item);
         }
-        menu.getItems().add(Parts.item("send lines to a board", () -> workspace
+        menu.getItems().add(Parts.item(Messages.of("bench.act.send-lines-to-a-board"), () -> workspace
                 .acting()
                 .change(now -> NewParts.output(now, rule.name()))));
         if (rule instanceof Rule.OnSamples one) {
             menu.getItems().add(new SeparatorMenuItem());
             if (!(one.when() instanceof Condition.Events) && !(one.when() instanceof Condition.Silent)) {
-                CheckMenuItem percent = new CheckMenuItem("limits in percent of a profile");
+                CheckMenuItem percent = new CheckMenuItem(Messages.of("bench.act.limits-in-percent-of-a-profile"));
                 percent.setSelected(act.inPercent().contains(one.name()));
                 percent.setOnAction(
                         event -> workspace.acting().change(now -> NewParts.percent(now, one, percent.isSelected())));
                 menu.getItems().add(percent);
             }
-            CheckMenuItem latch = new CheckMenuItem("stay on until acknowledged");
+            CheckMenuItem latch = new CheckMenuItem(Messages.of("bench.act.stay-on-until-acknowledged"));
             latch.setSelected(one.holds().latch());
             latch.setOnAction(event -> put(RuleEdits.holds(
                     one,
@@ -61,14 +64,16 @@ record RuleMenu(Workspace workspace, ActSetup act, Rule rule, String id) {
             if (one.holds().deadSeconds() == 0) {
                 menu.getItems()
                         .add(Parts.item(
-                                "a dead time", () -> put(RuleEdits.holds(one, RuleEdits.holds(one.holds(), 2, 1)))));
+                                Messages.of("bench.act.a-dead-time"),
+                                () -> put(RuleEdits.holds(one, RuleEdits.holds(one.holds(), 2, 1)))));
             }
             if (one.holds().offForSeconds() == 0
                     && !(one.when() instanceof Condition.Silent)
                     && !(one.when() instanceof Condition.Events)) {
                 menu.getItems()
                         .add(Parts.item(
-                                "turn off late", () -> put(RuleEdits.holds(one, RuleEdits.holds(one.holds(), 1, 1)))));
+                                Messages.of("bench.act.turn-off-late"),
+                                () -> put(RuleEdits.holds(one, RuleEdits.holds(one.holds(), 1, 1)))));
             }
         }
         return menu;

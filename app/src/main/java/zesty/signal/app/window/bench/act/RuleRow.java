@@ -24,6 +24,7 @@ import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.rig.ActSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ActSnapshot;
 
 /** A rule as a sentence whose parts are pressed. Longer than others: a small method for each part of the sentence. */
@@ -62,8 +63,9 @@ final class RuleRow extends HBox {
         sentence.setRowValignment(javafx.geometry.VPos.CENTER);
         HBox.setHgrow(sentence, Priority.ALWAYS);
         fill();
-        Button off = Bench.button("rule-off-" + index, "\u00d7", "takes this rule off (U undoes it)");
-        off.setAccessibleText("take off the rule " + rule.name());
+        Button off =
+                Bench.button("rule-off-" + index, "\u00d7", Messages.of("bench.act.takes-this-rule-off-u-undoes-it"));
+        off.setAccessibleText(Messages.of("bench.act.take-off-the-rule", rule.name()));
         off.setOnAction(event -> workspace.acting().change(now -> now.withoutRule(rule.name())));
         getChildren().addAll(bar, sentence, state, off);
         addEventFilter(MouseEvent.MOUSE_PRESSED, event -> choose.run());
@@ -84,14 +86,16 @@ final class RuleRow extends HBox {
         if (now == null) {
             state.setText("");
         } else if (!now.found()) {
-            state.setText("waits for its channel");
+            state.setText(Messages.of("bench.act.waits-for-its-channel"));
         } else if (rule instanceof Rule.InBands bands) {
             state.setText(now.state() < 0 ? "" : lamps(bands.edges().length + 1, now.state()));
         } else {
             state.setText(
                     on && now.sinceSeconds() == now.sinceSeconds()
-                            ? "ON \u00b7 " + Digits.fixed(Math.max(0, seconds - now.sinceSeconds()), 0) + " s"
-                            : now.timesOn() == 0 ? "off" : "off \u00b7 " + now.timesOn() + "\u00d7");
+                            ? Messages.of("bench.act.on-s", Digits.fixed(Math.max(0, seconds - now.sinceSeconds()), 0))
+                            : now.timesOn() == 0
+                                    ? Messages.of("bench.act.off")
+                                    : Messages.of("bench.act.off-2", now.timesOn()));
         }
     }
 
@@ -110,20 +114,25 @@ final class RuleRow extends HBox {
     }
 
     private Pill number(String part, String text, double value, String tip, DoubleFunction<Rule> with) {
-        return new Pill("rule-" + index + "-" + part, text, Digits.exact(value), tip, typed -> {
+        return new Pill("rule-" + index + "-" + part, text, Digits.box(value), tip, typed -> {
             try {
                 put(with.apply(Parts.number(typed)));
             } catch (NumberFormatException e) {
-                workspace.trouble("A number such as 60 is needed, was \u201c" + typed + "\u201d. The old one stays.");
+                workspace.trouble(Messages.of("bench.act.a-number-such-as-60-is-needed-was", typed));
             } catch (IllegalArgumentException e) {
-                workspace.trouble(e.getMessage() + ". The old one stays.");
+                workspace.trouble(Messages.of("bench.act.the-old-one-stays", e.getMessage()));
             }
         });
     }
 
     private void fill() {
         List<Node> parts = new ArrayList<>();
-        parts.add(new Pill("rule-" + index + "-name", rule.name(), rule.name(), "what it is called", this::rename));
+        parts.add(new Pill(
+                "rule-" + index + "-name",
+                rule.name(),
+                rule.name(),
+                Messages.of("bench.act.what-it-is-called"),
+                this::rename));
         if (rule instanceof Rule.OnSamples one) {
             onSamples(parts, one);
         } else if (rule instanceof Rule.InBands bands) {
@@ -146,41 +155,41 @@ final class RuleRow extends HBox {
     private void onSamples(List<Node> parts, Rule.OnSamples one) {
         WatchChoice choice = WatchChoice.find(choices, one.watch());
         String unit = act.inPercent().contains(one.name()) ? "%" : choice.unit();
-        parts.add(Parts.words("when"));
+        parts.add(Parts.words(Messages.of("bench.act.when")));
         parts.add(watch(choice, watch -> put(RuleEdits.watching(one, watch)), one.when() instanceof Condition.Events));
         if (one.when() instanceof Condition.Events events) {
-            parts.add(Parts.words("come"));
+            parts.add(Parts.words(Messages.of("bench.act.come")));
             parts.add(number(
                     "count",
                     events.count() + "\u00d7",
                     events.count(),
-                    "how many",
+                    Messages.of("bench.act.how-many"),
                     v -> RuleEdits.when(one, new Condition.Events((int) v, events.withinSeconds()))));
-            parts.add(Parts.words("within"));
+            parts.add(Parts.words(Messages.of("bench.act.within")));
             parts.add(number(
                     "within",
                     seconds(events.withinSeconds()),
                     events.withinSeconds(),
-                    "within how long",
+                    Messages.of("bench.act.within-how-long"),
                     v -> RuleEdits.when(one, new Condition.Events(events.count(), v))));
         } else {
             condition(parts, one, unit);
         }
         if (one.holds().deadSeconds() > 0) {
-            parts.add(Parts.words("not again within"));
+            parts.add(Parts.words(Messages.of("bench.act.not-again-within")));
             parts.add(number(
                     "dead",
                     seconds(one.holds().deadSeconds()),
                     one.holds().deadSeconds(),
-                    "no turn sooner than that after the last one",
+                    Messages.of("bench.act.no-turn-sooner-than-that-after-the"),
                     v -> RuleEdits.holds(one, RuleEdits.holds(one.holds(), 2, v))));
         }
         if (one.holds().latch()) {
-            parts.add(Parts.words("until"));
+            parts.add(Parts.words(Messages.of("bench.act.until")));
             Button acknowledge = Bench.button(
                     "rule-" + index + "-acknowledge",
                     "acknowledged",
-                    "lets go of it: it turns off by its condition from here on");
+                    Messages.of("bench.act.lets-go-of-it-it-turns-off-by-its"));
             acknowledge.setOnAction(event -> workspace.acting().acknowledge(one.name()));
             parts.add(acknowledge);
         }
@@ -188,7 +197,8 @@ final class RuleRow extends HBox {
 
     private void condition(List<Node> parts, Rule.OnSamples one, String unit) {
         RuleEdits.When kind = RuleEdits.When.of(one.when());
-        MenuButton when = Parts.menu("rule-" + index + "-when", kind.words, "what is asked of it");
+        MenuButton when =
+                Parts.menu("rule-" + index + "-when", kind.words, Messages.of("bench.act.what-is-asked-of-it"));
         for (RuleEdits.When other : RuleEdits.When.values()) {
             when.getItems()
                     .add(Parts.item(
@@ -199,13 +209,13 @@ final class RuleRow extends HBox {
         for (int i = 0; i < limits.size(); i++) {
             int which = i;
             if (i == 1) {
-                parts.add(Parts.words("and"));
+                parts.add(Parts.words(Messages.of("bench.act.and")));
             }
             parts.add(number(
                     "limit" + (i == 0 ? "" : "2"),
                     amount(limits.get(i), unit),
                     limits.get(i),
-                    "the limit: write it, or drag it in the picture",
+                    Messages.of("bench.act.the-limit-write-it-or-drag-it-in"),
                     v -> RuleEdits.when(one, RuleEdits.moved(one.when(), which, v))));
         }
         if (one.when() instanceof Condition.Rising slope) {
@@ -217,7 +227,7 @@ final class RuleRow extends HBox {
                     "silent",
                     seconds(silent.forSeconds()),
                     silent.forSeconds(),
-                    "how long nothing comes",
+                    Messages.of("bench.act.how-long-nothing-comes"),
                     v -> RuleEdits.when(one, new Condition.Silent(v))));
             return;
         }
@@ -225,20 +235,20 @@ final class RuleRow extends HBox {
                 "hysteresis",
                 "\u00b1 " + amount(one.hysteresis() / 2, unit),
                 one.hysteresis() / 2,
-                "hysteresis: it turns on so far beyond the limit, and off so far on its other side",
+                Messages.of("bench.act.hysteresis-it-turns-on-so-far"),
                 v -> RuleEdits.hysteresis(one, 2 * v)));
         parts.add(number(
                 "for",
-                "for " + seconds(one.holds().forSeconds()),
+                Messages.of("bench.act.for-2", seconds(one.holds().forSeconds())),
                 one.holds().forSeconds(),
-                "how long it must be so without a break",
+                Messages.of("bench.act.how-long-it-must-be-so-without-a"),
                 v -> RuleEdits.holds(one, RuleEdits.holds(one.holds(), 0, v))));
         if (one.holds().offForSeconds() > 0) {
             parts.add(number(
                     "off-for",
-                    "off after " + seconds(one.holds().offForSeconds()),
+                    Messages.of("bench.act.off-after", seconds(one.holds().offForSeconds())),
                     one.holds().offForSeconds(),
-                    "how long it must be over before it turns off",
+                    Messages.of("bench.act.how-long-it-must-be-over-before-it"),
                     v -> RuleEdits.holds(one, RuleEdits.holds(one.holds(), 1, v))));
         }
         if (act.inPercent().contains(one.name())) {
@@ -246,7 +256,7 @@ final class RuleRow extends HBox {
             WatchChoice choice = WatchChoice.find(choices, one.watch());
             parts.add(Parts.words(
                     span == null
-                            ? "of a profile: none is measured yet"
+                            ? Messages.of("bench.act.of-a-profile-none-is-measured-yet")
                             : limits.stream()
                                     .map(limit -> "= " + amount(span.at(limit), choice.unit()))
                                     .collect(Collectors.joining(", "))));
@@ -259,20 +269,20 @@ final class RuleRow extends HBox {
                 "limit",
                 amount(limit, unit + "/s"),
                 limit,
-                "the slope, in a second",
+                Messages.of("bench.act.the-slope-in-a-second"),
                 v -> RuleEdits.when(one, at.apply(v))));
-        parts.add(Parts.words("over"));
+        parts.add(Parts.words(Messages.of("bench.act.over")));
         parts.add(number(
                 "over",
                 seconds(over),
                 over,
-                "the slope is that of so long a stretch",
+                Messages.of("bench.act.the-slope-is-that-of-so-long-a"),
                 v -> RuleEdits.when(one, up ? new Condition.Rising(limit, v) : new Condition.Falling(limit, v))));
     }
 
     private MenuButton watch(WatchChoice now, Consumer<zesty.signal.core.act.Watch> with, boolean events) {
-        MenuButton menu =
-                Parts.menu("rule-" + index + "-watch", now.words(), "what it watches: a channel, or a reader's number");
+        MenuButton menu = Parts.menu(
+                "rule-" + index + "-watch", now.words(), Messages.of("bench.act.what-it-watches-a-channel-or-a"));
         for (WatchChoice other : choices) {
             if (other.events() == events) {
                 menu.getItems().add(Parts.item(other.words(), () -> with.accept(other.watch())));
@@ -283,77 +293,78 @@ final class RuleRow extends HBox {
 
     private void inBands(List<Node> parts, Rule.InBands bands) {
         WatchChoice choice = WatchChoice.find(choices, bands.watch());
-        parts.add(Parts.words("says which band"));
+        parts.add(Parts.words(Messages.of("bench.act.says-which-band")));
         parts.add(watch(
                 choice,
                 watch -> put(
                         new Rule.InBands(bands.name(), watch, bands.edges(), bands.hysteresis(), bands.leastSeconds())),
                 false));
-        parts.add(Parts.words("is in, parted at"));
+        parts.add(Parts.words(Messages.of("bench.act.is-in-parted-at")));
         String edges =
                 java.util.Arrays.stream(bands.edges()).mapToObj(Digits::exact).collect(Collectors.joining("; "));
         parts.add(new Pill(
                 "rule-" + index + "-bands",
                 edges.replace('-', '\u2212') + (choice.unit().isEmpty() ? "" : " " + choice.unit()),
                 edges,
-                "edges of the bands, rising, parted by ;",
+                Messages.of("bench.act.edges-of-the-bands-rising-parted"),
                 typed -> {
                     try {
                         double[] all = java.util.Arrays.stream(typed.split(";"))
-                                .mapToDouble(v -> Double.parseDouble(
-                                        v.strip().replace(',', '.').replace('\u2212', '-')))
+                                .mapToDouble(Digits::typed)
                                 .toArray();
                         put(new Rule.InBands(
                                 bands.name(), bands.watch(), all, bands.hysteresis(), bands.leastSeconds()));
                     } catch (NumberFormatException e) {
-                        workspace.trouble("Edges are numbers parted by ; such as 10; 20. The old ones stay.");
+                        workspace.trouble(Messages.of("bench.act.edges-are-numbers-parted-by-such"));
                     } catch (IllegalArgumentException e) {
-                        workspace.trouble(e.getMessage() + ". The old ones stay.");
+                        workspace.trouble(Messages.of("bench.act.the-old-ones-stay", e.getMessage()));
                     }
                 }));
         parts.add(number(
                 "hysteresis",
                 "\u00b1 " + amount(bands.hysteresis() / 2, choice.unit()),
                 bands.hysteresis() / 2,
-                "hysteresis of every edge",
+                Messages.of("bench.act.hysteresis-of-every-edge"),
                 v -> new Rule.InBands(bands.name(), bands.watch(), bands.edges(), 2 * v, bands.leastSeconds())));
         parts.add(number(
                 "least",
-                "for " + seconds(bands.leastSeconds()),
+                Messages.of("bench.act.for-2", seconds(bands.leastSeconds())),
                 bands.leastSeconds(),
-                "how long another band must be aimed at",
+                Messages.of("bench.act.how-long-another-band-must-be"),
                 v -> new Rule.InBands(bands.name(), bands.watch(), bands.edges(), bands.hysteresis(), v)));
     }
 
     private void made(List<Node> parts, Rule.Made made) {
         String how =
                 switch (made.how()) {
-                    case ALL -> "when all are on:";
-                    case ANY -> "when any is on:";
-                    case NOT -> "when this is off:";
-                    case THEN -> "when these turn on, in this order:";
+                    case ALL -> Messages.of("bench.act.when-all-are-on");
+                    case ANY -> Messages.of("bench.act.when-any-is-on");
+                    case NOT -> Messages.of("bench.act.when-this-is-off");
+                    case THEN -> Messages.of("bench.act.when-these-turn-on-in-this-order");
                 };
         parts.add(Parts.words(how));
-        MenuButton which =
-                Parts.menu("rule-" + index + "-parts", String.join(", ", made.parts()), "which rules it is made of");
+        MenuButton which = Parts.menu(
+                "rule-" + index + "-parts",
+                String.join(", ", made.parts()),
+                Messages.of("bench.act.which-rules-it-is-made-of"));
         for (Rule above : act.book().rules().subList(0, index)) {
             if (!(above instanceof Rule.InBands)) {
                 which.getItems()
                         .add(Parts.item(
                                 made.parts().contains(above.name()) && made.how() != Rule.Together.NOT
-                                        ? "without " + above.name()
+                                        ? Messages.of("bench.act.without", above.name())
                                         : above.name(),
                                 () -> toggle(made, above.name())));
             }
         }
         parts.add(which);
         if (made.how() == Rule.Together.THEN) {
-            parts.add(Parts.words("within"));
+            parts.add(Parts.words(Messages.of("bench.act.within")));
             parts.add(number(
                     "within",
                     seconds(made.withinSeconds()),
                     made.withinSeconds(),
-                    "how soon the second must follow",
+                    Messages.of("bench.act.how-soon-the-second-must-follow"),
                     v -> new Rule.Made(made.name(), made.how(), made.parts(), v)));
         }
     }

@@ -20,6 +20,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Condition;
@@ -28,6 +29,7 @@ import zesty.signal.core.act.RuleSpans;
 import zesty.signal.core.act.ThresholdMap;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.Table;
@@ -48,13 +50,14 @@ final class TuningPanel extends VBox {
     private final Consumer<Rule> adopt;
     private final Consumer<Rule> attempt;
     private final Button tap = Bench.button(
-            "tap-event", "Tap", "press at each true event as it comes; in a take point at them in the picture");
-    private final MenuButton from = new MenuButton("from \u2026");
+            "tap-event", Messages.of("bench.act.tap"), Messages.of("bench.act.press-at-each-true-event-as-it"));
+    private final MenuButton from = new MenuButton(Messages.of("bench.act.from"));
     private final TextField count = new TextField();
-    private final Button clear = Bench.button("clear-events", "Forget", "begins anew");
+    private final Button clear =
+            Bench.button("clear-events", Messages.of("bench.act.forget"), Messages.of("bench.act.begins-anew"));
     private final Label says = new Label();
-    private final Button use =
-            Bench.button("use-best", "Use", "takes the best threshold and hysteresis into the rule (U undoes it)");
+    private final Button use = Bench.button(
+            "use-best", Messages.of("bench.act.use"), Messages.of("bench.act.takes-the-best-threshold-and"));
     private final MapView map = new MapView();
     private final TreeSet<Double> truth = new TreeSet<>();
     private Rule.OnSamples rule;
@@ -71,21 +74,22 @@ final class TuningPanel extends VBox {
     /** @param adopt takes a rule in values. @param attempt shows one in the picture; null for none any more */
     TuningPanel(Workspace workspace, Consumer<Rule> adopt, Consumer<Rule> attempt) {
         super(5);
+        HelpPlace.mark(this, "map");
         this.workspace = workspace;
         this.adopt = adopt;
         this.attempt = attempt;
         setId("tuning");
-        Label title = new Label("Which threshold and hysteresis?");
+        Label title = new Label(Messages.of("bench.act.which-threshold-and-hysteresis"));
         title.getStyleClass().add("kinds-title");
         title.setWrapText(true);
         from.setId("events-from");
         from.getStyleClass().add("pill");
-        from.setTooltip(new Tooltip("true events from markers or from a file of times"));
+        from.setTooltip(new Tooltip(Messages.of("bench.act.true-events-from-markers-or-from-a")));
         from.setOnShowing(event -> offer());
         count.setId("events-count");
-        count.setPromptText("how many");
+        count.setPromptText(Messages.of("bench.act.how-many"));
         count.setPrefColumnCount(7);
-        count.setTooltip(new Tooltip("only how many true events there were in what the picture shows, then Enter"));
+        count.setTooltip(new Tooltip(Messages.of("bench.act.only-how-many-true-events-there")));
         count.setOnAction(event -> tune());
         tap.setOnAction(event -> pointed(newest));
         clear.setOnAction(event -> {
@@ -178,10 +182,15 @@ final class TuningPanel extends VBox {
             says.setText(
                     truth.isEmpty()
                             ? live
-                                    ? "Tap at each true event as it comes: then the map shows what tells them best."
-                                    : "Point at each true event in the picture: then the map shows what tells them best."
-                            : truth.size() + (truth.size() == 1 ? " true event; " : " true events; ") + FEWEST
-                                    + " are needed at least.");
+                                    ? Messages.of("bench.act.tap-at-each-true-event-as-it-comes")
+                                    : Messages.of("bench.act.point-at-each-true-event-in-the")
+                            : Messages.of(
+                                    "bench.act.are-needed-at-least",
+                                    truth.size()
+                                            + (truth.size() == 1
+                                                    ? Messages.of("bench.act.true-event")
+                                                    : Messages.of("bench.act.true-events"))
+                                            + FEWEST));
         }
     }
 
@@ -191,7 +200,7 @@ final class TuningPanel extends VBox {
             texts.merge(mark.text(), 1, Integer::sum);
         }
         from.getItems().clear();
-        texts.forEach((text, n) -> from.getItems().add(Parts.item("markers \u201c" + text + "\u201d, " + n, () -> {
+        texts.forEach((text, n) -> from.getItems().add(Parts.item(Messages.of("bench.act.markers", text, n), () -> {
             workspace.shown().marks().stream()
                     .filter(one -> one.text().equals(text))
                     .forEach(one -> truth.add(one.seconds()));
@@ -201,10 +210,10 @@ final class TuningPanel extends VBox {
             boolean own = rule != null && other.name().equals(rule.name());
             if (!own && other instanceof Rule.OnSamples one && one.watch() instanceof Watch.Column) {
                 from.getItems()
-                        .add(Parts.item("each time \u201c" + one.name() + "\u201d turns on", () -> turnings(one)));
+                        .add(Parts.item(Messages.of("bench.act.each-time-turns-on", one.name()), () -> turnings(one)));
             }
         }
-        from.getItems().add(Parts.item("a file of times \u2026", this::file));
+        from.getItems().add(Parts.item(Messages.of("bench.act.a-file-of-times"), this::file));
     }
 
     /** True events told by another channel, such as a switch beside the sensor. */
@@ -229,10 +238,15 @@ final class TuningPanel extends VBox {
 
     private void file() {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("A file whose first column is the times of true events, in s");
+        chooser.setTitle(Messages.of("bench.act.a-file-whose-first-column-is-the"));
         File file = chooser.showOpenDialog(getScene().getWindow());
         if (file != null) {
-            workspace.tasks().fetch("the times could not be read", () -> times(file.toPath()), this::take);
+            workspace
+                    .tasks()
+                    .fetch(
+                            Messages.of("bench.act.the-times-could-not-be-read"),
+                            () -> times(file.toPath()),
+                            this::take);
         }
     }
 
@@ -254,7 +268,7 @@ final class TuningPanel extends VBox {
                     ? 0
                     : Integer.parseInt(count.getText().strip());
         } catch (NumberFormatException e) {
-            workspace.trouble("How many is a whole number such as 20, was \u201c" + count.getText() + "\u201d.");
+            workspace.trouble(Messages.of("bench.act.how-many-is-a-whole-number-such-as", count.getText()));
             return 0;
         }
     }
@@ -276,11 +290,11 @@ final class TuningPanel extends VBox {
         double[] times = truth();
         boolean above = of.when() instanceof Condition.Above;
         int mine = ++running;
-        says.setText("Trying thresholds \u2026");
+        says.setText(Messages.of("bench.act.trying-thresholds"));
         workspace
                 .tasks()
                 .fetch(
-                        "the threshold could not be tuned",
+                        Messages.of("bench.act.the-threshold-could-not-be-tuned"),
                         () -> {
                             Watched watched =
                                     of.watch() instanceof Watch.Number number ? column.number(number, unit) : column;
@@ -319,26 +333,37 @@ final class TuningPanel extends VBox {
         ThresholdMap.Best place = made == null ? null : made.best();
         if (made == null || !(made.f1(place.row(), place.column()) > 0)) {
             forget();
-            says.setText("No threshold tells these events: is it the right channel, and cleaned?");
+            says.setText(Messages.of("bench.act.no-threshold-tells-these-events-is"));
             return;
         }
         best = at(place.row(), place.column());
         map.show(made, place.row(), place.column(), unit, rule.when() instanceof Condition.Below);
-        use.setText("Use " + words(best));
+        use.setText(Messages.of("bench.act.use-3", words(best)));
         use.setVisible(true);
         int found = made.found()[place.row()][place.column()];
         int invented = made.invented()[place.row()][place.column()];
-        String one = words(best) + " finds " + found + " of " + made.events()
-                + (invented == 0 ? ", none of them false" : ", and " + invented + " that are none") + ".";
+        String one = Messages.of(
+                "bench.act.finds-of",
+                words(best),
+                found,
+                made.events(),
+                (invented == 0
+                        ? Messages.of("bench.act.none-of-them-false")
+                        : Messages.of("bench.act.and-that-are-none", invented)));
         String room = place.low() == place.high()
-                ? " No other threshold does as well."
-                : " Anything from " + RuleRow.amount(place.low(), "") + " to " + RuleRow.amount(place.high(), unit)
-                        + " does as well.";
+                ? Messages.of("bench.act.no-other-threshold-does-as-well")
+                : Messages.of(
+                        "bench.act.anything-from-to-does-as-well",
+                        RuleRow.amount(place.low(), ""),
+                        RuleRow.amount(place.high(), unit));
         ThresholdMap.Check check = result.check();
         String half = check == null
-                ? timed ? "" : " Only their number was known: tap some to be sure."
-                : " Checked on the half it was not chosen on: " + check.found() + " of " + check.events()
-                        + (check.invented() == 0 ? "." : ", " + check.invented() + " false.");
+                ? timed ? "" : Messages.of("bench.act.only-their-number-was-known-tap")
+                : Messages.of(
+                        "bench.act.checked-on-the-half-it-was-not",
+                        check.found(),
+                        check.events(),
+                        (check.invented() == 0 ? "." : Messages.of("bench.act.false", check.invented())));
         says.setText(one + room + half);
     }
 

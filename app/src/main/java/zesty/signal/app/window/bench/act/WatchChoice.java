@@ -8,6 +8,7 @@ import zesty.signal.core.read.ScalarInfo;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -42,7 +43,7 @@ record WatchChoice(Watch watch, String words, String unit, boolean events) {
                                 reader.settings(),
                                 scalar.key(),
                                 window(reader.readerKind().windowSeconds())),
-                        scalar.words() + " of " + channel.name(),
+                        Messages.of("bench.act.of-2", scalar.words(), channel.name()),
                         scalar.unit(unit),
                         false));
             }
@@ -53,7 +54,7 @@ record WatchChoice(Watch watch, String words, String unit, boolean events) {
                     .limit(1)
                     .forEach(item -> to.add(new WatchChoice(
                             new Watch.Number(reader.kind(), channel.column(), reader.settings(), "", WINDOW_SECONDS),
-                            item.key().replace('_', ' ') + " of " + channel.name(),
+                            Messages.of("bench.act.of-2", item.key().replace('_', ' '), channel.name()),
                             "",
                             true)));
         }

@@ -20,6 +20,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.DoctorLine;
 import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Stop;
@@ -30,13 +31,14 @@ import zesty.signal.core.clean.Remarks;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.clean.Suggestion;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
 /** Clean: the steps as tiles in a row and as text; raw, cleaned and removed over each other; what the filters pass. */
 public final class CleanBench extends Bench {
     private final Tiles tiles;
-    private final MenuButton suggested = new MenuButton("Suggested");
+    private final MenuButton suggested = new MenuButton(Messages.of("bench.clean.suggested"));
     private final TextField text = new TextField();
     private final Label error = new Label();
     private final Plot waves = new Plot();
@@ -53,18 +55,27 @@ public final class CleanBench extends Bench {
     /** What stands at the right. */
     private enum View {
         SPECTRUM(
-                "Frequency response",
-                "the spectrum before (pale) and after, what the filters let pass over it; pull a corner"),
-        HISTOGRAM("Histogram", "how often each value was received, the noise, and the effective bits"),
-        WATERFALL("Spectrogram", "the spectrum over time"),
-        PAIR("XY plot", "this channel over another one, moment by moment, and how closely they go together");
+                Messages.of("bench.clean.frequency-response"),
+                Messages.of("bench.clean.the-spectrum-before-pale-and-after"),
+                "response"),
+        HISTOGRAM(
+                Messages.of("bench.clean.histogram"),
+                Messages.of("bench.clean.how-often-each-value-was-received"),
+                "histogram"),
+        WATERFALL(
+                Messages.of("bench.clean.spectrogram"),
+                Messages.of("bench.clean.the-spectrum-over-time"),
+                "spectrogram"),
+        PAIR(Messages.of("bench.clean.xy-plot"), Messages.of("bench.clean.this-channel-over-another-one"), "xy");
 
         final String words;
         final String tip;
+        final String topic;
 
-        View(String words, String tip) {
+        View(String words, String tip, String topic) {
             this.words = words;
             this.tip = tip;
+            this.topic = topic;
         }
     }
 
@@ -84,10 +95,10 @@ public final class CleanBench extends Bench {
         pair = new PairPicture(workspace);
         suggested.setId("suggested");
         suggested.setOnHidden(event -> passes.preview(null));
-        suggested.setTooltip(new Tooltip("what usually does for a signal like this; takes the place of the recipe"));
-        MenuButton add = new MenuButton("Add a step");
+        suggested.setTooltip(new Tooltip(Messages.of("bench.clean.what-usually-does-for-a-signal")));
+        MenuButton add = new MenuButton(Messages.of("bench.clean.add-a-step"));
         add.setId("add-step");
-        add.setTooltip(new Tooltip("puts a step at the end; its numbers are yours to change in the line below"));
+        add.setTooltip(new Tooltip(Messages.of("bench.clean.puts-a-step-at-the-end-its-numbers")));
         for (Step step : Recipe.examples()) {
             MenuItem item = new MenuItem(step.text() + " \u2013 " + step.about());
             item.setOnAction(
@@ -99,8 +110,8 @@ public final class CleanBench extends Bench {
         late.setMinHeight(USE_PREF_SIZE);
         text.setId("recipe");
         text.getStyleClass().add("mono");
-        text.setPromptText("no step: the raw signal");
-        text.setTooltip(new Tooltip("the recipe as text: steps parted by |, as on the command line; Enter takes it"));
+        text.setPromptText(Messages.of("bench.clean.no-step-the-raw-signal"));
+        text.setTooltip(new Tooltip(Messages.of("bench.clean.the-recipe-as-text-steps-parted-by")));
         text.setOnAction(event -> adopt(text.getText()));
         HBox.setHgrow(text, Priority.ALWAYS);
         error.getStyleClass().add("error");
@@ -108,15 +119,15 @@ public final class CleanBench extends Bench {
         error.managedProperty().bind(error.textProperty().isNotEmpty());
         Button code = button(
                 "portable-code",
-                "Board code (C)",
-                "scaling, recipe and rules of this channel as C; it is compiled, run on what came, and compared");
+                Messages.of("bench.clean.board-code-c"),
+                Messages.of("bench.clean.scaling-recipe-and-rules-of-this"));
         code.setOnAction(event -> focused(workspace.shown().snapshot(System.nanoTime()))
                 .filter(one -> one.raw() != null)
                 .ifPresent(workspace.planning()::portable));
         atHead(code);
         HBox line = new HBox(8, text, suggested, add);
         line.setAlignment(Pos.CENTER_LEFT);
-        VBox left = new VBox(4, small("Raw (pale), cleaned, and below them what was removed"), waves);
+        VBox left = new VBox(4, small(Messages.of("bench.clean.raw-pale-cleaned-and-below-them")), waves);
         FlowPane views = new FlowPane(6, 4);
         for (View one : View.values()) {
             ToggleButton button = new ToggleButton(one.words);
@@ -172,7 +183,7 @@ public final class CleanBench extends Bench {
         if (focused.isEmpty()) {
             // A stream that is put anew has no channel for a moment; what was switched off stays.
             tiles.setVisible(false);
-            late.setText("No channel yet.");
+            late.setText(Messages.of("bench.clean.no-channel-yet"));
             return;
         }
         tiles.setVisible(true);
@@ -198,10 +209,10 @@ public final class CleanBench extends Bench {
         doctor.show(column, recipe);
         late.setText(
                 !workspace.shown().isLive()
-                        ? "A stored take is filtered forward and back: it has no delay."
-                        : "Live, the cleaned signal has a delay of about "
-                                + Digits.fixed(channel.delaySeconds() * 1000, 0)
-                                + " ms. A take has no delay: it is filtered forward and back.");
+                        ? Messages.of("bench.clean.a-stored-take-is-filtered-forward")
+                        : Messages.of(
+                                "bench.clean.live-the-cleaned-signal-has-a",
+                                Digits.fixed(channel.delaySeconds() * 1000, 0)));
         List<String> remarks = Remarks.of(recipe, channel.rateHz());
         if (!remarks.isEmpty()) {
             late.setText(String.join(" ", remarks));
@@ -214,12 +225,14 @@ public final class CleanBench extends Bench {
                 channel.channel().column(),
                 workspace.view().night().get());
         WavesPicture.draw(waves, workspace, channel, colour);
-        switch ((View) viewed.getSelectedToggle().getUserData()) {
+        View seen = (View) viewed.getSelectedToggle().getUserData();
+        HelpPlace.mark(response, seen.topic);
+        switch (seen) {
             case HISTOGRAM -> viewWords.setText(histogram.draw(response, channel, colour));
             case WATERFALL -> viewWords.setText(waterfall.draw(response, channel, colour));
             case PAIR -> viewWords.setText(pair.draw(response, snapshot, channel, colour));
             case SPECTRUM -> {
-                viewWords.setText("Over the spectrum before (pale) and after; pull a corner.");
+                viewWords.setText(Messages.of("bench.clean.over-the-spectrum-before-pale-and"));
                 passes.draw(channel, recipe, colour);
             }
         }
@@ -262,7 +275,7 @@ public final class CleanBench extends Bench {
             TypedText.sayAnew(text, recipe.text());
             workspace.change(rig -> rig.withChannel(target, c -> c.withRecipe(recipe)));
         } catch (RecipeException e) {
-            error.setText(e.getMessage() + ". The old recipe stays in force.");
+            error.setText(Messages.of("bench.clean.the-old-recipe-stays-in-force", e.getMessage()));
         }
     }
 }

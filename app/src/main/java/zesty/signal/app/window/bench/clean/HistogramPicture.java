@@ -6,6 +6,7 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Histogram;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** How often each number came, with the noise and how many bits of the converter are worth something. */
@@ -33,10 +34,10 @@ final class HistogramPicture {
                 workspace.view().night().get(),
                 histogram.low() - half,
                 high + half,
-                "raw value",
+                Messages.of("bench.clean.raw-value"),
                 0,
                 1.08 * most,
-                "samples");
+                Messages.of("bench.clean.samples"));
         for (int i = 0; i < histogram.counts().length; i++) {
             double middle = histogram.low() + i * histogram.width();
             plot.bar(
@@ -47,14 +48,19 @@ final class HistogramPicture {
                     colour);
         }
         if (histogram.step() == 0) {
-            return "Every sample is the same.";
+            return Messages.of("bench.clean.every-sample-is-the-same");
         }
         Converter converter = channel.channel().scaling().converter();
         String bits = converter == null
                 ? ""
-                : ", " + Digits.fixed(histogram.effectiveBits(converter.highestCode() - converter.lowestCode() + 1), 1)
-                        + " of its " + converter.bits() + " bits are effective";
-        return "One step is " + Digits.about(histogram.step(), 3) + ", the noise of one sample "
-                + Digits.about(histogram.noise(), 3) + bits + ".";
+                : Messages.of(
+                        "bench.clean.of-its-bits-are-effective",
+                        Digits.fixed(histogram.effectiveBits(converter.highestCode() - converter.lowestCode() + 1), 1),
+                        converter.bits());
+        return Messages.of(
+                "bench.clean.one-step-is-the-noise-of-one",
+                Digits.about(histogram.step(), 3),
+                Digits.about(histogram.noise(), 3),
+                bits);
     }
 }

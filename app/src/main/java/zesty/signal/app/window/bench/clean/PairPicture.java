@@ -10,6 +10,7 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Pair;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -27,7 +28,7 @@ final class PairPicture {
     PairPicture(Workspace workspace) {
         this.workspace = workspace;
         chosen.setId("pair-with");
-        chosen.setTooltip(new Tooltip("the channel that goes along the foot"));
+        chosen.setTooltip(new Tooltip(Messages.of("bench.clean.the-channel-that-goes-along-the")));
         chosen.managedProperty().bind(chosen.visibleProperty());
         chosen.setVisible(false);
     }
@@ -48,9 +49,9 @@ final class PairPicture {
                 .orElse(others.isEmpty() ? null : others.get(0));
         if (across == null) {
             plot.begin(workspace.view().night().get(), 0, 1, "", 0, 1, "");
-            return "There is no other channel to lay it against.";
+            return Messages.of("bench.clean.there-is-no-other-channel-to-lay");
         }
-        chosen.setText("along " + across.channel().name());
+        chosen.setText(Messages.of("bench.clean.along", across.channel().name()));
         double to = Math.min(workspace.shown().window().to(), snapshot.lastSeconds());
         // Of a long stretch the newest: all of it would have to be fetched.
         double from = Math.max(
@@ -74,7 +75,7 @@ final class PairPicture {
                 across.channel().unit(),
                 pair.lowY(),
                 pair.highY(),
-                words(channel) + " over " + across.channel().name());
+                Messages.of("bench.clean.over", words(channel), across.channel().name()));
         for (int shade = 0; shade < SHADES; shade++) {
             int first = count * shade / SHADES;
             int last = count * (shade + 1) / SHADES;
@@ -87,13 +88,19 @@ final class PairPicture {
                     1.6);
         }
         if (!(Math.abs(pair.correlation()) <= 1)) {
-            return count < 3 ? "Too few moments in sight." : "One of the two does not change.";
+            return count < 3
+                    ? Messages.of("bench.clean.too-few-moments-in-sight")
+                    : Messages.of("bench.clean.one-of-the-two-does-not-change");
         }
-        return "They go together by " + Digits.fixed(pair.correlation(), 2) + " (1 or −1: on a line, 0: not at all); "
-                + "the line is " + Digits.about(pair.slope(), 3) + " × "
-                + across.channel().name() + " "
-                + (pair.offset() < 0 ? "− " : "+ ") + Digits.about(Math.abs(pair.offset()), 3) + ". " + count
-                + " moments of the newest " + Digits.about(to - from, 3) + " s in sight.";
+        return Messages.of(
+                "bench.clean.they-go-together-by-1-or-1-on-a",
+                Digits.fixed(pair.correlation(), 2),
+                Digits.about(pair.slope(), 3),
+                across.channel().name(),
+                (pair.offset() < 0 ? "− " : "+ "),
+                Digits.about(Math.abs(pair.offset()), 3),
+                count,
+                Digits.about(to - from, 3));
     }
 
     private static String words(ChannelSnapshot channel) {

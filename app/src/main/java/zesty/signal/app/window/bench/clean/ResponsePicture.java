@@ -18,6 +18,7 @@ import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** What a recipe's filters let pass, over the spectrum before and after; its corners are pulled in it. */
@@ -80,7 +81,14 @@ final class ResponsePicture {
                 .max()
                 .orElse(0);
         double to = highest > 0 ? Math.min(rate / 2, highest * 3) : rate / 2;
-        response.begin(workspace.view().night().get(), 0, to, "Hz", 0, 1.1, "gain; share of the highest");
+        response.begin(
+                workspace.view().night().get(),
+                0,
+                to,
+                "Hz",
+                0,
+                1.1,
+                Messages.of("bench.clean.gain-share-of-the-highest"));
         double most = spectrum(channel, rate, false, 0, colour.deriveColor(0, 1, 1, 0.35));
         spectrum(channel, rate, true, most, colour.deriveColor(0, 1, 1, 0.8));
         DoubleUnaryOperator gain = hz -> {

@@ -18,6 +18,7 @@ import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Step;
 import zesty.signal.core.clean.StepArgument;
+import zesty.signal.core.text.Messages;
 
 /**
  * A recipe as a row of tiles, one a step. Pressing one switches it off to compare and on again; it keeps its place meanwhile, though the
@@ -89,7 +90,7 @@ final class Tiles extends FlowPane {
         HBox boxes = new HBox(10);
         boxes.setAlignment(Pos.CENTER_LEFT);
         boxes.getStyleClass().add("tile-numbers");
-        boxes.getChildren().add(Bench.small("Step " + (index + 1)));
+        boxes.getChildren().add(Bench.small(Messages.of("bench.clean.step", (index + 1))));
         for (int i = 0; i < arguments.size(); i++) {
             TextField box = new TextField(values.get(i));
             box.setId("step-number-" + (i + 1));
@@ -114,11 +115,15 @@ final class Tiles extends FlowPane {
 
     private HBox tile(int index) {
         Tile one = row.get(index);
-        Button words = new Button((index + 1) + "  " + one.step().words() + (one.on() ? "" : ", off"));
+        Button words =
+                new Button((index + 1) + "  " + one.step().words() + (one.on() ? "" : Messages.of("bench.clean.off")));
         words.setId("tile-" + (index + 1));
         words.getStyleClass().setAll("tile-words");
-        words.setTooltip(new Tooltip(one.step().text() + ": " + one.step().about() + ". Press to "
-                + (one.on() ? "compare without it" : "put it back") + "; drag, or Alt with an arrow, to move it"));
+        words.setTooltip(new Tooltip(Messages.of(
+                "bench.clean.press-to-drag-or-alt-with-an-arrow",
+                one.step().text(),
+                one.step().about(),
+                (one.on() ? Messages.of("bench.clean.compare-without-it") : Messages.of("bench.clean.put-it-back")))));
         words.setOnAction(event -> put(index, new Tile(one.step(), !one.on())));
         words.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.isAltDown() && (event.getCode() == KeyCode.LEFT || event.getCode() == KeyCode.RIGHT)) {
@@ -128,7 +133,7 @@ final class Tiles extends FlowPane {
         });
         Button out = new Button("×");
         out.getStyleClass().setAll("tile-off");
-        out.setTooltip(new Tooltip("take this step out; U undoes it"));
+        out.setTooltip(new Tooltip(Messages.of("bench.clean.take-this-step-out-u-undoes-it")));
         out.setOnAction(event -> {
             row.remove(index);
             tell();
@@ -136,7 +141,7 @@ final class Tiles extends FlowPane {
         Button numbers = new Button("…");
         numbers.setId("tile-numbers-" + (index + 1));
         numbers.getStyleClass().setAll("tile-off");
-        numbers.setTooltip(new Tooltip("change its numbers"));
+        numbers.setTooltip(new Tooltip(Messages.of("bench.clean.change-its-numbers")));
         numbers.setOnAction(event -> {
             open = open == index ? -1 : index;
             fill();

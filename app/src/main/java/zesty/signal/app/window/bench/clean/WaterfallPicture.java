@@ -5,6 +5,7 @@ import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Waterfall;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** The spectrum over time: what is stronger is darker on light paper, lighter at night, of one hue, so that no colour is needed to read it. */
@@ -35,7 +36,7 @@ final class WaterfallPicture {
                 "Hz",
                 -Math.max(1e-6, length),
                 0,
-                "s before the end");
+                Messages.of("bench.clean.s-before-the-end"));
         double top = Double.NEGATIVE_INFINITY;
         for (double[] one : fall.density()) {
             for (int k = 2; k < one.length; k++) {
@@ -43,7 +44,7 @@ final class WaterfallPicture {
             }
         }
         if (!(top > 0)) {
-            return "Too few samples yet.";
+            return Messages.of("bench.clean.too-few-samples-yet");
         }
         for (int row = 0; row < fall.density().length; row++) {
             double from = (row - fall.density().length) * fall.stepSeconds();
@@ -65,7 +66,7 @@ final class WaterfallPicture {
                 }
             }
         }
-        return "Each row is " + Digits.about(2 * fall.stepSeconds(), 2) + " s; full is the strongest, nothing is "
-                + Digits.of(DEPTH_DB) + " dB below it.";
+        return Messages.of(
+                "bench.clean.each-row-is-s-full-is-the", Digits.about(2 * fall.stepSeconds(), 2), Digits.of(DEPTH_DB));
     }
 }

@@ -7,6 +7,7 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** A signal raw and cleaned over each other, and below them what was removed. */
@@ -66,7 +67,7 @@ final class WavesPicture {
         if (delay > 0) {
             waves.named(
                     from - to + delay,
-                    Digits.fixed(1000 * channel.delaySeconds(), 0) + " ms delay",
+                    Messages.of("bench.clean.ms-delay", Digits.fixed(1000 * channel.delaySeconds(), 0)),
                     0,
                     colour.deriveColor(0, 1, 1, 0.5));
         }

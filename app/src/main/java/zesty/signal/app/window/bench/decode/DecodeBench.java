@@ -32,6 +32,7 @@ import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.Snapshot;
@@ -47,7 +48,7 @@ public final class DecodeBench extends Bench {
 
     private final Label format = new Label();
     private final ComboBox<Recogniser.Proposal> readAs = new ComboBox<>();
-    private final ToggleButton byHand = new ToggleButton("By hand");
+    private final ToggleButton byHand = new ToggleButton(Messages.of("bench.decode.by-hand"));
     private final FlowPane line = new FlowPane(6, 6);
     private final GridPane table = new GridPane();
     private final PictureView picture = new PictureView();
@@ -68,8 +69,8 @@ public final class DecodeBench extends Bench {
         HBox.setHgrow(format, Priority.ALWAYS);
         format.setMaxWidth(Double.MAX_VALUE);
         readAs.setId("read-as");
-        readAs.setPromptText("Read as …");
-        readAs.setTooltip(new Tooltip("what the recogniser makes of the bytes, the best guess first"));
+        readAs.setPromptText(Messages.of("bench.decode.read-as"));
+        readAs.setTooltip(new Tooltip(Messages.of("bench.decode.what-the-recogniser-makes-of-the")));
         readAs.setCellFactory(view -> new ProposalCell());
         readAs.setButtonCell(new ProposalCell());
         readAs.setMinWidth(170);
@@ -80,7 +81,7 @@ public final class DecodeBench extends Bench {
             }
         });
         byHand.setId("by-hand");
-        byHand.setTooltip(new Tooltip("edit names, units, roles and the format itself"));
+        byHand.setTooltip(new Tooltip(Messages.of("bench.decode.edit-names-units-roles-and-the")));
         byHand.setMinWidth(Region.USE_PREF_SIZE);
         byHand.setOnAction(event -> {
             editor.open(workspace.sourceActions().format());
@@ -117,7 +118,11 @@ public final class DecodeBench extends Bench {
         StackPane.setAlignment(table, Pos.TOP_LEFT);
         VBox.setVgrow(rows, Priority.ALWAYS);
         left.getChildren()
-                .setAll(small("The newest line or packet, piece by piece"), line, small("The last rows"), rows);
+                .setAll(
+                        small(Messages.of("bench.decode.the-newest-line-or-packet-piece-by")),
+                        line,
+                        small(Messages.of("bench.decode.the-last-rows")),
+                        rows);
     }
 
     private VBox tray() {
@@ -126,22 +131,32 @@ public final class DecodeBench extends Bench {
             @Override
             protected void updateItem(RejectedLines.Item item, boolean empty) {
                 super.updateItem(item, empty);
-                setText(empty ? "" : "line " + item.line() + ": " + item.why() + "\n    " + item.text());
+                setText(empty ? "" : Messages.of("bench.decode.line", item.line(), item.why(), item.text()));
             }
         });
         tray.setFixedCellSize(44);
-        tray.setPlaceholder(small("Every line so far was understood."));
+        tray.setPlaceholder(small(Messages.of("bench.decode.every-line-so-far-was-understood")));
         VBox.setVgrow(tray, Priority.ALWAYS);
-        Button columns = teach("It has columns", "teach-columns", "find a format that reads lines like this one too");
+        Button columns = teach(
+                Messages.of("bench.decode.it-has-columns"),
+                "teach-columns",
+                Messages.of("bench.decode.find-a-format-that-reads-lines"));
         columns.setOnAction(event -> chosen().ifPresent(this::teachColumns));
-        Button known = teach("A banner", "teach-banner", "the board says this now and then: pass over lines like it");
+        Button known = teach(
+                Messages.of("bench.decode.a-banner"),
+                "teach-banner",
+                Messages.of("bench.decode.the-board-says-this-now-and-then"));
         known.setOnAction(
                 event -> chosen().ifPresent(item -> workspace.sourceActions().passOver(item.text())));
-        Button noise = teach("Noise", "teach-noise", "it means nothing: pass over lines like it");
+        Button noise = teach(
+                Messages.of("bench.decode.noise"),
+                "teach-noise",
+                Messages.of("bench.decode.it-means-nothing-pass-over-lines"));
         noise.setOnAction(
                 event -> chosen().ifPresent(item -> workspace.sourceActions().passOver(item.text())));
         FlowPane teaching = new FlowPane(6, 6, columns, known, noise);
-        VBox right = new VBox(6, trayTitle, tray, small("Choose a line above and say what it is:"), teaching);
+        VBox right = new VBox(
+                6, trayTitle, tray, small(Messages.of("bench.decode.choose-a-line-above-and-say-what")), teaching);
         right.setMinWidth(330);
         right.setPrefWidth(330);
         return right;
@@ -157,7 +172,7 @@ public final class DecodeBench extends Bench {
     private Optional<RejectedLines.Item> chosen() {
         RejectedLines.Item item = tray.getSelectionModel().getSelectedItem();
         if (item == null) {
-            workspace.trouble("Choose a rejected line first.");
+            workspace.trouble(Messages.of("bench.decode.choose-a-rejected-line-first"));
         }
         return Optional.ofNullable(item);
     }
@@ -172,12 +187,14 @@ public final class DecodeBench extends Bench {
         }
         StreamFormat taught = workspace.sourceActions().taught(alike.toString());
         if (taught == null) {
-            workspace.trouble("No format was found that reads such a line; write it by hand.");
+            workspace.trouble(Messages.of("bench.decode.no-format-was-found-that-reads"));
         } else if (taught.equals(workspace.sourceActions().format())) {
-            workspace.trouble("The format in force is the best that was found; write another by hand.");
+            workspace.trouble(Messages.of("bench.decode.the-format-in-force-is-the-best"));
         } else {
             workspace.sourceActions().reformat(taught);
-            workspace.say("Reading lines like this one too: " + taught.columns().size() + " columns. U undoes it.");
+            workspace.say(Messages.of(
+                    "bench.decode.reading-lines-like-this-one-too",
+                    taught.columns().size()));
         }
     }
 
@@ -195,7 +212,7 @@ public final class DecodeBench extends Bench {
         StreamFormat known = workspace.sourceActions().format();
         byHand.setDisable(known == null || !workspace.shown().isLive());
         if (known == null) {
-            format.setText("No format yet. It is recognised as soon as numbers are received.");
+            format.setText(Messages.of("bench.decode.no-format-yet-it-is-recognised-as"));
             line.getChildren().clear();
             table.getChildren().clear();
             return;
@@ -203,13 +220,17 @@ public final class DecodeBench extends Bench {
         String words = known.words();
         int channels = (int) known.columns().stream().filter(c -> c.isChannel()).count();
         format.setText(Character.toUpperCase(words.charAt(0)) + words.substring(1) + "; "
-                + known.columns().size() + (known.columns().size() == 1 ? " column" : " columns")
-                + (channels < known.columns().size() ? ", " + channels + " with values" : "")
+                + known.columns().size()
+                + (known.columns().size() == 1
+                        ? Messages.of("bench.decode.column")
+                        : Messages.of("bench.decode.columns"))
+                + (channels < known.columns().size() ? Messages.of("bench.decode.with-values", channels) : "")
                 + (known.clock() == null
-                        ? "; no clock: the rate is taken from arrival"
-                        : "; the board's clock is "
-                                + known.columns().get(known.clock().column()).name())
-                + (known.sequence() == null ? "" : "; losses are counted by its sequence"));
+                        ? Messages.of("bench.decode.no-clock-the-rate-is-taken-from")
+                        : Messages.of(
+                                "bench.decode.the-board-s-clock-is",
+                                known.columns().get(known.clock().column()).name()))
+                + (known.sequence() == null ? "" : Messages.of("bench.decode.losses-are-counted-by-its-sequence")));
         proposals();
         if (byHand.isSelected()) {
             editor.show();
@@ -253,9 +274,13 @@ public final class DecodeBench extends Bench {
         }
         trayTitle.setText(
                 workspace.shown().isLive()
-                        ? "Rejected: " + trayCount
-                                + (trayCount > RejectedLines.KEPT ? ", the newest " + RejectedLines.KEPT : "")
-                        : "A stored take holds understood lines only");
+                        ? Messages.of(
+                                "bench.decode.rejected",
+                                trayCount,
+                                (trayCount > RejectedLines.KEPT
+                                        ? Messages.of("bench.decode.the-newest", RejectedLines.KEPT)
+                                        : ""))
+                        : Messages.of("bench.decode.a-stored-take-holds-understood"));
     }
 
     private void pieces(Snapshot snapshot, StreamFormat known) {
@@ -264,7 +289,7 @@ public final class DecodeBench extends Bench {
                 : List.of();
         line.getChildren().clear();
         if (pieces.isEmpty()) {
-            line.getChildren().add(small("no line at hand"));
+            line.getChildren().add(small(Messages.of("bench.decode.no-line-at-hand")));
             return;
         }
         int place = 0;
@@ -302,7 +327,7 @@ public final class DecodeBench extends Bench {
         // Channels of one stream share their rows; with stations the focused one's are shown.
         ChannelSnapshot first = focused(snapshot).filter(channels::contains).orElse(channels.get(0));
         Times times = first.stream().times();
-        table.add(small("time"), 0, 0);
+        table.add(small(Messages.of("bench.decode.time")), 0, 0);
         List<ChannelSnapshot> shown = channels.stream()
                 .filter(c -> c.stream().equals(first.stream()))
                 .limit(MOST_COLUMNS)
@@ -341,7 +366,7 @@ public final class DecodeBench extends Bench {
             super.updateItem(proposal, empty);
             setText(
                     empty || proposal == null
-                            ? "Read as …"
+                            ? Messages.of("bench.decode.read-as")
                             : Math.round(100 * proposal.confidence()) + " %  "
                                     + proposal.format().words());
         }

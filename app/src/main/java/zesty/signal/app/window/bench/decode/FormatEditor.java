@@ -26,6 +26,7 @@ import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.takes.FormatJson;
 import zesty.signal.takes.TakeException;
 
@@ -42,7 +43,7 @@ final class FormatEditor extends VBox {
     private final TextArea text = new TextArea();
     private final Label verdict = new Label();
     private final GridPane table = new GridPane();
-    private final Button use = new Button("Use it");
+    private final Button use = new Button(Messages.of("bench.decode.use-it"));
     private StreamFormat inForce;
     private StreamFormat written;
     private boolean filling;
@@ -64,10 +65,10 @@ final class FormatEditor extends VBox {
         table.setVgap(2);
         table.getStyleClass().add("rows");
         use.setId("format-use");
-        use.setTooltip(new Tooltip("read the stream so from now on; U undoes it"));
+        use.setTooltip(new Tooltip(Messages.of("bench.decode.read-the-stream-so-from-now-on-u")));
         use.setOnAction(event -> workspace.sourceActions().reformat(written));
-        Button save = new Button("Save…");
-        save.setTooltip(new Tooltip("save the format in force as a small file to share"));
+        Button save = new Button(Messages.of("bench.decode.save"));
+        save.setTooltip(new Tooltip(Messages.of("bench.decode.save-the-format-in-force-as-a")));
         save.setOnAction(event -> {
             FileChooser chooser = new FileChooser();
             chooser.setInitialFileName("format.json");
@@ -76,8 +77,8 @@ final class FormatEditor extends VBox {
                 workspace.sourceActions().saveFormat(file.toPath());
             }
         });
-        Button load = new Button("Load…");
-        load.setTooltip(new Tooltip("read the stream with a format that somebody saved"));
+        Button load = new Button(Messages.of("bench.decode.load"));
+        load.setTooltip(new Tooltip(Messages.of("bench.decode.read-the-stream-with-a-format-that")));
         load.setOnAction(event -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
@@ -86,8 +87,9 @@ final class FormatEditor extends VBox {
         });
         FlowPane bar = new FlowPane(6, 6, use, save, load);
         bar.setAlignment(Pos.CENTER_LEFT);
-        VBox left = new VBox(6, Bench.small("What each column is"), columns, bar);
-        VBox right = new VBox(6, Bench.small("The whole format, as it is saved"), text, verdict, table);
+        VBox left = new VBox(6, Bench.small(Messages.of("bench.decode.what-each-column-is")), columns, bar);
+        VBox right = new VBox(
+                6, Bench.small(Messages.of("bench.decode.the-whole-format-as-it-is-saved")), text, verdict, table);
         right.setMinWidth(200);
         HBox.setHgrow(right, Priority.ALWAYS);
         HBox both = new HBox(14, left, right);
@@ -126,7 +128,13 @@ final class FormatEditor extends VBox {
 
     private void grid(StreamFormat format) {
         columns.getChildren().clear();
-        String[] heads = {"", "name", "unit", "role", "kept"};
+        String[] heads = {
+            "",
+            Messages.of("bench.decode.name"),
+            Messages.of("bench.decode.unit"),
+            Messages.of("bench.decode.role"),
+            Messages.of("bench.decode.kept")
+        };
         for (int i = 0; i < heads.length; i++) {
             columns.add(Bench.small(heads[i]), i, 0);
         }
@@ -154,7 +162,11 @@ final class FormatEditor extends VBox {
         }
         if (shown < format.columns().size()) {
             columns.add(
-                    Bench.small("and " + (format.columns().size() - shown) + " more, in the text below"), 1, shown + 1);
+                    Bench.small(Messages.of(
+                            "bench.decode.and-more-in-the-text-below",
+                            (format.columns().size() - shown))),
+                    1,
+                    shown + 1);
         }
     }
 
@@ -194,7 +206,7 @@ final class FormatEditor extends VBox {
             return;
         }
         try {
-            StreamFormat format = FormatJson.read(json, "this format");
+            StreamFormat format = FormatJson.read(json, Messages.of("bench.decode.this-format"));
             grid(format);
             judge(format);
         } catch (TakeException e) {
@@ -204,7 +216,7 @@ final class FormatEditor extends VBox {
 
     private void refuse(String why) {
         verdict.getStyleClass().setAll("error");
-        verdict.setText(why + ". The old format stays in force.");
+        verdict.setText(Messages.of("bench.decode.the-old-format-stays-in-force", why));
         use.setDisable(true);
     }
 
@@ -215,9 +227,12 @@ final class FormatEditor extends VBox {
         verdict.getStyleClass().setAll("hint");
         verdict.setText(
                 bytes.length == 0
-                        ? "No bytes at hand to try it on."
-                        : "On the first " + bytes.length + " bytes it gives " + tried.rows() + " rows and understands "
-                                + Math.round(100 * tried.confidence()) + " %.");
+                        ? Messages.of("bench.decode.no-bytes-at-hand-to-try-it-on")
+                        : Messages.of(
+                                "bench.decode.on-the-first-bytes-it-gives-rows",
+                                bytes.length,
+                                tried.rows(),
+                                Math.round(100 * tried.confidence())));
         use.setDisable(format.equals(inForce));
         table.getChildren().clear();
         int shown = Math.min(10, format.columns().size());

@@ -12,12 +12,15 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.help.HelpBook;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.parts.Slice;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.ScalarInfo;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 
@@ -44,6 +47,7 @@ final class Answer extends HBox {
             getStyleClass().add("number-tile");
             setId("number-" + info.key().replace('.', '-'));
             setFocusTraversable(true);
+            HelpPlace.mark(this, HelpBook.reader(kind) + "#" + info.words());
             Label called = new Label(heading(info.words()));
             called.getStyleClass().add("number-name");
             says.getStyleClass().add("number-value");
@@ -157,12 +161,13 @@ final class Answer extends HBox {
     }
 
     private static String words(Quality quality, boolean onBody) {
-        StringBuilder text =
-                new StringBuilder("Quality ").append(quality.segments()).append(" of 8");
+        StringBuilder text = new StringBuilder(Messages.of("bench.read.quality"))
+                .append(quality.segments())
+                .append(Messages.of("bench.read.of-8"));
         text.append(quality.reasons().isEmpty() ? "" : ":");
         for (String reason : quality.reasons()) {
             text.append(quality.reasons().size() > 1 ? "\n· " : " ").append(reason);
         }
-        return text + (onBody ? "\nNot a medical device; it diagnoses nothing." : "");
+        return text + (onBody ? Messages.of("bench.read.not-a-medical-device-it-diagnoses") : "");
     }
 }

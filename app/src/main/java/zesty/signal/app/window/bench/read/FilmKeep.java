@@ -18,6 +18,7 @@ import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.picture.Turned;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.takes.Mark;
 import zesty.signal.takes.NewFile;
@@ -51,7 +52,7 @@ final class FilmKeep {
         workspace
                 .tasks()
                 .later(
-                        "the picture could not be saved",
+                        Messages.of("bench.read.the-picture-could-not-be-saved"),
                         () -> {
                             Files.createDirectories(folder());
                             try (NewFile made = NewFile.begin(csv, false)) {
@@ -61,13 +62,13 @@ final class FilmKeep {
                             seen.write(png.toFile());
                         },
                         () -> {
-                            workspace.say("Picture saved: " + png + ", its numbers beside it.");
+                            workspace.say(Messages.of("bench.read.picture-saved-its-numbers-beside", png));
                             boolean live = workspace.shown().isLive();
                             if (!live) {
                                 List<Mark> marks =
                                         new ArrayList<>(workspace.shown().marks());
                                 marks.add(new Mark(at, "saved " + name));
-                                workspace.marks(marks, "a marker");
+                                workspace.marks(marks, Messages.of("bench.read.a-marker"));
                             } else if (workspace
                                     .shown()
                                     .snapshot(System.nanoTime())
@@ -108,8 +109,8 @@ final class FilmKeep {
         workspace
                 .tasks()
                 .atLength(
-                        "saving pictures",
-                        "the pictures could not be saved",
+                        Messages.of("bench.read.saving-pictures"),
+                        Messages.of("bench.read.the-pictures-could-not-be-saved"),
                         progress -> {
                             Files.createDirectories(into);
                             int n = 0;
@@ -137,6 +138,6 @@ final class FilmKeep {
                             }
                             return n;
                         },
-                        n -> workspace.say(n + " pictures saved in " + into));
+                        n -> workspace.say(Messages.of("bench.read.pictures-saved-in", n, into)));
     }
 }

@@ -32,6 +32,7 @@ import zesty.signal.core.picture.Region;
 import zesty.signal.core.picture.Turned;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.sample.Times;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -58,14 +59,21 @@ final class FilmPanel extends VBox {
     private final FrameRange range = new FrameRange();
     private final ToggleGroup drawing = new ToggleGroup();
     private final ComboBox<FrameRange.Mode> modes = new ComboBox<>();
-    private final ToggleButton smooth =
-            toggle("smooth", "Smooth", "shows values between pixels, for looking only: numbers stay");
+    private final ToggleButton smooth = toggle(
+            "smooth", Messages.of("bench.read.smooth"), Messages.of("bench.read.shows-values-between-pixels-for"));
     private final TextField contours = new TextField();
-    private final Button compare =
-            Bench.button("compare-picture", "Compare with this", "shows from now on what differs from this picture");
-    private final Button keep =
-            Bench.button("keep-picture", "Save", "saves this picture as PNG and its numbers as CSV");
-    private final Button keepAll = Bench.button("keep-pictures", "Save all", "saves each picture in sight as PNG");
+    private final Button compare = Bench.button(
+            "compare-picture",
+            Messages.of("bench.read.compare-with-this"),
+            Messages.of("bench.read.shows-from-now-on-what-differs"));
+    private final Button keep = Bench.button(
+            "keep-picture",
+            Messages.of("bench.read.save"),
+            Messages.of("bench.read.saves-this-picture-as-png-and-its"));
+    private final Button keepAll = Bench.button(
+            "keep-pictures",
+            Messages.of("bench.read.save-all"),
+            Messages.of("bench.read.saves-each-picture-in-sight-as-png"));
     private final FilmPlayer player;
     private final Label said = Bench.small("");
     private final Pane film = new Pane();
@@ -96,7 +104,13 @@ final class FilmPanel extends VBox {
         player = new FilmPlayer(workspace);
         setId("film-panel");
         FlowPane bar = bar();
-        VBox right = new VBox(10, title("Parts of the picture"), regions, profile, title("Made right"), tools);
+        VBox right = new VBox(
+                10,
+                title(Messages.of("bench.read.parts-of-the-picture")),
+                regions,
+                profile,
+                title(Messages.of("bench.read.made-right")),
+                tools);
         right.setMinWidth(SIDE);
         right.setPrefWidth(SIDE);
         right.setMaxWidth(SIDE);
@@ -132,11 +146,13 @@ final class FilmPanel extends VBox {
     private FlowPane bar() {
         List<ToggleButton> draw = new ArrayList<>();
         for (FilmView.Tool tool : List.of(FilmView.Tool.BOX, FilmView.Tool.POINT, FilmView.Tool.LINE)) {
-            String word = tool.name().charAt(0) + tool.name().substring(1).toLowerCase(java.util.Locale.ROOT);
+            String word = tool == FilmView.Tool.BOX
+                    ? Messages.of("bench.read.box")
+                    : tool == FilmView.Tool.POINT ? Messages.of("bench.read.point") : Messages.of("bench.read.line");
             ToggleButton one = toggle(
                     "draw-" + tool.name().toLowerCase(java.util.Locale.ROOT),
                     word,
-                    "draw one on the picture; it becomes a lane");
+                    Messages.of("bench.read.draw-one-on-the-picture-it-becomes"));
             one.setToggleGroup(drawing);
             one.selectedProperty()
                     .addListener((p, was, is) -> view.tool(
@@ -158,21 +174,22 @@ final class FilmPanel extends VBox {
             }
         });
         modes.setValue(FrameRange.Mode.EACH);
-        modes.setTooltip(new Tooltip(
-                "what the ends of the scale are: of each picture, of most of its pixels, or held as they are"));
+        modes.setTooltip(new Tooltip(Messages.of("bench.read.what-the-ends-of-the-scale-are-of")));
         modes.setOnAction(event -> {
             range.mode(modes.getValue());
             again();
         });
-        Button turn = Bench.button("turn", "Turn", "turns the picture by a quarter to the right");
+        Button turn = Bench.button(
+                "turn", Messages.of("bench.read.turn"), Messages.of("bench.read.turns-the-picture-by-a-quarter-to"));
         turn.setOnAction(event -> setup(setup -> setup.turned((setup.quarterTurns() + 1) % 4, setup.mirrored())));
-        Button mirror = Bench.button("mirror", "Mirror", "left and right change places");
+        Button mirror = Bench.button(
+                "mirror", Messages.of("bench.read.mirror"), Messages.of("bench.read.left-and-right-change-places"));
         mirror.setOnAction(event -> setup(setup -> setup.turned(setup.quarterTurns(), !setup.mirrored())));
         smooth.setOnAction(event -> again());
         contours.setId("contours");
         contours.setPromptText("40, 50");
         contours.setPrefColumnCount(5);
-        contours.setTooltip(new Tooltip("values at which a line is drawn, parted by commas"));
+        contours.setTooltip(new Tooltip(Messages.of("bench.read.values-at-which-a-line-is-drawn")));
         contours.textProperty().addListener((p, was, is) -> again());
         compare.setOnAction(event -> compare());
         keep.setOnAction(event -> keep());
@@ -181,9 +198,9 @@ final class FilmPanel extends VBox {
         bar.getChildren().addAll(draw);
         bar.getChildren()
                 .addAll(
-                        Bench.small("  scale"),
+                        Bench.small(Messages.of("bench.read.scale")),
                         modes,
-                        Bench.small("  lines at"),
+                        Bench.small(Messages.of("bench.read.lines-at")),
                         contours,
                         smooth,
                         turn,
@@ -253,11 +270,11 @@ final class FilmPanel extends VBox {
     private void compare() {
         if (base != null) {
             base = null;
-            compare.setText("Compare with this");
+            compare.setText(Messages.of("bench.read.compare-with-this"));
         } else {
             base = frame(film(), row());
             baseWords = player.words();
-            compare.setText("Compare no more");
+            compare.setText(Messages.of("bench.read.compare-no-more"));
         }
         range.mode(modes.getValue() == FrameRange.Mode.HELD ? FrameRange.Mode.EACH : modes.getValue());
         modes.setValue(range.mode());
@@ -333,7 +350,7 @@ final class FilmPanel extends VBox {
         Film before = film();
         if (before == null || !before.sameSource(of.stream().film())) {
             base = null;
-            compare.setText("Compare with this");
+            compare.setText(Messages.of("bench.read.compare-with-this"));
             player.stop();
         }
         snapshot = now;
@@ -362,7 +379,7 @@ final class FilmPanel extends VBox {
         Film from = film();
         if (from == null || times() == null || from.end() == 0) {
             view.show(null);
-            said.setText("No picture has come yet.");
+            said.setText(Messages.of("bench.read.no-picture-has-come-yet"));
             return;
         }
         boolean night = workspace.view().night().get();
@@ -429,8 +446,8 @@ final class FilmPanel extends VBox {
         player.say(at);
         said.setText(
                 base == null
-                        ? smooth.isSelected() ? "smoothed for looking only" : ""
-                        : "what differs from the picture at " + baseWords);
+                        ? smooth.isSelected() ? Messages.of("bench.read.smoothed-for-looking-only") : ""
+                        : Messages.of("bench.read.what-differs-from-the-picture-at", baseWords));
     }
 
     private double[] lines() {

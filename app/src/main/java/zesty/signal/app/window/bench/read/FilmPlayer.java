@@ -10,13 +10,16 @@ import javafx.scene.layout.Pane;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** Which picture of a film is looked at: the newest, one that was chosen, or one after the other. */
 final class FilmPlayer {
     private final Workspace workspace;
-    private final ToggleButton play = FilmPanel.toggle("play", "Play", "shows one picture after the other");
+    private final ToggleButton play = FilmPanel.toggle(
+            "play", Messages.of("bench.read.play"), Messages.of("bench.read.shows-one-picture-after-the-other"));
     private final ComboBox<String> speed = new ComboBox<>();
-    private final Button newest = Bench.button("newest", "Newest", "goes back to the newest picture");
+    private final Button newest = Bench.button(
+            "newest", Messages.of("bench.read.newest"), Messages.of("bench.read.goes-back-to-the-newest-picture"));
     private final Label when = Bench.mono("");
     private double playedNanos;
 
@@ -25,11 +28,13 @@ final class FilmPlayer {
         speed.setId("speed");
         speed.getItems().setAll("¼ ×", "1 ×", "4 ×", "16 ×");
         speed.setValue("1 ×");
-        speed.setTooltip(new Tooltip("how fast the pictures follow each other"));
+        speed.setTooltip(new Tooltip(Messages.of("bench.read.how-fast-the-pictures-follow-each")));
         newest.setOnAction(event -> choose(Double.NaN));
         newest.managedProperty().bind(newest.visibleProperty());
         play.textProperty()
-                .bind(Bindings.when(play.selectedProperty()).then("Stop").otherwise("Play"));
+                .bind(Bindings.when(play.selectedProperty())
+                        .then(Messages.of("bench.read.stop"))
+                        .otherwise(Messages.of("bench.read.play")));
         play.setOnAction(event -> playedNanos = System.nanoTime());
         when.setId("film-time");
     }
@@ -79,8 +84,10 @@ final class FilmPlayer {
     void say(double at) {
         when.setText(
                 !workspace.shown().isLive()
-                        ? "at " + Digits.fixed(at, 2) + " s"
-                        : Double.isNaN(moment()) ? "newest" : Digits.fixed(Math.max(0, -at), 1) + " s ago");
+                        ? Messages.of("bench.read.at-s", Digits.fixed(at, 2))
+                        : Double.isNaN(moment())
+                                ? Messages.of("bench.read.newest-2")
+                                : Messages.of("bench.read.s-ago", Digits.fixed(Math.max(0, -at), 1)));
     }
 
     /** @return what it says of the time */

@@ -9,6 +9,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.core.picture.Region;
+import zesty.signal.core.text.Messages;
 
 /** The values along the lines of a picture, from where each begins; not there while no line is drawn. JavaFX thread. */
 final class FilmProfile extends VBox {
@@ -42,8 +43,9 @@ final class FilmProfile extends VBox {
         if (lines.isEmpty()) {
             return;
         }
-        title.setText(
-                "Along " + String.join(", ", lines.stream().map(Region::name).toList()));
+        title.setText(Messages.of(
+                "bench.read.along",
+                String.join(", ", lines.stream().map(Region::name).toList())));
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         int longest = 0;
@@ -57,7 +59,14 @@ final class FilmProfile extends VBox {
         }
         boolean some = high >= low;
         double room = some ? Math.max(0.05, 0.1 * (high - low)) : 0;
-        plot.begin(night, 0, Math.max(1, longest), "pixels", some ? low - room : 0, some ? high + room : 1, unit);
+        plot.begin(
+                night,
+                0,
+                Math.max(1, longest),
+                Messages.of("bench.read.pixels"),
+                some ? low - room : 0,
+                some ? high + room : 1,
+                unit);
         for (int i = 0; i < lines.size(); i++) {
             double[] values = lines.get(i).profile(frame, width);
             double[] x = new double[values.length];

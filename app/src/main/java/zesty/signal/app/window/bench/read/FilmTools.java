@@ -19,11 +19,11 @@ import zesty.signal.core.picture.PictureMend;
 import zesty.signal.core.plan.SpotSize;
 import zesty.signal.core.sample.Order;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** What makes a picture right: dead pixels, a lid of one temperature, the surface that is looked at; each with what it changes. */
 final class FilmTools extends VBox {
-    private static final String NO_LID =
-            "This does not look like one temperature: hold a lid close before all of it, then press again.";
+    private static final String NO_LID = Messages.of("bench.read.this-does-not-look-like-one");
 
     /** Pixels of one temperature differ by less, in the picture's unit, most of them: chosen on sensors of 2 degrees' scatter. */
     private static final double MOST_UNEVEN = 6;
@@ -34,14 +34,12 @@ final class FilmTools extends VBox {
     private final RegionRows.Change change;
     private final Button find = Bench.button(
             "find-dead",
-            "Find dead pixels",
-            "pixels that never change, or stand out in every picture, are filled from their neighbours");
+            Messages.of("bench.read.find-dead-pixels"),
+            Messages.of("bench.read.pixels-that-never-change-or-stand"));
     private final Button lid = Bench.button(
-            "lid",
-            "Lid",
-            "hold something of one temperature before all of it, then press: what the pixels show differently is taken off from then on");
-    private final Button none =
-            Bench.button("mend-none", "Raw", "pictures as the sensor sends them: all this is taken off");
+            "lid", Messages.of("bench.read.lid"), Messages.of("bench.read.hold-something-of-one-temperature"));
+    private final Button none = Bench.button(
+            "mend-none", Messages.of("bench.read.raw"), Messages.of("bench.read.pictures-as-the-sensor-sends-them"));
     private final TextField emissivity = new TextField();
     private final TextField reflected = new TextField();
     private final TextField view = new TextField();
@@ -61,10 +59,8 @@ final class FilmTools extends VBox {
         reflected.setId("reflected");
         emissivity.setPrefColumnCount(4);
         reflected.setPrefColumnCount(4);
-        emissivity.setTooltip(
-                new Tooltip(
-                        "share of heat rays that the surface sends itself, of a black one: paint and skin about 0.95, bright metal 0.1"));
-        reflected.setTooltip(new Tooltip("temperature of what the surface reflects, in °C: often that of the room"));
+        emissivity.setTooltip(new Tooltip(Messages.of("bench.read.share-of-heat-rays-that-the")));
+        reflected.setTooltip(new Tooltip(Messages.of("bench.read.temperature-of-what-the-surface")));
         find.setOnAction(event -> find());
         lid.setOnAction(event -> lid());
         none.setOnAction(event -> change.to(setup -> setup.withMend(PictureMend.NONE)));
@@ -81,7 +77,12 @@ final class FilmTools extends VBox {
         said.setId("mend-words");
         HBox buttons = new HBox(6, find, lid, none);
         HBox surface = new HBox(
-                6, Bench.small("emissivity"), emissivity, Bench.small("reflects"), reflected, Bench.small("°C"));
+                6,
+                Bench.small(Messages.of("bench.read.emissivity")),
+                emissivity,
+                Bench.small(Messages.of("bench.read.reflects")),
+                reflected,
+                Bench.small("°C"));
         surface.setAlignment(Pos.CENTER_LEFT);
         view.setId("view-angle");
         distance.setId("view-distance");
@@ -89,15 +90,20 @@ final class FilmTools extends VBox {
         distance.setPromptText("1");
         view.setPrefColumnCount(3);
         distance.setPrefColumnCount(3);
-        view.setTooltip(
-                new Tooltip("how wide the sensor sees, in degrees, across the picture: its data sheet says it"));
-        distance.setTooltip(new Tooltip("from the sensor to what it looks at, in m"));
+        view.setTooltip(new Tooltip(Messages.of("bench.read.how-wide-the-sensor-sees-in")));
+        distance.setTooltip(new Tooltip(Messages.of("bench.read.from-the-sensor-to-what-it-looks")));
         view.textProperty().addListener((p, was, is) -> spot());
         distance.textProperty().addListener((p, was, is) -> spot());
         spot.setId("spot-size");
         spot.setWrapText(true);
         spot.setMinHeight(USE_PREF_SIZE);
-        HBox seen = new HBox(6, Bench.small("sees"), view, Bench.small("°, at"), distance, Bench.small("m"));
+        HBox seen = new HBox(
+                6,
+                Bench.small(Messages.of("bench.read.sees")),
+                view,
+                Bench.small(Messages.of("bench.read.at")),
+                distance,
+                Bench.small("m"));
         seen.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(buttons, surface, seen, spot, said);
     }
@@ -107,13 +113,13 @@ final class FilmTools extends VBox {
         double degrees = number(view, Double.NaN);
         double metres = number(distance, Double.NaN);
         if (film == null || Double.isNaN(degrees) || Double.isNaN(metres)) {
-            spot.setText("Type both to see how small a spot can be.");
+            spot.setText(Messages.of("bench.read.type-both-to-see-how-small-a-spot"));
             return;
         }
         try {
             SpotSize size = SpotSize.of(film.width(), degrees, metres);
-            spot.setText("A pixel sees " + length(size.pixel()) + "; smaller than " + length(size.spot())
-                    + " reads too cool.");
+            spot.setText(Messages.of(
+                    "bench.read.a-pixel-sees-smaller-than-reads", length(size.pixel()), length(size.spot())));
         } catch (IllegalArgumentException e) {
             spot.setText(Character.toUpperCase(e.getMessage().charAt(0))
                     + e.getMessage().substring(1) + ".");
@@ -181,7 +187,7 @@ final class FilmTools extends VBox {
 
     private static double number(TextField box, double otherwise) {
         try {
-            return Double.parseDouble(box.getText().strip().replace(',', '.').replace('\u2212', '-'));
+            return Digits.typed(box.getText());
         } catch (NumberFormatException e) {
             return otherwise;
         }
@@ -196,36 +202,40 @@ final class FilmTools extends VBox {
         film = now;
         spot();
         PictureMend mend = now.setup().mend();
-        TypedText.say(emissivity, Digits.exact(mend.emissivity()));
-        TypedText.say(reflected, Digits.exact(mend.reflected()));
+        TypedText.say(emissivity, Digits.box(mend.emissivity()));
+        TypedText.say(reflected, Digits.box(mend.reflected()));
         none.setDisable(mend.isNone());
         List<String> words = new ArrayList<>();
         if (!mend.dead().isEmpty()) {
             words.add(
                     mend.dead().size() == 1
-                            ? "1 dead pixel is filled"
-                            : mend.dead().size() + " dead pixels are filled");
+                            ? Messages.of("bench.read.1-dead-pixel-is-filled")
+                            : Messages.of(
+                                    "bench.read.dead-pixels-are-filled",
+                                    mend.dead().size()));
         } else if (looked) {
-            words.add("no dead pixel was found");
+            words.add(Messages.of("bench.read.no-dead-pixel-was-found"));
         }
         if (mend.lid().length > 0) {
             double most = Arrays.stream(mend.lid()).map(Math::abs).max().orElse(0);
-            words.add("a lid takes off up to " + Digits.fixed(most, 1) + " " + unit);
+            words.add(Messages.of("bench.read.a-lid-takes-off-up-to", Digits.fixed(most, 1), unit));
         }
         if (mend.emissivity() < 1 && came != null) {
             double hottest = Arrays.stream(came).filter(v -> v == v).max().orElse(Double.NaN);
             double more = mend.surface(hottest) - hottest;
-            words.add("the surface changes the hottest pixel by " + (more >= 0 ? "+" : "−")
-                    + Digits.fixed(Math.abs(more), 1) + " °C");
+            words.add(Messages.of(
+                    "bench.read.the-surface-changes-the-hottest",
+                    (more >= 0 ? "+" : "−"),
+                    Digits.fixed(Math.abs(more), 1)));
         }
         if (mend.emissivity() < 0.5) {
-            words.add("below 0.5 a reflection counts more than the surface: paint or tape a spot on it instead");
+            words.add(Messages.of("bench.read.below-0-5-a-reflection-counts-more"));
         }
         said.setText(
                 warned
                         ? NO_LID
                         : words.isEmpty()
-                                ? "Bright metal and glass show what they reflect."
-                                : "Now: " + String.join("; ", words) + ".");
+                                ? Messages.of("bench.read.bright-metal-and-glass-show-what")
+                                : Messages.of("bench.read.now", String.join("; ", words)));
     }
 }

@@ -25,6 +25,7 @@ import zesty.signal.core.picture.HeatScale;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.picture.Turned;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /**
  * One picture large, with its parts, its hottest and coldest spot, lines of one temperature and its scale; worked on with the mouse.
@@ -109,7 +110,10 @@ final class FilmView extends Pane {
 
     void show(Shown now) {
         shown = now;
-        setAccessibleText(now == null ? "no picture" : "picture, hottest " + number(extreme(true)));
+        setAccessibleText(
+                now == null
+                        ? Messages.of("bench.read.no-picture")
+                        : Messages.of("bench.read.picture-hottest", number(extreme(true))));
         paint();
     }
 
@@ -215,8 +219,8 @@ final class FilmView extends Pane {
         if (from != null && moving == null) {
             region(g, part("new"), "");
         }
-        spot(g, extreme(true, shown.frame()), "hottest ");
-        spot(g, extreme(false, shown.frame()), "coldest ");
+        spot(g, extreme(true, shown.frame()), Messages.of("bench.read.hottest"));
+        spot(g, extreme(false, shown.frame()), Messages.of("bench.read.coldest"));
         scale(g);
         hover(g);
     }
@@ -327,7 +331,11 @@ final class FilmView extends Pane {
             double value = shown.frame()[at[1] * shown.how().width() + at[0]];
             words(
                     g,
-                    (Double.isNaN(value) ? "missing" : number(value)) + "  at " + at[0] + ", " + at[1],
+                    Messages.of(
+                            "bench.read.at-2",
+                            (Double.isNaN(value) ? Messages.of("bench.read.missing") : number(value)),
+                            at[0],
+                            at[1]),
                     pointer.getX() + 14,
                     pointer.getY() + 26);
         }

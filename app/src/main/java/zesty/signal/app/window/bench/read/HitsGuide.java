@@ -10,6 +10,7 @@ import zesty.signal.core.read.Event;
 import zesty.signal.core.read.hits.Tuning;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /**
@@ -23,13 +24,14 @@ final class HitsGuide extends Guide {
     private static final int FEWEST = 3;
     private static final double MOST_SECONDS = 60;
 
-    private final Button tap =
-            Bench.button("tap", "Tap along", "press at each true hit (or point at it on the right in a take)");
+    private final Button tap = Bench.button(
+            "tap", Messages.of("bench.read.tap-along"), Messages.of("bench.read.press-at-each-true-hit-or-point-at"));
     private final Button tune = Bench.button(
             "tune-hits",
-            "Find the best threshold",
-            "the threshold, release and dead time that tell the tapped hits best");
-    private final Button clear = Bench.button("clear-taps", "Forget the taps", "begins the tapping anew");
+            Messages.of("bench.read.find-the-best-threshold"),
+            Messages.of("bench.read.the-threshold-release-and-dead"));
+    private final Button clear = Bench.button(
+            "clear-taps", Messages.of("bench.read.forget-the-taps"), Messages.of("bench.read.begins-the-tapping-anew"));
     private final TreeSet<Double> taps = new TreeSet<>();
     private ChannelSnapshot channel;
     private ReaderSetup setup;
@@ -89,8 +91,8 @@ final class HitsGuide extends Guide {
 
     private String nothing() {
         return !workspace.shown().isLive()
-                ? "Point at each true hit on the right: then what was missed or invented is counted."
-                : "Tap along with the true hits: then what was missed or invented is counted.";
+                ? Messages.of("bench.read.point-at-each-true-hit-on-the")
+                : Messages.of("bench.read.tap-along-with-the-true-hits-then");
     }
 
     /** Each tap takes the nearest hit that no other took. */
@@ -114,8 +116,12 @@ final class HitsGuide extends Guide {
                 found++;
             }
         }
-        return taps.size() + " tapped: " + found + " found, " + (taps.size() - found) + " missed, "
-                + (there.length - found) + " false detections.";
+        return Messages.of(
+                "bench.read.tapped-found-missed-false",
+                taps.size(),
+                found,
+                (taps.size() - found),
+                (there.length - found));
     }
 
     private void tune() {
@@ -125,32 +131,38 @@ final class HitsGuide extends Guide {
         double[] seconds = Samples.moments(channel, first, last);
         double[] truth = taps();
         String id = setup.id();
-        told = "Trying thresholds \u2026";
+        told = Messages.of("bench.read.trying-thresholds");
         workspace
                 .tasks()
-                .fetch("the threshold could not be tuned", () -> Tuning.of(x, seconds, truth, WITHIN_SECONDS), best -> {
-                    if (!(best.f1() > 0)) {
-                        told = "No threshold tells these hits: is it the right channel, and cleaned?";
-                        return;
-                    }
-                    told = "Best: threshold " + Digits.about(best.threshold(), 3) + ": " + best.found() + " found, "
-                            + best.missed()
-                            + " missed, " + best.invented() + " invented; as good from " + Digits.about(best.low(), 3)
-                            + " to "
-                            + Digits.about(best.high(), 3) + ". It is set; U undoes it.";
-                    workspace.change(rig -> rig.readers().stream()
-                            .filter(one -> one.id().equals(id))
-                            .findFirst()
-                            .map(one -> rig.withReader(
-                                    one.with("direction", best.release() > best.threshold() ? "fall" : "rise")
-                                            .with("threshold", written(best.threshold()))
-                                            .with("release", written(best.release()))
-                                            .with("dead", written(best.deadSeconds()))))
-                            .orElse(rig));
-                });
+                .fetch(
+                        Messages.of("bench.read.the-threshold-could-not-be-tuned"),
+                        () -> Tuning.of(x, seconds, truth, WITHIN_SECONDS),
+                        best -> {
+                            if (!(best.f1() > 0)) {
+                                told = Messages.of("bench.read.no-threshold-tells-these-hits-is");
+                                return;
+                            }
+                            told = Messages.of(
+                                    "bench.read.best-threshold-found-missed",
+                                    Digits.about(best.threshold(), 3),
+                                    best.found(),
+                                    best.missed(),
+                                    best.invented(),
+                                    Digits.about(best.low(), 3),
+                                    Digits.about(best.high(), 3));
+                            workspace.change(rig -> rig.readers().stream()
+                                    .filter(one -> one.id().equals(id))
+                                    .findFirst()
+                                    .map(one -> rig.withReader(
+                                            one.with("direction", best.release() > best.threshold() ? "fall" : "rise")
+                                                    .with("threshold", written(best.threshold()))
+                                                    .with("release", written(best.release()))
+                                                    .with("dead", written(best.deadSeconds()))))
+                                    .orElse(rig));
+                        });
     }
 
     private static String written(double value) {
-        return Digits.exact(Double.parseDouble(Digits.about(value, 6).replace('\u2212', '-')));
+        return Digits.exact(Digits.rounded(value, 6));
     }
 }

@@ -17,6 +17,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.kinds.ReaderKinds;
+import zesty.signal.core.text.Messages;
 
 /** What can be read of a channel: a tile a kind, with what it gives and whether it fits the channel, the likely ones first. */
 final class KindTiles extends VBox {
@@ -134,7 +135,7 @@ final class KindTiles extends VBox {
 
     /** @param fits one a kind, in the order of {@link ReaderKinds#all()} */
     void show(String channel, List<Fit> fits, Color colour) {
-        title.setText("What do you want to know about \u201c" + channel + "\u201d?");
+        title.setText(Messages.of("bench.read.what-do-you-want-to-know-about", channel));
         List<Tile> likely = new ArrayList<>();
         List<Tile> others = new ArrayList<>();
         List<Tile> unfit = new ArrayList<>();

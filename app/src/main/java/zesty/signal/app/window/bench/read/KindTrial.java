@@ -12,6 +12,7 @@ import zesty.signal.core.read.Settings;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Ports;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** Which kinds of reader fit a channel, and why: each is tried on its last seconds, beside everything else. */
@@ -54,16 +55,18 @@ final class KindTrial {
                         && one.reader().kind().equals(kind.name()));
         boolean named = takes.size() >= MANY && takes.contains(channel.channel().column()) && Ports.named(kind, takes);
         String all = takes.size() > MANY
-                ? takes.get(0) + " to " + takes.get(takes.size() - 1) + ", " + takes.size() + " columns"
+                ? Messages.of("bench.read.to-columns", takes.get(0), takes.get(takes.size() - 1), takes.size())
                 : String.join(", ", takes);
         String words = usual
-                ? "Usual for this sensor."
-                : named ? "Its columns are all here: " + all + "." : takes.size() > 1 ? "Takes " + all + "." : "";
+                ? Messages.of("bench.read.usual-for-this-sensor")
+                : named
+                        ? Messages.of("bench.read.its-columns-are-all-here", all)
+                        : takes.size() > 1 ? Messages.of("bench.read.takes", all) : "";
         return new KindTiles.Fit(words, true, usual || named);
     }
 
     static String tooFew(ReaderKind kind) {
-        return "needs " + kind.fewestPorts() + " columns of the same rows; here there are fewer";
+        return Messages.of("bench.read.needs-columns-of-the-same-rows", kind.fewestPorts());
     }
 
     private static String sentence(String words) {
@@ -93,11 +96,16 @@ final class KindTrial {
         }
         String unit = channel.channel().unit();
         double rate = channel.rateHz();
-        workspace.tasks().fetch("what could be read was not found", () -> looks(last, unit, rate), found -> {
-            if (of.equals(column)) {
-                looks = found;
-            }
-        });
+        workspace
+                .tasks()
+                .fetch(
+                        Messages.of("bench.read.what-could-be-read-was-not-found"),
+                        () -> looks(last, unit, rate),
+                        found -> {
+                            if (of.equals(column)) {
+                                looks = found;
+                            }
+                        });
     }
 
     private static Map<String, String> looks(double[] last, String unit, double rate) {

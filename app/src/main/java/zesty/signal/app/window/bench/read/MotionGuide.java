@@ -14,6 +14,7 @@ import zesty.signal.core.read.motion.FieldFit;
 import zesty.signal.core.read.motion.Motion;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -41,13 +42,17 @@ final class MotionGuide extends Guide {
     }
 
     private final Button faces = Bench.button(
-            "teach-faces", "Calibrate accelerometer", "six faces: hold it on each in turn; finds axes, scale and zero");
-    private final Button rest =
-            Bench.button("teach-rest", "Zero the gyro", "lay it down for 2 s: what it reads then is its zero");
+            "teach-faces",
+            Messages.of("bench.read.calibrate-accelerometer"),
+            Messages.of("bench.read.six-faces-hold-it-on-each-in-turn"));
+    private final Button rest = Bench.button(
+            "teach-rest",
+            Messages.of("bench.read.zero-the-gyro"),
+            Messages.of("bench.read.lay-it-down-for-2-s-what-it-reads"));
     private final Button eight = Bench.button(
             "teach-eight",
-            "Figure of eight",
-            "turn it every way round for 15 s: the iron that moves with it is taken out");
+            Messages.of("bench.read.figure-of-eight"),
+            Messages.of("bench.read.turn-it-every-way-round-for-15-s"));
     private final List<double[]> taken = new ArrayList<>();
     private Lesson lesson = Lesson.NONE;
     private double from = Double.NaN;
@@ -68,7 +73,7 @@ final class MotionGuide extends Guide {
         }
         if (lesson == wanted) {
             lesson = Lesson.NONE;
-            says.setText("Cancelled; nothing was changed.");
+            says.setText(Messages.of("bench.read.cancelled-nothing-was-changed"));
             return;
         }
         lesson = wanted;
@@ -133,7 +138,7 @@ final class MotionGuide extends Guide {
 
     private void face() {
         Faces.Face wanted = Faces.Face.values()[taken.size()];
-        says.setText((taken.size() + 1) + " of 6: hold it " + wanted.words() + ", still.");
+        says.setText(Messages.of("bench.read.of-6-hold-it-still", (taken.size() + 1), wanted.words()));
         double end = now();
         double[][] read = end - from < STILL_SECONDS ? null : axes(0, end - STILL_SECONDS, end);
         if (read == null) {
@@ -163,21 +168,24 @@ final class MotionGuide extends Guide {
             says.setText(
                     result.axes() == null
                             ? result.words()
-                            : "Taught: " + result.words() + "; " + Digits.fixed(1000 * result.left(), 0)
-                                    + " mg residual. U undoes it.");
+                            : Messages.of(
+                                    "bench.read.taught-mg-residual-u-undoes-it",
+                                    result.words(),
+                                    Digits.fixed(1000 * result.left(), 0)));
         }
     }
 
     private void atRest() {
         double left = from + REST_SECONDS - now();
-        says.setText("Lay it down and do not touch it \u2026 " + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
+        says.setText(Messages.of(
+                "bench.read.lay-it-down-and-do-not-touch-it-s", Digits.fixed(Math.max(0, Math.ceil(left)), 0)));
         if (left > 0) {
             return;
         }
         lesson = Lesson.NONE;
         double[][] read = axes(AXES, from, from + REST_SECONDS);
         if (read == null) {
-            says.setText("There was a gap in it: rest it again.");
+            says.setText(Messages.of("bench.read.there-was-a-gap-in-it-rest-it"));
             return;
         }
         double[] mean = means(read);
@@ -185,12 +193,11 @@ final class MotionGuide extends Guide {
                 .map(axis -> Arrays.copyOf(axis, axis.length / 2))
                 .toArray(double[][]::new));
         if (apart(mean, first) > 1) {
-            says.setText("It moved meanwhile: rest it again.");
+            says.setText(Messages.of("bench.read.it-moved-meanwhile-rest-it-again"));
             return;
         }
         workspace.set(setup.id(), Motion.STILL, text(mean));
-        says.setText(
-                "At rest it turns by " + Digits.fixed(length(mean), 2) + " \u00b0/s; that is taken off. U undoes it.");
+        says.setText(Messages.of("bench.read.at-rest-it-turns-by-s-that-is", Digits.fixed(length(mean), 2)));
     }
 
     private static String text(double[] numbers) {
@@ -201,15 +208,15 @@ final class MotionGuide extends Guide {
 
     private void turning() {
         double left = from + EIGHT_SECONDS - now();
-        says.setText("Turn it every way round, like drawing an eight \u2026 "
-                + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
+        says.setText(
+                Messages.of("bench.read.turn-it-every-way-round-like", Digits.fixed(Math.max(0, Math.ceil(left)), 0)));
         if (left > 0) {
             return;
         }
         lesson = Lesson.NONE;
         double[][] read = axes(2 * AXES, from, from + EIGHT_SECONDS);
         if (read == null) {
-            says.setText("There was a gap in it: begin again.");
+            says.setText(Messages.of("bench.read.there-was-a-gap-in-it-begin-again"));
             return;
         }
         double[][] field = new double[read[0].length][];
@@ -222,7 +229,9 @@ final class MotionGuide extends Guide {
         says.setText(
                 axes == null
                         ? result.words()
-                        : result.words() + " The iron shifted it by " + Digits.fixed(length(axes.offset()), 0)
-                                + " \u00b5T. U undoes it.");
+                        : Messages.of(
+                                "bench.read.the-iron-shifted-it-by-t-u-undoes",
+                                result.words(),
+                                Digits.fixed(length(axes.offset()), 0)));
     }
 }

@@ -18,6 +18,7 @@ import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -30,9 +31,21 @@ final class MotionPicture extends ReaderPicture {
             "M-46 -4 L50 -6 Q40 18 20 20 L-34 20 Q-44 14 -46 -4 Z M-2 -5 L-2 -54 L3 -54 L3 -5 Z";
     private static final String ABOVE = "M0 -52 Q24 -14 20 40 L-20 40 Q-24 -14 0 -52 Z";
 
-    private final View roll = new View("heel", " to the right", " to the left", ASTERN, true, "angle-roll");
-    private final View pitch = new View("trim", " bow down", " bow up", ABEAM, true, "angle-pitch");
-    private final View heading = new View("heading", "", "", ABOVE, false, "angle-heading");
+    private final View roll = new View(
+            Messages.of("bench.read.heel"),
+            Messages.of("bench.read.to-the-right"),
+            Messages.of("bench.read.to-the-left"),
+            ASTERN,
+            true,
+            "angle-roll");
+    private final View pitch = new View(
+            Messages.of("bench.read.trim"),
+            Messages.of("bench.read.bow-down"),
+            Messages.of("bench.read.bow-up"),
+            ABEAM,
+            true,
+            "angle-pitch");
+    private final View heading = new View(Messages.of("bench.read.heading"), "", "", ABOVE, false, "angle-heading");
     private final Plot plot = new Plot();
     private final Label events = Bench.small("");
     private final MotionGuide guide;
@@ -89,13 +102,13 @@ final class MotionPicture extends ReaderPicture {
                     known
                             ? name + " " + Digits.fixed(Math.abs(degrees), 1) + "\u00a0°"
                                     + (degrees < 0 ? below : above)
-                            : name + " not known");
+                            : Messages.of("bench.read.not-known", name));
         }
     }
 
     MotionPicture(Workspace workspace) {
         super(workspace);
-        VBox right = new VBox(4, Bench.small("Heel (strong) and trim (pale) over time"), plot, events);
+        VBox right = new VBox(4, Bench.small(Messages.of("bench.read.heel-strong-and-trim-pale-over")), plot, events);
         right.setMinWidth(0);
         HBox.setHgrow(right, Priority.ALWAYS);
         VBox.setVgrow(plot, Priority.ALWAYS);
@@ -147,7 +160,7 @@ final class MotionPicture extends ReaderPicture {
                         .append(" s");
             }
         }
-        events.setText(said.length() == 0 ? "no tap, shake or fall" : said.toString());
+        events.setText(said.length() == 0 ? Messages.of("bench.read.no-tap-shake-or-fall") : said.toString());
     }
 
     private static double orNone(double value, double none) {

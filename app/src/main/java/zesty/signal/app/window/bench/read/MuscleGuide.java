@@ -25,6 +25,7 @@ import zesty.signal.core.read.muscle.Placement;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -38,13 +39,19 @@ final class MuscleGuide extends Guide {
     private static final double ENDS_SECONDS = 0.1;
     private static final int MOST_PLACES = 4;
 
-    private final Button rest =
-            Bench.button("capture-rest", "Capture rest", "rest the muscle for 3 s: that is its rest");
+    private final Button rest = Bench.button(
+            "capture-rest",
+            Messages.of("bench.read.capture-rest"),
+            Messages.of("bench.read.rest-the-muscle-for-3-s-that-is"));
     private final Button hardest = Bench.button(
-            "capture-hardest", "Capture the hardest pull", "pull as hard as you can within 5 s: that is 100 %");
+            "capture-hardest",
+            Messages.of("bench.read.capture-the-hardest-pull"),
+            Messages.of("bench.read.pull-as-hard-as-you-can-within-5-s"));
     private final TextField place = new TextField();
-    private final Button trial =
-            Bench.button("place-trial", "Try this place", "make the same pulls, three of them, then press again");
+    private final Button trial = Bench.button(
+            "place-trial",
+            Messages.of("bench.read.try-this-place"),
+            Messages.of("bench.read.make-the-same-pulls-three-of-them"));
     private final VBox ranks = new VBox(3);
     private final List<Placement> tried = new ArrayList<>();
 
@@ -60,7 +67,7 @@ final class MuscleGuide extends Guide {
     MuscleGuide(Workspace workspace) {
         super(workspace, "muscle-guide");
         place.setId("place");
-        place.setPromptText("where they sit");
+        place.setPromptText(Messages.of("bench.read.where-they-sit"));
         place.setPrefColumnCount(12);
         place.setOnAction(event -> tryPlace());
         rest.setOnAction(event -> capture(Muscle.REST_LEVEL));
@@ -86,15 +93,21 @@ final class MuscleGuide extends Guide {
         if (!capturing.isEmpty()) {
             double needed = capturing.equals(Muscle.REST_LEVEL) ? REST_SECONDS : PULL_SECONDS;
             double left = from + needed + now.delaySeconds() - last;
-            says.setText((capturing.equals(Muscle.REST_LEVEL) ? "Let it rest" : "Pull as hard as you can") + " \u2026 "
-                    + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
+            says.setText((capturing.equals(Muscle.REST_LEVEL)
+                            ? Messages.of("bench.read.let-it-rest")
+                            : Messages.of("bench.read.pull-as-hard-as-you-can"))
+                    + " \u2026 " + Digits.fixed(Math.max(0, Math.ceil(left)), 0) + " s");
             if (left <= 0) {
                 keep(capturing, from, from + needed);
             }
         } else if (!Double.isNaN(trialFrom)) {
-            says.setText("Pull three times alike, then press again. " + Digits.fixed(last - trialFrom, 0) + " s");
+            says.setText(
+                    Messages.of("bench.read.pull-three-times-alike-then-press", Digits.fixed(last - trialFrom, 0)));
         }
-        trial.setText(Double.isNaN(trialFrom) ? "Try this place" : "Done here");
+        trial.setText(
+                Double.isNaN(trialFrom)
+                        ? Messages.of("bench.read.try-this-place")
+                        : Messages.of("bench.read.done-here"));
         if (!ranked) {
             ranked = true;
             rank();
@@ -112,7 +125,7 @@ final class MuscleGuide extends Guide {
                     workspace.shown().window().to());
         } else if (capturing.equals(key)) {
             capturing = "";
-            says.setText("Cancelled; nothing was changed.");
+            says.setText(Messages.of("bench.read.cancelled-nothing-was-changed"));
         } else {
             capturing = key;
             from = channel.stream().lastSeconds();
@@ -123,7 +136,7 @@ final class MuscleGuide extends Guide {
         capturing = "";
         double[] x = Samples.cleaned(channel, begin, end);
         if (x.length < 0.2 * channel.rateHz() || Arrays.stream(x).anyMatch(Double::isNaN)) {
-            says.setText("There was a gap in it: capture it again.");
+            says.setText(Messages.of("bench.read.there-was-a-gap-in-it-capture-it"));
             return;
         }
         double[] all = Muscle.envelope(x, channel.rateHz(), setup.checked());
@@ -136,17 +149,22 @@ final class MuscleGuide extends Guide {
         double other = setup.checked().number(key.equals(Muscle.REST_LEVEL) ? Muscle.HARDEST : Muscle.REST_LEVEL);
         boolean upsideDown = key.equals(Muscle.REST_LEVEL) ? level >= other : level <= other;
         if (upsideDown) {
-            says.setText("The hardest pull (" + Digits.about(Math.min(level, other), 3) + ") is not above rest ("
-                    + Digits.about(Math.max(level, other), 3) + "): nothing was changed. Capture it again.");
+            says.setText(Messages.of(
+                    "bench.read.the-hardest-pull-is-not-above-rest",
+                    Digits.about(Math.min(level, other), 3),
+                    Digits.about(Math.max(level, other), 3)));
             return;
         }
         workspace.set(setup.id(), key, level);
-        says.setText((key.equals(Muscle.REST_LEVEL) ? "At rest the envelope is " : "At the hardest pull it is ")
-                + Digits.about(level, 3)
-                + (channel.channel().unit().isEmpty()
-                        ? ""
-                        : " " + channel.channel().scaling().unit())
-                + ". U undoes it.");
+        says.setText(Messages.of(
+                "bench.read.u-undoes-it",
+                (key.equals(Muscle.REST_LEVEL)
+                                ? Messages.of("bench.read.at-rest-the-envelope-is")
+                                : Messages.of("bench.read.at-the-hardest-pull-it-is"))
+                        + Digits.about(level, 3)
+                        + (channel.channel().unit().isEmpty()
+                                ? ""
+                                : " " + channel.channel().scaling().unit())));
     }
 
     private void tryPlace() {
@@ -155,7 +173,7 @@ final class MuscleGuide extends Guide {
         }
         String name = place.getText().strip();
         if (name.isEmpty()) {
-            says.setText("Say where they sit, then try it.");
+            says.setText(Messages.of("bench.read.say-where-they-sit-then-try-it"));
             place.requestFocus();
             return;
         }
@@ -206,10 +224,12 @@ final class MuscleGuide extends Guide {
             row.setAlignment(Pos.CENTER_LEFT);
             boolean here = setup.checked().text(Muscle.PLACE).equals(one.place());
             if (here) {
-                row.getChildren().add(Bench.small("in use"));
+                row.getChildren().add(Bench.small(Messages.of("bench.read.in-use")));
             } else if (one.pulls() > 0) {
                 Button take = Bench.button(
-                        "take-place-" + number, "Use this position", "saves this position with the rig; U undoes it");
+                        "take-place-" + number,
+                        Messages.of("bench.read.use-this-position"),
+                        Messages.of("bench.read.saves-this-position-with-the-rig-u"));
                 take.setOnAction(event -> {
                     workspace.set(setup.id(), Muscle.PLACE, one.place());
                     ranked = false;

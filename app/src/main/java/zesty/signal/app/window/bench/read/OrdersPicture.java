@@ -10,6 +10,7 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -24,9 +25,8 @@ final class OrdersPicture extends ReaderPicture {
     OrdersPicture(Workspace workspace) {
         super(workspace);
         amplitudes.setId("orders-plot");
-        VBox left =
-                new VBox(4, Bench.small("Amplitude by order: how often a turn, and where after the mark"), amplitudes);
-        VBox right = new VBox(4, Bench.small("Speed from turn to turn"), speed);
+        VBox left = new VBox(4, Bench.small(Messages.of("bench.read.amplitude-by-order-how-often-a")), amplitudes);
+        VBox right = new VBox(4, Bench.small(Messages.of("bench.read.speed-from-turn-to-turn")), speed);
         sideBySide(left, amplitudes, right, speed);
     }
 
@@ -41,7 +41,7 @@ final class OrdersPicture extends ReaderPicture {
                 night,
                 0.4,
                 Math.max(8, orders.size()) + 0.6,
-                "order",
+                Messages.of("bench.read.order"),
                 0,
                 1.25 * slope * most,
                 channel.channel().unit());
@@ -64,7 +64,7 @@ final class OrdersPicture extends ReaderPicture {
             if (one[4] == one[4]) {
                 amplitudes.named(
                         one[0] + HALF_BAR,
-                        Digits.about(slope * one[2], 3) + " at " + Digits.fixed(one[4], 0) + "\u00a0°",
+                        Messages.of("bench.read.at-3", Digits.about(slope * one[2], 3), Digits.fixed(one[4], 0)),
                         0,
                         Color.TRANSPARENT);
             }
@@ -90,7 +90,7 @@ final class OrdersPicture extends ReaderPicture {
                 "s",
                 n == 0 ? 0 : Math.max(0, low - room),
                 n == 0 ? 1 : high + room,
-                "turns/s");
+                Messages.of("bench.read.turns-s"));
         if (n > 0) {
             speed.line(x, trace.values(), n, colour, 1.6);
         }

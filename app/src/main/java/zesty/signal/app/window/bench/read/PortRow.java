@@ -10,6 +10,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.text.Messages;
 
 /** Which column is which of a reader that reads several. */
 final class PortRow extends FlowPane {
@@ -47,7 +48,9 @@ final class PortRow extends FlowPane {
                 && !free.isEmpty()) {
             ComboBox<String> more = new ComboBox<>();
             more.setId("port-more");
-            more.setPromptText("add " + reader.readerKind().ports().get(next).words() + " \u2026");
+            more.setAccessibleText(Messages.of("bench.read.another-column-to-read"));
+            more.setPromptText(Messages.of(
+                    "bench.read.add", reader.readerKind().ports().get(next).words()));
             more.getItems().setAll(free);
             more.setOnAction(event -> {
                 List<String> columns = new ArrayList<>(reader.columns());

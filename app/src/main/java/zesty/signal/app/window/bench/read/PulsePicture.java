@@ -17,6 +17,7 @@ import zesty.signal.core.read.HandEdit;
 import zesty.signal.core.read.Item;
 import zesty.signal.core.read.pulse.Pulse;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -33,8 +34,8 @@ final class PulsePicture extends ReaderPicture {
     private final Plot rates = new Plot();
     private final Label moment = words("");
     private final Label hand = new Label();
-    private final Button out = new Button("Take this beat out");
-    private final Button in = new Button("Put a beat in here");
+    private final Button out = new Button(Messages.of("bench.read.take-this-beat-out"));
+    private final Button in = new Button(Messages.of("bench.read.put-a-beat-in-here"));
     private String reader = "";
     private double zero;
     private double chosen = Double.NaN;
@@ -45,10 +46,10 @@ final class PulsePicture extends ReaderPicture {
         super(workspace);
         hand.getStyleClass().add("hint");
         out.setId("beat-out");
-        out.setTooltip(new Tooltip("the chosen beat is no beat (U undoes it)"));
+        out.setTooltip(new Tooltip(Messages.of("bench.read.the-chosen-beat-is-no-beat-u")));
         out.setOnAction(event -> edit(false));
         in.setId("beat-in");
-        in.setTooltip(new Tooltip("a beat at the chosen moment (U undoes it)"));
+        in.setTooltip(new Tooltip(Messages.of("bench.read.a-beat-at-the-chosen-moment-u")));
         in.setOnAction(event -> edit(true));
         for (Button button : new Button[] {out, in}) {
             button.getStyleClass().add("small-button");
@@ -58,8 +59,7 @@ final class PulsePicture extends ReaderPicture {
         rates.setId("rates");
         rates.setOnMouseClicked(event -> choose(rates.valueX(event.getX()) + zero));
         VBox left = new VBox(4, moment, shapes);
-        VBox right =
-                new VBox(4, words("The rate from each beat to the next; press on it to choose a beat"), rates, line);
+        VBox right = new VBox(4, words(Messages.of("bench.read.the-rate-from-each-beat-to-the")), rates, line);
         sideBySide(left, shapes, right, rates);
     }
 
@@ -94,17 +94,21 @@ final class PulsePicture extends ReaderPicture {
                         .toList();
         boolean electrical =
                 seen != null && seen.setup().checked().text(Pulse.SOURCE).equals("electrical");
-        moment.setText("The last beats laid over each other, from "
-                + (electrical ? "the peak of R: beat time" : "the steepest rise: beat time"));
+        moment.setText(Messages.of(
+                "bench.read.the-last-beats-laid-over-each",
+                (electrical
+                        ? Messages.of("bench.read.the-peak-of-r-beat-time")
+                        : Messages.of("bench.read.the-steepest-rise-beat-time"))));
         drawShapes(channel, seen, colour);
         drawRates(snapshot, seen, colour);
         boolean some = !Double.isNaN(chosen);
         hand.setText(
                 workspace.shown().isLive()
-                        ? "Beats can be taken out and put in once a take is open."
+                        ? Messages.of("bench.read.beats-can-be-taken-out-and-put-in")
                         : some
-                                ? (onBeat ? "Beat at " : "No beat at ") + Digits.fixed(chosen, 2) + " s"
-                                : "Press on the run above to choose a beat or a moment.");
+                                ? (onBeat ? Messages.of("bench.read.beat-at") : Messages.of("bench.read.no-beat-at"))
+                                        + Digits.fixed(chosen, 2) + " s"
+                                : Messages.of("bench.read.press-on-the-run-above-to-choose-a"));
         out.setVisible(!workspace.shown().isLive() && some && onBeat);
         out.setManaged(out.isVisible());
         in.setVisible(!workspace.shown().isLive() && some && !onBeat);

@@ -19,6 +19,7 @@ import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Ports;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -30,11 +31,17 @@ public final class ReadBench extends Bench {
     private final ReaderSettings settings;
     private final PortRow ports;
     private final KindTrial trial;
-    private final ToggleButton fold = new ToggleButton("Settings");
-    private final Button other = button("read-other", "Read something else", "choose what is read of this channel");
-    private final Button back = button("read-back", "Back to the answer", "keep what is read now");
-    private final Button nothing =
-            button("read-nothing", "Level only", "take the reader away: its mean, range and noise only");
+    private final ToggleButton fold = new ToggleButton(Messages.of("bench.read.settings"));
+    private final Button other = button(
+            "read-other",
+            Messages.of("bench.read.read-something-else"),
+            Messages.of("bench.read.choose-what-is-read-of-this"));
+    private final Button back = button(
+            "read-back", Messages.of("bench.read.back-to-the-answer"), Messages.of("bench.read.keep-what-is-read-now"));
+    private final Button nothing = button(
+            "read-nothing",
+            Messages.of("bench.read.level-only"),
+            Messages.of("bench.read.take-the-reader-away-its-mean"));
     private final Label words = new Label();
     private final Label error = new Label();
     /** Whether it is asked what to read though something is read. */
@@ -63,7 +70,7 @@ public final class ReadBench extends Bench {
         fold.setId("settings-fold");
         fold.getStyleClass().setAll("small-button");
         fold.setMinWidth(USE_PREF_SIZE);
-        fold.setTooltip(new Tooltip("shows or hides the settings of this reading"));
+        fold.setTooltip(new Tooltip(Messages.of("bench.read.shows-or-hides-the-settings-of")));
         other.setOnAction(event -> choosing(true));
         back.setOnAction(event -> choosing(false));
         nothing.setOnAction(event -> choose(""));
@@ -163,7 +170,7 @@ public final class ReadBench extends Bench {
     public void show(Snapshot snapshot) {
         head(snapshot);
         Optional<ChannelSnapshot> focused = focused(snapshot);
-        words.setText(focused.isEmpty() ? "No channel yet." : "");
+        words.setText(focused.isEmpty() ? Messages.of("bench.read.no-channel-yet") : "");
         words.setVisible(focused.isEmpty());
         if (focused.isEmpty()) {
             for (Node node : new Node[] {kinds, answer, settings, room, fold, other, back, nothing, film, stations}) {
@@ -239,7 +246,7 @@ public final class ReadBench extends Bench {
         String trouble = !channel.trouble().isEmpty()
                 ? channel.trouble()
                 : reader.map(seen -> seen.reading() == null ? seen.trouble() : "")
-                        .orElse("waiting for the first reading");
+                        .orElse(Messages.of("bench.read.waiting-for-the-first-reading"));
         answer.setVisible(reader.isPresent());
         reader.ifPresent(seen -> answer.show(channel, seen, trouble, colour));
         String wanted = reader.map(seen -> seen.setup().kind()).orElse("");

@@ -13,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.util.StringConverter;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.TypedText;
 import zesty.signal.app.window.workspace.Workspace;
@@ -20,6 +21,7 @@ import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.text.Messages;
 
 /** The settings of a reading: one control each, made of its description, which stays while it is the same reader. */
 final class ReaderSettings extends FlowPane {
@@ -76,7 +78,8 @@ final class ReaderSettings extends FlowPane {
             add(setting, control);
         }
         if (!few) {
-            Button turn = new Button(more ? "the first ones" : "more settings");
+            Button turn = new Button(
+                    more ? Messages.of("bench.read.the-first-ones") : Messages.of("bench.read.more-settings"));
             turn.setId("more-settings");
             turn.getStyleClass().add("small-button");
             turn.setMinWidth(USE_PREF_SIZE);
@@ -93,13 +96,26 @@ final class ReaderSettings extends FlowPane {
         if (setting.shape() == Setting.Shape.CHOICE) {
             ComboBox<String> box = new ComboBox<>();
             box.getItems().setAll(setting.choices());
+            box.setConverter(new StringConverter<>() {
+                @Override
+                public String toString(String choice) {
+                    return choice == null ? "" : Messages.token(choice);
+                }
+
+                @Override
+                public String fromString(String text) {
+                    return text;
+                }
+            });
             box.setOnAction(event -> set(setting.key(), box.getValue()));
             return box;
         }
         TextField field = new TextField();
-        field.setPromptText(setting.shape() == Setting.Shape.SPAN ? "auto" : "");
+        field.setPromptText(setting.shape() == Setting.Shape.SPAN ? Messages.of("bench.read.auto") : "");
         field.setPrefColumnCount(setting.shape() == Setting.Shape.NUMBER ? 5 : 12);
-        field.setOnAction(event -> set(setting.key(), field.getText()));
+        // A list parts by commas; a single number may have one as its decimal sign.
+        boolean single = setting.shape() == Setting.Shape.NUMBER;
+        field.setOnAction(event -> set(setting.key(), single ? field.getText().replace(',', '.') : field.getText()));
         return field;
     }
 
@@ -108,14 +124,21 @@ final class ReaderSettings extends FlowPane {
         filling = true;
         controls.forEach((key, control) -> {
             if (control instanceof TextField field && kept) {
-                TypedText.say(field, now.text(key));
+                TypedText.say(field, spoken(key, now));
             } else if (control instanceof TextField field) {
-                TypedText.sayAnew(field, now.text(key));
+                TypedText.sayAnew(field, spoken(key, now));
             } else {
                 ((ComboBox<String>) control).setValue(now.text(key));
             }
         });
         filling = false;
+    }
+
+    /** A single number is shown as people write it; lists and spans part by commas and keep their points. */
+    private String spoken(String key, Settings now) {
+        boolean single = shown.readerKind().settings().stream()
+                .anyMatch(one -> one.key().equals(key) && one.shape() == Setting.Shape.NUMBER);
+        return single ? now.text(key).replace('.', Messages.decimal()) : now.text(key);
     }
 
     private void set(String key, String value) {

@@ -18,6 +18,7 @@ import zesty.signal.app.window.bench.TypedText;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 
 /** The parts of a picture, a row each: name, what is told of it, its number now. Each is a channel in the lanes. */
 final class RegionRows extends VBox {
@@ -28,8 +29,7 @@ final class RegionRows extends VBox {
 
     private final Change change;
     private final List<Row> rows = new ArrayList<>();
-    private final Label none =
-            Bench.small("No part chosen. Take Box, Point or Line and draw on the picture: each part becomes a lane.");
+    private final Label none = Bench.small(Messages.of("bench.read.no-part-chosen-take-box-point-or"));
 
     private final class Row extends HBox {
         private final TextField name = new TextField();
@@ -43,7 +43,7 @@ final class RegionRows extends VBox {
             super(6);
             setAlignment(Pos.CENTER_LEFT);
             name.setPrefColumnCount(7);
-            name.setTooltip(new Tooltip("name of this part, and of its lane"));
+            name.setTooltip(new Tooltip(Messages.of("bench.read.name-of-this-part-and-of-its-lane")));
             name.setOnAction(event -> rename());
             name.focusedProperty().addListener((p, was, is) -> {
                 if (!is) {
@@ -54,7 +54,9 @@ final class RegionRows extends VBox {
             measure.setConverter(new StringConverter<>() {
                 @Override
                 public String toString(Region.Measure one) {
-                    return one == null ? "" : one == Region.Measure.ABOVE ? "share above" : one.word();
+                    return one == null
+                            ? ""
+                            : one == Region.Measure.ABOVE ? Messages.of("bench.read.share-above") : one.word();
                 }
 
                 @Override
@@ -62,15 +64,13 @@ final class RegionRows extends VBox {
                     return null;
                 }
             });
-            measure.setTooltip(new Tooltip("which number of this part its lane shows"));
+            measure.setTooltip(new Tooltip(Messages.of("bench.read.which-number-of-this-part-its-lane")));
             measure.setOnAction(event -> measured());
             limit.setPrefColumnCount(3);
-            limit.setTooltip(
-                    new Tooltip(
-                            "the share of its pixels above this is told; bright metal and glass show what they reflect, and a spot smaller than three pixels reads too cool"));
+            limit.setTooltip(new Tooltip(Messages.of("bench.read.the-share-of-its-pixels-above-this")));
             limit.setOnAction(event -> measured());
             limit.managedProperty().bind(limit.visibleProperty());
-            Button off = Bench.button("", "×", "take this part, and its lane, away");
+            Button off = Bench.button("", "×", Messages.of("bench.read.take-this-part-and-its-lane-away"));
             off.setOnAction(event -> change.to(setup -> setup.withoutRegion(region.name())));
             HBox.setHgrow(value, Priority.ALWAYS);
             value.setMinWidth(USE_PREF_SIZE);
@@ -94,7 +94,7 @@ final class RegionRows extends VBox {
             }
             double above;
             try {
-                above = Double.parseDouble(limit.getText().strip().replace(',', '.'));
+                above = Digits.typed(limit.getText());
             } catch (NumberFormatException e) {
                 above = Double.isNaN(region.limit()) ? Math.rint(last) : region.limit();
             }
@@ -112,7 +112,7 @@ final class RegionRows extends VBox {
                 setId("region-" + now.name().replaceAll("\\W+", "-"));
                 TypedText.say(name, now.name());
                 measure.setValue(now.measure());
-                TypedText.say(limit, Double.isNaN(now.limit()) ? "" : Digits.exact(now.limit()));
+                TypedText.say(limit, Double.isNaN(now.limit()) ? "" : Digits.box(now.limit()));
                 limit.setVisible(now.measure() == Region.Measure.ABOVE);
             }
             filling = false;

@@ -28,6 +28,7 @@ import zesty.signal.core.read.response.ChangeAfter;
 import zesty.signal.core.read.response.Repeats;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.NumberHistory;
 import zesty.signal.engine.ReaderSnapshot;
@@ -39,7 +40,7 @@ import zesty.signal.takes.Mark;
  * marker on. Worked out beside the window's thread.
  */
 final class RepeatsPicture extends ReaderPicture {
-    private static final String SIGNAL = "the signal";
+    private static final String SIGNAL = Messages.of("bench.read.the-signal");
     private static final double AGAIN_SECONDS = 1;
     /** A reader's number speaks of so many seconds at most, in their middle. */
     private static final double NUMBER_SECONDS = 10;
@@ -70,13 +71,16 @@ final class RepeatsPicture extends ReaderPicture {
         said.getStyleClass().add("bench-line");
         said.setWrapText(true);
         said.setMinHeight(USE_PREF_SIZE);
-        marker.setTooltip(new Tooltip("markers of one text are repeats of one thing"));
-        of.setTooltip(
-                new Tooltip(
-                        "what is laid over each other: the signal, a reader's number, each over the seconds around it, or how often a minute its events come"));
+        marker.setTooltip(new Tooltip(Messages.of("bench.read.markers-of-one-text-are-repeats-of")));
+        of.setTooltip(new Tooltip(Messages.of("bench.read.what-is-laid-over-each-other-the")));
         marker.setOnAction(event -> workedFor = filling ? workedFor : null);
         of.setOnAction(event -> workedFor = filling ? workedFor : null);
-        HBox choice = new HBox(8, Bench.small("after each"), marker, Bench.small("of"), of);
+        HBox choice = new HBox(
+                8,
+                Bench.small(Messages.of("bench.read.after-each")),
+                marker,
+                Bench.small(Messages.of("bench.read.of")),
+                of);
         choice.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(plot, Priority.ALWAYS);
         getChildren().addAll(choice, said, plot);
@@ -97,12 +101,12 @@ final class RepeatsPicture extends ReaderPicture {
         if (text == null) {
             repeats = null;
             workedFor = null;
-            said.setText("No marker yet: write one where something happens, several of one text for repeats.");
+            said.setText(Messages.of("bench.read.no-marker-yet-write-one-where"));
             plot.begin(
                     workspace.view().night().get(),
                     -10,
                     60,
-                    "s after the marker",
+                    Messages.of("bench.read.s-after-the-marker"),
                     0,
                     1,
                     channel.channel().unit());
@@ -126,7 +130,7 @@ final class RepeatsPicture extends ReaderPicture {
             repeats = null;
         }
         draw(subject.unit(), colour, before, until);
-        said.setText(asked ? "Calculating …" : words(subject.unit(), moments.size()));
+        said.setText(asked ? Messages.of("bench.read.calculating") : words(subject.unit(), moments.size()));
     }
 
     private void work(Object as, ChannelSnapshot channel, Subject subject, List<Double> moments, double[] lengths) {
@@ -135,7 +139,7 @@ final class RepeatsPicture extends ReaderPicture {
         workspace
                 .tasks()
                 .atLeisure(
-                        "the repeats could not be worked out",
+                        Messages.of("bench.read.the-repeats-could-not-be-worked"),
                         goOn -> {
                             try {
                                 found.set(repeats(channel, subject, moments, lengths[0], lengths[1]));
@@ -178,7 +182,7 @@ final class RepeatsPicture extends ReaderPicture {
             }
             String title = other.kind().title();
             if (believed(other).size() > 2) {
-                all.add(new Subject(title + " a minute", other, "", "/min"));
+                all.add(new Subject(Messages.of("bench.read.a-minute", title), other, "", "/min"));
             }
             List<String> keys = new ArrayList<>(other.kind().detailKeys());
             keys.add(0, other.kind().scalars().get(0).key());
@@ -265,7 +269,14 @@ final class RepeatsPicture extends ReaderPicture {
             }
         }
         double room = Math.max(1e-9, 0.1 * (high - low));
-        plot.begin(night, -before, until, "s after the marker", low - room, high + room, "from its baseline, " + unit);
+        plot.begin(
+                night,
+                -before,
+                until,
+                Messages.of("bench.read.s-after-the-marker"),
+                low - room,
+                high + room,
+                Messages.of("bench.read.from-its-baseline", unit));
         plot.upright(0, 0, Palette.ink(night));
         if (repeats == null) {
             return;
@@ -282,11 +293,11 @@ final class RepeatsPicture extends ReaderPicture {
             plot.line(grid, one, grid.length, colour.deriveColor(0, 0.7, 1, 0.5), 1);
         }
         plot.line(grid, repeats.mean(), grid.length, colour.deriveColor(0, 1, 0.75, 1), 2.6);
-        plot.limit(0, "baseline", Palette.muted(night), true);
+        plot.limit(0, Messages.of("bench.read.baseline"), Palette.muted(night), true);
         if (repeats.latency() == repeats.latency()) {
             plot.named(
                     repeats.latency(),
-                    "half after " + Digits.about(repeats.latency(), 2) + " s",
+                    Messages.of("bench.read.half-after-s", Digits.about(repeats.latency(), 2)),
                     0,
                     Palette.ink(night));
         }
@@ -294,7 +305,7 @@ final class RepeatsPicture extends ReaderPicture {
 
     private String words(String unit, int marked) {
         if (repeats == null || repeats.each().isEmpty()) {
-            return "None of " + marked + " markers has enough before and after it.";
+            return Messages.of("bench.read.none-of-markers-has-enough-before", marked);
         }
         int n = repeats.each().size();
         int peak = 0;
@@ -305,14 +316,12 @@ final class RepeatsPicture extends ReaderPicture {
         String change = (repeats.change() >= 0 ? "+" : "\u2212") + Digits.about(Math.abs(repeats.change()), 2) + " "
                 + unit + (spread == spread ? " ± " + Digits.about(spread, 2) : "");
         String chance = Double.isNaN(repeats.chance())
-                ? "Too little rest in it to tell what wander alone does."
+                ? Messages.of("bench.read.too-little-rest-in-it-to-tell-what")
                 : repeats.chance() < 0.05
-                        ? "Its own wander does that by chance in " + percent(repeats.chance())
-                                + " of times: a response."
-                        : "Its own wander does that by chance in " + percent(repeats.chance())
-                                + " of times: perhaps no response at all.";
-        return n + (n == 1 ? " repeat" : " repeats") + (n < marked ? " of " + marked : "") + ": " + change + ". "
-                + chance;
+                        ? Messages.of("bench.read.its-own-wander-does-that-by-chance", percent(repeats.chance()))
+                        : Messages.of("bench.read.its-own-wander-does-that-by-chance-2", percent(repeats.chance()));
+        return n + (n == 1 ? Messages.of("bench.read.repeat") : Messages.of("bench.read.repeats"))
+                + (n < marked ? Messages.of("bench.read.of-2", marked) : "") + ": " + change + ". " + chance;
     }
 
     private static String percent(double share) {

@@ -10,6 +10,7 @@ import javafx.scene.shape.ArcType;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.drawing.Letters;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.core.text.Messages;
 
 /** From where the wind came: a slice for each direction, as long as its share of the time and as strong in colour as it blew. */
 final class Rose extends Pane {
@@ -76,6 +77,6 @@ final class Rose extends Pane {
         }
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(Math.round(100 * full) + " %", x + radius * 0.72 + 4, y - radius * 0.72 - 6);
-        setAccessibleText("rose of the directions the wind blew from");
+        setAccessibleText(Messages.of("bench.read.rose-of-the-directions-the-wind"));
     }
 }

@@ -15,6 +15,7 @@ import zesty.signal.core.read.Item;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.tone.Notes;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -39,8 +40,13 @@ final class SoundPicture extends ReaderPicture {
     SoundPicture(Workspace workspace) {
         super(workspace);
         ladder.setId("ladder");
-        VBox left = new VBox(4, Bench.small("The tone on the ladder of notes"), ladder);
-        VBox right = new VBox(4, Bench.small("The newest wave"), wave, Bench.small("How loud, over time"), ribbon);
+        VBox left = new VBox(4, Bench.small(Messages.of("bench.read.the-tone-on-the-ladder-of-notes")), ladder);
+        VBox right = new VBox(
+                4,
+                Bench.small(Messages.of("bench.read.the-newest-wave")),
+                wave,
+                Bench.small(Messages.of("bench.read.how-loud-over-time")),
+                ribbon);
         wave.setPrefHeight(120);
         ribbon.setId("ribbon-level");
         sideBySide(left, ladder, right, ribbon);
@@ -126,7 +132,7 @@ final class SoundPicture extends ReaderPicture {
                 "s",
                 middle - half,
                 middle + half,
-                some ? "note" : "note: no tone to rely on yet",
+                some ? Messages.of("bench.read.note") : Messages.of("bench.read.note-no-tone-to-rely-on-yet"),
                 step,
                 Notes::called);
         for (int i = 0; i < n; i++) {
@@ -143,7 +149,14 @@ final class SoundPicture extends ReaderPicture {
                 .max()
                 .orElse(0);
         double top = 10 * Math.ceil((high + 3) / 10);
-        ribbon.begin(workspace.view().night().get(), from, to, "s", top - RIBBON_DB, top, "dB, 0 is an RMS of 1");
+        ribbon.begin(
+                workspace.view().night().get(),
+                from,
+                to,
+                "s",
+                top - RIBBON_DB,
+                top,
+                Messages.of("bench.read.db-0-is-an-rms-of-1"));
         double until = Double.NEGATIVE_INFINITY;
         for (Map.Entry<Double, Double> one : levels.entrySet()) {
             double at = one.getKey() - zero;
@@ -158,7 +171,7 @@ final class SoundPicture extends ReaderPicture {
         if (level == level) {
             ribbon.limit(
                     level,
-                    "half of the time above " + Digits.fixed(level, 1) + " dB",
+                    Messages.of("bench.read.half-of-the-time-above-db", Digits.fixed(level, 1)),
                     colour.deriveColor(0, 1, 0.8, 0.9));
         }
     }

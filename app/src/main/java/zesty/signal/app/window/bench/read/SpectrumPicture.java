@@ -16,6 +16,7 @@ import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -92,7 +93,7 @@ final class SpectrumPicture extends ReaderPicture {
                 "Hz",
                 some ? high - DEPTH_DB : -DEPTH_DB,
                 some ? high + 12 : 0,
-                "dB, 0 is 1 " + (unit.isEmpty() ? "unit" : unit) + "²/Hz");
+                Messages.of("bench.read.db-0-is-1-hz", (unit.isEmpty() ? Messages.of("bench.read.unit") : unit)));
         if (aliases()) {
             plot.upright(
                     rate / 2,
@@ -128,7 +129,10 @@ final class SpectrumPicture extends ReaderPicture {
             if (!isOther) {
                 plot.named(
                         ghost,
-                        Digits.fixed(ghost, 1) + (isTrue ? " Hz, truly" : " Hz if aliased"),
+                        Digits.fixed(ghost, 1)
+                                + (isTrue
+                                        ? Messages.of("bench.read.hz-truly")
+                                        : Messages.of("bench.read.hz-if-aliased")),
                         row++ % ROWS,
                         colour.deriveColor(0, 1, 0.8, isTrue ? 0.9 : 0.3));
             }
@@ -151,7 +155,10 @@ final class SpectrumPicture extends ReaderPicture {
             }
             plot.named(
                     ghost ? folded : hz,
-                    "×" + order + (ghost ? " aliased" : order == 1 ? " " + Digits.fixed(shown, 2) + " Hz" : ""),
+                    "×" + order
+                            + (ghost
+                                    ? Messages.of("bench.read.aliased")
+                                    : order == 1 ? " " + Digits.fixed(shown, 2) + " Hz" : ""),
                     ROWS + order % 2,
                     ink.deriveColor(0, 1, 1, ghost ? 0.3 : 0.75));
         }

@@ -36,6 +36,7 @@ import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.TimeBase;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -50,7 +51,16 @@ final class StationTable extends VBox {
     /** A value stands for so many of its station's periods. */
     private static final double HELD_PERIODS = 3;
 
-    private static final String[] HEADS = {"station", "now", "mean", "sag", "change an hour", "lasts", "", ""};
+    private static final String[] HEADS = {
+        Messages.of("bench.read.station"),
+        Messages.of("bench.read.now-2"),
+        Messages.of("bench.read.mean"),
+        Messages.of("bench.read.sag"),
+        Messages.of("bench.read.change-an-hour"),
+        Messages.of("bench.read.lasts"),
+        "",
+        ""
+    };
 
     private final Workspace workspace;
     private final GridPane table = new GridPane();
@@ -80,7 +90,7 @@ final class StationTable extends VBox {
         cutoff.setId("station-cutoff");
         cutoff.setPrefColumnCount(4);
         cutoff.setPromptText("11.5");
-        cutoff.setTooltip(new Tooltip("the voltage at which one counts as empty: then it is told how long each lasts"));
+        cutoff.setTooltip(new Tooltip(Messages.of("bench.read.the-voltage-at-which-one-counts-as")));
         cutoff.setOnAction(event -> readAt = Double.NEGATIVE_INFINITY);
         said.setId("stations-said");
         said.getStyleClass().add("bench-line");
@@ -88,7 +98,7 @@ final class StationTable extends VBox {
         said.setMinHeight(USE_PREF_SIZE);
         HBox head = new HBox(8, slice, said);
         head.setAlignment(Pos.CENTER_LEFT);
-        HBox empty = new HBox(6, Bench.small("counts as empty at"), cutoff, Bench.small("V"));
+        HBox empty = new HBox(6, Bench.small(Messages.of("bench.read.counts-as-empty-at")), cutoff, Bench.small("V"));
         empty.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(head, table, slopes, empty);
     }
@@ -204,8 +214,7 @@ final class StationTable extends VBox {
         slopes.setText(
                 known || reading == null
                         ? ""
-                        : "The change an hour, and how long each lasts, are told of five minutes or more: so far "
-                                + Digits.fixed(readSeconds, 0) + " s.");
+                        : Messages.of("bench.read.the-change-an-hour-and-how-long", Digits.fixed(readSeconds, 0)));
         for (int c = 0; c < HEADS.length; c++) {
             cells.add(at(Bench.small(HEADS[c]), c, 0));
         }
@@ -231,7 +240,9 @@ final class StationTable extends VBox {
             Label state = new Label(
                     silent
                             ? Wording.state(snapshot, one.stream())
-                            : weak ? "weak" : workspace.shown().isLive() ? "live" : "");
+                            : weak
+                                    ? Messages.of("bench.read.weak")
+                                    : workspace.shown().isLive() ? Messages.of("bench.read.live") : "");
             state.setId("station-" + Digits.of(one.stream().station()));
             state.getStyleClass().add(silent || weak ? "station-bad" : "station-good");
             cells.add(at(state, 6, r + 1));
@@ -269,18 +280,21 @@ final class StationTable extends VBox {
                 .toList();
         String lost = silent.isEmpty()
                 ? ""
-                : String.join(" and ", silent) + (silent.size() == 1 ? " is" : " are") + " silent. ";
+                : Messages.of(
+                        "bench.read.silent",
+                        String.join(Messages.of("bench.read.and"), silent)
+                                + (silent.size() == 1 ? Messages.of("bench.read.is") : Messages.of("bench.read.are")));
         if (reading == null) {
-            return lost + "Two stations at least have to be heard before they can be held against each other.";
+            return Messages.of("bench.read.two-stations-at-least-have-to-be", lost);
         }
         String weakest = reading.word("weakest");
         double weak = reading.scalar("weak");
         String which = weak > 0
-                ? weakest + " is weak: it sags, or falls, by more than the others do."
-                : weakest.isEmpty() ? "" : "None stands out.";
+                ? Messages.of("bench.read.is-weak-it-sags-or-falls-by-more", weakest)
+                : weakest.isEmpty() ? "" : Messages.of("bench.read.none-stands-out");
         String doubt = reading.quality().reasons().isEmpty()
                 ? ""
-                : " In doubt: " + reading.quality().reasons().get(0) + ".";
+                : Messages.of("bench.read.in-doubt", reading.quality().reasons().get(0));
         return lost + which + doubt;
     }
 }

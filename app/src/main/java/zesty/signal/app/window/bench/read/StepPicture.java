@@ -19,6 +19,7 @@ import zesty.signal.core.read.Setting;
 import zesty.signal.core.read.step.StepResponse;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -30,7 +31,7 @@ final class StepPicture extends ReaderPicture {
     private final Plot response = new Plot();
     private final PlotHandles handles = new PlotHandles(response, this::pulled);
     private final Label byHand = words("");
-    private final Button fitted = new Button("Fit again");
+    private final Button fitted = new Button(Messages.of("bench.read.fit-again"));
     private ReaderSetup setup;
     /** What was fitted, as it is drawn: where the step is, the response before it and the change of the input; null without a fit. */
     private Drawn drawn;
@@ -44,7 +45,7 @@ final class StepPicture extends ReaderPicture {
         response.setId("response-plot");
         VBox.setVgrow(response, Priority.ALWAYS);
         fitted.setId("step-fit");
-        fitted.setTooltip(new Tooltip("gain, time constant and dead time as they fit best, not as they were dragged"));
+        fitted.setTooltip(new Tooltip(Messages.of("bench.read.gain-time-constant-and-dead-time")));
         fitted.setOnAction(event -> {
             for (String key : HELD) {
                 workspace.set(setup.id(), key, Setting.AUTO);
@@ -56,9 +57,9 @@ final class StepPicture extends ReaderPicture {
         line.setMinHeight(USE_PREF_SIZE);
         getChildren()
                 .addAll(
-                        Bench.small("What was set"),
+                        Bench.small(Messages.of("bench.read.what-was-set")),
                         input,
-                        Bench.small("Response: drag its lines to set them by hand"),
+                        Bench.small(Messages.of("bench.read.response-drag-its-lines-to-set")),
                         response,
                         line);
     }
@@ -88,7 +89,7 @@ final class StepPicture extends ReaderPicture {
         List<String> reasons = reader.reading() == null
                 ? List.of()
                 : reader.reading().quality().reasons();
-        byHand.setText(byMaker && !reasons.isEmpty() ? "The curve is " + reasons.get(0) + "." : "");
+        byHand.setText(byMaker && !reasons.isEmpty() ? Messages.of("bench.read.the-curve-is", reasons.get(0)) : "");
         Samples came = Samples.of(answer, from, to);
         came.draw(response, night, zero, answer.channel().unit(), colour);
         int jump = set.jump();
@@ -126,9 +127,14 @@ final class StepPicture extends ReaderPicture {
                             : low + (since <= 0 ? 0 : (shownEnd - low) * (1 - Math.exp(-since / shownTau)));
                 },
                 line);
-        response.named(start + shownDead, "dead time " + Digits.fixed(shownDead, 2) + " s", 0, line);
-        response.named(start + shownDead + shownTau, "63 % after " + Digits.fixed(shownTau, 2) + " s more", 1, line);
-        response.limit(shownEnd, "gain " + Digits.about(raw(answer, shownEnd, base) / step, 3), line);
+        response.named(start + shownDead, Messages.of("bench.read.dead-time-s", Digits.fixed(shownDead, 2)), 0, line);
+        response.named(
+                start + shownDead + shownTau,
+                Messages.of("bench.read.63-after-s-more", Digits.fixed(shownTau, 2)),
+                1,
+                line);
+        response.limit(
+                shownEnd, Messages.of("bench.read.gain", Digits.about(raw(answer, shownEnd, base) / step, 3)), line);
     }
 
     /** @return the response's change in its own unit, of where a line is drawn */

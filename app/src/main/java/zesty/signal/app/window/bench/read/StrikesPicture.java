@@ -15,6 +15,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.muscle.Muscle;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -47,7 +48,10 @@ final class StrikesPicture extends ReaderPicture {
         strengths.setId("strengths");
         VBox left = new VBox(
                 4,
-                Bench.small(pulls ? "The pulls laid over each other from their onset" : "The hits from the strike on"),
+                Bench.small(
+                        pulls
+                                ? Messages.of("bench.read.the-pulls-laid-over-each-other")
+                                : Messages.of("bench.read.the-hits-from-the-strike-on")),
                 shapes);
         VBox right = new VBox(4, caption, strengths);
         sideBySide(left, shapes, right, strengths);
@@ -81,9 +85,15 @@ final class StrikesPicture extends ReaderPicture {
         Span inSight = workspace.shown().pictured(snapshot, SHOWN_SECONDS);
         double from = inSight.from();
         double to = inSight.to();
-        String unit = pulls ? "% of the hardest" : channel.channel().unit();
+        String unit = pulls
+                ? Messages.of("bench.read.of-the-hardest")
+                : channel.channel().unit();
         caption.setText(
-                events.isEmpty() ? "Nothing yet" : pulls ? "Each pull against the hardest" : "How high each hit went");
+                events.isEmpty()
+                        ? Messages.of("bench.read.nothing-yet")
+                        : pulls
+                                ? Messages.of("bench.read.each-pull-against-the-hardest")
+                                : Messages.of("bench.read.how-high-each-hit-went"));
         double rest = pulls || reading == null ? 0 : rest(channel, reading);
         double low = rest;
         double high = pulls ? 110 : rest;
@@ -139,7 +149,7 @@ final class StrikesPicture extends ReaderPicture {
             return;
         }
         if (pulls) {
-            strengths.limit(levels.put(Muscle.HARDEST, false, 100), "the hardest", line);
+            strengths.limit(levels.put(Muscle.HARDEST, false, 100), Messages.of("bench.read.the-hardest"), line);
             return;
         }
         for (String key : new String[] {"threshold", "release"}) {
@@ -159,7 +169,10 @@ final class StrikesPicture extends ReaderPicture {
             double shown = Math.max(0, after.put("dead", true, seconds));
             shapes.upright(0, Math.min(shown, shapes.highX()), colour.deriveColor(0, 1, 1, 0.12));
             shapes.named(
-                    shown, "dead time " + Digits.about(1000 * shown, 2) + " ms", 0, colour.deriveColor(0, 1, 0.8, 0.9));
+                    shown,
+                    Messages.of("bench.read.dead-time-ms", Digits.about(1000 * shown, 2)),
+                    0,
+                    colour.deriveColor(0, 1, 0.8, 0.9));
         }
     }
 

@@ -19,6 +19,7 @@ import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -49,7 +50,7 @@ final class SupplyPicture extends ReaderPicture {
         }
         said.setWrapText(true);
         said.setMinHeight(USE_PREF_SIZE);
-        VBox right = new VBox(8, Bench.small("What it does, and what a day of it costs"), table, said);
+        VBox right = new VBox(8, Bench.small(Messages.of("bench.read.what-it-does-and-what-a-day-of-it")), table, said);
         right.setMinWidth(330);
         right.setPrefWidth(330);
         HBox.setHgrow(plot, Priority.ALWAYS);
@@ -136,7 +137,13 @@ final class SupplyPicture extends ReaderPicture {
 
     private void table(List<double[]> states, ChannelSnapshot channel, boolean night) {
         table.getChildren().clear();
-        String[] heads = {"", "state", "current", "share", "a day"};
+        String[] heads = {
+            "",
+            Messages.of("bench.read.state"),
+            Messages.of("bench.read.current"),
+            Messages.of("bench.read.share"),
+            Messages.of("bench.read.a-day")
+        };
         for (int c = 1; c < heads.length; c++) {
             table.add(Bench.small(heads[c]), c, 0);
         }
@@ -166,17 +173,19 @@ final class SupplyPicture extends ReaderPicture {
 
     private static String words(ReaderSnapshot reader, List<double[]> states) {
         if (states.isEmpty()) {
-            return "Waiting for more samples: the states are not known yet.";
+            return Messages.of("bench.read.waiting-for-more-samples-the");
         }
         double day = states.stream().mapToDouble(state -> state[A_DAY]).sum();
         String capacity = reader.setup().settings().getOrDefault("capacity", "auto");
         String lasts = "";
         try {
-            lasts = " A battery of " + capacity + " Ah would last "
-                    + Digits.about(Double.parseDouble(capacity) / day, 3) + " days at that.";
+            lasts = Messages.of(
+                    "bench.read.a-battery-of-ah-would-last-days-at",
+                    capacity,
+                    Digits.about(Double.parseDouble(capacity) / day, 3));
         } catch (NumberFormatException e) {
-            lasts = " With the battery's capacity in the settings it is told how long that lasts.";
+            lasts = Messages.of("bench.read.with-the-battery-s-capacity-in-the");
         }
-        return "All day like this: " + charge(day) + "." + lasts;
+        return Messages.of("bench.read.all-day-like-this", charge(day), lasts);
     }
 }

@@ -12,6 +12,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /**
@@ -20,12 +21,14 @@ import zesty.signal.engine.ChannelSnapshot;
  */
 final class VibrationGuide extends Guide {
     private final Button good = Bench.button(
-            "keep-good", "Keep as the good state", "these lines are the good state; later ones are compared with them");
+            "keep-good",
+            Messages.of("bench.read.keep-as-the-good-state"),
+            Messages.of("bench.read.these-lines-are-the-good-state"));
     private final Button rate = Bench.button(
             "keep-rate",
-            "Seen at this rate",
-            "then change the board's rate: a line that moves is aliased from above half the rate");
-    private final ToggleButton aliases = new ToggleButton("Show aliases");
+            Messages.of("bench.read.seen-at-this-rate"),
+            Messages.of("bench.read.then-change-the-board-s-rate-a"));
+    private final ToggleButton aliases = new ToggleButton(Messages.of("bench.read.show-aliases"));
     private Reading reading;
     private ReaderSetup setup;
     private double rateHz;
@@ -35,7 +38,7 @@ final class VibrationGuide extends Guide {
         good.setOnAction(event -> keep(Vibration.GOOD, "state", ""));
         rate.setOnAction(event -> keep(Vibration.SEEN, "peaks", Digits.exact(Math.rint(100 * rateHz) / 100)));
         aliases.setId("show-aliases");
-        aliases.setTooltip(new Tooltip("each line again above half the rate, where it would be if it is aliased"));
+        aliases.setTooltip(new Tooltip(Messages.of("bench.read.each-line-again-above-half-the")));
         row(good, rate, aliases);
     }
 
@@ -57,35 +60,47 @@ final class VibrationGuide extends Guide {
                     .filter(one -> one[4] == 1)
                     .map(VibrationGuide::grown)
                     .toList();
-            words.add(grown.isEmpty() ? "No line grew against the good state." : String.join("; ", grown) + ".");
+            words.add(
+                    grown.isEmpty()
+                            ? Messages.of("bench.read.no-line-grew-against-the-good")
+                            : String.join("; ", grown) + ".");
         }
         if (!reader.checked().text(Vibration.SEEN).isEmpty()) {
             List<double[]> told = records("unfolded");
             words.add(
                     told.isEmpty()
-                            ? "Lines of this rate are saved: now change the board's rate."
+                            ? Messages.of("bench.read.lines-of-this-rate-are-saved-now")
                             : told.stream().map(VibrationGuide::unfolded).collect(Collectors.joining("; ")) + ".");
         }
         if (words.isEmpty() && some) {
             double hz = records("peaks").get(0)[0];
-            words.add(Digits.fixed(hz, 1) + " Hz could be " + Digits.fixed(rateHz - hz, 1) + " or "
-                    + Digits.fixed(rateHz + hz, 1) + " Hz aliased; another rate tells.");
+            words.add(Messages.of(
+                    "bench.read.hz-could-be-or-hz-aliased-another",
+                    Digits.fixed(hz, 1),
+                    Digits.fixed(rateHz - hz, 1),
+                    Digits.fixed(rateHz + hz, 1)));
         }
         says.setText(String.join(" ", words));
     }
 
     private static String grown(double[] one) {
-        return Digits.fixed(one[0], 1) + " Hz "
-                + (one[1] > 0
-                        ? "grew " + Digits.fixed(one[2] / one[1], 1) + " times"
-                        : "is new, " + Digits.about(one[2], 3))
-                + " (" + Digits.fixed(one[3], 0) + " times the scatter)";
+        return Messages.of(
+                "bench.read.hz-times-the-scatter",
+                Digits.fixed(one[0], 1),
+                (one[1] > 0
+                        ? Messages.of("bench.read.grew-times", Digits.fixed(one[2] / one[1], 1))
+                        : Messages.of("bench.read.is-new", Digits.about(one[2], 3))),
+                Digits.fixed(one[3], 0));
     }
 
     private static String unfolded(double[] one) {
         boolean moved = Math.abs(one[0] - one[2]) > 1.5;
-        return Digits.fixed(one[0], 1) + " Hz is "
-                + (moved ? Digits.fixed(one[2], 1) + " Hz aliased" : "real: it did not move");
+        return Messages.of(
+                "bench.read.hz-is",
+                Digits.fixed(one[0], 1),
+                (moved
+                        ? Messages.of("bench.read.hz-aliased", Digits.fixed(one[2], 1))
+                        : Messages.of("bench.read.real-it-did-not-move")));
     }
 
     private List<double[]> records(String key) {
@@ -104,7 +119,7 @@ final class VibrationGuide extends Guide {
         for (double[] one : records(of)) {
             int count = first.isEmpty() ? one.length : 1;
             for (int i = 0; i < count; i++) {
-                numbers.add(Digits.exact(Double.parseDouble(String.format(java.util.Locale.ROOT, "%.6g", one[i]))));
+                numbers.add(Digits.exact(Digits.rounded(one[i], 6)));
             }
         }
         workspace.set(setup.id(), key, String.join(",", numbers));

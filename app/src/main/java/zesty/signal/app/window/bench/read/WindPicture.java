@@ -10,6 +10,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.ReaderSnapshot;
 import zesty.signal.engine.Snapshot;
@@ -31,7 +32,7 @@ final class WindPicture extends ReaderPicture {
         from.setId("from");
         from.setWrapText(true);
         from.setMinHeight(USE_PREF_SIZE);
-        VBox right = new VBox(4, Bench.small("From where"), rose, from);
+        VBox right = new VBox(4, Bench.small(Messages.of("bench.read.from-where")), rose, from);
         right.setMinWidth(200);
         right.setPrefWidth(300);
         VBox.setVgrow(rose, Priority.ALWAYS);
@@ -48,17 +49,20 @@ final class WindPicture extends ReaderPicture {
         Reading reading = reader == null ? null : reader.reading();
         force.setText(
                 reading == null || reading.word("force").isEmpty()
-                        ? "No wind measured yet."
-                        : "Force " + reading.word("force") + ". The mean is " + reading.word("also") + ".");
+                        ? Messages.of("bench.read.no-wind-measured-yet")
+                        : Messages.of("bench.read.force-the-mean-is", reading.word("force"), reading.word("also")));
         double mean = reading == null ? Double.NaN : reading.scalar("from_deg");
         List<double[]> directions = reading == null ? List.of() : reading.records("rose");
         rose.show(directions, mean, colour, workspace.view().night().get());
         boolean vane = reader != null && reader.setup().columns().size() > 1;
         from.setText(
                 mean == mean
-                        ? "From " + Digits.fixed(mean, 0) + "\u00a0\u00b0, spread "
-                                + Digits.fixed(reading.scalar("from_spread_deg"), 0)
-                                + "\u00a0\u00b0. Longer: more often; stronger: faster."
-                        : vane ? "Nothing has blown yet." : "A vane can be added above: then a rose grows here.");
+                        ? Messages.of(
+                                "bench.read.from-spread-longer-more-often",
+                                Digits.fixed(mean, 0),
+                                Digits.fixed(reading.scalar("from_spread_deg"), 0))
+                        : vane
+                                ? Messages.of("bench.read.nothing-has-blown-yet")
+                                : Messages.of("bench.read.a-vane-can-be-added-above-then-a"));
     }
 }

@@ -22,6 +22,7 @@ import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /**
  * The strip of arithmetic: this moment's numbers in square boxes, and between them, round, what is done to them. A round
@@ -30,9 +31,11 @@ import zesty.signal.core.scale.Scaling;
 final class ArithmeticStrip extends FlowPane {
     /** What is done on the way, in its order. */
     enum Op {
-        CONVERTER("converter", "the board's converter: bits, reference, what it is divided by"),
-        LAW("law", "from volts to the quantity: the sensor's own numbers"),
-        SHOWN("unit and limits", "the name, the unit, and what it must never go beyond");
+        CONVERTER(Messages.of("bench.scale.converter"), Messages.of("bench.scale.the-board-s-converter-bits")),
+        LAW(Messages.of("bench.scale.law"), Messages.of("bench.scale.from-volts-to-the-quantity-the")),
+        SHOWN(
+                Messages.of("bench.scale.unit-and-limits"),
+                Messages.of("bench.scale.the-name-the-unit-and-what-it-must"));
 
         private final String title;
         private final String tip;
@@ -68,7 +71,7 @@ final class ArithmeticStrip extends FlowPane {
             number.setAlignment(Pos.BASELINE_LEFT);
             away.getStyleClass().add("tile-off");
             away.setId("correction-away");
-            away.setTooltip(new Tooltip("take this correction out; U undoes it"));
+            away.setTooltip(new Tooltip(Messages.of("bench.scale.take-this-correction-out-u-undoes")));
             away.managedProperty().bind(away.visibleProperty());
             HBox top = new HBox(8, name, away);
             top.setAlignment(Pos.CENTER_LEFT);
@@ -110,7 +113,7 @@ final class ArithmeticStrip extends FlowPane {
 
     /** There is no channel. */
     void showNothing() {
-        getChildren().setAll(Bench.small("No channel yet."));
+        getChildren().setAll(Bench.small(Messages.of("bench.scale.no-channel-yet")));
     }
 
     /** @param allDigits whether every digit is shown, or as many as mean something */
@@ -139,7 +142,7 @@ final class ArithmeticStrip extends FlowPane {
         }
         sums.get(Op.CONVERTER).setText(converter(scaling.throughConverter().orElse(null)));
         sums.get(Op.LAW).setText(scaling.conversion().words().split(",", 2)[0]);
-        sums.get(Op.SHOWN).setText(scaling.unit().isEmpty() ? "no unit" : scaling.unit());
+        sums.get(Op.SHOWN).setText(scaling.unit().isEmpty() ? Messages.of("bench.scale.no-unit") : scaling.unit());
     }
 
     /** What stands nowhere yet: a converter that there is none of, a law that changes nothing. */
@@ -158,11 +161,11 @@ final class ArithmeticStrip extends FlowPane {
         int bits = converter.bits();
         double by = converter.divisor().of(bits);
         return "\u00d7 " + Digits.of(converter.referenceVolts()) + " V \u00f7 " + Digits.of(by)
-                + (converter.divisor() == Divisor.HIGHEST_CODE ? " (full-scale code)" : "");
+                + (converter.divisor() == Divisor.HIGHEST_CODE ? Messages.of("bench.scale.full-scale-code") : "");
     }
 
     private static String exact(double value) {
-        return Double.isFinite(value) ? Digits.exact(value).replace('-', '\u2212') : "\u2014";
+        return Double.isFinite(value) ? Digits.box(value).replace('-', '\u2212') : "\u2014";
     }
 
     private void fill(Box box, Scaling.Step step, int correction, boolean allDigits) {

@@ -15,6 +15,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Formula;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** What is to be said of a channel's chain: what a step is worth, what is odd, and what usually goes wrong with it. */
@@ -60,7 +61,7 @@ final class ChainRemarks {
                 units.remove(1);
             }
             String remark = formula.unitRemark(units);
-            return remark.isEmpty() ? "" : "The formula's units: " + remark + ". ";
+            return remark.isEmpty() ? "" : Messages.of("bench.scale.the-formula-s-units", remark);
         } catch (IllegalArgumentException e) {
             return "";
         }
@@ -77,11 +78,13 @@ final class ChainRemarks {
         double around = scaling.stepSize(raw);
         String step = Digits.of(around) + (scaling.unit().isEmpty() ? "" : " " + scaling.unit());
         if (Double.isNaN(around)) {
-            return "The present value stands for nothing: it is at or beyond the end of the conversion's range.";
+            return Messages.of("bench.scale.the-present-value-stands-for");
         }
         if (scaling.converter() == null) {
-            return "One step of what arrives is worth " + step + "; "
-                    + scaling.conversion().words() + ".";
+            return Messages.of(
+                    "bench.scale.one-step-of-what-arrives-is-worth",
+                    step,
+                    scaling.conversion().words());
         }
         Converter converter = scaling.converter();
         Divisor other = converter.divisor() == Divisor.STEPS ? Divisor.HIGHEST_CODE : Divisor.STEPS;
@@ -91,7 +94,7 @@ final class ChainRemarks {
                 scaling.corrections(),
                 scaling.unit());
         double difference = Math.abs(scaling.apply(raw) - otherwise.apply(raw));
-        return "One count is worth " + step + " here. Divided by the other number, it would read "
-                + Digits.of(difference) + " " + scaling.unit() + " differently.";
+        return Messages.of(
+                "bench.scale.one-count-is-worth-here-divided-by", step, Digits.of(difference), scaling.unit());
     }
 }

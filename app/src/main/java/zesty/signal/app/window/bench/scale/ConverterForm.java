@@ -14,20 +14,22 @@ import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Divisor;
+import zesty.signal.core.text.Messages;
 
 /** What is told of the board's converter: bits, reference, codes. */
 final class ConverterForm {
-    private static final String NONE = "raw";
-    private static final String STEPS = "steps (2^bits)";
-    private static final String TOP = "highest code (2^bits − 1)";
+    private static final String NONE = Messages.of("bench.scale.raw");
+    private static final String STEPS = Messages.of("bench.scale.steps-2-bits");
+    private static final String TOP = Messages.of("bench.scale.highest-code-2-bits-1");
     private static final String TYPED = "typed";
     private static final int FEWEST_BITS = 8;
     private static final int MOST_BITS = 24;
 
     private final ComboBox<String> bits = new ComboBox<>();
-    private final TextField reference = ScaleBench.field(4, "the converter's reference, in V, as you measured it");
+    private final TextField reference =
+            ScaleBench.field(4, Messages.of("bench.scale.the-converter-s-reference-in-v-as"));
     private final ComboBox<String> measured = new ComboBox<>();
-    private final CheckBox signed = new CheckBox("signed");
+    private final CheckBox signed = new CheckBox(Messages.of("bench.scale.signed"));
     private final ComboBox<String> divisor = new ComboBox<>();
     private final Runnable changed;
     private boolean filling;
@@ -37,16 +39,16 @@ final class ConverterForm {
         this.changed = changed;
         bits.getItems().add(NONE);
         for (int b = FEWEST_BITS; b <= MOST_BITS; b++) {
-            bits.getItems().add(b + " bit");
+            bits.getItems().add(Messages.of("bench.scale.bit", b));
         }
         bits.setId("bits");
-        bits.setTooltip(new Tooltip("how many bits the board's converter has"));
+        bits.setTooltip(new Tooltip(Messages.of("bench.scale.how-many-bits-the-board-s")));
         divisor.getItems().setAll(STEPS, TOP);
-        divisor.setTooltip(new Tooltip("makers disagree; the full-scale code is one count below the reference"));
+        divisor.setTooltip(new Tooltip(Messages.of("bench.scale.makers-disagree-the-full-scale")));
         measured.setId("measured");
-        measured.setTooltip(new Tooltip("typed and steady, or measured all the time by another column that gives V"));
+        measured.setTooltip(new Tooltip(Messages.of("bench.scale.typed-and-steady-or-measured-all")));
         signed.setId("signed");
-        signed.setTooltip(new Tooltip("codes below 0 stand for voltages below 0"));
+        signed.setTooltip(new Tooltip(Messages.of("bench.scale.codes-below-0-stand-for-voltages")));
         reference.setId("reference");
         bits.setOnAction(event -> tell());
         divisor.setOnAction(event -> tell());
@@ -69,9 +71,15 @@ final class ConverterForm {
 
     Node[] rows() {
         return new Node[] {
-            new HBox(10, Bench.labelled("Converter", bits), Bench.labelled("Codes", signed)),
-            new HBox(10, Bench.labelled("Reference, V", reference), Bench.labelled("Reference is", measured)),
-            Bench.labelled("Divided by", divisor)
+            new HBox(
+                    10,
+                    Bench.labelled(Messages.of("bench.scale.converter-2"), bits),
+                    Bench.labelled(Messages.of("bench.scale.codes"), signed)),
+            new HBox(
+                    10,
+                    Bench.labelled(Messages.of("bench.scale.reference-v"), reference),
+                    Bench.labelled(Messages.of("bench.scale.reference-is"), measured)),
+            Bench.labelled(Messages.of("bench.scale.divided-by"), divisor)
         };
     }
 
@@ -81,8 +89,8 @@ final class ConverterForm {
      */
     void fill(Converter converter, List<String> offered, boolean same) {
         filling = true;
-        bits.setValue(converter == null ? NONE : converter.bits() + " bit");
-        String volts = converter == null ? "5" : Digits.exact(converter.referenceVolts());
+        bits.setValue(converter == null ? NONE : Messages.of("bench.scale.bit", converter.bits()));
+        String volts = converter == null ? "5" : Digits.box(converter.referenceVolts());
         if (same) {
             TypedText.say(reference, volts);
         } else {
@@ -114,8 +122,8 @@ final class ConverterForm {
         return NONE.equals(bits.getValue())
                 ? null
                 : new Converter(
-                        Integer.parseInt(bits.getValue().replace(" bit", "")),
-                        number("reference", reference.getText()),
+                        Integer.parseInt(bits.getValue().replaceAll("\\D", "")),
+                        number(Messages.of("bench.scale.reference"), reference.getText()),
                         TOP.equals(divisor.getValue()) ? Divisor.HIGHEST_CODE : Divisor.STEPS,
                         signed.isSelected(),
                         measured.getValue() == null || TYPED.equals(measured.getValue()) ? "" : measured.getValue());
@@ -125,7 +133,8 @@ final class ConverterForm {
         try {
             return ConversionForm.number(text);
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("the " + what + " must be a number such as 0.5, was '" + text + "'", e);
+            throw new IllegalArgumentException(
+                    Messages.of("bench.scale.the-must-be-a-number-such-as-0-5", what, text), e);
         }
     }
 }

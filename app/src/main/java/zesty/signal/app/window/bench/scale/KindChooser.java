@@ -13,13 +13,14 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.Sensor;
 import zesty.signal.core.rig.SensorKind;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 
 /** The kind of sensor of a channel: chosen from the library, or kept in it. */
 final class KindChooser extends ComboBox<SensorKind> {
     private final Workspace workspace;
     private final Supplier<Channel> at;
     private final Consumer<Channel> changed;
-    private final Button keep = new Button("Keep as a kind");
+    private final Button keep = new Button(Messages.of("bench.scale.keep-as-a-kind"));
     private boolean filling;
 
     /**
@@ -39,14 +40,14 @@ final class KindChooser extends ComboBox<SensorKind> {
             setValue(chosen);
             filling = false;
         });
-        setPromptText("kind of sensor …");
+        setPromptText(Messages.of("bench.scale.kind-of-sensor"));
         getStyleClass().add("sensor-kind");
         setConverter(new KindWords());
-        setTooltip(new Tooltip("a generic kind of sensor fills the chain, the recipe and the notes; U undoes it"));
+        setTooltip(new Tooltip(Messages.of("bench.scale.a-generic-kind-of-sensor-fills-the")));
         setOnAction(event -> choose());
         keep.setId("keep-kind");
         keep.setMinWidth(USE_PREF_SIZE);
-        keep.setTooltip(new Tooltip("keep this chain, recipe and range under the channel's name, as a file to share"));
+        keep.setTooltip(new Tooltip(Messages.of("bench.scale.keep-this-chain-recipe-and-range")));
         keep.setOnAction(event -> keepChannel());
     }
 
@@ -110,7 +111,7 @@ final class KindChooser extends ComboBox<SensorKind> {
     private static final class KindWords extends javafx.util.StringConverter<SensorKind> {
         @Override
         public String toString(SensorKind kind) {
-            return kind == null ? "" : kind.name();
+            return kind == null ? "" : Messages.token(kind.name());
         }
 
         @Override

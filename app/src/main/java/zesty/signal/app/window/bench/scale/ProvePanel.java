@@ -25,6 +25,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.ConversionForm;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
@@ -40,10 +41,11 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Chained;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.takes.Table;
 
-/** Proving a channel: hold it at known states, say what the meter says, look at what is left over, adopt or keep. */
+/** Proving a channel: hold it at known states, say what the meter says, look at what is left over, adopt or keep. Longer than others: capture, judgement and what follows are one conversation. */
 final class ProvePanel extends VBox {
     private final Workspace workspace;
     private final Supplier<Optional<ChannelSnapshot>> focused;
@@ -62,6 +64,7 @@ final class ProvePanel extends VBox {
 
     ProvePanel(Workspace workspace, Supplier<Optional<ChannelSnapshot>> focused) {
         super(6);
+        HelpPlace.mark(this, "proof");
         this.workspace = workspace;
         this.focused = focused;
         respond = new ResponseTest(workspace, focused);
@@ -71,28 +74,31 @@ final class ProvePanel extends VBox {
         needle.setWrapText(true);
         needle.setMinHeight(USE_PREF_SIZE);
         meter.setId("meter");
-        meter.setPromptText("the meter says");
+        meter.setPromptText(Messages.of("bench.scale.the-meter-says"));
         meter.setPrefColumnCount(10);
         meter.setOnAction(event -> hold());
         good.setId("good");
-        good.setPromptText("± uncertainty");
+        good.setPromptText(Messages.of("bench.scale.uncertainty"));
         good.setPrefColumnCount(8);
-        good.setTooltip(new Tooltip("the meter's standard uncertainty in the same unit; may stay empty"));
+        good.setTooltip(new Tooltip(Messages.of("bench.scale.the-meter-s-standard-uncertainty")));
         allowed.setId("allowed");
-        allowed.setPromptText("± tolerance");
+        allowed.setPromptText(Messages.of("bench.scale.tolerance"));
         allowed.setPrefColumnCount(6);
-        allowed.setTooltip(
-                new Tooltip("how far off a reading may be: each point then passes or fails; nothing is changed"));
+        allowed.setTooltip(new Tooltip(Messages.of("bench.scale.how-far-off-a-reading-may-be-each")));
         allowed.textProperty().addListener((p, was, is) -> judge());
         verdict.managedProperty().bind(verdict.textProperty().isNotEmpty());
         Button hold = button(
-                "Capture",
+                Messages.of("bench.scale.capture"),
                 "hold",
-                "take the mean of the last two seconds as a point; of a stored take, of what is in sight",
+                Messages.of("bench.scale.take-the-mean-of-the-last-two"),
                 this::hold);
         Button csv = button(
-                "From CSV…", "points-csv", "points from a file with the columns raw and reference", this::fromCsv);
+                Messages.of("bench.scale.from-csv"),
+                "points-csv",
+                Messages.of("bench.scale.points-from-a-file-with-the"),
+                this::fromCsv);
         model.setId("model");
+        model.setAccessibleText(Messages.of("bench.scale.what-is-fitted"));
         model.getItems().setAll(FitModel.values());
         model.setValue(FitModel.LINE);
         model.setConverter(new ModelWords());
@@ -102,13 +108,21 @@ final class ProvePanel extends VBox {
         verdict.setMinHeight(USE_PREF_SIZE);
         left.setMinHeight(90);
         left.setPrefHeight(120);
-        Button adopt = button("Apply", "adopt", "make the fit part of the chain; U undoes it", () -> keep(true));
+        Button adopt = button(
+                Messages.of("bench.scale.apply"),
+                "adopt",
+                Messages.of("bench.scale.make-the-fit-part-of-the-chain-u"),
+                () -> keep(true));
         Button only = button(
-                "Check only", "proof-only", "write it into the calibration log and change nothing", () -> keep(false));
-        Button discard = button("Discard", "discard", "forget these points", () -> {
-            points.clear();
-            judge();
-        });
+                Messages.of("bench.scale.check-only"),
+                "proof-only",
+                Messages.of("bench.scale.write-it-into-the-calibration-log"),
+                () -> keep(false));
+        Button discard = button(
+                Messages.of("bench.scale.discard"), "discard", Messages.of("bench.scale.forget-these-points"), () -> {
+                    points.clear();
+                    judge();
+                });
         FlowPane take = new FlowPane(6, 6, meter, good, hold, csv);
         take.setAlignment(Pos.CENTER_LEFT);
         FlowPane end = new FlowPane(6, 6, allowed, model, adopt, only, discard);
@@ -152,11 +166,16 @@ final class ProvePanel extends VBox {
         String unit = snapshot.channel().scaling().unit();
         needle.setText(
                 held.samples() < 8
-                        ? "Waiting for samples."
-                        : (held.steady() ? "Steady: " : "Moving: ") + Digits.about(held.mean(), 5) + " " + unit
-                                + ", mean of " + held.samples() + ", noise " + Digits.about(held.noise(), 2)
-                                + (held.steady() ? "" : ", drift " + Digits.about(held.drift(), 2))
-                                + age(snapshot, held));
+                        ? Messages.of("bench.scale.waiting-for-samples")
+                        : Messages.of(
+                                "bench.scale.mean-of-noise",
+                                (held.steady() ? Messages.of("bench.scale.steady") : Messages.of("bench.scale.moving"))
+                                        + Digits.about(held.mean(), 5),
+                                unit,
+                                held.samples(),
+                                Digits.about(held.noise(), 2),
+                                (held.steady() ? "" : Messages.of("bench.scale.drift", Digits.about(held.drift(), 2))),
+                                age(snapshot, held)));
         respond.show();
         book(snapshot.channel());
     }
@@ -170,25 +189,31 @@ final class ProvePanel extends VBox {
         }
         book.getChildren().clear();
         if (!proofs.isEmpty()) {
-            book.getChildren().add(Bench.small("Calibration log"));
+            book.getChildren().add(Bench.small(Messages.of("bench.scale.calibration-log")));
         }
         String unit = channel.scaling().unit();
         for (int i = proofs.size() - 1; i >= 0; i--) {
             Proof proof = proofs.get(i);
             String moved = i == 0
                     ? ""
-                    : ", moved " + Digits.about(proof.driftSince(proofs.get(i - 1)), 2) + " " + unit
-                            + " since the last";
-            Label line = new Label(
-                    LocalDate.ofInstant(Instant.ofEpochSecond(proof.epochSeconds()), ZoneId.systemDefault()) + "  "
-                            + proof.model().words() + " through "
-                            + proof.points().size()
-                            + (proof.adopted() ? ", applied" : ", check only") + ", largest error "
-                            + Digits.about(proof.worstMiss(), 2) + " " + unit + moved);
+                    : Messages.of(
+                            "bench.scale.moved-since-the-last",
+                            Digits.about(proof.driftSince(proofs.get(i - 1)), 2),
+                            unit);
+            Label line = new Label(Messages.of(
+                    "bench.scale.through-largest-error",
+                    LocalDate.ofInstant(Instant.ofEpochSecond(proof.epochSeconds()), ZoneId.systemDefault()),
+                    proof.model().words(),
+                    proof.points().size(),
+                    (proof.adopted() ? Messages.of("bench.scale.applied") : Messages.of("bench.scale.check-only-2")),
+                    Digits.about(proof.worstMiss(), 2),
+                    unit,
+                    moved));
             line.setWrapText(true);
             line.getStyleClass().add("proof");
             line.setTooltip(new Tooltip(proof.points().stream()
-                    .map(p -> Digits.about(p.raw(), 5) + " where it should be " + Digits.of(p.reference()))
+                    .map(p -> Messages.of(
+                            "bench.scale.where-it-should-be", Digits.about(p.raw(), 5), Digits.of(p.reference())))
                     .collect(Collectors.joining("\n"))));
             book.getChildren().add(line);
         }
@@ -199,7 +224,7 @@ final class ProvePanel extends VBox {
         Channel channel = snapshot.channel();
         Proof proof = channel.proof();
         if (proof == null) {
-            return "\nNever calibrated.";
+            return Messages.of("bench.scale.never-calibrated");
         }
         Uncertainty limits = Uncertainty.of(
                 snapshot.scalingNow().stepSize(),
@@ -207,12 +232,14 @@ final class ProvePanel extends VBox {
                 held.samples(),
                 proof.referenceUncertainty(),
                 proof.fit().rmsResidual());
-        return "\nCalibrated " + proof.age(Instant.now().getEpochSecond()) + " at "
-                + proof.points().size()
-                + (proof.points().size() == 1 ? " point" : " points") + ", largest error "
-                + Digits.about(proof.worstMiss(), 2) + " "
-                + channel.scaling().unit() + ". Reading "
-                + limits.words(channel.scaling().unit()) + ".";
+        return Messages.of(
+                "bench.scale.calibrated-at-largest-error",
+                proof.age(Instant.now().getEpochSecond()),
+                proof.points().size(),
+                (proof.points().size() == 1 ? Messages.of("bench.scale.point") : Messages.of("bench.scale.points")),
+                Digits.about(proof.worstMiss(), 2),
+                channel.scaling().unit(),
+                limits.words(channel.scaling().unit()));
     }
 
     private void hold() {
@@ -222,7 +249,7 @@ final class ProvePanel extends VBox {
         }
         SteadyMean.Held held = SteadyReading.of(snapshot.get(), workspace);
         if (Double.isNaN(held.mean())) {
-            workspace.trouble("There are too few samples to hold yet.");
+            workspace.trouble(Messages.of("bench.scale.there-are-too-few-samples-to-hold"));
             return;
         }
         try {
@@ -233,11 +260,11 @@ final class ProvePanel extends VBox {
             meter.clear();
             judge();
             if (!held.steady()) {
-                workspace.say("The signal was moving while it was captured: this point may be off by "
-                        + Digits.about(Math.abs(held.drift()), 2) + ".");
+                workspace.say(Messages.of(
+                        "bench.scale.the-signal-was-moving-while-it-was", Digits.about(Math.abs(held.drift()), 2)));
             }
         } catch (IllegalArgumentException e) {
-            workspace.trouble("What the meter says: " + e.getMessage() + ".");
+            workspace.trouble(Messages.of("bench.scale.what-the-meter-says", e.getMessage()));
         }
     }
 
@@ -253,11 +280,11 @@ final class ProvePanel extends VBox {
         workspace
                 .tasks()
                 .fetch(
-                        "the points could not be read",
+                        Messages.of("bench.scale.the-points-could-not-be-read"),
                         () -> {
                             Table table = Table.open(file);
-                            double[] raw = table.column("raw");
-                            double[] reference = table.column("reference");
+                            double[] raw = table.column(Messages.of("bench.scale.raw"));
+                            double[] reference = table.column(Messages.of("bench.scale.reference"));
                             List<ReferencePoint> found = new ArrayList<>();
                             for (int i = 0; i < raw.length; i++) {
                                 found.add(new ReferencePoint(raw[i], reference[i]));
@@ -279,7 +306,7 @@ final class ProvePanel extends VBox {
         Fit fit = null;
         try {
             fit = points.isEmpty() ? null : fit();
-            verdict.getStyleClass().setAll("bench-line");
+            verdict.getStyleClass().setAll("label", "bench-line");
             String unit = focused.get().map(s -> s.channel().scaling().unit()).orElse("");
             Check check = allowed.getText().isBlank() || fit == null
                     ? null
@@ -288,10 +315,10 @@ final class ProvePanel extends VBox {
                     check != null
                             ? check.words(unit)
                             : fit == null
-                                    ? "Bring the sensor to a known state, write what the meter says, press Enter."
+                                    ? Messages.of("bench.scale.bring-the-sensor-to-a-known-state")
                                     : Fitting.verdict(fit, unit));
         } catch (IllegalArgumentException e) {
-            verdict.getStyleClass().setAll(points.size() > 1 ? "error" : "hint");
+            verdict.getStyleClass().setAll("label", points.size() > 1 ? "error" : "hint");
             verdict.setText(Character.toUpperCase(e.getMessage().charAt(0))
                     + e.getMessage().substring(1) + ".");
         }
@@ -299,8 +326,10 @@ final class ProvePanel extends VBox {
             ReferencePoint point = points.get(i);
             int index = i;
             Label words = Bench.mono(String.format(
-                    "%-12s meter %-10s %s",
-                    Digits.about(point.raw(), 5), Digits.of(point.reference()), remark(fit, index)));
+                    Messages.of("bench.scale.12s-meter-10s-s"),
+                    Digits.about(point.raw(), 5),
+                    Digits.of(point.reference()),
+                    remark(fit, index)));
             Button away = new Button("×");
             away.getStyleClass().add("tile-off");
             away.setOnAction(event -> {
@@ -323,12 +352,15 @@ final class ProvePanel extends VBox {
         try {
             if (!allowed.getText().isBlank()) {
                 Check check = new Check(points, ConversionForm.number(allowed.getText()));
-                return "off by " + Digits.about(check.error(index), 2) + (check.passes(index) ? "  pass" : "  FAIL");
+                return Messages.of(
+                        "bench.scale.off-by",
+                        Digits.about(check.error(index), 2),
+                        (check.passes(index) ? Messages.of("bench.scale.pass") : Messages.of("bench.scale.fail")));
             }
         } catch (IllegalArgumentException e) {
             return "";
         }
-        return "residual " + (fit == null ? "—" : Digits.about(fit.residuals()[index], 2));
+        return Messages.of("bench.scale.residual", (fit == null ? "—" : Digits.about(fit.residuals()[index], 2)));
     }
 
     private void drawLeftOver(Fit fit) {
@@ -339,7 +371,14 @@ final class ProvePanel extends VBox {
         double most = Math.max(1e-9, fit.maxResidual() * 1.3);
         double[] x = points.stream().mapToDouble(ReferencePoint::reference).toArray();
         double margin = 0.05 * Math.max(1e-9, high - low);
-        left.begin(workspace.view().night().get(), low - margin, high + margin, "reference", -most, most, "residual");
+        left.begin(
+                workspace.view().night().get(),
+                low - margin,
+                high + margin,
+                Messages.of("bench.scale.reference"),
+                -most,
+                most,
+                Messages.of("bench.scale.residual-2"));
         left.dots(
                 x,
                 fit.residuals(),
@@ -351,7 +390,7 @@ final class ProvePanel extends VBox {
     private void keep(boolean adopted) {
         Optional<ChannelSnapshot> snapshot = focused.get();
         if (snapshot.isEmpty() || points.isEmpty()) {
-            workspace.trouble("Capture a point first.");
+            workspace.trouble(Messages.of("bench.scale.capture-a-point-first"));
             return;
         }
         try {
@@ -367,8 +406,11 @@ final class ProvePanel extends VBox {
             workspace.change(rig -> rig.withChannel(
                     snapshot.get().channel().column(),
                     c -> adopted ? c.withScaling(after).proved(proof) : c.proved(proof)));
-            workspace.say((adopted ? "Applied" : "Saved as a check only") + ": largest error "
-                    + Digits.about(proof.worstMiss(), 2) + " " + before.unit() + ". U undoes it.");
+            workspace.say(Messages.of(
+                    "bench.scale.largest-error-u-undoes-it",
+                    (adopted ? Messages.of("bench.scale.applied-2") : Messages.of("bench.scale.saved-as-a-check-only")),
+                    Digits.about(proof.worstMiss(), 2),
+                    before.unit()));
             points.clear();
             judge();
         } catch (IllegalArgumentException e) {

@@ -12,7 +12,9 @@ import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.prove.Response;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 
 /** Does it respond at all? Quiet, then touch, warm, press or switch on, then let go; the answer in words. */
@@ -20,7 +22,7 @@ final class ResponseTest extends VBox {
     private final Workspace workspace;
     private final Supplier<Optional<ChannelSnapshot>> focused;
     private final ComboBox<String> action = new ComboBox<>();
-    private final Button go = new Button("Does it respond?");
+    private final Button go = new Button(Messages.of("bench.scale.does-it-respond"));
     private final Label words = new Label();
     private double begun = Double.NaN;
     private double touched = Double.NaN;
@@ -33,8 +35,9 @@ final class ResponseTest extends VBox {
         action.getItems().setAll(Response.ACTIONS);
         action.setValue(Response.ACTIONS.get(0));
         action.setId("respond-action");
+        action.setAccessibleText(Messages.of("bench.scale.what-is-done-to-the-sensor"));
         go.setId("respond");
-        go.setTooltip(new Tooltip("a guided minute: rest, act when told, release when told"));
+        go.setTooltip(new Tooltip(Messages.of("bench.scale.a-guided-minute-rest-act-when-told")));
         go.setOnAction(event -> step());
         words.setId("response");
         words.setWrapText(true);
@@ -47,28 +50,28 @@ final class ResponseTest extends VBox {
     private void step() {
         Optional<ChannelSnapshot> snapshot = focused.get();
         if (snapshot.isEmpty() || Double.isNaN(snapshot.get().stream().lastSeconds())) {
-            workspace.trouble("There is no channel to try yet.");
+            workspace.trouble(Messages.of("bench.scale.there-is-no-channel-to-try-yet"));
             return;
         }
         double now = snapshot.get().stream().lastSeconds();
         if (Double.isNaN(begun)) {
             begun = now;
-            words.setText("Rest for some seconds. Then " + verb() + " and press the button at that moment.");
-            go.setText("I act now");
+            words.setText(Messages.of("bench.scale.rest-for-some-seconds-then-and", verb()));
+            go.setText(Messages.of("bench.scale.i-act-now"));
         } else if (Double.isNaN(touched)) {
             touched = now;
-            words.setText("Keep on until it is steady. Then release, and press the button at that moment.");
-            go.setText("I release now");
+            words.setText(Messages.of("bench.scale.keep-on-until-it-is-steady-then"));
+            go.setText(Messages.of("bench.scale.i-release-now"));
         } else if (Double.isNaN(letGo)) {
             letGo = now;
-            words.setText("Let it come back, then ask for the answer.");
-            go.setText("Answer");
+            words.setText(Messages.of("bench.scale.let-it-come-back-then-ask-for-the"));
+            go.setText(Messages.of("bench.scale.answer"));
         } else {
             words.setText(answer(snapshot.get()));
             begun = Double.NaN;
             touched = Double.NaN;
             letGo = Double.NaN;
-            go.setText("Does it respond?");
+            go.setText(Messages.of("bench.scale.does-it-respond"));
         }
     }
 
@@ -96,7 +99,7 @@ final class ResponseTest extends VBox {
         if (!Double.isNaN(begun) && Double.isNaN(letGo)) {
             focused.get().ifPresent(snapshot -> {
                 double since = snapshot.stream().lastSeconds() - (Double.isNaN(touched) ? begun : touched);
-                go.setTooltip(new Tooltip(String.format("%.0f s so far", since)));
+                go.setTooltip(new Tooltip(Messages.of("bench.scale.s-so-far", Digits.fixed(since, 0))));
             });
         }
     }

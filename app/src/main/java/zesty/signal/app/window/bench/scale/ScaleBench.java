@@ -31,6 +31,7 @@ import zesty.signal.core.scale.Digits;
 import zesty.signal.core.scale.FormulaException;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.UnitBook;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -46,19 +47,17 @@ public final class ScaleBench extends Bench {
     private final Label watch = new Label();
     private final Label error = new Label();
     private final KindChooser kind;
-    private final TextField name = field(12, "what you call this channel");
+    private final TextField name = field(12, Messages.of("bench.scale.what-you-call-this-channel"));
     private final ConverterForm converter = new ConverterForm(this::adopt);
     private final FlowPane numbers = new FlowPane(12, 8);
     private final List<TextField> numberFields = new ArrayList<>();
-    private final TextField unit = field(5, "the unit of the result");
+    private final TextField unit = field(5, Messages.of("bench.scale.the-unit-of-the-result"));
     private final ComboBox<String> shownIn = new ComboBox<>();
-    private final TextField low =
-            field(5, "in the unit: below it the lane and a notice say so at once; empty for none");
-    private final TextField high =
-            field(5, "in the unit: above it the lane and a notice say so at once; empty for none");
+    private final TextField low = field(5, Messages.of("bench.scale.in-the-unit-below-it-the-lane-and"));
+    private final TextField high = field(5, Messages.of("bench.scale.in-the-unit-above-it-the-lane-and"));
     private final TransferCurve curve = new TransferCurve(this::pulled);
-    private final ToggleButton allDigits = new ToggleButton("All digits");
-    private final ToggleButton prove = new ToggleButton("Calibrate");
+    private final ToggleButton allDigits = new ToggleButton(Messages.of("bench.scale.all-digits"));
+    private final ToggleButton prove = new ToggleButton(Messages.of("bench.scale.calibrate"));
     private final ProvePanel panel;
     private final HBox lower = new HBox(14);
     /** What is changed of each step on the strip. */
@@ -77,7 +76,7 @@ public final class ScaleBench extends Bench {
         panel = new ProvePanel(workspace, this::focusedNow);
         kind = new KindChooser(workspace, () -> filled, this::refill);
         shownIn.setId("shown-in");
-        shownIn.setTooltip(new Tooltip("the unit in which lanes and cards show it; the data stays as it is"));
+        shownIn.setTooltip(new Tooltip(Messages.of("bench.scale.the-unit-in-which-lanes-and-cards")));
         shownIn.setOnAction(event -> showIn());
         low.setId("limit-low");
         high.setId("limit-high");
@@ -85,17 +84,17 @@ public final class ScaleBench extends Bench {
         for (TextField text : new TextField[] {name, unit, low, high}) {
             listen(text);
         }
-        Button tare = new Button("Tare");
+        Button tare = new Button(Messages.of("bench.scale.tare"));
         allDigits.setId("all-digits");
         allDigits.setMinWidth(Region.USE_PREF_SIZE);
-        allDigits.setTooltip(new Tooltip("show every digit of the arithmetic; nothing is rounded on the way"));
+        allDigits.setTooltip(new Tooltip(Messages.of("bench.scale.show-every-digit-of-the-arithmetic")));
         tare.setId("tare");
         tare.setMinWidth(Region.USE_PREF_SIZE);
         prove.setMinWidth(Region.USE_PREF_SIZE);
-        tare.setTooltip(new Tooltip("make the present reading 0; it becomes a step of the chain with its date"));
+        tare.setTooltip(new Tooltip(Messages.of("bench.scale.make-the-present-reading-0-it")));
         tare.setOnAction(event -> tare());
         prove.setId("prove");
-        prove.setTooltip(new Tooltip("check the channel against a meter, a ruler or a known weight"));
+        prove.setTooltip(new Tooltip(Messages.of("bench.scale.check-the-channel-against-a-meter")));
         prove.setOnAction(event -> arrange());
         error.setId("scale-error");
         worth.getStyleClass().add("bench-line");
@@ -112,9 +111,15 @@ public final class ScaleBench extends Bench {
         group(ArithmeticStrip.Op.LAW, numbers);
         group(
                 ArithmeticStrip.Op.SHOWN,
-                labelled("Name", name),
-                new HBox(10, labelled("Unit", unit), labelled("Shown in", shownIn)),
-                new HBox(10, labelled("Never below", low), labelled("Never above", high)));
+                labelled(Messages.of("bench.scale.name"), name),
+                new HBox(
+                        10,
+                        labelled(Messages.of("bench.scale.unit"), unit),
+                        labelled(Messages.of("bench.scale.shown-in"), shownIn)),
+                new HBox(
+                        10,
+                        labelled(Messages.of("bench.scale.never-below"), low),
+                        labelled(Messages.of("bench.scale.never-above"), high)));
         side.setMinWidth(SIDE_WIDTH);
         side.setPrefWidth(SIDE_WIDTH);
         side.setMaxWidth(SIDE_WIDTH);
@@ -252,11 +257,9 @@ public final class ScaleBench extends Bench {
             if (!stay) {
                 TextField text = field(box.width(), conversion.words());
                 text.setId(
-                        switch (box.label()) {
-                            case "Slope" -> "slope";
-                            case "Offset" -> "offset";
-                            default -> "number-" + (i + 1);
-                        });
+                        box.label().equals(Messages.of("bench.slope"))
+                                ? "slope"
+                                : box.label().equals(Messages.of("bench.offset")) ? "offset" : "number-" + (i + 1));
                 listen(text);
                 numberFields.add(text);
                 numbers.getChildren().add(labelled(box.label(), text));
@@ -266,7 +269,7 @@ public final class ScaleBench extends Bench {
     }
 
     private static String limit(double value) {
-        return Double.isNaN(value) ? "" : Digits.exact(value);
+        return Double.isNaN(value) ? "" : Digits.box(value);
     }
 
     private static double limit(String what, TextField text) {
@@ -301,7 +304,7 @@ public final class ScaleBench extends Bench {
         focusedNow().ifPresent(snapshot -> {
             double now = SteadyReading.of(snapshot, workspace).mean();
             if (Double.isNaN(now)) {
-                workspace.trouble("There is no reading to tare yet.");
+                workspace.trouble(Messages.of("bench.scale.there-is-no-reading-to-tare-yet"));
                 return;
             }
             Correction tare =
@@ -309,8 +312,10 @@ public final class ScaleBench extends Bench {
             List<Correction> more = new ArrayList<>(snapshot.channel().scaling().corrections());
             more.add(tare);
             change(snapshot.channel(), c -> c.withScaling(c.scaling().withCorrections(more)));
-            workspace.say("Tared: " + Digits.of(now) + " "
-                    + snapshot.channel().scaling().unit() + " is 0 now. U undoes it.");
+            workspace.say(Messages.of(
+                    "bench.scale.tared-is-0-now-u-undoes-it",
+                    Digits.of(now),
+                    snapshot.channel().scaling().unit()));
         });
     }
 
@@ -350,7 +355,9 @@ public final class ScaleBench extends Bench {
                     unit.getText().strip());
             Channel changed = channel.withScaling(scaling)
                     .withName(name.getText().strip())
-                    .withLimits(new Limits(limit("lower limit", low), limit("upper limit", high)));
+                    .withLimits(new Limits(
+                            limit(Messages.of("bench.scale.lower-limit"), low),
+                            limit(Messages.of("bench.scale.upper-limit"), high)));
             ExtraInputs.of(workspace.shown().rig(), changed);
             error.setText("");
             if (!changed.equals(channel)) {
@@ -358,9 +365,9 @@ public final class ScaleBench extends Bench {
                 change(channel, c -> changed);
             }
         } catch (FormulaException e) {
-            error.setText(e.pointed() + "\n" + e.getMessage() + ". The old scaling stays in force.");
+            error.setText(Messages.of("bench.scale.the-old-scaling-stays-in-force", e.pointed(), e.getMessage()));
         } catch (IllegalArgumentException e) {
-            error.setText(e.getMessage() + ". The old scaling stays in force.");
+            error.setText(Messages.of("bench.scale.the-old-scaling-stays-in-force-2", e.getMessage()));
         }
     }
 }

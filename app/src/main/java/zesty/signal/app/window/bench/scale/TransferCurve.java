@@ -8,12 +8,14 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.core.prove.ReferencePoint;
 import zesty.signal.core.scale.Converter;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ChannelSnapshot;
 import zesty.signal.engine.Snapshot;
 
@@ -30,14 +32,13 @@ final class TransferCurve extends VBox {
     /** @param pulledTo is told the scaling that the maker pulled a straight line to, once he lets go */
     TransferCurve(Consumer<Scaling> pulledTo) {
         super(2);
+        HelpPlace.mark(this, "transfer");
         this.pulledTo = pulledTo;
         transfer.setId("transfer");
         transfer.setOnMousePressed(event -> grip = gripAt(event.getX()));
         transfer.setOnMouseDragged(event -> drag(event.getY()));
         transfer.setOnMouseReleased(event -> letGo());
-        Label words =
-                Bench.small("From what arrives (below) to the quantity (left). The dot is now; a straight line can"
-                        + " be pulled by its ends.");
+        Label words = Bench.small(Messages.of("bench.scale.from-what-arrives-below-to-the"));
         words.setWrapText(true);
         words.setMinHeight(Region.USE_PREF_SIZE);
         getChildren().addAll(words, transfer);
@@ -69,7 +70,7 @@ final class TransferCurve extends VBox {
                 night,
                 low,
                 high,
-                scaling.converter() == null ? "raw" : "counts",
+                scaling.converter() == null ? Messages.of("bench.scale.raw") : Messages.of("bench.scale.counts"),
                 known ? least : 0,
                 known ? most : 1,
                 scaling.unit());

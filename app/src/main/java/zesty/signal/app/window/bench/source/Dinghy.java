@@ -16,6 +16,7 @@ import javafx.scene.shape.Line;
 import javafx.scene.shape.SVGPath;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.boards.sim.SimulatedBoards;
+import zesty.signal.core.text.Messages;
 
 /** The made-up boards where they sit: on the dinghy, and a row of those in the shed. */
 final class Dinghy extends VBox {
@@ -69,7 +70,7 @@ final class Dinghy extends VBox {
             }
             boat.getChildren().add(button);
         }
-        FlowPane shed = new FlowPane(5, 5, Bench.small("in the shed:"));
+        FlowPane shed = new FlowPane(5, 5, Bench.small(Messages.of("bench.source.in-the-shed")));
         for (SimulatedBoards.Entry board : SimulatedBoards.all()) {
             if (BERTHS.stream().noneMatch(b -> b.board().equals(board.name()))) {
                 Button button = button(board, plug);
@@ -84,7 +85,7 @@ final class Dinghy extends VBox {
         Button button = new Button(board.name());
         button.setId("plug-" + board.name());
         button.setTooltip(new Tooltip(board.about()));
-        button.setAccessibleText("simulated board " + board.name() + ": " + board.about());
+        button.setAccessibleText(Messages.of("bench.source.simulated-board", board.name(), board.about()));
         button.setOnAction(event -> plug.accept(board.name()));
         return button;
     }

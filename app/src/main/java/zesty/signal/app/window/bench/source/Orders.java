@@ -14,6 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LineEnding;
 import zesty.signal.engine.SentLine;
 
@@ -34,23 +35,23 @@ final class Orders extends VBox {
         super(6);
         this.workspace = workspace;
         line.setId("order");
-        line.setPromptText("command to the board");
+        line.setPromptText(Messages.of("bench.source.command-to-the-board"));
         HBox.setHgrow(line, Priority.ALWAYS);
         line.setOnAction(event -> send());
         ending.setId("ending");
         ending.getStyleClass().setAll("small-button");
         ending.setMinWidth(Region.USE_PREF_SIZE);
-        ending.setTooltip(new Tooltip("line ending; press for the next"));
+        ending.setTooltip(new Tooltip(Messages.of("bench.source.line-ending-press-for-the-next")));
         ending.setOnAction(event -> {
             ends = LineEnding.values()[(ends.ordinal() + 1) % LineEnding.values().length];
             sayEnding();
         });
         sayEnding();
-        Button keep = new Button("save");
+        Button keep = new Button(Messages.of("bench.source.save"));
         keep.getStyleClass().setAll("small-button");
         keep.setId("keep-order");
         keep.setMinWidth(Region.USE_PREF_SIZE);
-        keep.setTooltip(new Tooltip("keep this line with the rig, to send it by one press"));
+        keep.setTooltip(new Tooltip(Messages.of("bench.source.keep-this-line-with-the-rig-to")));
         keep.setOnAction(event -> {
             if (!line.getText().isBlank()) {
                 workspace.sourceActions().keepOrder(line.getText().strip(), true);
@@ -64,7 +65,7 @@ final class Orders extends VBox {
     }
 
     private void sayEnding() {
-        ending.setText("ends: " + ends.words());
+        ending.setText(Messages.of("bench.source.ends", ends.words()));
     }
 
     private void send() {
@@ -91,8 +92,8 @@ final class Orders extends VBox {
     /** What was said, beside what was answered. */
     private static HBox said(SentLine each) {
         boolean answered = !each.answer().isEmpty();
-        Label words =
-                new Label(each.text() + "  \u2192  " + (answered ? each.answer().strip() : "no answer yet"));
+        Label words = new Label(each.text() + "  \u2192  "
+                + (answered ? each.answer().strip() : Messages.of("bench.source.no-answer-yet")));
         words.setId("sent");
         HBox chip = new HBox(words);
         chip.getStyleClass().setAll("order-chip");
@@ -106,7 +107,7 @@ final class Orders extends VBox {
         button.setOnAction(event -> workspace.sourceActions().send(order, ends));
         Button away = new Button("\u00d7");
         away.getStyleClass().setAll("small-button");
-        away.setTooltip(new Tooltip("remove this command; U undoes it"));
+        away.setTooltip(new Tooltip(Messages.of("bench.source.remove-this-command-u-undoes-it")));
         away.setOnAction(event -> workspace.sourceActions().keepOrder(order, false));
         return new HBox(2, button, away);
     }

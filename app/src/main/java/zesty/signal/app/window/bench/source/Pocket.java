@@ -13,6 +13,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.RejectedLines;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkHealth;
 
 /** Below the ribbon: what was set aside last, and why. */
@@ -32,10 +33,10 @@ final class Pocket extends HBox {
         count.setMinWidth(Region.USE_PREF_SIZE);
         lines.setMinWidth(0);
         HBox.setHgrow(lines, Priority.ALWAYS);
-        sort = new Button("teach");
+        sort = new Button(Messages.of("bench.source.teach"));
         sort.getStyleClass().setAll("small-button");
         sort.setMinWidth(Region.USE_PREF_SIZE);
-        sort.setTooltip(new Tooltip("opens Decode, where such lines are taught (2)"));
+        sort.setTooltip(new Tooltip(Messages.of("bench.source.opens-decode-where-such-lines-are")));
         sort.setOnAction(event -> workspace.view().stop().set(Stop.DECODE));
         getChildren().addAll(count, lines, sort);
         managedProperty().bind(visibleProperty());
@@ -45,33 +46,49 @@ final class Pocket extends HBox {
         setVisible(link.rejectedLines() + link.wrongStamps() + link.lateRows() + link.turnedAway() + link.old() > 0);
         // There is something to teach where lines were not understood.
         sort.setVisible(link.rejectedLines() > 0);
-        count.setText("Rejected: " + (link.rejectedLines() + link.wrongStamps()));
+        count.setText(Messages.of("bench.source.rejected", (link.rejectedLines() + link.wrongStamps())));
         List<RejectedLines.Item> aside = link.aside();
         List<RejectedLines.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
         lines.getChildren().clear();
         if (link.wrongStamps() > 0) {
             lines.getChildren()
                     .add(line(
-                            link.wrongStamps() + (link.wrongStamps() == 1 ? " time stamp" : " time stamps"),
-                            "the rows around contradict it; the row is kept in its place"));
+                            link.wrongStamps()
+                                    + (link.wrongStamps() == 1
+                                            ? Messages.of("bench.source.time-stamp")
+                                            : Messages.of("bench.source.time-stamps")),
+                            Messages.of("bench.source.the-rows-around-contradict-it-the")));
         }
         if (link.lateRows() > 0) {
             lines.getChildren()
                     .add(line(
-                            link.lateRows() + (link.lateRows() == 1 ? " row" : " rows") + " late",
-                            "received after later ones; put in order, none is lost"));
+                            Messages.of(
+                                    "bench.source.late",
+                                    link.lateRows()
+                                            + (link.lateRows() == 1
+                                                    ? Messages.of("bench.source.row")
+                                                    : Messages.of("bench.source.rows"))),
+                            Messages.of("bench.source.received-after-later-ones-put-in")));
         }
         if (link.turnedAway() > 0) {
             lines.getChildren()
                     .add(line(
-                            link.turnedAway() + (link.turnedAway() == 1 ? " caller" : " callers") + " turned away",
-                            "another board is connected here; give each board a port of its own"));
+                            Messages.of(
+                                    "bench.source.turned-away",
+                                    link.turnedAway()
+                                            + (link.turnedAway() == 1
+                                                    ? Messages.of("bench.source.caller")
+                                                    : Messages.of("bench.source.callers"))),
+                            Messages.of("bench.source.another-board-is-connected-here")));
         }
         if (link.old() > 0) {
             lines.getChildren()
                     .add(line(
-                            link.old() + (link.old() == 1 ? " old message" : " old messages"),
-                            "the broker had kept it from before; when it was measured nobody says"));
+                            link.old()
+                                    + (link.old() == 1
+                                            ? Messages.of("bench.source.old-message")
+                                            : Messages.of("bench.source.old-messages")),
+                            Messages.of("bench.source.the-broker-had-kept-it-from-before")));
         }
         for (RejectedLines.Item item : newest) {
             lines.getChildren().add(line(item.text().strip(), item.why()));

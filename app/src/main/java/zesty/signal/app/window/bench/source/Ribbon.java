@@ -30,12 +30,14 @@ import javafx.scene.text.Text;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.LinePieces;
+import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.RejectedLines;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ByteTail;
 import zesty.signal.engine.LinkHealth;
 
@@ -61,10 +63,19 @@ final class Ribbon extends VBox {
     private final VBox live = new VBox();
 
     private final HBox names = new HBox(8);
-    private final Label nothing = Bench.small("No bytes yet.");
-    private final ToggleButton beneath = chip("bytes beneath", "bytes-hex", "each piece's bytes in hexadecimal digits");
-    private final ToggleButton digits = chip("bytes only", "bytes-only", "the bytes as received, not decoded");
-    private final ToggleButton hold = chip("pause", "bytes-hold", "pause it, to go back and search");
+    private final Label nothing = Bench.small(Messages.of("bench.source.no-bytes-yet"));
+    private final ToggleButton beneath = chip(
+            Messages.of("bench.source.bytes-beneath"),
+            "bytes-hex",
+            Messages.of("bench.source.each-piece-s-bytes-in-hexadecimal"));
+    private final ToggleButton digits = chip(
+            Messages.of("bench.source.bytes-only"),
+            "bytes-only",
+            Messages.of("bench.source.the-bytes-as-received-not-decoded"));
+    private final ToggleButton hold = chip(
+            Messages.of("bench.source.pause"),
+            "bytes-hold",
+            Messages.of("bench.source.pause-it-to-go-back-and-search"));
     private final TextField search = new TextField();
     private final Label found = Bench.small("");
     private final Label stall = Bench.small("");
@@ -81,6 +92,7 @@ final class Ribbon extends VBox {
 
     Ribbon(Workspace workspace) {
         super(4);
+        HelpPlace.mark(this, "ribbon");
         this.workspace = workspace;
         Text ten = new Text("0000000000");
         ten.setFont(Font.font("Atkinson Hyperlegible Mono", FONT_SIZE));
@@ -92,12 +104,16 @@ final class Ribbon extends VBox {
             refresh();
         });
         search.setId("bytes-search");
-        search.setPromptText("filter");
+        search.setPromptText(Messages.of("bench.source.filter"));
         search.setPrefColumnCount(8);
-        search.setTooltip(new Tooltip("only lines with this in them"));
+        search.setTooltip(new Tooltip(Messages.of("bench.source.only-lines-with-this-in-them")));
         search.textProperty().addListener((p, was, is) -> refresh());
-        Button copy = button("copy", "copy the lines shown", this::copy);
-        Button save = button("save …", "save the bytes at hand, as received, to a file", this::save);
+        Button copy =
+                button(Messages.of("bench.source.copy"), Messages.of("bench.source.copy-the-lines-shown"), this::copy);
+        Button save = button(
+                Messages.of("bench.source.save-2"),
+                Messages.of("bench.source.save-the-bytes-at-hand-as-received"),
+                this::save);
         list.setId("bytes");
         list.getStyleClass().add("ribbon-list");
         list.setCellFactory(view -> new Cell());
@@ -177,7 +193,7 @@ final class Ribbon extends VBox {
         shown = wanted.isEmpty()
                 ? parts
                 : parts.stream().filter(p -> p.text().contains(wanted)).toList();
-        found.setText(wanted.isEmpty() ? "" : shown.size() + " of " + parts.size());
+        found.setText(wanted.isEmpty() ? "" : Messages.of("bench.source.of", shown.size(), parts.size()));
         stall(parts, still);
         setting = setting();
         names();
@@ -301,7 +317,7 @@ final class Ribbon extends VBox {
         ClipboardContent content = new ClipboardContent();
         content.putString(String.join("\n", lines));
         Clipboard.getSystemClipboard().setContent(content);
-        workspace.say("Copied " + lines.size() + " lines.");
+        workspace.say(Messages.of("bench.source.copied-lines", lines.size()));
     }
 
     private void save() {

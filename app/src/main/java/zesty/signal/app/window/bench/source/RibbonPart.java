@@ -7,6 +7,8 @@ import java.util.Map;
 import zesty.signal.app.window.bench.ByteLine;
 import zesty.signal.app.window.bench.LinePieces;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.ByteTail;
 
 /**
@@ -92,12 +94,14 @@ record RibbonPart(long nanoTime, List<LinePieces.Piece> pieces, String why, Stri
                 && secondsTo(lines.get(after), lines.get(after + atOnce)) < ONE_GO_SECONDS) {
             atOnce++;
         }
-        String words = String.format(java.util.Locale.ROOT, "%.2f s of silence", seconds);
+        String words = Messages.of("bench.source.s-of-silence", Digits.fixed(seconds, 2));
         return new RibbonPart(
                 lines.get(after - 1).nanoTime(),
                 List.of(),
                 "",
-                atOnce < AT_ONCE ? words : words + ", then " + atOnce + " lines at once: they waited on the way");
+                atOnce < AT_ONCE
+                        ? words
+                        : Messages.of("bench.source.then-lines-at-once-they-waited-on", words, atOnce));
     }
 
     private static boolean known(RibbonPart part) {

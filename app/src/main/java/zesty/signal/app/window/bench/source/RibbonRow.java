@@ -12,6 +12,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.LinePieces;
 import zesty.signal.app.window.workspace.TextSize;
+import zesty.signal.core.text.Messages;
 
 /** A line of the ribbon: when it came, and its pieces, each on the stroke of its channel. Its nodes stay and change words. */
 final class RibbonRow extends HBox {
@@ -99,7 +100,9 @@ final class RibbonRow extends HBox {
         moment.setText(when);
         List<LinePieces.Piece> pieces =
                 part.pieces().subList(0, Math.min(MOST_PIECES, part.pieces().size()));
-        String said = part.isSilence() ? part.silence() : part.why().isEmpty() ? "" : "rejected: " + part.why();
+        String said = part.isSilence()
+                ? part.silence()
+                : part.why().isEmpty() ? "" : Messages.of("bench.source.rejected-2", part.why());
         words.setText(said);
         int nodes = pieces.size() + (said.isEmpty() ? 0 : 1);
         getChildren().remove(words);

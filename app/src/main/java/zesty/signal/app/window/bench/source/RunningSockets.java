@@ -22,6 +22,7 @@ import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.core.rig.Source;
 import zesty.signal.core.rig.SourceSetup;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -43,16 +44,15 @@ final class RunningSockets extends VBox {
         this.workspace = workspace;
         warmUp.setId("warm-up");
         warmUp.setPrefColumnCount(2);
-        warmUp.setTooltip(new Tooltip("for so long after the link opens, samples are recorded but not read"));
+        warmUp.setTooltip(new Tooltip(Messages.of("bench.source.for-so-long-after-the-link-opens")));
         warmUp.setOnAction(event -> warmUp());
         stated.setId("stated-rate");
         stated.setPrefColumnCount(6);
-        stated.setPromptText("unknown");
-        stated.setTooltip(new Tooltip(
-                "what the board's program says its rate is; used where it sends no clock; empty when unknown"));
+        stated.setPromptText(Messages.of("bench.source.unknown"));
+        stated.setTooltip(new Tooltip(Messages.of("bench.source.what-the-board-s-program-says-its")));
         stated.setOnAction(event -> statedRate());
-        rate = row("declared rate", stated, "/s");
-        warming = row("warm-up", warmUp, "s");
+        rate = row(Messages.of("bench.source.declared-rate"), stated, "/s");
+        warming = row(Messages.of("bench.source.warm-up"), warmUp, "s");
         managedProperty().bind(visibleProperty());
     }
 
@@ -93,20 +93,23 @@ final class RunningSockets extends VBox {
         SourceSetup setup = sources.get(inHand).setup();
         if (!stated.isFocused()) {
             double hz = setup.statedRateHz();
-            stated.setText(Double.isNaN(hz) ? "" : Digits.exact(hz));
+            stated.setText(Double.isNaN(hz) ? "" : Digits.box(hz));
         }
         if (!warmUp.isFocused()) {
-            warmUp.setText(Digits.exact(setup.warmUpSeconds()));
+            warmUp.setText(Digits.box(setup.warmUpSeconds()));
         }
     }
 
     private FlowPane settings(int index, int count) {
         FlowPane all = new FlowPane(10, 6, rate, warming);
         if (index > 0 || count == 1) {
-            Button away = new Button("disconnect");
+            Button away = new Button(Messages.of("bench.source.disconnect"));
             away.setId("leave-" + index);
             away.getStyleClass().setAll("small-button");
-            away.setTooltip(new Tooltip(index > 0 ? "its lanes go with it" : "unplug it here (L)"));
+            away.setTooltip(new Tooltip(
+                    index > 0
+                            ? Messages.of("bench.source.its-lanes-go-with-it")
+                            : Messages.of("bench.source.unplug-it-here-l")));
             away.setOnAction(event -> {
                 if (index > 0) {
                     workspace.live().leave(index);
@@ -148,20 +151,20 @@ final class RunningSockets extends VBox {
             workspace.sourceActions().statedRate(hz);
             workspace.say(
                     text.isEmpty()
-                            ? "The rate is measured from the next opening on."
-                            : "Stated rate: " + Digits.of(hz) + " samples/s, from the next opening on.");
+                            ? Messages.of("bench.source.the-rate-is-measured-from-the-next")
+                            : Messages.of("bench.source.stated-rate-samples-s-from-the", Digits.of(hz)));
         } catch (IllegalArgumentException e) {
-            workspace.trouble("A stated rate is a number of samples a second above 0, was '" + text + "'.");
+            workspace.trouble(Messages.of("bench.source.a-stated-rate-is-a-number-of", text));
         }
     }
 
     private void warmUp() {
         try {
-            double seconds = Double.parseDouble(warmUp.getText().strip().replace(',', '.'));
+            double seconds = Digits.typed(warmUp.getText());
             workspace.sourceActions().warmUp(seconds);
-            workspace.say("Warm-up: " + Digits.of(seconds) + " s from the next opening on.");
+            workspace.say(Messages.of("bench.source.warm-up-s-from-the-next-opening-on", Digits.of(seconds)));
         } catch (NumberFormatException e) {
-            workspace.trouble("A warm-up is a number of seconds, was '" + warmUp.getText() + "'.");
+            workspace.trouble(Messages.of("bench.source.a-warm-up-is-a-number-of-seconds", warmUp.getText()));
         }
     }
 }

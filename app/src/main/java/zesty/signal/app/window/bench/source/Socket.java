@@ -1,5 +1,6 @@
 package zesty.signal.app.window.bench.source;
 
+import javafx.beans.binding.Bindings;
 import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -37,6 +38,7 @@ final class Socket extends VBox {
         head.setId(id);
         head.getStyleClass().setAll("socket-head");
         head.setGraphic(line);
+        head.accessibleTextProperty().bind(Bindings.concat(title.textProperty(), " ", about.textProperty()));
         head.setMaxWidth(Double.MAX_VALUE);
         line.prefWidthProperty().bind(head.widthProperty().subtract(4));
         body.managedProperty().bind(body.visibleProperty());

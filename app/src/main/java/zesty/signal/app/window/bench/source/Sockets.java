@@ -23,6 +23,7 @@ import zesty.signal.boards.link.BrokerSecrets;
 import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.SerialPorts;
 import zesty.signal.boards.sim.Fault;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
 import zesty.signal.engine.SpeedFinder;
 
@@ -33,9 +34,9 @@ final class Sockets extends VBox {
 
     private final Workspace workspace;
     private final RunningSockets running;
-    private final CheckBox beside = new CheckBox("Add as a second source");
+    private final CheckBox beside = new CheckBox(Messages.of("bench.source.add-as-a-second-source"));
     private final VBox ports = new VBox(6);
-    private final Socket lately = new Socket("open-lately", "Used lately", "");
+    private final Socket lately = new Socket("open-lately", Messages.of("bench.source.used-lately"), "");
     private final Socket madeUp;
     /** Of these one at a time is open. */
     private final List<Socket> choices = new ArrayList<>();
@@ -55,15 +56,33 @@ final class Sockets extends VBox {
         this.trials = trials;
         running = new RunningSockets(workspace);
         beside.setId("beside");
-        beside.setTooltip(new Tooltip("connecting then adds a source instead of replacing the one that runs"));
+        beside.setTooltip(new Tooltip(Messages.of("bench.source.connecting-then-adds-a-source")));
         beside.managedProperty().bind(beside.visibleProperty());
         lately.managedProperty().bind(lately.visibleProperty());
-        Socket network =
-                new Socket("open-network", "A board on the network", "TCP client or server").holding(network());
-        Socket broker = new Socket("open-broker", "Topics of a broker", "MQTT, over the air").holding(broker());
-        Socket file = new Socket("open-file", "A capture from disk", "read from start to end").holding(file());
-        Socket address = new Socket("open-address", "Any address", "written out").holding(address());
-        madeUp = new Socket("open-simulated", "A simulated board", "pick a place")
+        Socket network = new Socket(
+                        "open-network",
+                        Messages.of("bench.source.a-board-on-the-network"),
+                        Messages.of("bench.source.tcp-client-or-server"))
+                .holding(network());
+        Socket broker = new Socket(
+                        "open-broker",
+                        Messages.of("bench.source.topics-of-a-broker"),
+                        Messages.of("bench.source.mqtt-over-the-air"))
+                .holding(broker());
+        Socket file = new Socket(
+                        "open-file",
+                        Messages.of("bench.source.a-capture-from-disk"),
+                        Messages.of("bench.source.read-from-start-to-end"))
+                .holding(file());
+        Socket address = new Socket(
+                        "open-address",
+                        Messages.of("bench.source.any-address"),
+                        Messages.of("bench.source.written-out"))
+                .holding(address());
+        madeUp = new Socket(
+                        "open-simulated",
+                        Messages.of("bench.source.a-simulated-board"),
+                        Messages.of("bench.source.pick-a-place"))
                 .holding(new Dinghy(this::plugMadeUp), faults());
         choice(lately);
         choice(network);
@@ -93,7 +112,12 @@ final class Sockets extends VBox {
         long now = System.nanoTime();
         if (now - looked > LOOK_NANOS || looked == 0) {
             looked = now;
-            workspace.tasks().fetch("the serial ports could not be listed", SerialPorts::list, this::showPorts);
+            workspace
+                    .tasks()
+                    .fetch(
+                            Messages.of("bench.source.the-serial-ports-could-not-be"),
+                            SerialPorts::list,
+                            this::showPorts);
         }
         beside.setVisible(workspace.live().connected());
         running.show(live);
@@ -119,14 +143,14 @@ final class Sockets extends VBox {
 
     private Node faults() {
         ComboBox<String> faults = new ComboBox<>();
-        faults.getItems().add("no faults");
+        faults.getItems().add(Messages.of("bench.source.no-faults"));
         for (Fault each : Fault.values()) {
             faults.getItems().add(each.word() + ": " + each.about());
         }
         faults.setValue(faults.getItems().get(0));
         faults.setId("fault");
         faults.setMaxWidth(Double.MAX_VALUE);
-        faults.setTooltip(new Tooltip("faults of the simulated board, to see how they look"));
+        faults.setTooltip(new Tooltip(Messages.of("bench.source.faults-of-the-simulated-board-to")));
         faults.setOnAction(event -> {
             int index = faults.getSelectionModel().getSelectedIndex();
             fault = index <= 0 ? null : Fault.values()[index - 1];
@@ -142,62 +166,61 @@ final class Sockets extends VBox {
         HBox.setHgrow(text, Priority.ALWAYS);
         Runnable go = () -> connect(text.getText().strip());
         text.setOnAction(event -> go.run());
-        return new HBox(6, text, plug("Connect", "plug-address", go));
+        return new HBox(6, text, plug(Messages.of("bench.source.connect"), "plug-address", go));
     }
 
     private Node network() {
         TextField host = new TextField("127.0.0.1");
-        host.setTooltip(new Tooltip("the board's name or number on the network"));
+        host.setTooltip(new Tooltip(Messages.of("bench.source.the-board-s-name-or-number-on-the")));
         TextField port = new TextField("7070");
         port.setPrefColumnCount(5);
         port.setMinWidth(Region.USE_PREF_SIZE);
-        port.setTooltip(new Tooltip("the port it listens on, or is to call"));
+        port.setTooltip(new Tooltip(Messages.of("bench.source.the-port-it-listens-on-or-is-to")));
         HBox.setHgrow(host, Priority.ALWAYS);
         Runnable go = () ->
                 connect("tcp:" + host.getText().strip() + ":" + port.getText().strip());
         host.setOnAction(event -> go.run());
         port.setOnAction(event -> go.run());
-        CheckBox anyone = new CheckBox("from any network");
+        CheckBox anyone = new CheckBox(Messages.of("bench.source.from-any-network"));
         anyone.setId("anyone");
-        anyone.setTooltip(new Tooltip(
-                "a wireless board needs this; without it only programs of this computer can call or send packets"));
+        anyone.setTooltip(new Tooltip(Messages.of("bench.source.a-wireless-board-needs-this")));
         Button listen = plug(
-                "Listen",
+                Messages.of("bench.source.listen"),
                 "plug-listen",
                 () -> connect(
                         "tcp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.ANYONE_AT + LinkAddress.HERE)
                                 + ":" + port.getText().strip()));
-        listen.setTooltip(new Tooltip("listen on that port until a board calls"));
+        listen.setTooltip(new Tooltip(Messages.of("bench.source.listen-on-that-port-until-a-board")));
         Button packets = plug(
-                "Packets",
+                Messages.of("bench.source.packets"),
                 "plug-udp",
                 () -> connect("udp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.HERE) + ":"
                         + port.getText().strip()));
-        packets.setTooltip(new Tooltip("take datagrams that boards send to that port"));
+        packets.setTooltip(new Tooltip(Messages.of("bench.source.take-datagrams-that-boards-send-to")));
         FlowPane second = new FlowPane(6, 6, listen, packets, anyone);
         second.setAlignment(Pos.CENTER_LEFT);
-        return new VBox(6, new HBox(6, host, port, plug("Connect", "plug-network", go)), second);
+        return new VBox(
+                6, new HBox(6, host, port, plug(Messages.of("bench.source.connect"), "plug-network", go)), second);
     }
 
     private Node broker() {
         TextField host = new TextField("127.0.0.1");
         host.setId("broker-host");
-        host.setTooltip(new Tooltip("the broker's name or number on the network, with :port where it is not 1883"));
+        host.setTooltip(new Tooltip(Messages.of("bench.source.the-broker-s-name-or-number-on-the")));
         TextField topic = new TextField();
         topic.setId("broker-topic");
         topic.setPromptText("boats/+/battery");
-        topic.setTooltip(new Tooltip(
-                "one topic, or many: + stands for one level, # at the end for all below; each topic is a station"));
+        topic.setTooltip(new Tooltip(Messages.of("bench.source.one-topic-or-many-stands-for-one")));
         TextField user = new TextField();
         user.setId("broker-user");
-        user.setPromptText("user, if any");
+        user.setPromptText(Messages.of("bench.source.user-if-any"));
         PasswordField password = new PasswordField();
         password.setId("broker-password");
-        password.setPromptText("password");
-        password.setTooltip(new Tooltip("kept in memory until the window closes; never in a rig, a take or a log"));
-        CheckBox secure = new CheckBox("encrypted (TLS)");
+        password.setPromptText(Messages.of("bench.source.password"));
+        password.setTooltip(new Tooltip(Messages.of("bench.source.kept-in-memory-until-the-window")));
+        CheckBox secure = new CheckBox(Messages.of("bench.source.encrypted-tls"));
         secure.setId("broker-secure");
-        secure.setTooltip(new Tooltip("the broker shows a certificate that this computer trusts"));
+        secure.setTooltip(new Tooltip(Messages.of("bench.source.the-broker-shows-a-certificate")));
         for (TextField one : new TextField[] {host, topic, user, password}) {
             HBox.setHgrow(one, Priority.ALWAYS);
             one.setMinWidth(0);
@@ -221,13 +244,13 @@ final class Sockets extends VBox {
         };
         topic.setOnAction(event -> go.run());
         password.setOnAction(event -> go.run());
-        HBox last = new HBox(10, secure, plug("Connect", "plug-broker", go));
+        HBox last = new HBox(10, secure, plug(Messages.of("bench.source.connect"), "plug-broker", go));
         last.setAlignment(Pos.CENTER_LEFT);
         return new VBox(6, new HBox(6, host, topic), new HBox(6, user, password), last);
     }
 
     private Node file() {
-        return plug("Choose …", "plug-file", () -> {
+        return plug(Messages.of("bench.source.choose"), "plug-file", () -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
                 connect("file:" + file.getAbsolutePath());
@@ -252,19 +275,23 @@ final class Sockets extends VBox {
             ports.getChildren().add(socket);
         }
         if (now.isEmpty()) {
-            ports.getChildren().add(new Socket("no-port", "No port", "plug a board in; it shows up here"));
+            ports.getChildren()
+                    .add(new Socket(
+                            "no-port",
+                            Messages.of("bench.source.no-port"),
+                            Messages.of("bench.source.plug-a-board-in-it-shows-up-here")));
         }
     }
 
     private void tell(List<SerialPorts.Found> now) {
         for (SerialPorts.Found port : now) {
             if (found.stream().noneMatch(f -> f.path().equals(port.path()))) {
-                workspace.say("Plugged in: " + port.path() + " " + port.about());
+                workspace.say(Messages.of("bench.source.plugged-in", port.path(), port.about()));
             }
         }
         for (SerialPorts.Found port : found) {
             if (now.stream().noneMatch(f -> f.path().equals(port.path()))) {
-                workspace.say("Unplugged: " + port.path());
+                workspace.say(Messages.of("bench.source.unplugged", port.path()));
             }
         }
     }
@@ -274,23 +301,26 @@ final class Sockets extends VBox {
         speed.getItems().setAll(SerialPorts.USUAL_SPEEDS);
         speed.setValue(baud);
         speed.setEditable(false);
-        speed.setTooltip(new Tooltip("speed in baud, the same as the board's program sets"));
+        speed.setTooltip(new Tooltip(Messages.of("bench.source.speed-in-baud-the-same-as-the")));
         speed.setOnAction(event -> baud = speed.getValue());
         ComboBox<String> line = new ComboBox<>();
         line.getItems().setAll(LINES);
         line.setValue(LINES.get(0));
-        line.setTooltip(new Tooltip("data bits, parity (none, even, odd), stop bits"));
-        CheckBox quiet = new CheckBox("do not reset");
-        quiet.setTooltip(new Tooltip("leave the lines alone that restart many boards when the port opens"));
+        line.setTooltip(new Tooltip(Messages.of("bench.source.data-bits-parity-none-even-odd")));
+        CheckBox quiet = new CheckBox(Messages.of("bench.source.do-not-reset"));
+        quiet.setTooltip(new Tooltip(Messages.of("bench.source.leave-the-lines-alone-that-restart")));
         Supplier<LinkAddress.Serial> chosen = () -> (LinkAddress.Serial) LinkAddress.parse("serial:" + port.path() + "@"
                 + speed.getValue() + (line.getValue().equals(LINES.get(0)) ? "" : "," + line.getValue())
                 + (quiet.isSelected() ? ",quiet" : ""));
         Button plug = plug(
-                "Connect", "plug-" + port.path(), () -> connect(chosen.get().text()));
-        Button find = plug("Find the speed", "find-" + port.path(), () -> findSpeed(chosen.get()));
+                Messages.of("bench.source.connect"),
+                "plug-" + port.path(),
+                () -> connect(chosen.get().text()));
+        Button find =
+                plug(Messages.of("bench.source.find-the-speed"), "find-" + port.path(), () -> findSpeed(chosen.get()));
         String about = port.about()
                 + (port.maker().isEmpty() ? "" : " · " + port.maker())
-                + (port.holder().isEmpty() ? "" : " · in use by " + port.holder());
+                + (port.holder().isEmpty() ? "" : Messages.of("bench.source.in-use-by", port.holder()));
         FlowPane settings = new FlowPane(6, 6, speed, line, quiet, plug, find);
         settings.setAlignment(Pos.CENTER_LEFT);
         return new Socket("open-" + port.path(), port.path(), about).holding(settings);
@@ -341,7 +371,10 @@ final class Sockets extends VBox {
             }
         }
         lately.holding(all);
-        lately.say(now.size() == 1 ? "one source" : now.size() + " sources");
+        lately.say(
+                now.size() == 1
+                        ? Messages.of("bench.source.one-source")
+                        : Messages.of("bench.source.sources", now.size()));
         lately.setVisible(!now.isEmpty());
     }
 }

@@ -12,6 +12,7 @@ import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LinkHealth;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -94,38 +95,46 @@ public final class SourceBench extends Bench {
         }
         text.append(Wording.speed(link.bytesPerSecond()))
                 .append(" · ")
-                .append("samples ")
+                .append(Messages.of("bench.source.samples"))
                 .append(Wording.rate(live.rateHz(source)))
                 .append(doubt(link.rateUncertainty()))
                 .append(" · ")
                 .append(link.rows())
-                .append(" samples · ")
+                .append(Messages.of("bench.source.samples-2"))
                 .append(link.rejectedLines())
-                .append(link.rejectedLines() == 1 ? " line rejected\n" : " lines rejected\n")
+                .append(
+                        link.rejectedLines() == 1
+                                ? Messages.of("bench.source.line-rejected")
+                                : Messages.of("bench.source.lines-rejected"))
                 .append(link.gaps())
-                .append(link.gaps() == 1 ? " gap, " : " gaps, ")
+                .append(link.gaps() == 1 ? Messages.of("bench.source.gap") : Messages.of("bench.source.gaps"))
                 .append(link.lostRows())
-                .append(" samples lost · reconnected ")
+                .append(Messages.of("bench.source.samples-lost-reconnected"))
                 .append(link.reconnects())
-                .append(link.reconnects() == 1 ? " time" : " times");
+                .append(link.reconnects() == 1 ? Messages.of("bench.source.time") : Messages.of("bench.source.times"));
         double stated = live.rig().sources().get(source).setup().statedRateHz();
         if (!Double.isNaN(stated)) {
-            text.append(" · declared ").append(Digits.of(stated)).append("/s");
+            text.append(Messages.of("bench.source.declared"))
+                    .append(Digits.of(stated))
+                    .append("/s");
         }
         if (link.jitterSeconds() > 0) {
-            text.append(" · jitter ±")
+            text.append(Messages.of("bench.source.jitter"))
                     .append(Digits.fixed(link.jitterSeconds() * 1000, 0))
                     .append(" ms");
         }
         if (!Double.isNaN(link.driftPpm())) {
-            text.append(" · board's clock ")
+            text.append(Messages.of("bench.source.board-s-clock"))
                     .append(Digits.fixed(Math.abs(link.driftPpm()), 0))
-                    .append(link.driftPpm() < 0 ? " ppm slow" : " ppm fast");
+                    .append(
+                            link.driftPpm() < 0
+                                    ? Messages.of("bench.source.ppm-slow")
+                                    : Messages.of("bench.source.ppm-fast"));
         }
         if (source > 0 && !Double.isNaN(link.shiftSeconds())) {
-            text.append("\nits own time is moved by ")
+            text.append(Messages.of("bench.source.its-own-time-is-moved-by"))
                     .append(Digits.fixed(link.shiftSeconds(), 3))
-                    .append(" s onto the common time line");
+                    .append(Messages.of("bench.source.s-onto-the-common-time-line"));
         }
         stations(text, live, source);
         return text.toString();
@@ -137,11 +146,17 @@ public final class SourceBench extends Bench {
         for (StreamSnapshot stream : live.streams()) {
             if (stream.source() == source && !Double.isNaN(stream.station())) {
                 LinkState own = live.state(stream, now);
-                text.append(text.lastIndexOf("\nstation") < 0 ? "\nstation " : "   ·   ")
+                text.append(
+                                text.lastIndexOf(Messages.of("bench.source.station")) < 0
+                                        ? Messages.of("bench.source.station")
+                                        : "   ·   ")
                         .append(Digits.exact(stream.station()))
-                        .append(own == LinkState.LOST ? " lost, silent for " : " live, received ")
+                        .append(
+                                own == LinkState.LOST
+                                        ? Messages.of("bench.source.lost-silent-for")
+                                        : Messages.of("bench.source.live-received"))
                         .append(Digits.fixed(stream.silenceSeconds(now), 1))
-                        .append(own == LinkState.LOST ? " s" : " s ago");
+                        .append(own == LinkState.LOST ? " s" : Messages.of("bench.source.s-ago"));
             }
         }
     }

@@ -11,6 +11,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.boards.link.LinkAddress;
+import zesty.signal.core.text.Messages;
 import zesty.signal.engine.SpeedFinder;
 
 /** What each of the usual speeds gives on a port, the one that makes most sense first, to choose from. */
@@ -29,9 +30,9 @@ final class Trials extends VBox {
             LinkAddress.Serial port,
             List<SpeedFinder.Trial> tried,
             BiConsumer<LinkAddress.Serial, SpeedFinder.Trial> use) {
-        getChildren().setAll(Bench.small("What makes sense at which speed on " + port.path()));
+        getChildren().setAll(Bench.small(Messages.of("bench.source.what-makes-sense-at-which-speed-on", port.path())));
         for (SpeedFinder.Trial trial : tried.subList(0, Math.min(MOST, tried.size()))) {
-            Button take = new Button("Use it");
+            Button take = new Button(Messages.of("bench.source.use-it"));
             take.getStyleClass().setAll("plug");
             take.setId("use-" + trial.baud());
             take.setMinWidth(Region.USE_PREF_SIZE);
@@ -39,7 +40,9 @@ final class Trials extends VBox {
                 setVisible(false);
                 use.accept(port, trial);
             });
-            String share = trial.bytes() == 0 ? "no bytes" : Math.round(100 * trial.share()) + " % makes sense";
+            String share = trial.bytes() == 0
+                    ? Messages.of("bench.source.no-bytes")
+                    : Messages.of("bench.source.makes-sense", Math.round(100 * trial.share()));
             Label words = Bench.mono(String.format("%8d  %-18s", trial.baud(), share));
             words.setMinWidth(Region.USE_PREF_SIZE);
             Label line = Bench.mono(trial.line());

@@ -12,6 +12,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.SVGPath;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.core.text.Messages;
 
 /** What there is to see while nothing is plugged in: what to do, in three pictures. */
 final class Welcome extends VBox {
@@ -27,19 +28,29 @@ final class Welcome extends VBox {
         super(22);
         setId("welcome");
         setAlignment(Pos.CENTER);
-        Label title = new Label("Nothing is plugged in yet");
+        Label title = new Label(Messages.of("bench.source.nothing-is-plugged-in-yet"));
         title.getStyleClass().add("welcome-title");
         HBox steps = new HBox(
                 18,
-                step(PLUG, "1", "Plug a board in and press its port at the left."),
-                step(LINES, "2", "Its lines are understood by themselves and become lanes."),
-                step(ANSWER, "3", "Press Read (5) to get the answer out of a lane."));
+                step(PLUG, "1", Messages.of("bench.source.plug-a-board-in-and-press-its-port")),
+                step(LINES, "2", Messages.of("bench.source.its-lines-are-understood-by")),
+                step(ANSWER, "3", Messages.of("bench.source.press-read-5-to-get-the-answer-out")));
         steps.setAlignment(Pos.CENTER);
-        Button dinghy = new Button("No board at hand? Use the simulated dinghy");
+        Button dinghy = new Button(Messages.of("bench.source.no-board-at-hand-use-the-simulated"));
         dinghy.setId("take-dinghy");
         dinghy.getStyleClass().setAll("plug");
         dinghy.setOnAction(event -> workspace.live().connect("sim:deck"));
-        getChildren().addAll(title, steps, dinghy);
+        Button hour = new Button(Messages.of("bench.source.the-first-hour-in-eight-steps-f3"));
+        hour.setId("take-first-hour");
+        hour.getStyleClass().setAll("small-button");
+        hour.setOnAction(event -> {
+            workspace
+                    .view()
+                    .firstHour()
+                    .set(Math.max(0, workspace.view().firstHour().get()));
+            workspace.view().guided().set(true);
+        });
+        getChildren().addAll(title, steps, dinghy, hour);
         managedProperty().bind(visibleProperty());
     }
 
