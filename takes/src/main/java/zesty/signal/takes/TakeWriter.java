@@ -406,16 +406,25 @@ public final class TakeWriter implements AutoCloseable {
     @Override
     public void close() throws TakeException {
         WRITTEN.remove(file.toAbsolutePath().normalize());
-        try {
+        // Whatever fails of it, the file is let go: a full disk gets its room back only once nobody holds it.
+        try (connection) {
             if (broken) {
-                connection.rollback();
+                rollBack();
             }
             frames.close();
-            connection.close();
         } catch (SQLException e) {
             if (!broken) {
                 throw new TakeException(Messages.of("takes.could-not-be-closed", file, DiskWords.of(e)), e);
             }
+        }
+    }
+
+    /** A full disk may have rolled it back already, which is an error to ask for twice. */
+    private void rollBack() {
+        try {
+            connection.rollback();
+        } catch (SQLException e) {
+            // What was to be undone was never written.
         }
     }
 

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.IOException;
+import java.lang.reflect.Field;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -17,6 +19,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.core.clean.Recipe;
@@ -277,6 +280,34 @@ class TakeTest {
         try (Take take = Take.open(folder.resolve("live.zest"))) {
             assertThat(take.rows()).isEqualTo(10);
             assertThat(take.damage()).isEmpty();
+        }
+    }
+
+    /** A full disk ends the recording, and the file is let go: else its room came back only when the program ends. */
+    @Test
+    void aTakeThatAFullDiskEndedIsHeldOpenNoLonger() throws Exception {
+        TakeWriter writer = TakeWriter.create(folder.resolve("full.zest"), "Full", rig(), Instant.EPOCH);
+        Field own = TakeWriter.class.getDeclaredField("connection");
+        own.setAccessible(true);
+        try (Statement statement = ((Connection) own.get(writer)).createStatement()) {
+            statement.execute("PRAGMA max_page_count = 60");
+        }
+        assertThatThrownBy(() -> {
+                    for (int i = 0; i < 100; i++) {
+                        writer.append(block(i * 50, 10_000, new Random(1), List.of()));
+                    }
+                })
+                .hasMessageContaining("recording stopped");
+        writer.close();
+        try (Stream<Path> handles = Files.list(Path.of("/proc/self/fd"))) {
+            assertThat(handles.filter(handle -> {
+                        try {
+                            return Files.readSymbolicLink(handle).endsWith("full.zest");
+                        } catch (IOException e) {
+                            return false;
+                        }
+                    }))
+                    .isEmpty();
         }
     }
 

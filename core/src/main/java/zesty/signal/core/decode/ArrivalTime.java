@@ -135,6 +135,12 @@ final class ArrivalTime {
             double whole = exact + Math.rint((missing - exact) / turn) * turn;
             missing = whole >= 0 ? Math.round(whole) : missing;
             silence = (missing + 1) * periodSeconds;
+        } else if (sequence.acrossLink() >= 0
+                && Math.abs(sequence.acrossLink() - missing) * periodSeconds
+                        <= ClockTime.SAME_RUN_SECONDS + 0.05 * silence) {
+            // A number that went on as time did is that of a board that ran on.
+            missing = sequence.acrossLink();
+            silence = (missing + 1) * periodSeconds;
         }
         losses.gap(before, before + silence, missing, gaps);
         lastSeconds = before + silence - periodSeconds;

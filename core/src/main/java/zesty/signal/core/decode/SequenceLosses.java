@@ -8,6 +8,9 @@ final class SequenceLosses {
     private final BoardSequence sequence;
     private final Losses losses;
     private double lastNumber = Double.NaN;
+    /** The newest number before the last row that was read. */
+    private double numberBefore = Double.NaN;
+
     private long acrossLink = -1;
 
     /** @param sequence null where rows carry none */
@@ -37,6 +40,11 @@ final class SequenceLosses {
         return acrossLink;
     }
 
+    /** The last row that was read is to be read again, with those that follow it. */
+    void unreadLast() {
+        lastNumber = numberBefore;
+    }
+
     /**
      * @param relinked whether the link was opened anew before the first of these
      * @return rows that the sequence says were lost before each row; null when it says none was
@@ -49,14 +57,13 @@ final class SequenceLosses {
         double[] numbers = rows.columns()[sequence.column()];
         long[] missing = null;
         for (int row = 0; row < rows.count(); row++) {
+            numberBefore = lastNumber;
             if (Double.isNaN(numbers[row])) {
                 continue;
             }
             boolean known = !Double.isNaN(lastNumber) && !rows.restartsAt(row) && !(relinked && row == 0);
             if (relinked && row == 0) {
-                acrossLink = Double.isNaN(lastNumber) || rows.restartsAt(0)
-                        ? -1
-                        : sequence.acrossLink(lastNumber, numbers[0]);
+                acrossLink = Double.isNaN(lastNumber) ? -1 : sequence.acrossLink(lastNumber, numbers[0]);
             }
             double behind = lastNumber - numbers[row];
             if (known && behind > 0 && behind <= LATE_NUMBERS && behind * 2 < lastNumber) {

@@ -8,6 +8,7 @@ import java.util.Random;
 import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.sample.Block;
 
@@ -97,21 +98,35 @@ class TimestamperTest {
         assertThat(timestamper.lostRows()).isZero();
     }
 
-    /** Where the link was away the rows' own numbers tell how many came to nothing, to the row; whole turns the clock. */
+    /** Where the link was away the rows' own numbers tell how many came to nothing, to the row; whole turns the time. */
     @ParameterizedTest
-    @ValueSource(doubles = {0, 256})
-    void acrossAReopenedLinkTheNumbersTellExactlyHowManyAreLost(double wrap) {
+    @CsvSource({"0, true", "256, true", "0, false"})
+    void acrossAReopenedLinkTheNumbersTellExactlyHowManyAreLost(double wrap, boolean byClock) {
         double rateHz = 2000;
-        Timestamper timestamper = new Timestamper(MILLIS, new BoardSequence(1, wrap, 1), Double.NaN, 100);
+        Timestamper timestamper =
+                new Timestamper(byClock ? MILLIS : null, new BoardSequence(1, wrap, 1), Double.NaN, rateHz);
         for (int first = 0; first < 4000; first += 100) {
             timestamper.date(numbered(millis(first, 100, rateHz), first, wrap), (first + 100) / rateHz, 0);
         }
         timestamper.relink();
-        Block resumed =
-                timestamper.date(numbered(millis(4000 + 1227, 100, rateHz), 4000 + 1227, wrap), 5327 / rateHz, 0);
+        // It says its header again to whoever calls: that it began anew its clock would tell. And it comes late.
+        Rows rows = numbered(millis(4000 + 1227, 100, rateHz), 4000 + 1227, wrap);
+        Block resumed = timestamper.date(
+                new Rows(rows.columns(), rows.count(), null, new int[] {0}), 5327 / rateHz + 0.031, 0);
         assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
                 .isEqualTo(1227));
         assertThat(timestamper.lostRows()).isEqualTo(1227);
+    }
+
+    /** A row whose stamp is in doubt waits for the next one: those that its number says were lost before it stay counted. */
+    @Test
+    void whatIsLostBeforeARowInDoubtIsCounted() {
+        Timestamper timestamper = new Timestamper(MILLIS, new BoardSequence(1, 0, 1), Double.NaN, 100);
+        timestamper.date(numbered(millis(0, 100, 200), 0, 0), 0.5, 0);
+        Rows leaping = numbered(millis(20_000, 1, 200), 103, 0);
+        assertThat(timestamper.date(leaping, 0.52, 0).rows()).isZero();
+        timestamper.date(numbered(millis(20_001, 50, 200), 104, 0), 0.8, 0);
+        assertThat(timestamper.lostRows()).isEqualTo(3);
     }
 
     private static Rows millis(int first, int count, double rateHz) {
