@@ -111,8 +111,8 @@ class TimestamperTest {
         timestamper.relink();
         // It says its header again to whoever calls: that it began anew its clock would tell. And it comes late.
         Rows rows = numbered(millis(4000 + 1227, 100, rateHz), 4000 + 1227, wrap);
-        Block resumed = timestamper.date(
-                new Rows(rows.columns(), rows.count(), null, new int[] {0}), 5327 / rateHz + 0.031, 0);
+        Block resumed =
+                timestamper.date(new Rows(rows.columns(), rows.count(), null, new int[] {0}), 5327 / rateHz + 0.031, 0);
         assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
                 .isEqualTo(1227));
         assertThat(timestamper.lostRows()).isEqualTo(1227);
