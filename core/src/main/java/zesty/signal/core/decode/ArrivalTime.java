@@ -14,6 +14,9 @@ final class ArrivalTime {
     /** Without a clock, a silence longer than this is a gap rather than a late delivery, in seconds. */
     private static final double SILENCE_SECONDS = 0.75;
 
+    /** A number that went on so much faster than time is that of another run. */
+    private static final double MOST_FAST = 10;
+
     private final double statedRateHz;
     private final SequenceLosses sequence;
     private final Losses losses;
@@ -136,9 +139,8 @@ final class ArrivalTime {
             missing = whole >= 0 ? Math.round(whole) : missing;
             silence = (missing + 1) * periodSeconds;
         } else if (sequence.acrossLink() >= 0
-                && Math.abs(sequence.acrossLink() - missing) * periodSeconds
-                        <= ClockTime.SAME_RUN_SECONDS + 0.05 * silence) {
-            // A number that went on as time did is that of a board that ran on.
+                && sequence.acrossLink() * periodSeconds <= UNKNOWN_SECONDS + MOST_FAST * silence) {
+            // The rate may be known badly yet, and the number exactly: time only tells whether it can be of the same run.
             missing = sequence.acrossLink();
             silence = (missing + 1) * periodSeconds;
         }

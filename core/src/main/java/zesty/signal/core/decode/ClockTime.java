@@ -13,7 +13,7 @@ import zesty.signal.core.sample.TimeBase;
  */
 final class ClockTime {
     /** How far the board's clock may differ from arrival after a re-opening and still be the same run of the clock. */
-    static final double SAME_RUN_SECONDS = 2;
+    private static final double SAME_RUN_SECONDS = 2;
     /** A row so much behind another one, in s, is late, not the first of a board that restarted. */
     static final double LATE_SECONDS = 0.5;
 

@@ -61,7 +61,9 @@ final class SequenceLosses {
             if (Double.isNaN(numbers[row])) {
                 continue;
             }
-            boolean known = !Double.isNaN(lastNumber) && !rows.restartsAt(row) && !(relinked && row == 0);
+            // A board says its header to whoever calls, too: a number that went on is one of the same run.
+            boolean anew = rows.restartsAt(row) && (sequence.wrap() > 0 || numbers[row] <= lastNumber);
+            boolean known = !Double.isNaN(lastNumber) && !anew && !(relinked && row == 0);
             if (relinked && row == 0) {
                 acrossLink = Double.isNaN(lastNumber) ? -1 : sequence.acrossLink(lastNumber, numbers[0]);
             }

@@ -100,19 +100,23 @@ class TimestamperTest {
 
     /** Where the link was away the rows' own numbers tell how many came to nothing, to the row; whole turns the time. */
     @ParameterizedTest
-    @CsvSource({"0, true", "256, true", "0, false"})
-    void acrossAReopenedLinkTheNumbersTellExactlyHowManyAreLost(double wrap, boolean byClock) {
+    @CsvSource({"0, true, true", "256, true, true", "0, false, true", "0, true, false", "0, false, false"})
+    void acrossAReopenedLinkTheNumbersTellExactlyHowManyAreLost(double wrap, boolean byClock, boolean dated) {
         double rateHz = 2000;
         Timestamper timestamper =
                 new Timestamper(byClock ? MILLIS : null, new BoardSequence(1, wrap, 1), Double.NaN, rateHz);
-        for (int first = 0; first < 4000; first += 100) {
-            timestamper.date(numbered(millis(first, 100, rateHz), first, wrap), (first + 100) / rateHz, 0);
-        }
-        timestamper.relink();
         // It says its header again to whoever calls: that it began anew its clock would tell. And it comes late.
         Rows rows = numbered(millis(4000 + 1227, 100, rateHz), 4000 + 1227, wrap);
-        Block resumed =
-                timestamper.date(new Rows(rows.columns(), rows.count(), null, new int[] {0}), 5327 / rateHz + 0.031, 0);
+        Rows later = new Rows(rows.columns(), rows.count(), null, new int[] {0});
+        if (dated) {
+            for (int first = 0; first < 4000; first += 100) {
+                timestamper.date(numbered(millis(first, 100, rateHz), first, wrap), (first + 100) / rateHz, 0);
+            }
+            timestamper.relink();
+        } else {
+            later = numbered(millis(0, 4000, rateHz), 0, wrap).joined(later);
+        }
+        Block resumed = timestamper.date(later, 5327 / rateHz + 0.031, 0);
         assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
                 .isEqualTo(1227));
         assertThat(timestamper.lostRows()).isEqualTo(1227);
