@@ -14,6 +14,8 @@ final class ClockSteps {
     private static final double OFF_GRID = 0.2;
     /** So many steps give a first pace by which a stamp is doubted. */
     private static final int PACE_STEPS = 4;
+    /** Steps that differ by a smaller share are the same, as they are worked out. */
+    private static final double ROUNDING = 1e-6;
     /** A step of so many ticks is known to a third of a percent by the median; of a shorter one the mean tells more. */
     private static final double FINE_TICKS = 300;
     /** Where rows come faster than ticks, so many of these have to go by before the mean is within a tenth. */
@@ -22,7 +24,6 @@ final class ClockSteps {
     private static final int BETWEEN_TICKS = 3;
 
     private final Losses losses;
-    private final double tickSeconds;
     private final double[] recent = new double[15];
     private int count;
     /** Of all steps that are no gap: over many of them jitter averages out, which counts a long gap exactly. */
@@ -31,11 +32,11 @@ final class ClockSteps {
     private double usual = Double.NaN;
     /** A longer step is a gap, in s. */
     private double longest = Double.NaN;
+    /** By what steps differ at least, in s: what the clock can tell apart; 0 where they do not. */
+    private double tickSeconds;
 
-    /** @param tickSeconds what the clock can tell apart */
-    ClockSteps(Losses losses, double tickSeconds) {
+    ClockSteps(Losses losses) {
         this.losses = losses;
-        this.tickSeconds = tickSeconds;
     }
 
     /**
@@ -48,12 +49,10 @@ final class ClockSteps {
         }
         double all = 0;
         int steps = 0;
-        boolean same = true;
         for (int i = 0; i < Math.min(count, recent.length); i++) {
             if (!(recent[i] > longest)) {
                 all += recent[i];
                 steps++;
-                same &= recent[i] == recent[0];
             }
         }
         if (count >= recent.length) {
@@ -63,7 +62,7 @@ final class ClockSteps {
         if (usual >= 2 * tickSeconds || all >= FIRST_TICKS * tickSeconds) {
             return all / steps;
         }
-        return same ? usual : Double.NaN;
+        return tickSeconds == 0 ? usual : Double.NaN;
     }
 
     double usualOr(double other) {
@@ -123,11 +122,21 @@ final class ClockSteps {
             Arrays.sort(sorted);
             double median = sorted[sorted.length / 2];
             usual = median > 0 ? median : Double.NaN;
+            tickSeconds = tick(sorted);
             longest = longest(sorted);
             if (count == recent.length) {
                 countEarlyLosses();
             }
         }
+    }
+
+    private double tick(double[] sorted) {
+        double least = tickSeconds > 0 ? tickSeconds : Double.POSITIVE_INFINITY;
+        for (int i = 1; i < sorted.length; i++) {
+            double apart = sorted[i] - sorted[i - 1];
+            least = apart > ROUNDING * sorted[i] ? Math.min(least, apart) : least;
+        }
+        return least < Double.POSITIVE_INFINITY ? least : 0;
     }
 
     private double longest(double[] steps) {

@@ -55,7 +55,7 @@ final class ClockTime {
         this.clock = clock;
         this.sequence = sequence;
         this.losses = losses;
-        steps = new ClockSteps(losses, 1 / clock.ticksPerSecond());
+        steps = new ClockSteps(losses);
     }
 
     void relink() {
