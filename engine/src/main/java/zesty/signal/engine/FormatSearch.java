@@ -36,6 +36,8 @@ final class FormatSearch {
     /** So many bytes that make no sense are worth a word. */
     private static final int PUZZLING_BYTES = 4096;
 
+    /** Bytes that make no sense yet are kept for when they do, so many at most. */
+    private static final int MOST_KEPT = 8 << 20;
     /** A stream is looked at anew only so often. */
     private static final long TRY_NANOS = 100_000_000;
 
@@ -44,11 +46,15 @@ final class FormatSearch {
 
     private final StreamFormat own;
     private boolean eager;
-    private byte[] gathered = new byte[0];
+    private byte[] gathered = new byte[1 << 12];
+    private int length;
+    /** What came before makes no sense by itself; it is read all the same once what follows does. */
+    private int lookedFrom;
     /** The same as UTF-8 with line feeds. */
     private byte[] plain = new byte[0];
 
     private TextForm form = TextForm.of(gathered, 0);
+
     private long firstByteNanos;
     private long triedNanos;
     private volatile byte[] sample = {};
@@ -66,38 +72,55 @@ final class FormatSearch {
 
     /** @return the format, once it is known */
     Optional<StreamFormat> saw(byte[] buffer, int count, long now) {
-        if (gathered.length == 0) {
+        if (length == 0) {
             firstByteNanos = now;
         }
-        int before = gathered.length;
-        gathered = Arrays.copyOf(gathered, before + count);
-        System.arraycopy(buffer, 0, gathered, before, count);
+        if (length + count > gathered.length) {
+            gathered = Arrays.copyOf(gathered, 2 * (length + count));
+        }
+        System.arraycopy(buffer, 0, gathered, length, count);
+        length += count;
         return now - triedNanos < TRY_NANOS ? Optional.empty() : look(now, false);
     }
 
     /** Nothing came just now: what was not looked at yet, or was too little a moment ago, is looked at again. */
     Optional<StreamFormat> idle(long now) {
-        boolean waits = gathered.length > 0 && now - firstByteNanos < RECOGNISE_NANOS + 2 * IDLE_NANOS;
+        boolean waits = length > 0 && now - firstByteNanos < RECOGNISE_NANOS + 2 * IDLE_NANOS;
         return waits && now - triedNanos >= IDLE_NANOS ? look(now, false) : Optional.empty();
     }
 
     /** @return the best guess there is, now that no more comes */
     Optional<StreamFormat> last(long now) {
-        return gathered.length == 0 ? Optional.empty() : look(now, true);
+        return length == 0 ? Optional.empty() : look(now, true);
     }
 
     private Optional<StreamFormat> look(long now, boolean over) {
         triedNanos = now;
-        form = TextForm.of(gathered, gathered.length);
-        plain = form.plain(gathered, gathered.length);
+        byte[] newest = Arrays.copyOfRange(gathered, lookedFrom, length);
+        form = TextForm.of(newest, newest.length);
+        plain = form.plain(newest, newest.length);
         Optional<StreamFormat> found = known().or(() -> guess(now, over));
         if (found.isPresent()) {
             sample = Arrays.copyOf(plain, Math.min(plain.length, Recogniser.LOOK));
-        } else if (gathered.length >= Recogniser.LOOK) {
+            plain = withOlder(plain);
+        } else if (newest.length >= Recogniser.LOOK) {
             // Keep looking at what comes, not at what came: a board may start up late.
-            gathered = Arrays.copyOfRange(gathered, gathered.length / 2, gathered.length);
+            lookedFrom += newest.length / 2;
+            if (lookedFrom > MOST_KEPT) {
+                System.arraycopy(gathered, lookedFrom, gathered, 0, length - lookedFrom);
+                length -= lookedFrom;
+                lookedFrom = 0;
+            }
         }
         return found;
+    }
+
+    private byte[] withOlder(byte[] newest) {
+        byte[] older = Arrays.copyOf(gathered, lookedFrom);
+        older = TextForm.of(older, older.length).plain(older, older.length);
+        byte[] all = Arrays.copyOf(older, older.length + newest.length);
+        System.arraycopy(newest, 0, all, older.length, newest.length);
+        return all;
     }
 
     private Optional<StreamFormat> known() {
@@ -135,7 +158,7 @@ final class FormatSearch {
         if (best.format() instanceof PictureFormat picture
                 && picture.perLine()
                 && waited < WIDE_NANOS
-                && gathered.length < Recogniser.LOOK / 8 * 7) {
+                && length < Recogniser.LOOK / 8 * 7) {
             // It may be a line of a larger picture.
             enough = over;
         }
@@ -145,7 +168,7 @@ final class FormatSearch {
 
     /** @return whether much has come that makes no sense */
     boolean puzzled() {
-        return gathered.length >= PUZZLING_BYTES && proposals.isEmpty();
+        return length >= PUZZLING_BYTES && proposals.isEmpty();
     }
 
     /** @return what was gathered, as UTF-8 with line feeds; it is let go */
@@ -153,6 +176,7 @@ final class FormatSearch {
         byte[] taken = plain;
         plain = new byte[0];
         gathered = new byte[0];
+        length = 0;
         return taken;
     }
 

@@ -67,13 +67,17 @@ class FilmTest {
                             && s.streams().get(0).film().end() >= 6);
             trail.record(file, "it", RecordingLimit.ofSamples(12), Instant.now());
             trail.change(RigChange.between(trail.rig(), with(trail.rig(), setup)));
+            long recorded = Await.until(
+                            trail,
+                            s -> !s.recording().running() && s.recording().rows() == 12)
+                    .health()
+                    .rows();
+            // What is recorded may be ahead of what is shown.
             Snapshot seen = Await.until(
                     trail,
-                    s -> !s.recording().running()
-                            && s.channel("exhaust").isPresent()
-                            && s.channel("exhaust").orElseThrow().raw().end()
-                                    >= s.streams().get(0).film().end()
-                            && s.recording().rows() == 12);
+                    s -> s.channel("exhaust").isPresent()
+                            && s.channel("exhaust").orElseThrow().raw().end() >= recorded
+                            && s.streams().get(0).film().end() >= recorded);
             ChannelSnapshot exhaust = seen.channel("exhaust").orElseThrow();
             Film film = exhaust.stream().film();
             int rows = (int) Math.min(film.end(), exhaust.raw().end());

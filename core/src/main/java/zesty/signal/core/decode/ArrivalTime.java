@@ -140,7 +140,8 @@ final class ArrivalTime {
             silence = (missing + 1) * periodSeconds;
         } else if (sequence.acrossLink() >= 0
                 && sequence.acrossLink() * periodSeconds <= UNKNOWN_SECONDS + MOST_FAST * silence) {
-            // The rate may be known badly yet, and the number exactly: time only tells whether it can be of the same run.
+            // The rate may be known badly yet, and the number exactly: time only tells whether it can be of the same
+            // run.
             missing = sequence.acrossLink();
             silence = (missing + 1) * periodSeconds;
         }

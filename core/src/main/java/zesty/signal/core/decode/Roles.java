@@ -61,6 +61,8 @@ final class Roles {
     private static final double EVEN_SHARE = 0.02;
     /** A clock stays so near to its rows' count, in steps, at nearly all rows. */
     private static final double NEAR_STEPS = 1.5;
+    /** So many different stamps are those of a clock that runs, however many rows share one. */
+    private static final int RUNNING = 16;
 
     /** A row overtakes so many others at most, in steps. */
     private static final double MOST_OVERTAKEN = 8;
@@ -145,7 +147,7 @@ final class Roles {
                 && falls <= 3
                 && falls * 4 <= values.length
                 && different >= 2
-                && different * 8 >= values.length;
+                && (different * 8 >= values.length || different >= RUNNING);
     }
 
     /** Whether they are seconds since 1970, as a date and a time of day become. */

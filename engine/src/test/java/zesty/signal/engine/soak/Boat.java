@@ -284,7 +284,7 @@ public final class Boat {
         if (end.threads() > first.threads() + 3) {
             wrong.add("threads grew from " + first.threads() + " to " + end.threads());
         }
-        if (end.handles() > first.handles() + 6) {
+        if (end.handles() > first.handles() + 12) {
             wrong.add("handles grew from " + first.handles() + " to " + end.handles());
         }
         if (end.heapKb() > 1.3 * first.heapKb() + 30_000) {
