@@ -22,6 +22,8 @@ final class ClockSteps {
     private static final double FIRST_TICKS = 10;
     /** Steps of one tick among which so many of these are of two: the rate lies between, and two are no lost row. */
     private static final int BETWEEN_TICKS = 3;
+    /** Of steps shorter than so many ticks one may be half as long again as the next, which is no gap. */
+    private static final double COARSE_TICKS = 2;
 
     private final Losses losses;
     private final double[] recent = new double[15];
@@ -92,9 +94,29 @@ final class ClockSteps {
      */
     record Between(long numbered, boolean exact, double turn, boolean bridged, boolean restarted, boolean unseen) {}
 
-    /** Takes up a step. @param gaps takes up the gap that it is, if it is one */
-    void saw(double before, double after, Between what, List<Gap> gaps) {
-        double step = after - before;
+    /**
+     * The time of a row within the tick that its clock tells: as evenly behind the one before it as that allows. Clocks
+     * finer than half a step are taken at their word.
+     *
+     * @param before time of the row before, in s
+     * @param stamp what the clock says, in s
+     */
+    double within(double before, double stamp) {
+        double period = periodSeconds();
+        if (!(period < COARSE_TICKS * tickSeconds)) {
+            return Math.max(before, stamp);
+        }
+        return Math.max(stamp, Math.min(before + period, stamp + tickSeconds));
+    }
+
+    /**
+     * Takes up a step.
+     *
+     * @param step from stamp to stamp, in s
+     * @param before time of the row before. @param after time of the row
+     * @param gaps takes up the gap that it is, if it is one
+     */
+    void saw(double step, double before, double after, Between what, List<Gap> gaps) {
         boolean known = count >= recent.length;
         boolean bridged = what.bridged() && !what.exact();
         if (what.numbered() > 0 && !bridged || what.exact()) {

@@ -46,6 +46,9 @@ final class ClockTime {
     private double wraps;
     private double originTicks;
     private double originSeconds;
+    /** What the clock said last, and where that row stands within its tick, in s. */
+    private double lastStamp = Double.NaN;
+
     private double lastSeconds = Double.NaN;
     private double lastArrival = Double.NaN;
     /** The newest row where its stamp is in doubt, until the next one tells; null for none. */
@@ -182,9 +185,13 @@ final class ClockTime {
     private double keepPace(double nextTicks) {
         losses.wrongStamp();
         double step = steps.usualOr(0);
-        step = nextTicks == nextTicks ? Math.min(step, ahead(nextTicks) / 2) : step;
+        return advanced(nextTicks == nextTicks ? Math.min(step, ahead(nextTicks) / 2) : step);
+    }
+
+    private double advanced(double step) {
         lastTicks += step * clock.ticksPerSecond();
-        lastSeconds += step;
+        lastStamp += step;
+        lastSeconds = Math.max(lastSeconds, lastStamp);
         return lastSeconds;
     }
 
@@ -197,6 +204,7 @@ final class ClockTime {
     private double next(double ticks, double arrivalSeconds, List<Gap> gaps) {
         if (Double.isNaN(lastTicks) && Double.isNaN(ticks)) {
             losses.wrongStamp();
+            lastStamp = 0;
             lastSeconds = 0;
             return 0;
         }
@@ -204,16 +212,14 @@ final class ClockTime {
             originTicks = ticks;
             originSeconds = 0;
             lastTicks = ticks;
+            lastStamp = 0;
             lastSeconds = 0;
             return 0;
         }
         if (Double.isNaN(ticks)) {
             // The clock's own field is missing: the row keeps its place in the rate.
             losses.wrongStamp();
-            double step = steps.usualOr(0);
-            lastTicks += step * clock.ticksPerSecond();
-            lastSeconds += step;
-            return lastSeconds;
+            return advanced(steps.usualOr(0));
         }
         if (!relinked && ticks < lastTicks && ahead(ticks) < 0 && ahead(ticks) >= -LATE_SECONDS) {
             // Those after it have been handed on: it stands beside the last of them.
@@ -233,9 +239,12 @@ final class ClockTime {
             advance(ticks, arrivalSeconds);
         }
         double seconds = (wraps + (ticks - originTicks)) / clock.ticksPerSecond() + originSeconds;
+        double stampBefore = lastStamp;
         lastTicks = ticks;
-        lastSeconds = Math.max(seconds, before);
+        lastStamp = Math.max(seconds, lastStamp);
+        lastSeconds = steps.within(before, lastStamp);
         steps.saw(
+                lastStamp - stampBefore,
                 before,
                 lastSeconds,
                 new ClockSteps.Between(numbered, exact, turn(), bridged || restarted, restarted, unseen),

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.Gap;
 
 class TimestamperTest {
     private static final BoardClock MICROS = new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT);
@@ -91,8 +92,14 @@ class TimestamperTest {
     void aClockCoarserThanItsRowsTellsTheirRate(double rateHz) {
         Timestamper timestamper = new Timestamper(MILLIS, Double.NaN, 100);
         int each = (int) Math.ceil(rateHz / 20);
+        Block last = null;
         for (int first = 0; first < 6 * rateHz; first += each) {
-            timestamper.date(millis(first, each, rateHz), (first + each) / rateHz, 0);
+            last = timestamper.date(millis(first, each, rateHz), (first + each) / rateHz, 0);
+        }
+        // Each row in its own time within the millisecond: no step is long enough to pass for a gap.
+        for (int row = 1; row < each; row++) {
+            double step = last.time().secondsAt(row) - last.time().secondsAt(row - 1);
+            assertThat(step).isBetween(0.0, Gap.PERIODS / rateHz);
         }
         assertThat(timestamper.nominalRateHz()).isCloseTo(rateHz, within(0.002 * rateHz));
         assertThat(timestamper.lostRows()).isZero();

@@ -66,6 +66,23 @@ class LevelAndBandTest {
         assertThat(at.reading().events("crossings")).hasSize(2);
     }
 
+    /** Of a night on a line that loses rows not every gap is kept, and the time in a band is right all the same. */
+    @Test
+    void timeInABandIsRightHoweverManyGapsThereAre() {
+        Reader reader = level(10, Map.of("bands", "10"));
+        for (int i = 0; i < 20_000; i++) {
+            reader.gap();
+            reader.accept(new double[][] {{12}}, 1, new TimeBase.Steady(0.3 * i, 0.1));
+        }
+        for (double from : new double[] {0.05, 200, 2900, 5300, 5990}) {
+            Item.Numbers held = (Item.Numbers) reader.reading(from, 6000).items().stream()
+                    .filter(item -> item.key().equals("time_in_band"))
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(held.values()[1]).as("from " + from).isCloseTo((6000 - from) / 3, within(0.5));
+        }
+    }
+
     @Test
     void noiseBelowTheSlackCrossesNothing() {
         Random random = new Random(8);

@@ -18,6 +18,8 @@ import zesty.signal.core.text.Messages;
  */
 final class LevelReader implements Reader {
     private static final int MOST_KEPT = 1 << 20;
+    /** Of a line that loses rows for a whole night the older gaps are kept two by two. */
+    private static final int MOST_PAUSES = 1 << 12;
 
     private final double[] edges;
     private final double slack;
@@ -37,7 +39,7 @@ final class LevelReader implements Reader {
     /** Until when each band was held since the first sample, gaps left out. */
     private final double[] held;
 
-    /** Begin and end of what is missing, in order: no band was held there. */
+    /** Begin and end of where something is missing, and for how long, in order: no band was held there. */
     private final List<double[]> pauses = new ArrayList<>();
 
     private record Crossing(double seconds, int from, int to) {}
@@ -66,7 +68,7 @@ final class LevelReader implements Reader {
         if (broken) {
             all.gap();
             if (lastSeconds == lastSeconds && at - lastSeconds > periodSeconds) {
-                pauses.add(new double[] {lastSeconds + periodSeconds, at});
+                paused(lastSeconds + periodSeconds, at);
             }
         } else {
             // The sample before stood until now, not for a period.
@@ -87,6 +89,21 @@ final class LevelReader implements Reader {
         // It stands for the time until the next one would come, for now.
         held[band] += periodSeconds;
         lastSeconds = at;
+    }
+
+    private void paused(double from, double to) {
+        pauses.add(new double[] {from, to, to - from});
+        if (pauses.size() < MOST_PAUSES) {
+            return;
+        }
+        List<double[]> newest = new ArrayList<>(pauses.subList(MOST_PAUSES / 2, MOST_PAUSES));
+        for (int pair = 0; pair < MOST_PAUSES / 4; pair++) {
+            double[] first = pauses.get(2 * pair);
+            double[] second = pauses.get(2 * pair + 1);
+            pauses.set(pair, new double[] {first[0], second[1], first[2] + second[2]});
+        }
+        pauses.subList(MOST_PAUSES / 4, pauses.size()).clear();
+        pauses.addAll(newest);
     }
 
     /** The first sample's band is the one it lies in, whatever the slack. */
@@ -192,7 +209,8 @@ final class LevelReader implements Reader {
     private double there(double from, double to) {
         double sum = Math.max(0, to - from);
         for (double[] pause : pauses) {
-            sum -= Math.max(0, Math.min(to, pause[1]) - Math.max(from, pause[0]));
+            double share = Math.max(0, Math.min(to, pause[1]) - Math.max(from, pause[0])) / (pause[1] - pause[0]);
+            sum -= share * pause[2];
         }
         return Math.max(0, sum);
     }
