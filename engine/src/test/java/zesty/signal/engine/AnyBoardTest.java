@@ -29,7 +29,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.takes.Take;
 
 /** Every simulated board over every link, all of them at once: nothing typed, columns, names and rate come out right. */
-@Timeout(120)
+@Timeout(240)
 class AnyBoardTest {
     @TempDir
     Path folder;

@@ -35,7 +35,7 @@ import zesty.signal.takes.Take;
 
 /** A board without a clock of which half a minute waits in a buffer when it is opened, over a real socket. */
 @Isolated("its own timing is what it is about")
-@Timeout(120)
+@Timeout(240)
 class BufferedPortTest {
     private static final double RATE = 200;
 

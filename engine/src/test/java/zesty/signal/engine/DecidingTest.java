@@ -38,7 +38,7 @@ import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
 
 /** What is decided while a recording runs, without a window, is what a replay of the take decides. */
-@Timeout(120)
+@Timeout(240)
 class DecidingTest {
     @TempDir
     Path folder;

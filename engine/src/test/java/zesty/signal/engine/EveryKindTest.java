@@ -40,7 +40,7 @@ import zesty.signal.takes.Take;
  * read, by the window's way and by the command line's, and live everything is worked out again after a change there and
  * back. All four say the same.
  */
-@Timeout(60)
+@Timeout(240)
 class EveryKindTest {
     /** Readings are worked out a few times a second: so many looks later the last one is in. */
     private static final int STILL = 14;

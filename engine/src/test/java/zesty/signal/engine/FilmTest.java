@@ -26,7 +26,7 @@ import zesty.signal.takes.TakeJoin;
 import zesty.signal.takes.TakeTrim;
 
 /** Pictures from the board into a take and back, and the channels that are made of them, live and stored. */
-@Timeout(90)
+@Timeout(240)
 class FilmTest {
     @TempDir
     Path folder;

@@ -19,7 +19,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.takes.Take;
 
 /** Links that give as fast as they are read, that fail with what nobody foresaw, and that are told to end early. */
-@Timeout(60)
+@Timeout(240)
 class HeldUpTest {
     @TempDir
     Path folder;

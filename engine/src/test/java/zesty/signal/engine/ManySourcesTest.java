@@ -32,7 +32,7 @@ import zesty.signal.takes.Table;
 import zesty.signal.takes.Take;
 
 /** Several boards in one rig, each with a clock of its own, on one time line and in one take. */
-@Timeout(120)
+@Timeout(240)
 class ManySourcesTest {
     @TempDir
     Path folder;

@@ -23,7 +23,7 @@ import zesty.signal.core.rig.Rig;
 import zesty.signal.takes.Decision;
 
 /** What goes to a board and what does not: dry runs, cautions, holding, hands, plans, links that break, boards that do not answer. */
-@Timeout(60)
+@Timeout(240)
 class OutputsTest {
     private final List<String> board = new CopyOnWriteArrayList<>();
     private final List<String> log = new ArrayList<>();

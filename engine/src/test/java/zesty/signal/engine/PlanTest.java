@@ -21,7 +21,7 @@ import zesty.signal.takes.Mark;
 import zesty.signal.takes.Take;
 
 /** Plans of steps: gone through, marked, ended where they must be, and what they tell of a thing that is known. */
-@Timeout(180)
+@Timeout(240)
 class PlanTest {
     @TempDir
     Path folder;

@@ -27,7 +27,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.Take;
 
 /** A reader of several columns that are cleaned differently: what cleaning delays is taken off before they are compared. */
-@Timeout(60)
+@Timeout(240)
 class PortsInLineTest {
     private static final double RATE = 50;
     private static final double DEAD = 1.2;

@@ -28,7 +28,7 @@ import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
 
 /** A recording that goes through the phases of its rig's protocol and leaves a channel out. */
-@Timeout(60)
+@Timeout(240)
 class ProtocolTest {
     @TempDir
     Path folder;

@@ -34,7 +34,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.Take;
 
 /** What is read live, from a take, again after a change, and by hand. */
-@Timeout(120)
+@Timeout(240)
 class ReadingTest {
     private static final String PULSE = "pulse(pulse)";
     private static final String LEVEL = "level(temp)";

@@ -32,7 +32,7 @@ import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 /** Links that behave as badly as real ones do. */
-@Timeout(60)
+@Timeout(240)
 class RoughLinksTest {
     private static final LinkAddress ADDRESS = LinkAddress.parse("tcp:127.0.0.1:1");
 

@@ -33,7 +33,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.CsvExport;
 import zesty.signal.takes.Take;
 
-@Timeout(60)
+@Timeout(240)
 class TrailTest {
     @TempDir
     Path folder;

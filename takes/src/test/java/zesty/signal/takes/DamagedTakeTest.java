@@ -41,7 +41,7 @@ import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 
 /** Takes that something has happened to: what is shown of them was recorded, and what is left out is told. */
-@Timeout(120)
+@Timeout(240)
 class DamagedTakeTest {
     private static final int PIECE = 500;
     private static final int PIECES = 16;

@@ -29,7 +29,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.TakeWriter;
 
 /** What {@code extract} and {@code spectrum} print of signals whose answers are known, key by key as the contract has them. */
-@Timeout(60)
+@Timeout(240)
 class AnswersTest {
     @TempDir
     Path folder;

@@ -56,7 +56,7 @@ import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeException;
 
 /** What is written for a board goes through a C compiler that forgives nothing, runs, and does what the application does. */
-@Timeout(120)
+@Timeout(240)
 class BoardCodeTest {
     private static final double RATE = 250;
 

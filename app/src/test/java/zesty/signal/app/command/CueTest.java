@@ -23,7 +23,7 @@ import zesty.signal.takes.RigJson;
 import zesty.signal.takes.Take;
 
 /** Recordings that begin and end on cue, over a file whose every row is known: a saw that climbs from 0 to 99, four times, at 100/s. */
-@Timeout(120)
+@Timeout(240)
 class CueTest {
     @TempDir
     Path folder;

@@ -13,7 +13,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Decisions over a file as the command prints them, worked by hand. */
-@Timeout(60)
+@Timeout(240)
 class DecideTest {
     @TempDir
     Path folder;

@@ -26,7 +26,7 @@ import org.junit.jupiter.api.io.TempDir;
 import zesty.signal.core.picture.HeatScale;
 
 /** Takes with pictures on the command line: what they hold, out into open formats and read back, made right as their rig says. */
-@Timeout(120)
+@Timeout(240)
 class FilmCommandsTest {
     private static final int WIDTH = 8;
     private static final int HEIGHT = 6;

@@ -29,7 +29,7 @@ import zesty.signal.takes.Take;
 import zesty.signal.takes.TakeWriter;
 
 /** The logbook and comparing, as the command line has them, on takes of levels that are known. */
-@Timeout(60)
+@Timeout(240)
 class LogbookTest {
     /** Of these numbers a scientific library's unequal-variance t test gave what is asked for below. */
     private static final double[] BEFORE = {71.2, 69.8, 73.1, 70.5, 72.2};

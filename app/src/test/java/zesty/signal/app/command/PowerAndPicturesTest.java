@@ -15,7 +15,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Pictures, supplies, cells and changes as the command line answers them, key by key. */
-@Timeout(60)
+@Timeout(240)
 class PowerAndPicturesTest {
     @TempDir
     Path folder;

@@ -32,7 +32,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Floods, little memory, full disks, signals and strangers: nothing is lost, nothing is invented, and what is said is so. */
-@Timeout(180)
+@Timeout(240)
 @Execution(ExecutionMode.CONCURRENT)
 @ResourceLock(value = "the machine", mode = ResourceAccessMode.READ)
 class PressureTest {

@@ -28,7 +28,7 @@ import zesty.signal.takes.Take;
  * A heater that is on goes off when what drives it can no longer be trusted: a real process, its watchdog, and a board at the other
  * end of a pseudo-terminal. {@code benchmarks/run safe} runs this for the times that it prints.
  */
-@Timeout(150)
+@Timeout(240)
 class SafeOutputsTest {
     @TempDir
     Path folder;

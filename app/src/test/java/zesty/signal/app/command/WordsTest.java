@@ -26,7 +26,7 @@ import zesty.signal.core.scale.Scaling;
 import zesty.signal.takes.RigJson;
 
 /** What commands answer, asked in this process; the answers are known on paper or from published tables. */
-@Timeout(60)
+@Timeout(240)
 class WordsTest {
     @TempDir
     Path folder;

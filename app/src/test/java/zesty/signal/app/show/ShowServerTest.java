@@ -33,7 +33,7 @@ import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Trail;
 
 /** The page's server against callers who mean no good, over real sockets; a trail runs beside it. */
-@Timeout(180)
+@Timeout(240)
 class ShowServerTest {
     private final List<String> marked = new CopyOnWriteArrayList<>();
     private Trail trail;

@@ -18,7 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** A real broker on this computer, another client that publishes, and the link that listens. */
-@Timeout(60)
+@Timeout(240)
 class BrokerLinkTest {
     private Server broker;
     private int port;

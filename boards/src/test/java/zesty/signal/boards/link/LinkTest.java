@@ -109,7 +109,7 @@ class LinkTest {
     }
 
     @Test
-    @Timeout(60)
+    @Timeout(240)
     void ofSeveralCallersTheOneThatSpeaksFirstIsTheBoard() throws Exception {
         int port;
         try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {

@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 
 /** The watchdog as the process that it is: what it writes into its ports, here files, when the beat stays away or the pipe ends. */
-@Timeout(60)
+@Timeout(240)
 class WatchdogTest {
     @TempDir
     Path folder;
