@@ -68,6 +68,8 @@ public final class ZestyApplication extends Application {
     }
 
     private static final long HIDDEN_NANOS = 500_000_000L;
+    /** A board that is not there keeps nothing else waiting longer. */
+    private static final long PATIENCE_NANOS = 3_000_000_000L;
 
     private static Opening next = Opening.usual();
     private static int status;
@@ -88,6 +90,7 @@ public final class ZestyApplication extends Application {
     private ChangeListener<Boolean> focusMoved;
 
     private boolean painted;
+    private long shownNanos;
 
     /** Made by the toolkit, with what {@link #open} was told. */
     public ZestyApplication() {
@@ -162,9 +165,10 @@ public final class ZestyApplication extends Application {
                 }
                 seen = nanos;
                 view.frame(nanos);
-                tellFirstLane();
+                lookForFirstLane(nanos);
             }
         };
+        shownNanos = System.nanoTime();
         frames.start();
         stage.getIcons().add(Slice.icon(64));
         begin();
@@ -188,9 +192,7 @@ public final class ZestyApplication extends Application {
                         Messages.of("window.the-log-could-not-be-opened"),
                         () -> LogSetup.toFile(Files.createDirectories(logs)),
                         () -> {});
-        if (opening.isDemo()) {
-            workspace.takes().makeDemo();
-        } else {
+        if (!opening.isDemo()) {
             workspace.takes().list();
             workspace.takes().tidy();
         }
@@ -237,17 +239,20 @@ public final class ZestyApplication extends Application {
     }
 
     /** With ZESTY_FIRST_LANE set, says when the first lane was painted, for the start-up benchmark. */
-    private void tellFirstLane() {
-        if (!painted && System.getenv("ZESTY_FIRST_LANE") != null) {
-            var snapshot = workspace.live().snapshot(System.nanoTime());
-            if (snapshot.hasSamples()) {
-                painted = true;
-                Platform.runLater(() -> Platform.runLater(() -> {
-                    System.out.println("first lane painted");
-                    Platform.exit();
-                }));
-            }
+    /** The demo's takes are made once there is something to look at: until then they would only take the cores away. */
+    private void lookForFirstLane(long now) {
+        if (painted || !workspace.live().snapshot(now).hasSamples() && now - shownNanos < PATIENCE_NANOS) {
+            return;
         }
+        painted = true;
+        Platform.runLater(() -> Platform.runLater(() -> {
+            if (System.getenv("ZESTY_FIRST_LANE") != null) {
+                System.out.println("first lane painted");
+                Platform.exit();
+            } else if (opening.isDemo() && frames != null) {
+                workspace.takes().makeDemo();
+            }
+        }));
     }
 
     @Override
@@ -257,6 +262,7 @@ public final class ZestyApplication extends Application {
         }
         if (frames != null) {
             frames.stop();
+            frames = null;
         }
         if (focusMoved != null) {
             stage.focusedProperty().removeListener(focusMoved);
