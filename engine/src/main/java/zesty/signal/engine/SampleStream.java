@@ -446,7 +446,8 @@ final class SampleStream {
             List<ReaderSnapshot> own = new ArrayList<>();
             for (ReaderRunner reader : readers) {
                 if (reader.chains().get(0) == runner.chain()) {
-                    own.add(answers.getOrDefault(reader, reader.recent()));
+                    ReaderSnapshot settled = answers.get(reader);
+                    own.add(settled != null ? settled : reader.recent());
                 }
             }
             seen.add(runner.snapshot(one, own));

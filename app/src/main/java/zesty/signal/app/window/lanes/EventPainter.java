@@ -68,13 +68,17 @@ final class EventPainter {
             }
             int from = (int) Math.max(0, Math.round(edges.pixelOf(event.startSeconds() + reader.lateSeconds())));
             int to = (int) Math.min(width - 1, Math.round(edges.pixelOf(event.endSeconds() + reader.lateSeconds())));
-            for (int x = from; x <= to; x++) {
-                for (int y = 1; y < height - 1; y++) {
-                    int at = y * width + x;
-                    if (event.believed() || Math.floorMod(x, 6) < 2 && Math.floorMod(y, 6) < 2) {
-                        float weight = event.believed() ? WASH : 0.45f;
-                        pixels[at] =
-                                LaneColours.mix(pixels[at], event.believed() ? colours.line() : colours.ink(), weight);
+            boolean believed = event.believed();
+            int colour = believed ? colours.line() : colours.ink();
+            // Line by line, as they lie in memory.
+            for (int y = 1; y < height - 1; y++) {
+                if (!believed && y % 6 >= 2) {
+                    continue;
+                }
+                for (int x = from; x <= to; x++) {
+                    if (believed || x % 6 < 2) {
+                        int at = y * width + x;
+                        pixels[at] = LaneColours.mix(pixels[at], colour, believed ? WASH : 0.45f);
                     }
                 }
             }

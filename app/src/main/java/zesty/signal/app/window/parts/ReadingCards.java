@@ -58,6 +58,19 @@ public final class ReadingCards extends ScrollPane {
         final Button pin = new Button(Messages.of("parts.pin"));
         final Button away = new Button("×");
         boolean open;
+        /** Not known before it is shown. */
+        private Boolean pinned;
+
+        /** A tooltip is dear, and this is asked several times a second. */
+        void pinned(boolean now) {
+            if (pinned != null && pinned == now) {
+                return;
+            }
+            pinned = now;
+            pin.setText(now ? Messages.of("parts.unpin") : Messages.of("parts.pin"));
+            String does = now ? Messages.of("parts.unpin") : Messages.of("parts.pin-at-the-top");
+            pin.setTooltip(new Tooltip(Messages.of("parts.p-on-the-card-ctrl-with-the-arrows", does)));
+        }
 
         Card(String column) {
             getStyleClass().add("card");
@@ -189,9 +202,7 @@ public final class ReadingCards extends ScrollPane {
                 .get()
                 .pinned()
                 .contains(channel.channel().column());
-        card.pin.setText(pinned ? Messages.of("parts.unpin") : Messages.of("parts.pin"));
-        card.pin.setTooltip(new Tooltip(Messages.of(
-                "parts.p-on-the-card-ctrl-with-the-arrows", (pinned ? "unpin" : Messages.of("parts.pin-at-the-top")))));
+        card.pinned(pinned);
         CardWords words = CardWords.of(
                 snapshot,
                 channel,
