@@ -101,7 +101,7 @@ final class PackageCommand implements Callable<Integer> {
                     "--runtime-image",
                     runtime(jlink, input).toString(),
                     "--java-options",
-                    "-Xmx1g -Xms64m -XX:MaxNewSize=40m -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30"
+                    "-Xmx1g -Xms64m -XX:MaxNewSize=16m -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30"
                             + " -XX:+UseSerialGC -XX:-UsePerfData -Dprism.lcdtext=false"
                             + " -XX:Tier4InvocationThreshold=100000 -XX:Tier4MinInvocationThreshold=20000"
                             + " -XX:Tier4CompileThreshold=200000 -XX:Tier4BackEdgeThreshold=1000000");
