@@ -23,7 +23,7 @@ inside sh -c 'ls /usr/share/applications/*zesty* >/dev/null' && say "a menu entr
 inside sh -c 'grep -ho "application/x-zesty[a-z+-]*" /usr/share/mime/packages/*.xml' | sort -u | sed 's/^/installer: type /'
 inside useradd -m -d /var/maker maker
 run() { inside su maker -c "cd; $*"; }
-run '/opt/zesty-signal/bin/zesty-signal boards --json' >/dev/null && say "lists boards"
+run '/opt/zesty-signal/bin/zesty-signal boards' >/dev/null && say "lists boards"
 run '/opt/zesty-signal/bin/zesty-signal record sim:deck --out take.zest --for 5s --show' >"$root/tmp/recorded" 2>&1
 say "recorded: $(tail -n 1 "$root/tmp/recorded")"
 run '/opt/zesty-signal/bin/zesty-signal extract pulse take.zest --column pulse --json' | head -c 120 | tr '\n' ' ' | sed 's/^/installer: read: /'; echo

@@ -361,7 +361,8 @@ final class RecordCommand implements Callable<Integer> {
             }
             tellMade(recording);
             tellOfRules(snapshot);
-            began |= recording.running();
+            // Of what a board had at hand a short recording may be over before anybody looked.
+            began |= recording.running() || recording.file() != null;
             if (began && !recording.running()) {
                 return say(trail.stopRecording(), settled(trail));
             }
