@@ -98,6 +98,9 @@ abstract class ViewWalk extends RealWindow {
             // What is shown a few times a second has been shown, and laid out.
             TimeUnit.MILLISECONDS.sleep(260);
             fx(() -> {
+                // On a slow machine what has just come has not been dressed yet.
+                scene.getRoot().applyCss();
+                scene.getRoot().layout();
                 look(view + " at " + size[0], scene, found);
                 return null;
             });
