@@ -349,8 +349,8 @@ final class Commands {
             }
             held.playFromStart();
         }
-        boolean repeated =
-                again && (event.getCode().isLetterKey() || event.getCode().isDigitKey());
+        KeyCode code = event.getCode();
+        boolean repeated = again && (code.isLetterKey() || code.isDigitKey() || code.isFunctionKey());
         if (repeated && event.getCode() == ran) {
             event.consume();
             return;

@@ -12,6 +12,7 @@ import javafx.beans.value.ChangeListener;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.Pane;
 import javafx.scene.text.Font;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
@@ -289,6 +290,11 @@ public final class ZestyApplication extends Application {
                             workspace.view().ease()));
         }
         workspace.close();
+        // What moves by itself, as a film does, stops with the scene it is in, and would hold all of it for as long as
+        // the toolkit runs.
+        if (stage.getScene() != null) {
+            stage.getScene().setRoot(new Pane());
+        }
     }
 
     /** @return the workspace, for tests in the real window */

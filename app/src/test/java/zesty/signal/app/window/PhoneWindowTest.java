@@ -101,9 +101,13 @@ class PhoneWindowTest extends RealWindow {
     void helpShowsWhatBelongsToThePlace() throws Exception {
         connect("deck", 5);
         // A window that has just come up may not have the keys yet.
-        for (int i = 0; i < 10 && fx(() -> robot.lookup("#help-title").tryQuery().isEmpty()); i++) {
+        for (int i = 0;
+                i < 10 && fx(() -> robot.lookup("#help-title").tryQuery().isEmpty());
+                i++) {
             key(KeyCode.F1);
-            for (int k = 0; k < 60 && fx(() -> robot.lookup("#help-title").tryQuery().isEmpty()); k++) {
+            for (int k = 0;
+                    k < 60 && fx(() -> robot.lookup("#help-title").tryQuery().isEmpty());
+                    k++) {
                 TimeUnit.MILLISECONDS.sleep(50);
             }
         }
