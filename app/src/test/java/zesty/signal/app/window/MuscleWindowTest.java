@@ -143,7 +143,14 @@ class MuscleWindowTest extends RealWindow {
         until(s -> Double.parseDouble(setting(s, "hardest")) == before);
         // Under the pointer a pull says its percent. The lanes are held still: on a slow machine it would pass by.
         key(KeyCode.LEFT);
-        double pulledAt = muscle(snapshot()).events("bursts").get(0).startSeconds() + 1;
+        double from = fx(() -> workspace().shown().window().from());
+        double pulledAt = muscle(snapshot()).events("bursts").stream()
+                        .filter(pull ->
+                                pull.endSeconds() > pull.startSeconds() + 1.2 && pull.startSeconds() + 1 > from + 0.5)
+                        .findFirst()
+                        .orElseThrow()
+                        .startSeconds()
+                + 1;
         Node lane = robot.lookup(".lane-plot").query();
         Point2D over = fx(() -> lane.localToScreen(
                 (pulledAt - workspace().shown().window().from())
