@@ -129,6 +129,17 @@ class TimestamperTest {
         assertThat(timestamper.lostRows()).isEqualTo(1227);
     }
 
+    /** Of 980 rows a second every fiftieth millisecond has none: with numbers that is known to be no gap. */
+    @Test
+    void rowsALittleSlowerThanTheTicksHaveNoGapsWhereNumbersSaySo() {
+        Timestamper timestamper = new Timestamper(MILLIS, new BoardSequence(1, 0, 1), Double.NaN, 100);
+        for (int first = 0; first < 9800; first += 49) {
+            timestamper.date(numbered(millis(first, 49, 980), first, 0), (first + 49) / 980.0, 0);
+        }
+        assertThat(timestamper.gapCount()).isZero();
+        assertThat(timestamper.rateHz()).isCloseTo(980, within(2.0));
+    }
+
     /** A row whose stamp is in doubt waits for the next one: those that its number says were lost before it stay counted. */
     @Test
     void whatIsLostBeforeARowInDoubtIsCounted() {
