@@ -151,7 +151,7 @@ final class ClockSteps {
             tickSeconds = tick(sorted);
             longest = longest(sorted);
             if (count == recent.length) {
-                countEarlyLosses();
+                countEarlyLosses(what.numbered() >= 0);
             }
         }
     }
@@ -188,11 +188,17 @@ final class ClockSteps {
                 && Math.abs(periods - Math.rint(periods)) > OFF_GRID;
     }
 
-    /** The first steps were taken before the period was known: what was a gap among them is counted now. */
-    private void countEarlyLosses() {
+    /**
+     * The first steps were taken before the period was known: what was a gap among them is counted now.
+     *
+     * @param numbered whether the rows' numbers have told already what was lost
+     */
+    private void countEarlyLosses(boolean numbered) {
         for (double step : recent) {
             if (step > longest) {
-                losses.uncertainGap(Math.round(step / usual) - 1);
+                if (!numbered) {
+                    losses.uncertainGap(Math.round(step / usual) - 1);
+                }
                 sum -= step - usual;
             }
         }
