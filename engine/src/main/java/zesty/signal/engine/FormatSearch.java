@@ -177,6 +177,7 @@ final class FormatSearch {
         plain = new byte[0];
         gathered = new byte[0];
         length = 0;
+        lookedFrom = 0;
         return taken;
     }
 

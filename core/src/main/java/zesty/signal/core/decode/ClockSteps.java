@@ -49,22 +49,17 @@ final class ClockSteps {
         if (usual >= FINE_TICKS * tickSeconds) {
             return usual;
         }
-        double all = 0;
-        int steps = 0;
-        for (int i = 0; i < Math.min(count, recent.length); i++) {
-            if (!(recent[i] > longest)) {
-                all += recent[i];
-                steps++;
+        double all = sum;
+        int steps = count;
+        // What is a gap among the first steps is taken out of their sum only once there are enough of them.
+        for (int i = 0; count < recent.length && i < count; i++) {
+            if (recent[i] > longest) {
+                all -= recent[i];
+                steps--;
             }
         }
-        if (count >= recent.length) {
-            all = sum;
-            steps = count;
-        }
-        if (usual >= 2 * tickSeconds || all >= FIRST_TICKS * tickSeconds) {
-            return all / steps;
-        }
-        return tickSeconds == 0 ? usual : Double.NaN;
+        boolean told = usual >= 2 * tickSeconds || all > 0 && all >= FIRST_TICKS * tickSeconds;
+        return told ? all / steps : Double.NaN;
     }
 
     double usualOr(double other) {

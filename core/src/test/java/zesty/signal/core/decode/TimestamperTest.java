@@ -129,6 +129,13 @@ class TimestamperTest {
         assertThat(timestamper.lostRows()).isEqualTo(1227);
     }
 
+    @Test
+    void aClockThatStandsStillTellsNoRate() {
+        Timestamper timestamper = new Timestamper(MILLIS, Double.NaN, 100);
+        timestamper.date(ticks(LongStream.range(0, 200).map(i -> 77)), 1, 0);
+        assertThat(timestamper.rateHz()).isNaN();
+    }
+
     /** Of 980 rows a second every fiftieth millisecond has none: with numbers that is known to be no gap. */
     @Test
     void rowsALittleSlowerThanTheTicksHaveNoGapsWhereNumbersSaySo() {
