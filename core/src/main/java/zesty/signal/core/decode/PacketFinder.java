@@ -18,6 +18,8 @@ final class PacketFinder {
 
     private static final String NAME = "[A-Za-z_][A-Za-z0-9_ ./%\\[\\]()]*";
     private static final Pattern NAMES = Pattern.compile(NAME + "(," + NAME + ")*");
+    /** A column whose name speaks of something else is a clock only if so many of its numbers rise evenly. */
+    private static final int SURELY_STEADY = 20;
 
     private PacketFinder() {}
 
@@ -134,6 +136,9 @@ final class PacketFinder {
                 sequenced = true;
             } else if (clock == null && field.type().bytes() > 1 && steady(values, field.wrap(), 2, 0.25)) {
                 String name = named.get(c).name().toLowerCase(java.util.Locale.ROOT);
+                if (!header.isEmpty() && !Roles.isClock(name) && values.length < SURELY_STEADY) {
+                    continue;
+                }
                 clock = new BoardClock(
                         c, Roles.ticksPerSecond(name, named.get(c).unit(), values), field.wrap());
             }
@@ -190,7 +195,8 @@ final class PacketFinder {
         double[] sorted = steps.clone();
         Arrays.sort(sorted);
         double median = sorted.length == 0 ? 0 : sorted[sorted.length / 2];
-        if (median < least || least == 1 && median != 1 || values.length < 4) {
+        // What nearly always falls does not wrap each time.
+        if (median < least || median > wrap / 2 || least == 1 && median != 1 || values.length < 4) {
             return false;
         }
         long near = Arrays.stream(steps)

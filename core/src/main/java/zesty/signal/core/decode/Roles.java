@@ -118,6 +118,11 @@ final class Roles {
                 .matches();
     }
 
+    /** @param name in small letters. @return whether a column of that name is a clock */
+    static boolean isClock(String name) {
+        return CLOCKS.contains(name);
+    }
+
     /** Whether it only rises, but for a wrap, a restart and a first half line. */
     static boolean rises(double[] values) {
         int falls = 0;
