@@ -179,9 +179,9 @@ class DemoWindowTest extends RealWindow {
                         rig.withBand(new BandSetup(rig.readers().get(0).id(), "rate_bpm.mean", new Band(30, 50, 2)))));
         awaitText(".rule-state", "too high");
         awaitText(".stop-value", "too high");
-        // Takes hold of the high edge, where the picture draws it, and pulls it up. The picture follows the rate:
-        // should
-        // it have moved in between, the next try finds the edge at its new place.
+        // Takes hold of the high edge, where the picture draws it, pulls it up and thinks for a while before letting
+        // go. The picture follows the rate: should it have moved in between, the next try finds the edge at its new
+        // place.
         for (int attempt = 0; attempt < 15 && band().high() <= 55; attempt++) {
             still(".bench .plot");
             Node plot = robot.lookup(".bench .plot").query();
@@ -193,6 +193,7 @@ class DemoWindowTest extends RealWindow {
                     .press(MouseButton.PRIMARY)
                     .sleep(60)
                     .moveBy(0, -90)
+                    .sleep(300)
                     .release(MouseButton.PRIMARY);
         }
         assertThat(band().high()).isGreaterThan(55);

@@ -157,10 +157,12 @@ final class TuningPanel extends VBox {
                 && (inValues.when() instanceof Condition.Above || inValues.when() instanceof Condition.Below);
         setVisible(threshold);
         setManaged(threshold);
-        boolean other = rule == null
-                || !threshold
-                || !rule.watch().equals(inValues.watch())
-                || !rule.name().equals(inValues.name());
+        // Nothing is let go of where nothing was held: the picture would lose what is being dragged in it.
+        boolean other = threshold
+                ? rule == null
+                        || !rule.watch().equals(inValues.watch())
+                        || !rule.name().equals(inValues.name())
+                : rule != null;
         rule = threshold ? inValues : null;
         unit = unitNow;
         newest = snapshot.lastSeconds();
