@@ -239,8 +239,10 @@ public final class ZestyApplication extends Application {
         stage.setMaximized(settings.maximised());
     }
 
-    /** With ZESTY_FIRST_LANE set, says when the first lane was painted, for the start-up benchmark. */
-    /** The demo's takes are made once there is something to look at: until then they would only take the cores away. */
+    /**
+     * The demo's takes are made once there is something to look at: until then they would only take the cores away. With
+     * ZESTY_FIRST_LANE set, it says that the first lane was painted and ends, for the benchmark of the start.
+     */
     private void lookForFirstLane(long now) {
         if (painted || !workspace.live().snapshot(now).hasSamples() && now - shownNanos < PATIENCE_NANOS) {
             return;

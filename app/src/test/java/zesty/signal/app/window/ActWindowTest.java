@@ -188,6 +188,14 @@ class ActWindowTest extends RealWindow {
         robot.release(MouseButton.PRIMARY);
         until(s -> heat(s) == 0);
         awaitText(".decision-sent", "heat 40");
+        // A bench that is left while its button is held holds nothing any more.
+        still("#output-hold-0");
+        robot.press(MouseButton.PRIMARY);
+        until(s -> heat(s) == 40);
+        key(KeyCode.DIGIT4);
+        until(s -> heat(s) == 0);
+        robot.release(MouseButton.PRIMARY);
+        key(KeyCode.DIGIT6);
 
         write("#plan-text", "20 60 s, 0 20 s; stop above 70");
         until(s -> heat(s) == 20);

@@ -387,13 +387,21 @@ final class OutputRow extends VBox {
             held.play();
             again.run();
         });
-        node.setOnMouseReleased(event -> {
-            if (held != null) {
-                held.stop();
-                held = null;
+        node.setOnMouseReleased(event -> letGo());
+        // A bench that is left by a key, or a row that is made anew, hears of no release.
+        node.sceneProperty().addListener((p, was, is) -> {
+            if (is == null && held != null) {
+                letGo();
             }
-            workspace.acting().letGo(output.name());
         });
+    }
+
+    private void letGo() {
+        if (held != null) {
+            held.stop();
+            held = null;
+        }
+        workspace.acting().letGo(output.name());
     }
 
     private void send(Output.ByValue one) {

@@ -380,7 +380,7 @@ final class FilmView extends Pane {
     }
 
     private void dragged(MouseEvent event) {
-        if (from != null) {
+        if (from != null && shown != null) {
             to = pixel(event.getX(), event.getY(), true);
             pointer = new Point2D(event.getX(), event.getY());
             mark();
@@ -388,7 +388,10 @@ final class FilmView extends Pane {
     }
 
     private void released(MouseEvent event) {
-        if (from == null) {
+        if (from == null || shown == null) {
+            // The picture went away under the hand.
+            from = null;
+            moving = null;
             return;
         }
         to = pixel(event.getX(), event.getY(), true);
