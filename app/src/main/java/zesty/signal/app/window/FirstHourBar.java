@@ -4,12 +4,12 @@ import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.help.HelpTopic;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 import zesty.signal.engine.Snapshot;
@@ -58,7 +58,7 @@ final class FirstHourBar extends HBox {
         made.setId(id);
         made.getStyleClass().setAll("small-button");
         made.setMinWidth(Region.USE_PREF_SIZE);
-        made.setTooltip(new Tooltip(tip));
+        Tip.on(made, tip);
         return made;
     }
 

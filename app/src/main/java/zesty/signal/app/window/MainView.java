@@ -30,6 +30,7 @@ import zesty.signal.app.window.parts.SafeBar;
 import zesty.signal.app.window.parts.Scoreboard;
 import zesty.signal.app.window.parts.SnapshotPanel;
 import zesty.signal.app.window.parts.TrailBar;
+import zesty.signal.app.window.parts.WhenSeen;
 import zesty.signal.app.window.planner.Planner;
 import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
@@ -59,10 +60,10 @@ final class MainView extends StackPane {
     private final LaneStack lanes;
     private final ReadingCards readings;
     private final CaptureBar capture;
-    private final Logbook takes;
-    /** Made when it is opened first. */
-    private Planner planner;
+    /** Made when it is opened first, as are those that follow. */
+    private Logbook takes;
 
+    private Planner planner;
     private PhonePane phone;
 
     private final SnapshotPanel snapshots;
@@ -99,7 +100,6 @@ final class MainView extends StackPane {
         readings.setVisible(false);
         readings.managedProperty().bind(readings.visibleProperty());
         capture = new CaptureBar(workspace);
-        takes = new Logbook(workspace);
         snapshots = new SnapshotPanel(workspace);
         caution = new CautionBar(workspace);
         safe = new SafeBar(workspace);
@@ -116,7 +116,6 @@ final class MainView extends StackPane {
         over.getChildren().setAll(lanes, readings);
         over.managedProperty().bind(over.visibleProperty());
         HBox.setHgrow(lanes, Priority.ALWAYS);
-        VBox.setVgrow(takes, Priority.ALWAYS);
         benchRoom.getStyleClass().add("plain-scroll");
         benchRoom.setId("bench-room");
         benchRoom.setFitToWidth(true);
@@ -125,11 +124,11 @@ final class MainView extends StackPane {
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
         BorderPane pane = new BorderPane(
                 middle,
-                new VBox(trail, caution, safe, firstHour),
+                new VBox(trail, new WhenSeen(caution), new WhenSeen(safe), new WhenSeen(firstHour)),
                 null,
-                new VBox(snapshots, new NoticeBar(workspace), capture),
+                new VBox(new WhenSeen(snapshots), new NoticeBar(workspace), capture),
                 null);
-        getChildren().addAll(pane, scoreboard);
+        getChildren().addAll(pane, new WhenSeen(scoreboard));
         commands = new Commands(workspace, this);
         workspace.view().stop().addListener((p, was, is) -> arrange());
         workspace.view().takesOpen().addListener((p, was, is) -> arrange());
@@ -173,7 +172,7 @@ final class MainView extends StackPane {
             return;
         }
         workspace.view().takesOpen().set(true);
-        takes.importFile(file);
+        logbook().importFile(file);
     }
 
     Commands commands() {
@@ -185,6 +184,10 @@ final class MainView extends StackPane {
     }
 
     Logbook logbook() {
+        if (takes == null) {
+            takes = new Logbook(workspace);
+            VBox.setVgrow(takes, Priority.ALWAYS);
+        }
         return takes;
     }
 
@@ -219,7 +222,7 @@ final class MainView extends StackPane {
         high(bench);
         VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
         if (workspace.view().takesOpen().get()) {
-            middle.getChildren().setAll(takes);
+            middle.getChildren().setAll(logbook());
             workspace.takes().list();
         } else if (workspace.view().plannerOpen().get()) {
             planner = planner == null ? new Planner(workspace) : planner;

@@ -21,12 +21,15 @@ final class StyleSheet {
 
     private static final double NUMERALS_AT_MOST = 18;
 
+    /** The sheet as a resource, without its end: the toolkit prefers one that is parsed already. */
+    static final String USUAL = "zesty/signal/app/window/zesty";
+
     private StyleSheet() {}
 
     /** @return its address, for a scene */
     static String at(TextSize size) {
         if (size == TextSize.USUAL) {
-            return ZestyApplication.class.getResource("zesty.css").toExternalForm();
+            return "/" + USUAL + ".css";
         }
         String text = FONT_SIZE
                 .matcher(read())

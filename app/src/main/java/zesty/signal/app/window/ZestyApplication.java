@@ -133,12 +133,14 @@ public final class ZestyApplication extends Application {
         Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> workspace.unexpected(fault));
         // The board is listened to while the window is still being built.
         connect();
+        // Before the first control: it would bring the toolkit's own styles, to be thrown away again.
+        wear();
         view = new MainView(workspace);
         Rectangle2D screen = Screen.getPrimary().getVisualBounds();
         Scene scene = new Scene(
                 view, Math.min(settings.width(), screen.getWidth()), Math.min(settings.height(), screen.getHeight()));
-        dress(scene);
-        workspace.view().night().addListener((p, was, is) -> dress(scene));
+        scene.getStylesheets().setAll(StyleSheet.at(workspace.view().textSize().get()));
+        workspace.view().night().addListener((p, was, is) -> wear());
         workspace.view().textSize().addListener((p, was, is) -> scene.getStylesheets()
                 .setAll(StyleSheet.at(is)));
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
@@ -215,11 +217,10 @@ public final class ZestyApplication extends Application {
         }
     }
 
-    private void dress(Scene scene) {
+    private void wear() {
         // Only the library's style sheets are used: its classes want a later Java than ours.
         String base = workspace.view().night().get() ? "primer-dark" : "primer-light";
         Application.setUserAgentStylesheet("/atlantafx/base/theme/" + base + ".css");
-        scene.getStylesheets().setAll(StyleSheet.at(workspace.view().textSize().get()));
     }
 
     /** Puts the window where it was, unless that screen is gone. */

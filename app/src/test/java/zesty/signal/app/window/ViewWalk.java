@@ -1,8 +1,13 @@
 package zesty.signal.app.window;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import javafx.geometry.Bounds;
@@ -36,6 +41,9 @@ abstract class ViewWalk extends RealWindow {
     private static final List<String> MAY_BE_CUT =
             List.of("ribbon-text", "ribbon-words", "mono", "berth", "lane-how", "socket-about", "pocket-why");
 
+    /** What a start that is built does not know of the library's styles. */
+    private static final Set<String> LEFT_OUT = UsedStyles.leftOut(sheet());
+
     private static final double HALF_A_PIXEL = 0.5;
 
     private static final int[][] SIZES = {{1024, 700}, {1280, 800}, {1920, 1080}};
@@ -44,6 +52,14 @@ abstract class ViewWalk extends RealWindow {
 
     ViewWalk() {
         super(true);
+    }
+
+    private static String sheet() {
+        try (InputStream file = ViewWalk.class.getResourceAsStream("/atlantafx/base/theme/primer-light.css")) {
+            return new String(file.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** English as usual and at night, and German, whose words are longer, at the largest size of text. */
@@ -126,6 +142,9 @@ abstract class ViewWalk extends RealWindow {
     }
 
     private void walk(String view, Node node, List<String> found) {
+        node.getStyleClass().stream()
+                .filter(LEFT_OUT::contains)
+                .forEach(one -> found.add(view + ": the style of ." + one + " is left out of what is built"));
         if (!node.isVisible() || node instanceof ListCell<?>) {
             return;
         }
@@ -152,7 +171,7 @@ abstract class ViewWalk extends RealWindow {
         if (control instanceof TextInputControl field && name.isEmpty()) {
             name = field.getPromptText() == null ? "" : field.getPromptText();
         }
-        boolean told = !name.replaceAll("[^\\p{L}\\p{N}]", "").isEmpty() || control.getTooltip() != null;
+        boolean told = !name.replaceAll("[^\\p{L}\\p{N}]", "").isEmpty() || control.getAccessibleHelp() != null;
         boolean scrolls = control instanceof ScrollPane || control instanceof ListView<?>;
         if (!told && !scrolls || control.getAccessibleRole() == null) {
             found.add(view + ": " + control.getClass().getSimpleName() + " #" + control.getId() + " "

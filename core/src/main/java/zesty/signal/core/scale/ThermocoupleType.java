@@ -37,8 +37,8 @@ public enum ThermocoupleType {
 
     private final double[] limits;
     private final double[][] coefficients;
-    /** Temperatures at even steps of voltage, to begin the inversion from. */
-    private final double[] grid = new double[GRID + 1];
+    /** Temperatures at even steps of voltage, to begin the inversion from. Made when it is first asked for: a start waits for none. */
+    private volatile double[] grid;
 
     private final double lowestMillivolts;
     private final double highestMillivolts;
@@ -51,6 +51,14 @@ public enum ThermocoupleType {
         Arrays.setAll(coefficients, part -> table(tables, name() + "." + (part + 1)));
         lowestMillivolts = sum(lowestInvertible());
         highestMillivolts = sum(highest());
+    }
+
+    private double[] grid() {
+        double[] known = grid;
+        if (known != null) {
+            return known;
+        }
+        double[] made = new double[GRID + 1];
         double low = lowestInvertible();
         for (int i = 0; i <= GRID; i++) {
             double target = lowestMillivolts + (highestMillivolts - lowestMillivolts) * i / GRID;
@@ -63,8 +71,10 @@ public enum ThermocoupleType {
                     high = middle;
                 }
             }
-            grid[i] = low;
+            made[i] = low;
         }
+        grid = made;
+        return made;
     }
 
     /** @return the lowest temperature of its range, in °C */
@@ -134,8 +144,9 @@ public enum ThermocoupleType {
         }
         double place = (millivolts - lowestMillivolts) / (highestMillivolts - lowestMillivolts) * GRID;
         int i = (int) Math.max(0, Math.min(GRID - 1, place));
-        double low = grid[i];
-        double high = grid[i + 1];
+        double[] even = grid();
+        double low = even[i];
+        double high = even[i + 1];
         double t = low + (place - i) * (high - low);
         for (int n = 0; n < 30; n++) {
             int part = part(t);

@@ -5,11 +5,11 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
@@ -81,7 +81,7 @@ public abstract class Bench extends VBox {
         button.setId(id);
         button.getStyleClass().add("small-button");
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         return button;
     }
 

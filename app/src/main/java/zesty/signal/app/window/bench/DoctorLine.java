@@ -5,10 +5,10 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.DoctorSchedule;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
@@ -84,7 +84,7 @@ public final class DoctorLine extends VBox {
                 Messages.of("bench.likely", capital(finding.evidence()), finding.cause(), capital(finding.remedy())));
         act.setVisible(!finding.recipe().isEmpty() && !DoctorSchedule.taken(recipe, finding));
         act.setText(Messages.of("bench.put-in", finding.recipe()));
-        act.setTooltip(new Tooltip(Messages.of("bench.puts-this-before-the-other-steps-u")));
+        Tip.on(act, Messages.of("bench.puts-this-before-the-other-steps-u"));
         if (!same || others.getChildren().size() != found.size() - 1) {
             fillOthers();
         }
@@ -97,7 +97,7 @@ public final class DoctorLine extends VBox {
             if (i != chosen) {
                 Button other = new Button(shown.get(i).diagnosis().words());
                 other.getStyleClass().setAll("small-button");
-                other.setTooltip(new Tooltip(Messages.of("bench.what-is-said-of-this")));
+                Tip.on(other, Messages.of("bench.what-is-said-of-this"));
                 other.setOnAction(event -> {
                     chosen = index;
                     fillOthers();

@@ -2,7 +2,6 @@ package zesty.signal.app.window.lanes;
 
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -12,6 +11,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.FilmStrip;
 import zesty.signal.app.window.drawing.FrameStore;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
@@ -57,7 +57,7 @@ final class FilmLane extends HBox {
         Pane side = new Pane();
         side.getStyleClass().add("lane-side");
         getChildren().addAll(bar, tag, plot, side);
-        Tooltip.install(plot, new Tooltip(Messages.of("lanes.press-a-picture-to-see-it-large")));
+        Tip.on(plot, Messages.of("lanes.press-a-picture-to-see-it-large"));
         setOnMouseClicked(event -> look(Double.NaN));
         plot.setOnMouseClicked(event -> {
             look(from + (to - from) * event.getX() / Math.max(1, plot.getWidth()));

@@ -5,7 +5,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelBuffer;
 import javafx.scene.image.PixelFormat;
@@ -17,6 +16,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.wording.Wording;
@@ -87,14 +87,14 @@ final class LaneView extends HBox {
         unit.getStyleClass().add("lane-unit");
         how.getStyleClass().add("lane-how");
         how.setWrapText(true);
-        unit.setTooltip(new Tooltip(Messages.of("lanes.press-to-show-it-in-the-next-unit")));
+        Tip.on(unit, Messages.of("lanes.press-to-show-it-in-the-next-unit"));
         trust.getStyleClass().add("lane-trust");
         trust.setGraphic(sign);
         HBox number = new HBox(5, value, unit);
         number.setAlignment(Pos.BASELINE_LEFT);
         hide.getStyleClass().setAll("lane-hide");
         hide.setFocusTraversable(false);
-        hide.setTooltip(new Tooltip(Messages.of("lanes.hide-this-lane-h-the-signal-is")));
+        Tip.on(hide, Messages.of("lanes.hide-this-lane-h-the-signal-is"));
         hide.visibleProperty().bind(hoverProperty());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
@@ -130,7 +130,7 @@ final class LaneView extends HBox {
         side.getChildren().addAll(top, bottom, range);
         range.setWrapText(true);
         range.maxWidthProperty().bind(side.widthProperty().subtract(7));
-        Tooltip.install(side, new Tooltip(Messages.of("lanes.the-range-of-this-lane-press-for")));
+        Tip.on(side, Messages.of("lanes.the-range-of-this-lane-press-for"));
         sayRange();
         image.setSmooth(false);
         trouble.getStyleClass().add("lane-trouble");
@@ -256,7 +256,7 @@ final class LaneView extends HBox {
         rate.setVisible(!rate.getText().isEmpty());
         if (getProperties().get("tip") != css) {
             getProperties().put("tip", css);
-            Tooltip.install(bar, new Tooltip(Messages.of("lanes.line-colour-the-pale-line-is-the", colour.name())));
+            Tip.on(bar, Messages.of("lanes.line-colour-the-pale-line-is-the", colour.name()));
         }
         int decimals =
                 Digits.decimalsFor(Math.abs(channel.channel().display().slope()) * (scale.high() - scale.low()) / 100);

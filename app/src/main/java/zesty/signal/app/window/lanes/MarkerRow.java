@@ -5,12 +5,12 @@ import java.util.List;
 import javafx.scene.Cursor;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
@@ -41,7 +41,7 @@ final class MarkerRow extends Pane {
         writing.setId("marker-name");
         writing.setVisible(false);
         writing.setPrefColumnCount(14);
-        writing.setTooltip(new Tooltip(Messages.of("lanes.enter-keeps-the-name-an-empty-one")));
+        Tip.on(writing, Messages.of("lanes.enter-keeps-the-name-an-empty-one"));
         writing.setOnAction(event -> rename());
         writing.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.getCode() == KeyCode.ESCAPE) {
@@ -127,8 +127,7 @@ final class MarkerRow extends Pane {
                 mark = now;
                 setText(now.text());
                 setId("marked-" + now.text().replaceAll("[^\\p{Alnum}]", "-"));
-                setTooltip(new Tooltip(
-                        changeable() ? Messages.of("lanes.press-to-rename-drag-to-move-enter") : now.text()));
+                Tip.on(this, changeable() ? Messages.of("lanes.press-to-rename-drag-to-move-enter") : now.text());
                 setCursor(changeable() ? Cursor.HAND : Cursor.DEFAULT);
                 setAccessibleText(Messages.of("lanes.marker", now.text()));
             }

@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 
@@ -23,7 +23,7 @@ final class TimeAxis extends Pane {
         this.workspace = workspace;
         getStyleClass().add("time-axis");
         hidden.getStyleClass().setAll("small-button");
-        hidden.setTooltip(new Tooltip(Messages.of("lanes.show-all-lanes-shift-h")));
+        Tip.on(hidden, Messages.of("lanes.show-all-lanes-shift-h"));
         hidden.setOnAction(event -> workspace.showAllLanes());
         marks = new MarkerRow(workspace);
         getChildren().addAll(hidden, marks);

@@ -10,7 +10,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -18,6 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.rig.Protocol;
@@ -78,12 +78,12 @@ public final class CaptureBar extends VBox {
         record.getStyleClass().setAll("record");
         record.setOnAction(event -> toggle());
         record.setMinWidth(Region.USE_PREF_SIZE);
-        record.setTooltip(new Tooltip(Messages.of("parts.record-or-stop-r")));
+        Tip.on(record, Messages.of("parts.record-or-stop-r"));
         open.setSelected(true);
         amount.setPrefColumnCount(5);
         amount.setId("amount");
         amount.getStyleClass().add("amount");
-        amount.setTooltip(new Tooltip(Messages.of("parts.how-many-enter-changes-a-recording")));
+        Tip.on(amount, Messages.of("parts.how-many-enter-changes-a-recording"));
         amount.setOnAction(event -> changeLimit());
         amount.visibleProperty().bind(timed.selectedProperty().or(counted.selectedProperty()));
         amount.managedProperty().bind(amount.visibleProperty());
@@ -98,7 +98,7 @@ public final class CaptureBar extends VBox {
             }
         });
         whose.setId("amount-of");
-        whose.setTooltip(new Tooltip(Messages.of("parts.whose-samples-are-counted")));
+        Tip.on(whose, Messages.of("parts.whose-samples-are-counted"));
         whose.managedProperty().bind(whose.visibleProperty());
         cue.visibleProperty().bind(cued.selectedProperty());
         form = new RecordingForm(workspace);
@@ -113,7 +113,7 @@ public final class CaptureBar extends VBox {
         mark.setPromptText(Messages.of("parts.add-a-marker"));
         mark.setPrefColumnCount(26);
         mark.setMinWidth(60);
-        mark.setTooltip(new Tooltip(Messages.of("parts.a-mark-in-the-recording-m")));
+        Tip.on(mark, Messages.of("parts.a-mark-in-the-recording-m"));
         // A remark is of the moment at which its first letter was written, however long the rest takes.
         mark.textProperty().addListener((p, was, is) -> markNanos = was.isBlank() ? System.nanoTime() : markNanos);
         mark.setOnAction(event -> {
@@ -132,14 +132,14 @@ public final class CaptureBar extends VBox {
         more.setId("recording-setup");
         more.getStyleClass().setAll("chip");
         more.setMinWidth(Region.USE_PREF_SIZE);
-        more.setTooltip(new Tooltip(Messages.of("parts.markers-with-keys-a-protocol-which")));
+        Tip.on(more, Messages.of("parts.markers-with-keys-a-protocol-which"));
         more.setOnAction(event -> form.toggle());
         bar.getChildren().setAll(record, open, timed, counted, cued, phased, more, amount, whose);
         bar.setAlignment(Pos.CENTER_LEFT);
         rest.getChildren().setAll(mark, space, room);
         rest.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(rest, Priority.ALWAYS);
-        getChildren().addAll(form, protocol, keys, cue, bar);
+        getChildren().addAll(new WhenSeen(form), new WhenSeen(protocol), new WhenSeen(keys), new WhenSeen(cue), bar);
         widthProperty().addListener((p, was, is) -> part());
         workspace.view().textSize().addListener((p, was, is) -> Platform.runLater(this::part));
         amount.visibleProperty().addListener((p, was, is) -> Platform.runLater(this::part));
@@ -167,7 +167,7 @@ public final class CaptureBar extends VBox {
         chip.getStyleClass().setAll("chip");
         chip.setMinWidth(Region.USE_PREF_SIZE);
         chip.setToggleGroup(lengths);
-        chip.setTooltip(new Tooltip(tip));
+        Tip.on(chip, tip);
         return chip;
     }
 
@@ -360,7 +360,7 @@ public final class CaptureBar extends VBox {
                 Button key = new Button(Messages.of("parts.alt", (i + 1), markers.get(i)));
                 key.setId("marker-" + (i + 1));
                 key.getStyleClass().setAll("small-button");
-                key.setTooltip(new Tooltip(Messages.of("parts.marks-this-moment-with-shift-it")));
+                Tip.on(key, Messages.of("parts.marks-this-moment-with-shift-it"));
                 key.setOnMousePressed(event -> key.getProperties().put("span", event.isShiftDown()));
                 key.setOnAction(event -> {
                     if (Boolean.TRUE.equals(key.getProperties().remove("span"))) {

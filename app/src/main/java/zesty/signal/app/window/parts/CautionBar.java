@@ -4,10 +4,10 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Caution;
 import zesty.signal.core.rig.Rig;
@@ -31,7 +31,7 @@ public final class CautionBar extends HBox {
         Button read = new Button(Messages.of("parts.i-have-read-this"));
         read.setId("acknowledge");
         read.setMinWidth(Region.USE_PREF_SIZE);
-        read.setTooltip(new Tooltip(Messages.of("parts.it-is-saved-with-the-rig-that-this")));
+        Tip.on(read, Messages.of("parts.it-is-saved-with-the-rig-that-this"));
         read.setOnAction(event -> {
             Caution caution = shown;
             workspace.change(rig -> rig.acknowledging(caution));

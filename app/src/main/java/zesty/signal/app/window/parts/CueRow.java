@@ -5,10 +5,10 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.text.Messages;
 import zesty.signal.engine.RecordingCue;
 import zesty.signal.engine.RecordingLimit;
@@ -35,7 +35,7 @@ final class CueRow extends HBox {
         again.getStyleClass().setAll("chip");
         again.setId("cue-again");
         again.setMinWidth(Region.USE_PREF_SIZE);
-        again.setTooltip(new Tooltip(Messages.of("parts.each-time-the-start-comes-again-a")));
+        Tip.on(again, Messages.of("parts.each-time-the-start-comes-again-a"));
         getChildren()
                 .setAll(
                         new Label(Messages.of("parts.start-when")),
@@ -60,7 +60,7 @@ final class CueRow extends HBox {
         field.setPromptText(prompt);
         field.setPrefColumnCount(columns);
         field.setMinWidth(Region.USE_PREF_SIZE);
-        field.setTooltip(new Tooltip(tip));
+        Tip.on(field, tip);
         field.setOnAction(event -> go.run());
         return field;
     }

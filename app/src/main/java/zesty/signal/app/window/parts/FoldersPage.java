@@ -10,10 +10,10 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.TakeFolders;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
@@ -65,7 +65,7 @@ final class FoldersPage extends WidePage {
         button.setId(id);
         button.getStyleClass().setAll("small-button");
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setOnAction(event -> action.run());
         return button;
     }

@@ -22,7 +22,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -31,6 +30,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.Duration;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.text.Messages;
@@ -82,7 +82,7 @@ final class ImportForm extends VBox {
         HBox.setHgrow(path, Priority.ALWAYS);
         Button browse = new Button("…");
         browse.getStyleClass().setAll("small-button");
-        browse.setTooltip(new Tooltip(Messages.of("parts.choose-with-the-system-s-own")));
+        Tip.on(browse, Messages.of("parts.choose-with-the-system-s-own"));
         browse.setOnAction(event -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {
@@ -122,7 +122,7 @@ final class ImportForm extends VBox {
         fields.addRow(2, name(Messages.of("parts.rate-in-place-of-times")), rate);
         listen.setId("import-listen");
         listen.getStyleClass().setAll("chip");
-        listen.setTooltip(new Tooltip(Messages.of("parts.for-a-board-that-kept-its-samples")));
+        Tip.on(listen, Messages.of("parts.for-a-board-that-kept-its-samples"));
         listen.setOnAction(event -> listen());
         heard.setMinWidth(0);
         HBox fromBoard = new HBox(8, listen, heard);

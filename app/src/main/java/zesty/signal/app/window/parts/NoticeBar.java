@@ -5,10 +5,10 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.util.Duration;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Notice;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
@@ -32,7 +32,7 @@ public final class NoticeBar extends HBox {
         HBox.setHgrow(text, Priority.ALWAYS);
         text.setMaxWidth(Double.MAX_VALUE);
         undo.setId("undo");
-        undo.setTooltip(new Tooltip(Messages.of("parts.take-it-back-u")));
+        Tip.on(undo, Messages.of("parts.take-it-back-u"));
         undo.setOnAction(event -> {
             Notice notice = workspace.notice().get();
             workspace.notice().set(null);

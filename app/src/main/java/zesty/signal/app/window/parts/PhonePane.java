@@ -13,7 +13,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.RadioButton;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.HBox;
@@ -23,6 +22,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.show.ShowServer;
 import zesty.signal.app.show.Where;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 
@@ -72,7 +72,7 @@ public final class PhonePane extends HBox {
         open.setId("phone-open");
         open.setOnAction(event -> turn());
         renew.setId("phone-renew");
-        renew.setTooltip(new Tooltip(Messages.of("parts.whoever-has-the-old-address-sees")));
+        Tip.on(renew, Messages.of("parts.whoever-has-the-old-address-sees"));
         renew.setOnAction(event -> {
             workspace.sharing().page().get().renew();
             fill();
@@ -81,7 +81,7 @@ public final class PhonePane extends HBox {
             button.getStyleClass().setAll("small-button");
         }
         markers.setId("phone-markers");
-        markers.setTooltip(new Tooltip(Messages.of("parts.a-word-from-the-phone-becomes-a")));
+        Tip.on(markers, Messages.of("parts.a-word-from-the-phone-becomes-a"));
         markers.selectedProperty()
                 .addListener((p, was, is) -> workspace.sharing().takeMarkers(is));
         risk.setWrapText(true);
@@ -221,7 +221,7 @@ public final class PhonePane extends HBox {
             Button out = new Button(Messages.of("parts.put-out"));
             out.setId("put-out");
             out.getStyleClass().setAll("small-button");
-            out.setTooltip(new Tooltip(Messages.of("parts.it-cannot-come-in-again-before-the")));
+            Tip.on(out, Messages.of("parts.it-cannot-come-in-again-before-the"));
             out.setMinWidth(USE_PREF_SIZE);
             out.setOnAction(event -> page.putOut(one.address()));
             Region space = new Region();

@@ -9,7 +9,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -19,6 +18,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Cards;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.CardWords;
@@ -58,18 +58,11 @@ public final class ReadingCards extends ScrollPane {
         final Button pin = new Button(Messages.of("parts.pin"));
         final Button away = new Button("×");
         boolean open;
-        /** Not known before it is shown. */
-        private Boolean pinned;
 
-        /** A tooltip is dear, and this is asked several times a second. */
         void pinned(boolean now) {
-            if (pinned != null && pinned == now) {
-                return;
-            }
-            pinned = now;
             pin.setText(now ? Messages.of("parts.unpin") : Messages.of("parts.pin"));
             String does = now ? Messages.of("parts.unpin") : Messages.of("parts.pin-at-the-top");
-            pin.setTooltip(new Tooltip(Messages.of("parts.p-on-the-card-ctrl-with-the-arrows", does)));
+            Tip.on(pin, Messages.of("parts.p-on-the-card-ctrl-with-the-arrows", does));
         }
 
         Card(String column) {
@@ -78,7 +71,7 @@ public final class ReadingCards extends ScrollPane {
             name.getStyleClass().add("card-name");
             value.getStyleClass().add("card-value");
             unit.getStyleClass().add("card-unit");
-            unit.setTooltip(new Tooltip(Messages.of("parts.press-to-show-a-level-in-the-next")));
+            Tip.on(unit, Messages.of("parts.press-to-show-a-level-in-the-next"));
             unit.setOnMouseClicked(event -> {
                 workspace.nextUnit(column);
                 event.consume();
@@ -99,7 +92,7 @@ public final class ReadingCards extends ScrollPane {
                 button.visibleProperty().bind(hoverProperty().or(focusedProperty()));
                 button.managedProperty().bind(button.visibleProperty());
             }
-            away.setTooltip(new Tooltip(Messages.of("parts.put-this-card-away-delete-on-the")));
+            Tip.on(away, Messages.of("parts.put-this-card-away-delete-on-the"));
             HBox head = new HBox(4, name, space, pin, away, slice);
             head.setAlignment(Pos.CENTER_LEFT);
             HBox number = new HBox(7, value, unit);
@@ -142,7 +135,7 @@ public final class ReadingCards extends ScrollPane {
         getStyleClass().add("cards");
         back.setId("cards-back");
         back.getStyleClass().setAll("small-button");
-        back.setTooltip(new Tooltip(Messages.of("parts.shows-the-hidden-cards")));
+        Tip.on(back, Messages.of("parts.shows-the-hidden-cards"));
         back.setOnAction(event ->
                 workspace.view().cards().set(workspace.view().cards().get().all()));
         back.managedProperty().bind(back.visibleProperty());

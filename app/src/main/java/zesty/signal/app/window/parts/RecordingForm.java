@@ -8,13 +8,13 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.rig.Protocol;
@@ -40,11 +40,11 @@ final class RecordingForm extends VBox {
         getStyleClass().add("recording-form");
         markers.setId("form-markers");
         markers.setPromptText(Messages.of("parts.gust-tack-wave"));
-        markers.setTooltip(new Tooltip(Messages.of("parts.up-to-8-parted-by-commas-alt-1")));
+        Tip.on(markers, Messages.of("parts.up-to-8-parted-by-commas-alt-1"));
         markers.setOnAction(event -> keep());
         protocol.setId("form-protocol");
         protocol.setPromptText(Messages.of("parts.rest-60-s-3-x-pull-5-s-pause-10-s"));
-        protocol.setTooltip(new Tooltip(Messages.of("parts.phases-with-their-times-each")));
+        Tip.on(protocol, Messages.of("parts.phases-with-their-times-each"));
         protocol.setOnAction(event -> keep());
         Button keep = button(
                 Messages.of("parts.keep-2"),
@@ -83,7 +83,7 @@ final class RecordingForm extends VBox {
         button.setId(id);
         button.getStyleClass().setAll("small-button");
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setOnAction(event -> action.run());
         return button;
     }
@@ -154,7 +154,7 @@ final class RecordingForm extends VBox {
         CheckBox tick = new CheckBox(name);
         tick.setId("record-" + column.replaceAll("[^\\p{Alnum}]", "-"));
         tick.setSelected(!rig.recording().leftOut().contains(column));
-        tick.setTooltip(new Tooltip(Messages.of("parts.whether-it-is-recorded-also-while")));
+        Tip.on(tick, Messages.of("parts.whether-it-is-recorded-also-while"));
         tick.setOnAction(event -> workspace.change(now -> {
             List<String> out = new ArrayList<>(now.recording().leftOut());
             if (!out.remove(column)) {

@@ -8,11 +8,11 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
@@ -31,7 +31,7 @@ final class RigMenu extends StackPane {
         this.workspace = workspace;
         name.setId("rig");
         name.getStyleClass().add("rig-menu");
-        name.setTooltip(new Tooltip(Messages.of("parts.name-this-rig-save-it-open-another")));
+        Tip.on(name, Messages.of("parts.name-this-rig-save-it-open-another"));
         others.setId("other-rigs");
         name.getItems()
                 .addAll(

@@ -6,10 +6,10 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.scale.Digits;
@@ -36,12 +36,12 @@ public final class SafeBar extends HBox {
         safe.setId("all-safe");
         safe.getStyleClass().add("all-safe");
         safe.setMinWidth(Region.USE_PREF_SIZE);
-        safe.setTooltip(new Tooltip(Messages.of("parts.sends-every-output-its-safe-line")));
+        Tip.on(safe, Messages.of("parts.sends-every-output-its-safe-line"));
         safe.setOnAction(event -> workspace.acting().hold(Messages.of("parts.made-safe-by-hand")));
         release.setId("release-outputs");
         release.setMinWidth(Region.USE_PREF_SIZE);
         release.getStyleClass().add("small-button");
-        release.setTooltip(new Tooltip(Messages.of("parts.a-rule-that-is-on-now-drives-its")));
+        Tip.on(release, Messages.of("parts.a-rule-that-is-on-now-drives-its"));
         release.setOnAction(event -> workspace.acting().release());
         for (Button one : List.of(safe, release)) {
             one.managedProperty().bind(one.visibleProperty());

@@ -11,13 +11,13 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.SnapshotTable;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
@@ -55,7 +55,7 @@ public final class SnapshotPanel extends VBox {
         every.setId("snapshot-every");
         every.setPromptText(Messages.of("parts.by-hand"));
         every.setPrefColumnCount(6);
-        every.setTooltip(new Tooltip(Messages.of("parts.takes-one-every-so-many-seconds")));
+        Tip.on(every, Messages.of("parts.takes-one-every-so-many-seconds"));
         every.setOnAction(event -> repeat());
         Button done = button(
                 Messages.of("parts.done"), "snapshot-done", Messages.of("parts.keeps-the-table-as-a-take-in-the"));
@@ -87,7 +87,7 @@ public final class SnapshotPanel extends VBox {
         button.setId(id);
         button.getStyleClass().setAll("small-button");
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         return button;
     }
 

@@ -20,7 +20,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -29,6 +28,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.HomePath;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
@@ -81,7 +81,7 @@ final class TakeCard extends VBox {
         about.setMaxWidth(workspace.view().textSize().get().of(DRAWING_WIDTH));
         choose.setId("choose");
         choose.setFocusTraversable(false);
-        choose.setTooltip(new Tooltip(Messages.of("parts.choose-it-to-read-compare-and")));
+        Tip.on(choose, Messages.of("parts.choose-it-to-read-compare-and"));
         chosenNow();
         choose.setOnAction(event -> toggle());
         chosen.addListener(new WeakListChangeListener<>(follows));
@@ -92,7 +92,7 @@ final class TakeCard extends VBox {
         star.getStyleClass().setAll("star");
         star.setFocusTraversable(false);
         star.setAccessibleText(entry.starred() ? Messages.of("parts.starred") : Messages.of("parts.not-starred"));
-        star.setTooltip(new Tooltip(Messages.of("parts.singles-it-out-or-no-longer-b")));
+        Tip.on(star, Messages.of("parts.singles-it-out-or-no-longer-b"));
         star.setOnAction(event -> star());
         name.getChildren().setAll(title, between, star, choose);
         head = new VBox(1, name, about);
@@ -164,7 +164,7 @@ final class TakeCard extends VBox {
     void numbers(List<String> now) {
         numbers.setVisible(now == null || !now.isEmpty());
         numbers.setText(now == null ? "\u2026\n" : String.join("\n", now.subList(0, Math.min(2, now.size()))));
-        numbers.setTooltip(now == null ? null : new Tooltip(String.join("\n", now)));
+        Tip.on(numbers, now == null ? null : String.join("\n", now));
     }
 
     private void star() {
@@ -197,7 +197,7 @@ final class TakeCard extends VBox {
     private static Button button(String text, String tip, Runnable action) {
         Button button = new Button(text);
         button.getStyleClass().setAll("small-button");
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setOnAction(event -> action.run());
         return button;
     }
@@ -224,7 +224,7 @@ final class TakeCard extends VBox {
         String name = entry.title().replaceAll("[^\\p{L}\\p{N} .,-]", "_") + ".csv";
         TextField path = new TextField(HomePath.shown(name));
         path.setId("export-path");
-        path.setTooltip(new Tooltip(Messages.of("parts.where-it-goes-the-ending-chooses")));
+        Tip.on(path, Messages.of("parts.where-it-goes-the-ending-chooses"));
         HBox.setHgrow(path, Priority.ALWAYS);
         writing.end();
         HBox row = new HBox(6, path);

@@ -14,7 +14,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -22,6 +21,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Rig;
@@ -134,7 +134,7 @@ final class TakePanel extends ScrollPane {
         button.setId(id);
         button.getStyleClass().setAll("small-button");
         button.setMinWidth(Region.USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setOnAction(event -> action.run());
         return button;
     }
@@ -224,7 +224,7 @@ final class TakePanel extends ScrollPane {
         other.setId("other-rig");
         other.getStyleClass().add("small-menu");
         other.setMinWidth(Region.USE_PREF_SIZE);
-        other.setTooltip(new Tooltip(Messages.of("parts.its-numbers-with-the-rig-of-today")));
+        Tip.on(other, Messages.of("parts.its-numbers-with-the-rig-of-today"));
         MenuItem today = new MenuItem(
                 Messages.of("parts.today-s-rig", workspace.live().rig().name()));
         today.setOnAction(event -> rework(entry, workspace.live().rig()));

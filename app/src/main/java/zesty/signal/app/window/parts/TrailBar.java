@@ -12,13 +12,13 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
@@ -65,7 +65,6 @@ public final class TrailBar extends VBox {
         final Label value = new Label("—");
         final Label how = new Label();
         final StateSign sign = new StateSign();
-        final Tooltip tip = new Tooltip();
         final Stop stop;
 
         Face(Stop stop) {
@@ -85,7 +84,6 @@ public final class TrailBar extends VBox {
             String name = stop.name().toLowerCase(java.util.Locale.ROOT);
             button.setId("stop-" + name);
             HelpPlace.mark(button, name);
-            button.setTooltip(tip);
             say("—", "");
         }
 
@@ -123,7 +121,8 @@ public final class TrailBar extends VBox {
         void say(String what, String line) {
             value.setText(what);
             how.setText(line);
-            tip.setText(
+            Tip.on(
+                    button,
                     Messages.of("parts.key", (line.isEmpty() ? "" : line + "\n") + stop.about(), (stop.ordinal() + 1)));
         }
     }
@@ -139,20 +138,20 @@ public final class TrailBar extends VBox {
         product.managedProperty().bind(product.visibleProperty());
         back.getStyleClass().add("back");
         back.setOnAction(event -> workspace.backToLive());
-        back.setTooltip(new Tooltip(Messages.of("parts.leave-the-stored-take-escape")));
+        Tip.on(back, Messages.of("parts.leave-the-stored-take-escape"));
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
         takes.getStyleClass().setAll("link-button");
         takes.setId("takes");
-        takes.setTooltip(new Tooltip(Messages.of("parts.the-recorded-takes-t")));
+        Tip.on(takes, Messages.of("parts.the-recorded-takes-t"));
         takes.selectedProperty().bindBidirectional(workspace.view().takesOpen());
         planner.getStyleClass().setAll("link-button");
         planner.setId("open-planner");
-        planner.setTooltip(new Tooltip(Messages.of("parts.will-it-work-before-anything-is")));
+        Tip.on(planner, Messages.of("parts.will-it-work-before-anything-is"));
         planner.selectedProperty().bindBidirectional(workspace.view().plannerOpen());
         phone.getStyleClass().setAll("link-button");
         phone.setId("open-phone");
-        phone.setTooltip(new Tooltip(Messages.of("parts.the-numbers-on-a-page-for-a-phone")));
+        Tip.on(phone, Messages.of("parts.the-numbers-on-a-page-for-a-phone"));
         phone.selectedProperty().bindBidirectional(workspace.view().phoneOpen());
         // In little room it gives way to what is used more often; its key and its line in the list of commands remain.
         phone.visibleProperty()
@@ -232,7 +231,7 @@ public final class TrailBar extends VBox {
     private static Button linkButton(String text, String tip, Runnable action) {
         Button button = new Button(text);
         button.getStyleClass().setAll("link-button");
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setOnAction(event -> action.run());
         return button;
     }

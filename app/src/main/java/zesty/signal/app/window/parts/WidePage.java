@@ -4,11 +4,11 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.text.Messages;
 
 /** What stands in the place of the shelf while it is looked at: a title, a way back, and its content. */
@@ -27,7 +27,7 @@ class WidePage extends VBox {
         back.setId("close-wide");
         back.getStyleClass().setAll("small-button");
         back.setMinWidth(Region.USE_PREF_SIZE);
-        back.setTooltip(new Tooltip(Messages.of("parts.shows-the-takes-again")));
+        Tip.on(back, Messages.of("parts.shows-the-takes-again"));
         back.setOnAction(event -> close.run());
         HBox head = new HBox(8, words, space, back);
         head.setAlignment(Pos.CENTER_LEFT);

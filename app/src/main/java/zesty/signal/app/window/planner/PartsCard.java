@@ -9,12 +9,12 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.plan.BridgeChoice;
 import zesty.signal.core.plan.DividerChoice;
 import zesty.signal.core.plan.Draft;
@@ -158,7 +158,7 @@ final class PartsCard extends VBox {
 
     private void choose() {
         Kind kind = which.getValue();
-        which.setTooltip(new Tooltip(kind.tip()));
+        Tip.on(which, kind.tip());
         boxes.clear();
         inputs.getChildren().clear();
         for (Input input : kind.inputs()) {
@@ -218,7 +218,7 @@ final class PartsCard extends VBox {
             }
             if (which.getValue().scaling() != null && !channel.isEmpty()) {
                 scaling = which.getValue().scaling().apply(typed, draft);
-                scale.setTooltip(new Tooltip(Messages.of("planner.makes-this-the-scaling-of-with-the", channel)));
+                Tip.on(scale, Messages.of("planner.makes-this-the-scaling-of-with-the", channel));
                 scale.setVisible(true);
             }
         } catch (IllegalArgumentException e) {

@@ -13,7 +13,6 @@ import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -21,6 +20,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.plan.Draft;
 import zesty.signal.core.plan.Plan;
 import zesty.signal.core.read.Need;
@@ -72,7 +72,7 @@ final class PlanForm extends VBox {
         }
         question.setId("plan-question");
         question.setConverter(words(Asked::words));
-        question.setTooltip(new Tooltip(Messages.of("planner.what-you-want-to-know-and-with")));
+        Tip.on(question, Messages.of("planner.what-you-want-to-know-and-with"));
         question.setOnAction(event -> {
             Asked asked = question.getValue();
             if (!filling && asked != null) {

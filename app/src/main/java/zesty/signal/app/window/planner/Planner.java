@@ -10,13 +10,13 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Planning;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.plan.Bar;
@@ -73,7 +73,7 @@ public final class Planner extends VBox {
         undo.setOnAction(event -> planning.undo());
         compare.setId("plan-compare");
         compare.getStyleClass().add("small-button");
-        compare.setTooltip(new Tooltip(Messages.of("planner.rate-noise-loss-and-delay-of-a")));
+        Tip.on(compare, Messages.of("planner.rate-noise-loss-and-delay-of-a"));
         compare.setOnShowing(event -> offer());
         Button print = Bench.button(
                 "plan-print", Messages.of("planner.print"), Messages.of("planner.saves-the-plan-as-a-page-pdf"));

@@ -18,7 +18,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -27,6 +26,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
@@ -314,7 +314,7 @@ final class OutputRow extends VBox {
         live.getStyleClass().add("small-button");
         live.setSelected(use.live());
         live.setMinWidth(Region.USE_PREF_SIZE);
-        live.setTooltip(new Tooltip(Messages.of("bench.act.a-dry-run-shows-what-would-be-sent")));
+        Tip.on(live, Messages.of("bench.act.a-dry-run-shows-what-would-be-sent"));
         live.setOnAction(event ->
                 workspace.acting().change(now -> now.withUse(output.name(), u -> u.withLive(live.isSelected()))));
         return live;
@@ -372,7 +372,7 @@ final class OutputRow extends VBox {
         slider.setId("output-hand-" + index);
         slider.setMin(low);
         slider.setMax(high > low ? high : low + 1);
-        slider.setTooltip(new Tooltip(Messages.of("bench.act.by-hand-as-long-as-it-is-held")));
+        Tip.on(slider, Messages.of("bench.act.by-hand-as-long-as-it-is-held"));
         whileHeld(slider, () -> send(one));
         HBox.setHgrow(slider, Priority.ALWAYS);
         HBox row = new HBox(8, Parts.words(Messages.of("bench.act.by-hand")), slider);
@@ -423,7 +423,7 @@ final class OutputRow extends VBox {
                 now != null && now.drives() && !now.answer().isEmpty()
                         ? Messages.of("bench.act.answered", said)
                         : said);
-        line.setTooltip(now == null || now.answer().isEmpty() ? null : new Tooltip(now.answer()));
+        Tip.on(line, now == null ? null : now.answer());
         boolean unread = use.live() && use.takesCare().isPresent() && !rig.drives(output.name());
         String why =
                 unread ? Messages.of("bench.act.nothing-is-sent-before-its-caution") : now == null ? "" : now.trouble();

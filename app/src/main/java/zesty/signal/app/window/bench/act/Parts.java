@@ -3,8 +3,8 @@ package zesty.signal.app.window.bench.act;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Region;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.scale.Digits;
 
 /** What sentences are made of besides pills. */
@@ -25,7 +25,7 @@ final class Parts {
         menu.setId(id);
         menu.getStyleClass().add("pill");
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        menu.setTooltip(new Tooltip(tip));
+        Tip.on(menu, tip);
         return menu;
     }
 

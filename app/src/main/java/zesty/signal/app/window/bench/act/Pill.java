@@ -3,10 +3,10 @@ package zesty.signal.app.window.bench.act;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
+import zesty.signal.app.window.drawing.Tip;
 
 /** A part of a sentence that is pressed to be written anew, in its place. */
 final class Pill extends StackPane {
@@ -26,7 +26,7 @@ final class Pill extends StackPane {
         shown.setText(text);
         shown.getStyleClass().setAll("button", "pill");
         shown.setMinWidth(Region.USE_PREF_SIZE);
-        shown.setTooltip(new Tooltip(tip));
+        Tip.on(shown, tip);
         shown.setOnAction(event -> write());
         getChildren().add(shown);
     }

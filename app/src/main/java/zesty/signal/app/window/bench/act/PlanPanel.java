@@ -7,12 +7,12 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Output;
 import zesty.signal.core.act.StepPlan;
@@ -54,9 +54,9 @@ final class PlanPanel extends VBox {
         title.getStyleClass().add("kinds-title");
         which.setId("plan-output");
         which.getStyleClass().add("pill");
-        which.setTooltip(new Tooltip(Messages.of("bench.act.the-output-that-is-set")));
+        Tip.on(which, Messages.of("bench.act.the-output-that-is-set"));
         text.setId("plan-text");
-        text.setTooltip(new Tooltip(Messages.of("bench.act.settings-with-times-such-as-0-20-s")));
+        Tip.on(text, Messages.of("bench.act.settings-with-times-such-as-0-20-s"));
         text.setOnAction(event -> begin());
         HBox.setHgrow(text, Priority.ALWAYS);
         start.setOnAction(event -> {

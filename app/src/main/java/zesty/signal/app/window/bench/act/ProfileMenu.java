@@ -8,8 +8,8 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Region;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Profile;
 import zesty.signal.core.act.Rule;
@@ -30,7 +30,7 @@ final class ProfileMenu {
         menu.setId("profile");
         menu.getStyleClass().add("pill");
         menu.setMinWidth(Region.USE_PREF_SIZE);
-        menu.setTooltip(new Tooltip(Messages.of("bench.act.a-profile-holds-what-is-rest-0-and")));
+        Tip.on(menu, Messages.of("bench.act.a-profile-holds-what-is-rest-0-and"));
         menu.getItems().setAll(new MenuItem(""));
         menu.setOnShowing(event -> offer());
     }

@@ -11,7 +11,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -23,6 +22,7 @@ import zesty.signal.app.window.bench.TypedText;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
@@ -95,10 +95,10 @@ public final class CleanBench extends Bench {
         pair = new PairPicture(workspace);
         suggested.setId("suggested");
         suggested.setOnHidden(event -> passes.preview(null));
-        suggested.setTooltip(new Tooltip(Messages.of("bench.clean.what-usually-does-for-a-signal")));
+        Tip.on(suggested, Messages.of("bench.clean.what-usually-does-for-a-signal"));
         MenuButton add = new MenuButton(Messages.of("bench.clean.add-a-step"));
         add.setId("add-step");
-        add.setTooltip(new Tooltip(Messages.of("bench.clean.puts-a-step-at-the-end-its-numbers")));
+        Tip.on(add, Messages.of("bench.clean.puts-a-step-at-the-end-its-numbers"));
         for (Step step : Recipe.examples()) {
             MenuItem item = new MenuItem(step.text() + " \u2013 " + step.about());
             item.setOnAction(
@@ -111,7 +111,7 @@ public final class CleanBench extends Bench {
         text.setId("recipe");
         text.getStyleClass().add("mono");
         text.setPromptText(Messages.of("bench.clean.no-step-the-raw-signal"));
-        text.setTooltip(new Tooltip(Messages.of("bench.clean.the-recipe-as-text-steps-parted-by")));
+        Tip.on(text, Messages.of("bench.clean.the-recipe-as-text-steps-parted-by"));
         text.setOnAction(event -> adopt(text.getText()));
         HBox.setHgrow(text, Priority.ALWAYS);
         error.getStyleClass().add("error");
@@ -136,7 +136,7 @@ public final class CleanBench extends Bench {
             button.setMinWidth(USE_PREF_SIZE);
             button.setToggleGroup(viewed);
             button.setUserData(one);
-            button.setTooltip(new Tooltip(one.tip));
+            Tip.on(button, one.tip);
             button.setSelected(one == View.SPECTRUM);
             views.getChildren().add(button);
         }

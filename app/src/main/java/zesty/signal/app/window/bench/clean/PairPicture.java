@@ -3,9 +3,9 @@ package zesty.signal.app.window.bench.clean;
 import java.util.List;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.sample.Pair;
 import zesty.signal.core.sample.Times;
@@ -28,7 +28,7 @@ final class PairPicture {
     PairPicture(Workspace workspace) {
         this.workspace = workspace;
         chosen.setId("pair-with");
-        chosen.setTooltip(new Tooltip(Messages.of("bench.clean.the-channel-that-goes-along-the")));
+        Tip.on(chosen, Messages.of("bench.clean.the-channel-that-goes-along-the"));
         chosen.managedProperty().bind(chosen.visibleProperty());
         chosen.setVisible(false);
     }

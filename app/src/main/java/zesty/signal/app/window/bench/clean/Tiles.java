@@ -6,7 +6,6 @@ import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
@@ -14,6 +13,7 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.clean.RecipeException;
 import zesty.signal.core.clean.Step;
@@ -119,11 +119,15 @@ final class Tiles extends FlowPane {
                 new Button((index + 1) + "  " + one.step().words() + (one.on() ? "" : Messages.of("bench.clean.off")));
         words.setId("tile-" + (index + 1));
         words.getStyleClass().setAll("tile-words");
-        words.setTooltip(new Tooltip(Messages.of(
-                "bench.clean.press-to-drag-or-alt-with-an-arrow",
-                one.step().text(),
-                one.step().about(),
-                (one.on() ? Messages.of("bench.clean.compare-without-it") : Messages.of("bench.clean.put-it-back")))));
+        Tip.on(
+                words,
+                Messages.of(
+                        "bench.clean.press-to-drag-or-alt-with-an-arrow",
+                        one.step().text(),
+                        one.step().about(),
+                        (one.on()
+                                ? Messages.of("bench.clean.compare-without-it")
+                                : Messages.of("bench.clean.put-it-back"))));
         words.setOnAction(event -> put(index, new Tile(one.step(), !one.on())));
         words.addEventFilter(KeyEvent.KEY_PRESSED, event -> {
             if (event.isAltDown() && (event.getCode() == KeyCode.LEFT || event.getCode() == KeyCode.RIGHT)) {
@@ -133,7 +137,7 @@ final class Tiles extends FlowPane {
         });
         Button out = new Button("×");
         out.getStyleClass().setAll("tile-off");
-        out.setTooltip(new Tooltip(Messages.of("bench.clean.take-this-step-out-u-undoes-it")));
+        Tip.on(out, Messages.of("bench.clean.take-this-step-out-u-undoes-it"));
         out.setOnAction(event -> {
             row.remove(index);
             tell();
@@ -141,7 +145,7 @@ final class Tiles extends FlowPane {
         Button numbers = new Button("…");
         numbers.setId("tile-numbers-" + (index + 1));
         numbers.getStyleClass().setAll("tile-off");
-        numbers.setTooltip(new Tooltip(Messages.of("bench.clean.change-its-numbers")));
+        Tip.on(numbers, Messages.of("bench.clean.change-its-numbers"));
         numbers.setOnAction(event -> {
             open = open == index ? -1 : index;
             fill();

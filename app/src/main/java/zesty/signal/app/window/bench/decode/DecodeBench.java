@@ -13,7 +13,6 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -24,6 +23,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.LinePieces;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.Recogniser;
@@ -70,7 +70,7 @@ public final class DecodeBench extends Bench {
         format.setMaxWidth(Double.MAX_VALUE);
         readAs.setId("read-as");
         readAs.setPromptText(Messages.of("bench.decode.read-as"));
-        readAs.setTooltip(new Tooltip(Messages.of("bench.decode.what-the-recogniser-makes-of-the")));
+        Tip.on(readAs, Messages.of("bench.decode.what-the-recogniser-makes-of-the"));
         readAs.setCellFactory(view -> new ProposalCell());
         readAs.setButtonCell(new ProposalCell());
         readAs.setMinWidth(170);
@@ -81,7 +81,7 @@ public final class DecodeBench extends Bench {
             }
         });
         byHand.setId("by-hand");
-        byHand.setTooltip(new Tooltip(Messages.of("bench.decode.edit-names-units-roles-and-the")));
+        Tip.on(byHand, Messages.of("bench.decode.edit-names-units-roles-and-the"));
         byHand.setMinWidth(Region.USE_PREF_SIZE);
         byHand.setOnAction(event -> {
             editor.open(workspace.sourceActions().format());
@@ -165,7 +165,7 @@ public final class DecodeBench extends Bench {
     private static Button teach(String text, String id, String tip) {
         Button button = new Button(text);
         button.setId(id);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         return button;
     }
 

@@ -10,7 +10,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -18,6 +17,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.BoardClock;
 import zesty.signal.core.decode.Column;
@@ -65,10 +65,10 @@ final class FormatEditor extends VBox {
         table.setVgap(2);
         table.getStyleClass().add("rows");
         use.setId("format-use");
-        use.setTooltip(new Tooltip(Messages.of("bench.decode.read-the-stream-so-from-now-on-u")));
+        Tip.on(use, Messages.of("bench.decode.read-the-stream-so-from-now-on-u"));
         use.setOnAction(event -> workspace.sourceActions().reformat(written));
         Button save = new Button(Messages.of("bench.decode.save"));
-        save.setTooltip(new Tooltip(Messages.of("bench.decode.save-the-format-in-force-as-a")));
+        Tip.on(save, Messages.of("bench.decode.save-the-format-in-force-as-a"));
         save.setOnAction(event -> {
             FileChooser chooser = new FileChooser();
             chooser.setInitialFileName("format.json");
@@ -78,7 +78,7 @@ final class FormatEditor extends VBox {
             }
         });
         Button load = new Button(Messages.of("bench.decode.load"));
-        load.setTooltip(new Tooltip(Messages.of("bench.decode.read-the-stream-with-a-format-that")));
+        Tip.on(load, Messages.of("bench.decode.read-the-stream-with-a-format-that"));
         load.setOnAction(event -> {
             File file = new FileChooser().showOpenDialog(getScene().getWindow());
             if (file != null) {

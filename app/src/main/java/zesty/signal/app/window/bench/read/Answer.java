@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -14,6 +13,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.window.drawing.HelpPlace;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.parts.Slice;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.read.Item;
@@ -58,7 +58,7 @@ final class Answer extends HBox {
                 each.setMinWidth(Region.USE_PREF_SIZE);
             }
             getChildren().addAll(called, line);
-            Tooltip.install(this, new Tooltip(info.tip()));
+            Tip.on(this, info.tip());
             setOnMouseClicked(event -> explain());
             setOnKeyPressed(event -> {
                 if (event.getCode() == KeyCode.ENTER || event.getCode() == KeyCode.SPACE) {

@@ -12,7 +12,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
@@ -22,6 +21,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.drawing.FilmStrip;
 import zesty.signal.app.window.drawing.FrameStore;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.PictureFormat;
@@ -139,7 +139,7 @@ final class FilmPanel extends VBox {
         button.setId(id);
         button.getStyleClass().setAll("small-button");
         button.setMinWidth(USE_PREF_SIZE);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         return button;
     }
 
@@ -174,7 +174,7 @@ final class FilmPanel extends VBox {
             }
         });
         modes.setValue(FrameRange.Mode.EACH);
-        modes.setTooltip(new Tooltip(Messages.of("bench.read.what-the-ends-of-the-scale-are-of")));
+        Tip.on(modes, Messages.of("bench.read.what-the-ends-of-the-scale-are-of"));
         modes.setOnAction(event -> {
             range.mode(modes.getValue());
             again();
@@ -189,7 +189,7 @@ final class FilmPanel extends VBox {
         contours.setId("contours");
         contours.setPromptText("40, 50");
         contours.setPrefColumnCount(5);
-        contours.setTooltip(new Tooltip(Messages.of("bench.read.values-at-which-a-line-is-drawn")));
+        Tip.on(contours, Messages.of("bench.read.values-at-which-a-line-is-drawn"));
         contours.textProperty().addListener((p, was, is) -> again());
         compare.setOnAction(event -> compare());
         keep.setOnAction(event -> keep());

@@ -5,9 +5,9 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.Pane;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.text.Messages;
@@ -28,7 +28,7 @@ final class FilmPlayer {
         speed.setId("speed");
         speed.getItems().setAll("¼ ×", "1 ×", "4 ×", "16 ×");
         speed.setValue("1 ×");
-        speed.setTooltip(new Tooltip(Messages.of("bench.read.how-fast-the-pictures-follow-each")));
+        Tip.on(speed, Messages.of("bench.read.how-fast-the-pictures-follow-each"));
         newest.setOnAction(event -> choose(Double.NaN));
         newest.managedProperty().bind(newest.visibleProperty());
         play.textProperty()

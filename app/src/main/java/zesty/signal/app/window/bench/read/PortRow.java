@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Port;
 import zesty.signal.core.rig.ReaderSetup;
@@ -36,7 +36,7 @@ final class PortRow extends FlowPane {
             box.setId("port-" + port.key());
             box.getItems().setAll(offered);
             box.setValue(reader.columns().get(i));
-            box.setTooltip(new Tooltip(port.words() + (port.unit().isEmpty() ? "" : ", in " + port.unit())));
+            Tip.on(box, port.words() + (port.unit().isEmpty() ? "" : ", in " + port.unit()));
             box.setOnAction(event -> replug(reader, index, box.getValue()));
             getChildren().addAll(Bench.small(port.key()), box);
         }

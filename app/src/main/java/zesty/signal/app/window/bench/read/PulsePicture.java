@@ -4,12 +4,12 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Event;
@@ -46,10 +46,10 @@ final class PulsePicture extends ReaderPicture {
         super(workspace);
         hand.getStyleClass().add("hint");
         out.setId("beat-out");
-        out.setTooltip(new Tooltip(Messages.of("bench.read.the-chosen-beat-is-no-beat-u")));
+        Tip.on(out, Messages.of("bench.read.the-chosen-beat-is-no-beat-u"));
         out.setOnAction(event -> edit(false));
         in.setId("beat-in");
-        in.setTooltip(new Tooltip(Messages.of("bench.read.a-beat-at-the-chosen-moment-u")));
+        Tip.on(in, Messages.of("bench.read.a-beat-at-the-chosen-moment-u"));
         in.setOnAction(event -> edit(true));
         for (Button button : new Button[] {out, in}) {
             button.getStyleClass().add("small-button");

@@ -10,12 +10,12 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Control;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.util.StringConverter;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.ReaderException;
 import zesty.signal.core.read.Setting;
@@ -73,7 +73,7 @@ final class ReaderSettings extends FlowPane {
         for (Setting setting : here) {
             Control control = control(setting);
             control.setId("setting-" + setting.key());
-            control.setTooltip(new Tooltip(setting.tip() + " (" + setting.allowed() + ")"));
+            Tip.on(control, setting.tip() + " (" + setting.allowed() + ")");
             controls.put(setting.key(), control);
             add(setting, control);
         }

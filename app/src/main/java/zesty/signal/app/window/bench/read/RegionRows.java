@@ -8,13 +8,13 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
 import zesty.signal.core.scale.Digits;
@@ -43,7 +43,7 @@ final class RegionRows extends VBox {
             super(6);
             setAlignment(Pos.CENTER_LEFT);
             name.setPrefColumnCount(7);
-            name.setTooltip(new Tooltip(Messages.of("bench.read.name-of-this-part-and-of-its-lane")));
+            Tip.on(name, Messages.of("bench.read.name-of-this-part-and-of-its-lane"));
             name.setOnAction(event -> rename());
             name.focusedProperty().addListener((p, was, is) -> {
                 if (!is) {
@@ -64,10 +64,10 @@ final class RegionRows extends VBox {
                     return null;
                 }
             });
-            measure.setTooltip(new Tooltip(Messages.of("bench.read.which-number-of-this-part-its-lane")));
+            Tip.on(measure, Messages.of("bench.read.which-number-of-this-part-its-lane"));
             measure.setOnAction(event -> measured());
             limit.setPrefColumnCount(3);
-            limit.setTooltip(new Tooltip(Messages.of("bench.read.the-share-of-its-pixels-above-this")));
+            Tip.on(limit, Messages.of("bench.read.the-share-of-its-pixels-above-this"));
             limit.setOnAction(event -> measured());
             limit.managedProperty().bind(limit.visibleProperty());
             Button off = Bench.button("", "×", Messages.of("bench.read.take-this-part-and-its-lane-away"));

@@ -11,7 +11,6 @@ import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -20,6 +19,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.act.Watch;
 import zesty.signal.core.read.Event;
@@ -71,8 +71,8 @@ final class RepeatsPicture extends ReaderPicture {
         said.getStyleClass().add("bench-line");
         said.setWrapText(true);
         said.setMinHeight(USE_PREF_SIZE);
-        marker.setTooltip(new Tooltip(Messages.of("bench.read.markers-of-one-text-are-repeats-of")));
-        of.setTooltip(new Tooltip(Messages.of("bench.read.what-is-laid-over-each-other-the")));
+        Tip.on(marker, Messages.of("bench.read.markers-of-one-text-are-repeats-of"));
+        Tip.on(of, Messages.of("bench.read.what-is-laid-over-each-other-the"));
         marker.setOnAction(event -> workedFor = filling ? workedFor : null);
         of.setOnAction(event -> workedFor = filling ? workedFor : null);
         HBox choice = new HBox(

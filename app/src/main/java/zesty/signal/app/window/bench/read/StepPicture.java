@@ -4,7 +4,6 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -12,6 +11,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.Samples;
 import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
@@ -45,7 +45,7 @@ final class StepPicture extends ReaderPicture {
         response.setId("response-plot");
         VBox.setVgrow(response, Priority.ALWAYS);
         fitted.setId("step-fit");
-        fitted.setTooltip(new Tooltip(Messages.of("bench.read.gain-time-constant-and-dead-time")));
+        Tip.on(fitted, Messages.of("bench.read.gain-time-constant-and-dead-time"));
         fitted.setOnAction(event -> {
             for (String key : HELD) {
                 workspace.set(setup.id(), key, Setting.AUTO);

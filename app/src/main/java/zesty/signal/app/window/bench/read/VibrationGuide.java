@@ -5,8 +5,8 @@ import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.vibration.Vibration;
@@ -38,7 +38,7 @@ final class VibrationGuide extends Guide {
         good.setOnAction(event -> keep(Vibration.GOOD, "state", ""));
         rate.setOnAction(event -> keep(Vibration.SEEN, "peaks", Digits.exact(Math.rint(100 * rateHz) / 100)));
         aliases.setId("show-aliases");
-        aliases.setTooltip(new Tooltip(Messages.of("bench.read.each-line-again-above-half-the")));
+        Tip.on(aliases, Messages.of("bench.read.each-line-again-above-half-the"));
         row(good, rate, aliases);
     }
 

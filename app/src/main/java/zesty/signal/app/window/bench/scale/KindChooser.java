@@ -5,7 +5,7 @@ import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Tooltip;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
@@ -43,11 +43,11 @@ final class KindChooser extends ComboBox<SensorKind> {
         setPromptText(Messages.of("bench.scale.kind-of-sensor"));
         getStyleClass().add("sensor-kind");
         setConverter(new KindWords());
-        setTooltip(new Tooltip(Messages.of("bench.scale.a-generic-kind-of-sensor-fills-the")));
+        Tip.on(this, Messages.of("bench.scale.a-generic-kind-of-sensor-fills-the"));
         setOnAction(event -> choose());
         keep.setId("keep-kind");
         keep.setMinWidth(USE_PREF_SIZE);
-        keep.setTooltip(new Tooltip(Messages.of("bench.scale.keep-this-chain-recipe-and-range")));
+        Tip.on(keep, Messages.of("bench.scale.keep-this-chain-recipe-and-range"));
         keep.setOnAction(event -> keepChannel());
     }
 

@@ -17,7 +17,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -28,6 +27,7 @@ import zesty.signal.app.window.bench.ConversionForm;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.prove.Check;
 import zesty.signal.core.prove.Fit;
@@ -80,11 +80,11 @@ final class ProvePanel extends VBox {
         good.setId("good");
         good.setPromptText(Messages.of("bench.scale.uncertainty"));
         good.setPrefColumnCount(8);
-        good.setTooltip(new Tooltip(Messages.of("bench.scale.the-meter-s-standard-uncertainty")));
+        Tip.on(good, Messages.of("bench.scale.the-meter-s-standard-uncertainty"));
         allowed.setId("allowed");
         allowed.setPromptText(Messages.of("bench.scale.tolerance"));
         allowed.setPrefColumnCount(6);
-        allowed.setTooltip(new Tooltip(Messages.of("bench.scale.how-far-off-a-reading-may-be-each")));
+        Tip.on(allowed, Messages.of("bench.scale.how-far-off-a-reading-may-be-each"));
         allowed.textProperty().addListener((p, was, is) -> judge());
         verdict.managedProperty().bind(verdict.textProperty().isNotEmpty());
         Button hold = button(
@@ -141,7 +141,7 @@ final class ProvePanel extends VBox {
     private static Button button(String text, String id, String tip, Runnable action) {
         Button button = new Button(text);
         button.setId(id);
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(event -> action.run());
         return button;
@@ -211,10 +211,14 @@ final class ProvePanel extends VBox {
                     moved));
             line.setWrapText(true);
             line.getStyleClass().add("proof");
-            line.setTooltip(new Tooltip(proof.points().stream()
-                    .map(p -> Messages.of(
-                            "bench.scale.where-it-should-be", Digits.about(p.raw(), 5), Digits.of(p.reference())))
-                    .collect(Collectors.joining("\n"))));
+            Tip.on(
+                    line,
+                    proof.points().stream()
+                            .map(p -> Messages.of(
+                                    "bench.scale.where-it-should-be",
+                                    Digits.about(p.raw(), 5),
+                                    Digits.of(p.reference())))
+                            .collect(Collectors.joining("\n")));
             book.getChildren().add(line);
         }
     }

@@ -5,9 +5,9 @@ import java.util.function.Supplier;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.prove.Response;
 import zesty.signal.core.sample.Series;
@@ -37,7 +37,7 @@ final class ResponseTest extends VBox {
         action.setId("respond-action");
         action.setAccessibleText(Messages.of("bench.scale.what-is-done-to-the-sensor"));
         go.setId("respond");
-        go.setTooltip(new Tooltip(Messages.of("bench.scale.a-guided-minute-rest-act-when-told")));
+        Tip.on(go, Messages.of("bench.scale.a-guided-minute-rest-act-when-told"));
         go.setOnAction(event -> step());
         words.setId("response");
         words.setWrapText(true);
@@ -99,7 +99,7 @@ final class ResponseTest extends VBox {
         if (!Double.isNaN(begun) && Double.isNaN(letGo)) {
             focused.get().ifPresent(snapshot -> {
                 double since = snapshot.stream().lastSeconds() - (Double.isNaN(touched) ? begun : touched);
-                go.setTooltip(new Tooltip(Messages.of("bench.scale.s-so-far", Digits.fixed(since, 0))));
+                Tip.on(go, Messages.of("bench.scale.s-so-far", Digits.fixed(since, 0)));
             });
         }
     }

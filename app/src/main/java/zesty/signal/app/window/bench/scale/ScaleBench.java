@@ -11,7 +11,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -20,6 +19,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.ConversionForm;
 import zesty.signal.app.window.bench.TypedText;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.rig.Channel;
@@ -76,7 +76,7 @@ public final class ScaleBench extends Bench {
         panel = new ProvePanel(workspace, this::focusedNow);
         kind = new KindChooser(workspace, () -> filled, this::refill);
         shownIn.setId("shown-in");
-        shownIn.setTooltip(new Tooltip(Messages.of("bench.scale.the-unit-in-which-lanes-and-cards")));
+        Tip.on(shownIn, Messages.of("bench.scale.the-unit-in-which-lanes-and-cards"));
         shownIn.setOnAction(event -> showIn());
         low.setId("limit-low");
         high.setId("limit-high");
@@ -87,14 +87,14 @@ public final class ScaleBench extends Bench {
         Button tare = new Button(Messages.of("bench.scale.tare"));
         allDigits.setId("all-digits");
         allDigits.setMinWidth(Region.USE_PREF_SIZE);
-        allDigits.setTooltip(new Tooltip(Messages.of("bench.scale.show-every-digit-of-the-arithmetic")));
+        Tip.on(allDigits, Messages.of("bench.scale.show-every-digit-of-the-arithmetic"));
         tare.setId("tare");
         tare.setMinWidth(Region.USE_PREF_SIZE);
         prove.setMinWidth(Region.USE_PREF_SIZE);
-        tare.setTooltip(new Tooltip(Messages.of("bench.scale.make-the-present-reading-0-it")));
+        Tip.on(tare, Messages.of("bench.scale.make-the-present-reading-0-it"));
         tare.setOnAction(event -> tare());
         prove.setId("prove");
-        prove.setTooltip(new Tooltip(Messages.of("bench.scale.check-the-channel-against-a-meter")));
+        Tip.on(prove, Messages.of("bench.scale.check-the-channel-against-a-meter"));
         prove.setOnAction(event -> arrange());
         error.setId("scale-error");
         worth.getStyleClass().add("bench-line");
@@ -169,7 +169,7 @@ public final class ScaleBench extends Bench {
     static TextField field(int columns, String tip) {
         TextField text = new TextField();
         text.setPrefColumnCount(columns);
-        text.setTooltip(new Tooltip(tip));
+        Tip.on(text, tip);
         return text;
     }
 

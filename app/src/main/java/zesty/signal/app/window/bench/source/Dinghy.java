@@ -7,7 +7,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContentDisplay;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
@@ -15,6 +14,7 @@ import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
 import javafx.scene.shape.SVGPath;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.boards.sim.SimulatedBoards;
 import zesty.signal.core.text.Messages;
 
@@ -84,7 +84,7 @@ final class Dinghy extends VBox {
     private static Button button(SimulatedBoards.Entry board, Consumer<String> plug) {
         Button button = new Button(board.name());
         button.setId("plug-" + board.name());
-        button.setTooltip(new Tooltip(board.about()));
+        Tip.on(button, board.about());
         button.setAccessibleText(Messages.of("bench.source.simulated-board", board.name(), board.about()));
         button.setOnAction(event -> plug.accept(board.name()));
         return button;

@@ -7,12 +7,12 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 import zesty.signal.engine.LineEnding;
@@ -41,7 +41,7 @@ final class Orders extends VBox {
         ending.setId("ending");
         ending.getStyleClass().setAll("small-button");
         ending.setMinWidth(Region.USE_PREF_SIZE);
-        ending.setTooltip(new Tooltip(Messages.of("bench.source.line-ending-press-for-the-next")));
+        Tip.on(ending, Messages.of("bench.source.line-ending-press-for-the-next"));
         ending.setOnAction(event -> {
             ends = LineEnding.values()[(ends.ordinal() + 1) % LineEnding.values().length];
             sayEnding();
@@ -51,7 +51,7 @@ final class Orders extends VBox {
         keep.getStyleClass().setAll("small-button");
         keep.setId("keep-order");
         keep.setMinWidth(Region.USE_PREF_SIZE);
-        keep.setTooltip(new Tooltip(Messages.of("bench.source.keep-this-line-with-the-rig-to")));
+        Tip.on(keep, Messages.of("bench.source.keep-this-line-with-the-rig-to"));
         keep.setOnAction(event -> {
             if (!line.getText().isBlank()) {
                 workspace.sourceActions().keepOrder(line.getText().strip(), true);
@@ -107,7 +107,7 @@ final class Orders extends VBox {
         button.setOnAction(event -> workspace.sourceActions().send(order, ends));
         Button away = new Button("\u00d7");
         away.getStyleClass().setAll("small-button");
-        away.setTooltip(new Tooltip(Messages.of("bench.source.remove-this-command-u-undoes-it")));
+        Tip.on(away, Messages.of("bench.source.remove-this-command-u-undoes-it"));
         away.setOnAction(event -> workspace.sourceActions().keepOrder(order, false));
         return new HBox(2, button, away);
     }

@@ -16,7 +16,6 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.HBox;
@@ -32,6 +31,7 @@ import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.LinePieces;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.decode.RejectedLines;
@@ -106,7 +106,7 @@ final class Ribbon extends VBox {
         search.setId("bytes-search");
         search.setPromptText(Messages.of("bench.source.filter"));
         search.setPrefColumnCount(8);
-        search.setTooltip(new Tooltip(Messages.of("bench.source.only-lines-with-this-in-them")));
+        Tip.on(search, Messages.of("bench.source.only-lines-with-this-in-them"));
         search.textProperty().addListener((p, was, is) -> refresh());
         Button copy =
                 button(Messages.of("bench.source.copy"), Messages.of("bench.source.copy-the-lines-shown"), this::copy);
@@ -149,14 +149,14 @@ final class Ribbon extends VBox {
         chip.getStyleClass().setAll("small-button");
         chip.setId(id);
         chip.setMinWidth(Region.USE_PREF_SIZE);
-        chip.setTooltip(new Tooltip(tip));
+        Tip.on(chip, tip);
         return chip;
     }
 
     private static Button button(String text, String tip, Runnable action) {
         Button button = new Button(text);
         button.getStyleClass().setAll("small-button");
-        button.setTooltip(new Tooltip(tip));
+        Tip.on(button, tip);
         button.setMinWidth(Region.USE_PREF_SIZE);
         button.setOnAction(event -> action.run());
         return button;

@@ -6,7 +6,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -15,6 +14,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.ConversionForm;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.lanes.StateSign;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
@@ -44,12 +44,12 @@ final class RunningSockets extends VBox {
         this.workspace = workspace;
         warmUp.setId("warm-up");
         warmUp.setPrefColumnCount(2);
-        warmUp.setTooltip(new Tooltip(Messages.of("bench.source.for-so-long-after-the-link-opens")));
+        Tip.on(warmUp, Messages.of("bench.source.for-so-long-after-the-link-opens"));
         warmUp.setOnAction(event -> warmUp());
         stated.setId("stated-rate");
         stated.setPrefColumnCount(6);
         stated.setPromptText(Messages.of("bench.source.unknown"));
-        stated.setTooltip(new Tooltip(Messages.of("bench.source.what-the-board-s-program-says-its")));
+        Tip.on(stated, Messages.of("bench.source.what-the-board-s-program-says-its"));
         stated.setOnAction(event -> statedRate());
         rate = row(Messages.of("bench.source.declared-rate"), stated, "/s");
         warming = row(Messages.of("bench.source.warm-up"), warmUp, "s");
@@ -106,10 +106,11 @@ final class RunningSockets extends VBox {
             Button away = new Button(Messages.of("bench.source.disconnect"));
             away.setId("leave-" + index);
             away.getStyleClass().setAll("small-button");
-            away.setTooltip(new Tooltip(
+            Tip.on(
+                    away,
                     index > 0
                             ? Messages.of("bench.source.its-lanes-go-with-it")
-                            : Messages.of("bench.source.unplug-it-here-l")));
+                            : Messages.of("bench.source.unplug-it-here-l"));
             away.setOnAction(event -> {
                 if (index > 0) {
                     workspace.live().leave(index);

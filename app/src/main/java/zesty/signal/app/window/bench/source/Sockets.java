@@ -11,13 +11,13 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.boards.link.BrokerSecrets;
 import zesty.signal.boards.link.LinkAddress;
@@ -56,7 +56,7 @@ final class Sockets extends VBox {
         this.trials = trials;
         running = new RunningSockets(workspace);
         beside.setId("beside");
-        beside.setTooltip(new Tooltip(Messages.of("bench.source.connecting-then-adds-a-source")));
+        Tip.on(beside, Messages.of("bench.source.connecting-then-adds-a-source"));
         beside.managedProperty().bind(beside.visibleProperty());
         lately.managedProperty().bind(lately.visibleProperty());
         Socket network = new Socket(
@@ -150,7 +150,7 @@ final class Sockets extends VBox {
         faults.setValue(faults.getItems().get(0));
         faults.setId("fault");
         faults.setMaxWidth(Double.MAX_VALUE);
-        faults.setTooltip(new Tooltip(Messages.of("bench.source.faults-of-the-simulated-board-to")));
+        Tip.on(faults, Messages.of("bench.source.faults-of-the-simulated-board-to"));
         faults.setOnAction(event -> {
             int index = faults.getSelectionModel().getSelectedIndex();
             fault = index <= 0 ? null : Fault.values()[index - 1];
@@ -162,7 +162,7 @@ final class Sockets extends VBox {
         TextField text = new TextField();
         text.setId("address");
         text.setPromptText("serial:PATH@BAUD");
-        text.setTooltip(new Tooltip(LinkAddress.FORMS));
+        Tip.on(text, LinkAddress.FORMS);
         HBox.setHgrow(text, Priority.ALWAYS);
         Runnable go = () -> connect(text.getText().strip());
         text.setOnAction(event -> go.run());
@@ -171,11 +171,11 @@ final class Sockets extends VBox {
 
     private Node network() {
         TextField host = new TextField("127.0.0.1");
-        host.setTooltip(new Tooltip(Messages.of("bench.source.the-board-s-name-or-number-on-the")));
+        Tip.on(host, Messages.of("bench.source.the-board-s-name-or-number-on-the"));
         TextField port = new TextField("7070");
         port.setPrefColumnCount(5);
         port.setMinWidth(Region.USE_PREF_SIZE);
-        port.setTooltip(new Tooltip(Messages.of("bench.source.the-port-it-listens-on-or-is-to")));
+        Tip.on(port, Messages.of("bench.source.the-port-it-listens-on-or-is-to"));
         HBox.setHgrow(host, Priority.ALWAYS);
         Runnable go = () ->
                 connect("tcp:" + host.getText().strip() + ":" + port.getText().strip());
@@ -183,20 +183,20 @@ final class Sockets extends VBox {
         port.setOnAction(event -> go.run());
         CheckBox anyone = new CheckBox(Messages.of("bench.source.from-any-network"));
         anyone.setId("anyone");
-        anyone.setTooltip(new Tooltip(Messages.of("bench.source.a-wireless-board-needs-this")));
+        Tip.on(anyone, Messages.of("bench.source.a-wireless-board-needs-this"));
         Button listen = plug(
                 Messages.of("bench.source.listen"),
                 "plug-listen",
                 () -> connect(
                         "tcp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.ANYONE_AT + LinkAddress.HERE)
                                 + ":" + port.getText().strip()));
-        listen.setTooltip(new Tooltip(Messages.of("bench.source.listen-on-that-port-until-a-board")));
+        Tip.on(listen, Messages.of("bench.source.listen-on-that-port-until-a-board"));
         Button packets = plug(
                 Messages.of("bench.source.packets"),
                 "plug-udp",
                 () -> connect("udp:" + (anyone.isSelected() ? LinkAddress.ANYONE : LinkAddress.HERE) + ":"
                         + port.getText().strip()));
-        packets.setTooltip(new Tooltip(Messages.of("bench.source.take-datagrams-that-boards-send-to")));
+        Tip.on(packets, Messages.of("bench.source.take-datagrams-that-boards-send-to"));
         FlowPane second = new FlowPane(6, 6, listen, packets, anyone);
         second.setAlignment(Pos.CENTER_LEFT);
         return new VBox(
@@ -206,21 +206,21 @@ final class Sockets extends VBox {
     private Node broker() {
         TextField host = new TextField("127.0.0.1");
         host.setId("broker-host");
-        host.setTooltip(new Tooltip(Messages.of("bench.source.the-broker-s-name-or-number-on-the")));
+        Tip.on(host, Messages.of("bench.source.the-broker-s-name-or-number-on-the"));
         TextField topic = new TextField();
         topic.setId("broker-topic");
         topic.setPromptText("boats/+/battery");
-        topic.setTooltip(new Tooltip(Messages.of("bench.source.one-topic-or-many-stands-for-one")));
+        Tip.on(topic, Messages.of("bench.source.one-topic-or-many-stands-for-one"));
         TextField user = new TextField();
         user.setId("broker-user");
         user.setPromptText(Messages.of("bench.source.user-if-any"));
         PasswordField password = new PasswordField();
         password.setId("broker-password");
         password.setPromptText(Messages.of("bench.source.password"));
-        password.setTooltip(new Tooltip(Messages.of("bench.source.kept-in-memory-until-the-window")));
+        Tip.on(password, Messages.of("bench.source.kept-in-memory-until-the-window"));
         CheckBox secure = new CheckBox(Messages.of("bench.source.encrypted-tls"));
         secure.setId("broker-secure");
-        secure.setTooltip(new Tooltip(Messages.of("bench.source.the-broker-shows-a-certificate")));
+        Tip.on(secure, Messages.of("bench.source.the-broker-shows-a-certificate"));
         for (TextField one : new TextField[] {host, topic, user, password}) {
             HBox.setHgrow(one, Priority.ALWAYS);
             one.setMinWidth(0);
@@ -301,14 +301,14 @@ final class Sockets extends VBox {
         speed.getItems().setAll(SerialPorts.USUAL_SPEEDS);
         speed.setValue(baud);
         speed.setEditable(false);
-        speed.setTooltip(new Tooltip(Messages.of("bench.source.speed-in-baud-the-same-as-the")));
+        Tip.on(speed, Messages.of("bench.source.speed-in-baud-the-same-as-the"));
         speed.setOnAction(event -> baud = speed.getValue());
         ComboBox<String> line = new ComboBox<>();
         line.getItems().setAll(LINES);
         line.setValue(LINES.get(0));
-        line.setTooltip(new Tooltip(Messages.of("bench.source.data-bits-parity-none-even-odd")));
+        Tip.on(line, Messages.of("bench.source.data-bits-parity-none-even-odd"));
         CheckBox quiet = new CheckBox(Messages.of("bench.source.do-not-reset"));
-        quiet.setTooltip(new Tooltip(Messages.of("bench.source.leave-the-lines-alone-that-restart")));
+        Tip.on(quiet, Messages.of("bench.source.leave-the-lines-alone-that-restart"));
         Supplier<LinkAddress.Serial> chosen = () -> (LinkAddress.Serial) LinkAddress.parse("serial:" + port.path() + "@"
                 + speed.getValue() + (line.getValue().equals(LINES.get(0)) ? "" : "," + line.getValue())
                 + (quiet.isSelected() ? ",quiet" : ""));
@@ -363,7 +363,7 @@ final class Sockets extends VBox {
             try {
                 String words = LinkAddress.parse(source).words();
                 Button again = plug(words, "again-" + source, () -> connect(source));
-                again.setTooltip(new Tooltip(source));
+                Tip.on(again, source);
                 all.getChildren().add(again);
             } catch (IllegalArgumentException e) {
                 // Written by a later version: it cannot be connected by this one.
