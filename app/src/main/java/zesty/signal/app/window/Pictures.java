@@ -25,7 +25,6 @@ import zesty.signal.core.act.Output;
 import zesty.signal.core.act.Rule;
 import zesty.signal.core.act.StepPlan;
 import zesty.signal.core.act.Watch;
-import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.picture.PictureMend;
 import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.picture.Region;
@@ -337,8 +336,7 @@ final class Pictures {
                             .withRegion(Region.box("exhaust", 14, 9, 26, 18, Region.Measure.HOTTEST))
                             .withRegion(Region.box("cowl", 7, 6, 12, 19, Region.Measure.MEAN))
                             .withMend(PictureMend.NONE.withSurface(0.94, 20));
-                    workspace.change(rig ->
-                            rig.withSource(0, one -> one.withFormat(((PictureFormat) one.format()).withSetup(setup))));
+                    workspace.change(rig -> rig.withPicture(0, none -> setup));
                     workspace.view().focus().set("hottest");
                     workspace.view().stop().set(Stop.READ);
                 },

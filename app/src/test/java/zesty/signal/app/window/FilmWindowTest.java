@@ -93,10 +93,14 @@ class FilmWindowTest extends RealWindow {
         write("#emissivity", "0.8");
         awaitText("#mend-words", "the surface changes the hottest pixel by +");
         until(s -> s.channel("exhaust").orElseThrow().latestRaw() > before + 5);
+        // And so are its numbers: what a surface sends is a temperature.
+        assertThat(List.of("hottest", "coldest", "mean", "exhaust"))
+                .allMatch(column -> unit(column).equals("\u00b0C"));
         key(KeyCode.ESCAPE);
         robot.interact(() -> workspace().view().stop().set(Stop.READ));
         robot.interact(() -> workspace().undo());
         until(s -> s.channel("exhaust").orElseThrow().latestRaw() < before + 4);
+        assertThat(unit("exhaust")).isEmpty();
 
         click("#keep-picture");
         Path pictures = new Places(home).pictures();
@@ -151,5 +155,9 @@ class FilmWindowTest extends RealWindow {
         TextField lines = robot.lookup("#contours").query();
         robot.interact(() -> lines.setText("40, 60"));
         awaitText("#film-time", "at 0.");
+    }
+
+    private String unit(String column) {
+        return snapshot().channel(column).orElseThrow().channel().unit();
     }
 }

@@ -10,9 +10,11 @@ import java.util.function.IntPredicate;
 import java.util.function.UnaryOperator;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.Stations;
 import zesty.signal.core.decode.StreamFormat;
+import zesty.signal.core.picture.PictureSetup;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.text.Messages;
 
@@ -135,6 +137,31 @@ public record Rig(
         List<Source> changed = new ArrayList<>(sources);
         changed.set(index, change.apply(sources.get(index)));
         return new Rig(name, changed, channels, readers, bands, acknowledged, recording, act);
+    }
+
+    /**
+     * @return the same rig with other things made of a source's pictures; itself where it sends none. What a surface sends is a
+     *     temperature: numbers without a unit are °C once its emissivity is known
+     */
+    public Rig withPicture(int index, UnaryOperator<PictureSetup> change) {
+        if (!(sources.get(index).format() instanceof PictureFormat picture)) {
+            return this;
+        }
+        PictureFormat made = picture.withSetup(change.apply(picture.setup()));
+        Rig changed = withSource(index, source -> source.withFormat(made));
+        if (made.setup().mend().emissivity() == 1) {
+            return changed;
+        }
+        for (Column column : made.columns()) {
+            boolean degrees = column.unit().equals(made.columns().get(0).unit());
+            changed = changed.withChannel(
+                    sources.get(index).prefix() + column.name(),
+                    one -> degrees && one.scaling().unit().isEmpty()
+                            ? one.withScaling(
+                                    one.scaling().withConversion(one.scaling().conversion(), "\u00b0C"))
+                            : one);
+        }
+        return changed;
     }
 
     /** @return the same rig with another source after the others, under a name made of the given one */

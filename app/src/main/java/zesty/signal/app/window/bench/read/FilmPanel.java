@@ -24,7 +24,6 @@ import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.Workspace;
-import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.picture.Film;
 import zesty.signal.core.picture.FrameRange;
 import zesty.signal.core.picture.PictureSetup;
@@ -256,11 +255,7 @@ final class FilmPanel extends VBox {
             return;
         }
         int source = channel.stream().source();
-        workspace.change(rig -> rig.withSource(
-                source,
-                one -> one.format() instanceof PictureFormat picture
-                        ? one.withFormat(picture.withSetup(change.apply(picture.setup())))
-                        : one));
+        workspace.change(rig -> rig.withPicture(source, change));
     }
 
     private void again() {
