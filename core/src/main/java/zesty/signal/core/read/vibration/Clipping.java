@@ -15,6 +15,10 @@ final class Clipping {
     private static final double NEAR = 0.01;
     private static final double FINE = 4;
     private static final double CROWDED = 8;
+    /** How often a value below the end comes is told from so many samples for each that stands at the end, or from so few. */
+    private static final int NEAREST = 4;
+
+    private static final int FEW_NEAREST = 12;
 
     private Clipping() {}
 
@@ -64,16 +68,20 @@ final class Clipping {
         return at > LEAST + CROWDED * under / steps;
     }
 
-    /** Whether the last value comes far more often than any other: that of a wave that repeats itself does not. */
+    /**
+     * Whether the last value comes far more often than any of those next to it: that of a wave that repeats itself does not. Only
+     * those nearest are asked: among all of a long record some value comes three times by chance.
+     */
     private static boolean stands(double[] sorted) {
+        int first = lowerBound(sorted, sorted[sorted.length - 1]);
+        int at = sorted.length - first;
         int most = 0;
         int now = 0;
-        double end = sorted[sorted.length - 1];
-        for (int i = 1; i < sorted.length && sorted[i] < end; i++) {
-            now = sorted[i] == sorted[i - 1] ? now + 1 : 0;
-            most = Math.max(most, sorted[i] > sorted[0] ? now + 1 : 0);
+        for (int i = first - 1; i >= Math.max(0, first - Math.max(FEW_NEAREST, NEAREST * at)); i--) {
+            now = i < first - 1 && sorted[i] == sorted[i + 1] ? now + 1 : 1;
+            most = Math.max(most, sorted[i] > sorted[0] ? now : 0);
         }
-        return sorted.length - lowerBound(sorted, end) > LEAST * most;
+        return at > LEAST * most;
     }
 
     /** Whether there are many steps within a hundredth of the range. */
