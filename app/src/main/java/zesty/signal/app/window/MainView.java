@@ -48,9 +48,9 @@ final class MainView extends StackPane {
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
 
-    /** Lanes are painted so often at least, however slowly they move, and each frame for so long after the last touch. */
-    private static final double LONGEST_STILL = 0.04;
-
+    /** How often lanes are painted while nobody touches the window: each frame would cost two thirds more of a processor. */
+    private static final double QUIET_SECONDS = 0.04;
+    /** They are painted with each frame for so long after the last touch. */
     private static final double BUSY_SECONDS = 0.5;
     /** How often lanes step where they are not to run. */
     private static final double CALM_SECONDS = 1;
@@ -299,13 +299,12 @@ final class MainView extends StackPane {
         }
     }
 
-    /** @return how long lanes may stay as they are, in s: until they have moved by a pixel, unless somebody works on them */
+    /** @return how long lanes stay as they are, in s */
     private double lanesEvery(double now) {
         if (workspace.view().calm().get()) {
             return CALM_SECONDS;
         }
-        double pixel = workspace.shown().window().span() / Math.max(1, lanes.getWidth());
-        return now < busyUntil ? 0 : Math.min(pixel, LONGEST_STILL);
+        return now < busyUntil ? 0 : QUIET_SECONDS;
     }
 
     /** Opens a stop's bench, or closes it when it is open. */
