@@ -48,7 +48,7 @@ final class MainView extends StackPane {
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
 
-    /** How often lanes are painted while nobody touches the window: each frame would cost two thirds more of a processor. */
+    /** How often lanes are painted while nobody touches the window: at thirty a second it takes a third more of a processor. */
     private static final double QUIET_SECONDS = 0.04;
     /** They are painted with each frame for so long after the last touch. */
     private static final double BUSY_SECONDS = 0.5;
