@@ -1,5 +1,9 @@
 package zesty.signal.app.window;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
@@ -17,23 +21,21 @@ final class UsedStyles {
     private static final Pattern STYLE_CLASS = Pattern.compile("\\.([a-z][A-Za-z0-9-]*)");
 
     /** Classes that parts of this window have, and parts of their parts. */
-    private static final Set<String> WORN = Set.of((
-            // Controls.
-            "root label text text-input text-field text-area password-field button toggle-button menu-button "
-                    + "check-box radio-button combo-box combo-box-base combo-box-popup list-view list-cell cell "
-                    + "scroll-bar scroll-pane context-menu menu menu-item check-menu-item radio-menu-item "
-                    + "separator slider progress-bar progress-indicator tooltip "
-                    // What these are made of.
-                    + "arrow-button arrow open-button virtual-flow clipped-container sheet content thumb track "
-                    + "increment-button decrement-button increment-arrow decrement-arrow corner viewport "
-                    + "left-container right-container graphic-container scroll-arrow menu-up-arrow menu-down-arrow "
-                    + "scrollable-content line horizontal-grabber bar axis axis-label mnemonic-underline box mark "
-                    + "radio dot check placeholder left-arrow right-arrow label-container container header "
-                    // Names that are ours as well as the library's.
-                    + "bottom card circle divider error page tab tile title")
-            .split(" "));
+    private static final Set<String> WORN = worn();
 
     private UsedStyles() {}
+
+    private static Set<String> worn() {
+        try (InputStream file = UsedStyles.class.getResourceAsStream("worn-styles.txt")) {
+            return new String(file.readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .filter(line -> !line.startsWith("#"))
+                    .flatMap(line -> Arrays.stream(line.split(" ")))
+                    .collect(Collectors.toUnmodifiableSet());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
     /** @return the sheet without the selectors that ask for a class nobody wears */
     static String of(String sheet) {

@@ -32,6 +32,8 @@ public final class Logbook extends HBox {
     private static final int MOST_TAGS = 12;
     private static final String ANY = Messages.of("parts.any-rig");
     private static final double RIGS_WIDTH = 110;
+    /** What a card of the shelf, and the pages that stand in its place, need at the usual size of text. */
+    private static final double ROOM_WIDTH = 374;
 
     private final Workspace workspace;
     private final TakesView shelf;
@@ -78,7 +80,6 @@ public final class Logbook extends HBox {
         rigs.setId("take-rigs");
         rigs.getItems().setAll(ANY);
         rigs.setValue(ANY);
-        rigs.setPrefWidth(workspace.view().textSize().get().of(RIGS_WIDTH));
         Tip.on(rigs, Messages.of("parts.only-takes-that-were-recorded-with"));
         rigs.valueProperty().addListener((p, was, is) -> filter());
         orders.setId("take-order");
@@ -105,6 +106,9 @@ public final class Logbook extends HBox {
         getChildren().addAll(room, panel);
         panel.managedProperty().bind(panel.visibleProperty());
         panel.setVisible(false);
+        widthProperty().addListener((p, was, is) -> part());
+        workspace.view().textSize().addListener((p, was, is) -> part());
+        part();
         shelf.chosen().addListener((ListChangeListener<Path>) change -> {
             if (!room.getChildren().contains(left)) {
                 room.getChildren().setAll(left);
@@ -118,6 +122,12 @@ public final class Logbook extends HBox {
             }
         });
         listed(workspace.takes().all().get());
+    }
+
+    /** The page leaves the shelf, and what stands in its place, the room that they need. */
+    private void part() {
+        panel.wide(getWidth() - workspace.view().textSize().get().of(ROOM_WIDTH) - getSpacing());
+        rigs.setPrefWidth(workspace.view().textSize().get().of(RIGS_WIDTH));
     }
 
     /** Looks at a file from elsewhere, to make a take of it. @param file null to ask which */

@@ -57,12 +57,16 @@ final class TakePanel extends ScrollPane {
         getStyleClass().addAll("plain-scroll", "take-panel");
         setFitToWidth(true);
         setHbarPolicy(ScrollBarPolicy.NEVER);
-        double width = workspace.view().textSize().get().of(WIDTH);
+        page.getStyleClass().add("take-page");
+        setContent(page);
+    }
+
+    /** Takes the width that goes with the text, as far as there is so much. */
+    void wide(double most) {
+        double width = Math.min(workspace.view().textSize().get().of(WIDTH), Math.max(WIDTH, most));
         setMinWidth(width);
         setPrefWidth(width);
         setMaxWidth(width);
-        page.getStyleClass().add("take-page");
-        setContent(page);
     }
 
     /** @return whether a file from elsewhere is being looked at */
