@@ -48,7 +48,7 @@ final class MainView extends StackPane {
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
 
-    /** How often lanes are painted while nobody touches the window: at thirty a second it takes a third more of a processor. */
+    /** Lanes are painted so often at least while nobody touches them: at thirty a second it takes a third more of a processor. */
     private static final double QUIET_SECONDS = 0.04;
     /** They are painted with each frame for so long after the last touch. */
     private static final double BUSY_SECONDS = 0.5;
@@ -299,12 +299,13 @@ final class MainView extends StackPane {
         }
     }
 
-    /** @return how long lanes stay as they are, in s */
+    /** @return how long lanes stay as they are, in s: until they have moved by two pixels, unless somebody works on them */
     private double lanesEvery(double now) {
         if (workspace.view().calm().get()) {
             return CALM_SECONDS;
         }
-        return now < busyUntil ? 0 : QUIET_SECONDS;
+        double pixel = workspace.shown().window().span() / Math.max(1, lanes.getWidth());
+        return now < busyUntil ? 0 : Math.min(2 * pixel, QUIET_SECONDS);
     }
 
     /** Opens a stop's bench, or closes it when it is open. */

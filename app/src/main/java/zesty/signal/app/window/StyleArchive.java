@@ -13,8 +13,7 @@ import javafx.css.Stylesheet;
 
 /**
  * Parses the style sheets once, into a library of their own: the toolkit takes what is parsed where it finds it, and a start
- * is a third of a second shorter. Of the library's sheets
- * only what this window can wear is taken. Needs no window.
+ * is a third of a second shorter. Of the library's sheets only what this window can wear is taken. Needs no window.
  */
 public final class StyleArchive {
     /** As resources, without their ends. */

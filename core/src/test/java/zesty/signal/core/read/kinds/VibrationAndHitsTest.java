@@ -175,6 +175,21 @@ class VibrationAndHitsTest {
         assertThat(Asked.of("vibration", 800, coarse).scalar("clipped")).isZero();
     }
 
+    /** In as many samples as these some value comes three times by chance, and says nothing of the top. */
+    @Test
+    void aTopThatIsReachedSevenTimesInTenSecondsIsSeen() {
+        Random random = new Random(20_261_130);
+        double[] x = new double[8000];
+        Arrays.setAll(x, i -> 0.6 * Math.sin(2 * Math.PI * 18.49 * i / 800) + 0.12 * random.nextGaussian());
+        double top = Arrays.stream(x).sorted().toArray()[x.length - 7];
+        double[] cut = Arrays.stream(x)
+                .map(v -> Math.rint(Math.min(v, top) * 1e4) / 1e4)
+                .toArray();
+        assertThat(Asked.of("vibration", 800, cut).scalar("clipped")).isCloseTo(7 / 8000.0, within(1e-9));
+        double[] whole = Arrays.stream(x).map(v -> Math.rint(v * 1e4) / 1e4).toArray();
+        assertThat(Asked.of("vibration", 800, whole).scalar("clipped")).isZero();
+    }
+
     /** Two or three modes that start together and die away. */
     private static double[] plate(
             double[] starts, double[] heights, double decay, double noise, double rate, Random random) {
