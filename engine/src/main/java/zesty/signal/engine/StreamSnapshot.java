@@ -57,7 +57,19 @@ public record StreamSnapshot(
     }
 
     /** Which line of samples it is, of all that a trail has. */
-    public record Key(int source, double station) {}
+    public record Key(int source, double station) {
+        // Written out: what the language makes of a record is linked at its first call, and the first frame waits for
+        // it.
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Key key && key.source == source && Double.compare(key.station, station) == 0;
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * source + Double.hashCode(station);
+        }
+    }
 
     public Key key() {
         return new Key(source, station);

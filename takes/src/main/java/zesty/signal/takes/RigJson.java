@@ -102,7 +102,7 @@ public final class RigJson {
     }
 
     private static void recording(ObjectNode root, RecordingSetup of) {
-        if (of.equals(RecordingSetup.NONE)) {
+        if (of.isNone()) {
             return;
         }
         ObjectNode node = root.putObject(RECORD);
@@ -173,7 +173,7 @@ public final class RigJson {
         if (!channel.shownIn().isEmpty()) {
             node.put("shown_in", channel.shownIn());
         }
-        if (!channel.sensor().equals(Sensor.UNKNOWN)) {
+        if (!channel.sensor().isUnknown()) {
             KindJson.putSensor(node.putObject("sensor"), channel.sensor());
         }
         if (!channel.limits().none()) {

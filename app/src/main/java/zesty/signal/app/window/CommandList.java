@@ -3,12 +3,12 @@ package zesty.signal.app.window;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.core.text.Messages;
 
 /** Every command and its key, over the window. */
@@ -43,10 +43,8 @@ final class CommandList extends StackPane {
         hint.setWrapText(true);
         VBox sheet = new VBox(14, title, both, hint);
         sheet.getStyleClass().add("command-sheet");
-        ScrollPane scroll = new ScrollPane(sheet);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().addAll("plain-scroll", "command-scroll");
+        PlainScroll scroll = new PlainScroll(sheet);
+        scroll.getStyleClass().add("command-scroll");
         scroll.setMaxHeight(USE_PREF_SIZE);
         getChildren().add(scroll);
         setAlignment(Pos.CENTER);

@@ -5,7 +5,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
@@ -14,6 +13,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.help.HelpTopic;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.core.text.Messages;
 
 /** Help over the window: what is looked for at the left, what is told of it at the right. JavaFX thread. */
@@ -67,10 +67,7 @@ final class HelpPage extends StackPane {
         title.getStyleClass().add("bench-title");
         text.setId("help-text");
         VBox right = new VBox(8, group, title, picture, text);
-        ScrollPane scroll = new ScrollPane(right);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("plain-scroll");
+        PlainScroll scroll = new PlainScroll(right);
         HBox.setHgrow(scroll, Priority.ALWAYS);
         HBox both = new HBox(22, left, scroll);
         VBox.setVgrow(both, Priority.ALWAYS);

@@ -4,7 +4,6 @@ import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.function.Supplier;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.input.InputEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
@@ -19,6 +18,7 @@ import zesty.signal.app.window.bench.decode.DecodeBench;
 import zesty.signal.app.window.bench.read.ReadBench;
 import zesty.signal.app.window.bench.scale.ScaleBench;
 import zesty.signal.app.window.bench.source.SourceBench;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
 import zesty.signal.app.window.parts.CautionBar;
@@ -48,8 +48,10 @@ final class MainView extends StackPane {
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
 
-    /** Lanes are painted so often at least while nobody touches them: at thirty a second it takes a third more of a processor. */
-    private static final double QUIET_SECONDS = 0.04;
+    /** Lanes that nobody touches are painted when they have moved so far: with two pixels ten seconds in sight take a third more of a processor. */
+    private static final double QUIET_PIXELS = 3;
+    /** And so often at least, which makes four frames of the toolkit: with three it takes a tenth more, with five what arrives is seen late. */
+    private static final double QUIET_SECONDS = 0.06;
     /** They are painted with each frame for so long after the last touch. */
     private static final double BUSY_SECONDS = 0.5;
     /** How often lanes step where they are not to run. */
@@ -79,7 +81,7 @@ final class MainView extends StackPane {
     private final HBox over = new HBox(12);
 
     /** Scrolls where the window is too low for the bench. */
-    private final ScrollPane benchRoom = new ScrollPane();
+    private final PlainScroll benchRoom = new PlainScroll();
 
     private final Commands commands;
     private final Sheets sheets;
@@ -87,6 +89,9 @@ final class MainView extends StackPane {
     private double wordsAt = Double.NEGATIVE_INFINITY;
     private double lanesAt = Double.NEGATIVE_INFINITY;
     private double busyUntil;
+    /** So many frames are the lanes' alone once there is a signal, one for their places and one for their pictures: words come after it. */
+    private int alone = 2;
+
     /** Whether there is a lane to show over a bench, or cards beside the lanes. */
     private boolean someSignal;
 
@@ -116,11 +121,8 @@ final class MainView extends StackPane {
         over.getChildren().setAll(lanes, readings);
         over.managedProperty().bind(over.visibleProperty());
         HBox.setHgrow(lanes, Priority.ALWAYS);
-        benchRoom.getStyleClass().add("plain-scroll");
         benchRoom.setId("bench-room");
-        benchRoom.setFitToWidth(true);
         benchRoom.setFitToHeight(true);
-        benchRoom.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
         BorderPane pane = new BorderPane(
                 middle,
@@ -275,7 +277,9 @@ final class MainView extends StackPane {
             lanesAt = now;
             lanes.frame(snapshot, nanoTime);
         }
-        if (now - wordsAt >= WORDS_EVERY_SECONDS) {
+        if (someSignal && alone > 0) {
+            alone--;
+        } else if (now - wordsAt >= WORDS_EVERY_SECONDS) {
             wordsAt = now;
             trail.show(snapshot);
             readings.show(snapshot);
@@ -299,13 +303,19 @@ final class MainView extends StackPane {
         }
     }
 
-    /** @return how long lanes stay as they are, in s: until they have moved by two pixels, unless somebody works on them */
+    /** @return whether lanes were painted */
+    boolean isPainted() {
+        return lanes.isPainted();
+    }
+
+    /** @return how long lanes stay as they are, in s: until they have moved by some pixels, unless somebody works on them */
     private double lanesEvery(double now) {
-        if (workspace.view().calm().get()) {
+        if (workspace.view().calm().get() && lanes.isPainted()) {
             return CALM_SECONDS;
         }
-        double pixel = workspace.shown().window().span() / Math.max(1, lanes.getWidth());
-        return now < busyUntil ? 0 : Math.min(2 * pixel, QUIET_SECONDS);
+        return now < busyUntil || !lanes.isPainted()
+                ? 0
+                : Math.min(QUIET_PIXELS * lanes.secondsPerPixel(), QUIET_SECONDS);
     }
 
     /** Opens a stop's bench, or closes it when it is open. */

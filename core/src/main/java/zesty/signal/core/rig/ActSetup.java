@@ -72,7 +72,8 @@ public record ActSetup(
     }
 
     public boolean isNone() {
-        return equals(NONE);
+        // What else it has is by the names of rules and outputs.
+        return book.rules().isEmpty() && book.outputs().isEmpty() && profiles.isEmpty() && profile.isEmpty();
     }
 
     /** @return what the program does when a rule turns on */

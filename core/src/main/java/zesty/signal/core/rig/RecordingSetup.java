@@ -29,6 +29,10 @@ public record RecordingSetup(List<String> markers, Protocol protocol, List<Strin
         }
     }
 
+    public boolean isNone() {
+        return markers.isEmpty() && protocol.isNone() && leftOut.isEmpty();
+    }
+
     public RecordingSetup withMarkers(List<String> others) {
         return new RecordingSetup(others, protocol, leftOut);
     }

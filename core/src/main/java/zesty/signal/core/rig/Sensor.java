@@ -25,6 +25,11 @@ public record Sensor(String kind, double low, double high, String trap, Caution 
         }
     }
 
+    /** @return whether nothing is said of it */
+    public boolean isUnknown() {
+        return kind.isEmpty() && low != low && high != high && trap.isEmpty() && caution == null;
+    }
+
     public Optional<Caution> takesCare() {
         return Optional.ofNullable(caution);
     }

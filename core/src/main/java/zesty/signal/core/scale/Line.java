@@ -13,6 +13,11 @@ public record Line(double slope, double offset) implements Conversion {
         }
     }
 
+    /** @return whether it leaves a number as it came */
+    public boolean isSame() {
+        return slope == 1 && offset == 0;
+    }
+
     /** @return the line through two points, which must differ in both */
     public static Line through(double x1, double y1, double x2, double y2) {
         if (x1 == x2 || y1 == y2) {

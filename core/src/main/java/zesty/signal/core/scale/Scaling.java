@@ -38,7 +38,7 @@ public record Scaling(Converter converter, Conversion conversion, List<Correctio
 
     /** @return whether the number is left as it came */
     public boolean isAsItCame() {
-        return converter == null && conversion.equals(Line.SAME) && corrections.isEmpty();
+        return converter == null && conversion instanceof Line line && line.isSame() && corrections.isEmpty();
     }
 
     /** @return the channel's converter, if there is one */

@@ -6,12 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
@@ -34,7 +34,7 @@ public final class LaneStack extends VBox implements Drawn {
     /** Holds the lanes as they are: a scroller costs half as much again a frame, and is put in only for more than have room. */
     private final StackPane room = new StackPane(stack);
 
-    private final ScrollPane scroll = new ScrollPane();
+    private final PlainScroll scroll = new PlainScroll();
 
     /** Pictures stand above the lanes, over the same time axis. */
     private final VBox films = new VBox(BETWEEN);
@@ -55,6 +55,7 @@ public final class LaneStack extends VBox implements Drawn {
     private final Map<String, String> overs = new HashMap<>();
 
     private final Map<String, ValueScale> overScales = new HashMap<>();
+    private boolean painted;
     private double describedAt = Double.NEGATIVE_INFINITY;
     private Object described;
 
@@ -64,9 +65,6 @@ public final class LaneStack extends VBox implements Drawn {
         axis = new TimeAxis(workspace);
         empty = new NoLanes(workspace);
         pointer = new LanePointer(workspace, time);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("plain-scroll");
         scroll.setMinHeight(0);
         room.setMinSize(0, 0);
         VBox.setVgrow(room, Priority.ALWAYS);
@@ -85,6 +83,16 @@ public final class LaneStack extends VBox implements Drawn {
         describedAt = Double.NEGATIVE_INFINITY;
     }
 
+    /** @return whether the lanes that are wanted were painted; new ones need a place first */
+    public boolean isPainted() {
+        return painted;
+    }
+
+    /** @return how long a pixel column was in the last frame, in s */
+    public double secondsPerPixel() {
+        return time.pixel();
+    }
+
     /** Paints a frame. @param now seconds on any steady clock */
     public void frame(Snapshot snapshot, long nanoTime) {
         double now = nanoTime * 1e-9;
@@ -100,6 +108,7 @@ public final class LaneStack extends VBox implements Drawn {
         axis.setManaged(lanesThere);
         films.setVisible(lanesThere && films.isManaged());
         if (!lanesThere) {
+            painted = false;
             empty.say(snapshot);
             return;
         }
@@ -113,6 +122,7 @@ public final class LaneStack extends VBox implements Drawn {
         }
         time.compute(workspace.shown(), snapshot, nanoTime, narrowest);
         paintLanes(snapshot, now, describe);
+        painted = true;
         paintFilms(snapshot, now);
         if (describe) {
             describedAt = now;
@@ -279,6 +289,7 @@ public final class LaneStack extends VBox implements Drawn {
             return;
         }
         shown = wanted;
+        painted = false;
         stack.getChildren().clear();
         lanes.keySet().removeIf(column -> snapshot.channel(column).isEmpty());
         for (String column : wanted) {

@@ -1,6 +1,7 @@
 package zesty.signal.app.window.lanes;
 
 import java.nio.IntBuffer;
+import java.util.Objects;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -285,7 +286,7 @@ final class LaneView extends HBox {
             return;
         }
         fit(width, height);
-        if (painted == null || !painted.channel().equals(channel.channel())) {
+        if (painted == null || !Objects.equals(painted.channel(), channel.channel())) {
             scale.reset();
         }
         painted = channel;

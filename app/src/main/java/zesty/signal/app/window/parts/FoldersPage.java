@@ -8,11 +8,11 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.TakeFolders;
 import zesty.signal.app.window.workspace.Workspace;
@@ -47,9 +47,7 @@ final class FoldersPage extends WidePage {
         adding.setAlignment(Pos.CENTER_LEFT);
         VBox all = new VBox(
                 10, group(Messages.of("parts.folders")), folders, adding, group(Messages.of("parts.bin")), bin);
-        ScrollPane scroll = new ScrollPane(all);
-        scroll.getStyleClass().add("plain-scroll");
-        scroll.setFitToWidth(true);
+        PlainScroll scroll = new PlainScroll(all);
         fill(scroll);
         show();
     }

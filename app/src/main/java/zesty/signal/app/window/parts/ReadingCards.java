@@ -8,7 +8,6 @@ import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -18,6 +17,7 @@ import javafx.scene.paint.Color;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Cards;
 import zesty.signal.app.window.workspace.Workspace;
@@ -36,7 +36,7 @@ import zesty.signal.engine.Snapshot;
  * The answers at the right: one card a channel. Opening a card tells how far to trust it and why, and its other numbers. A
  * card can be pinned to the top, moved, and put away.
  */
-public final class ReadingCards extends ScrollPane {
+public final class ReadingCards extends PlainScroll {
 
     private final Workspace workspace;
     private final VBox cards = new VBox(9);
@@ -140,8 +140,6 @@ public final class ReadingCards extends ScrollPane {
                 workspace.view().cards().set(workspace.view().cards().get().all()));
         back.managedProperty().bind(back.visibleProperty());
         setContent(new VBox(9, cards, back));
-        setFitToWidth(true);
-        setHbarPolicy(ScrollBarPolicy.NEVER);
         getStyleClass().add("readings");
     }
 

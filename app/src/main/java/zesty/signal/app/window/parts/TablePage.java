@@ -4,10 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.HPos;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.exchange.report.Report;
 
@@ -26,10 +26,7 @@ final class TablePage extends WidePage {
         super(id, title);
         this.workspace = workspace;
         this.tables = tables;
-        ScrollPane scroll = new ScrollPane(all);
-        scroll.getStyleClass().add("plain-scroll");
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        PlainScroll scroll = new PlainScroll(all);
         scroll.setMinHeight(0);
         if (!hint.isEmpty()) {
             getChildren().add(hint(hint));

@@ -11,7 +11,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -21,6 +20,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Rigs;
 import zesty.signal.app.window.workspace.Workspace;
@@ -34,7 +34,7 @@ import zesty.signal.takes.LogEntry;
 import zesty.signal.takes.Shelf;
 
 /** Beside the shelf: the page of one take, or the numbers of several side by side, or a file that is to be imported. Longer than others: the three of them share one place and its tables. */
-final class TakePanel extends ScrollPane {
+final class TakePanel extends PlainScroll {
     private static final double WIDTH = 420;
     private static final int MOST_TAKES = 6;
 
@@ -54,9 +54,7 @@ final class TakePanel extends ScrollPane {
         this.leave = leave;
         form = new ImportForm(workspace, this::close);
         setId("take-panel");
-        getStyleClass().addAll("plain-scroll", "take-panel");
-        setFitToWidth(true);
-        setHbarPolicy(ScrollBarPolicy.NEVER);
+        getStyleClass().add("take-panel");
         page.getStyleClass().add("take-page");
         setContent(page);
     }

@@ -18,16 +18,16 @@ import javafx.geometry.Bounds;
 import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Shelf;
 
 /** The shelf of takes by day, each as a small drawing of its lanes. */
-public final class TakesView extends ScrollPane {
+public final class TakesView extends PlainScroll {
     private static final double CARD_WIDTH = 292;
     /** What the scroll bar and the edges take. */
     private static final double BESIDE = 34;
@@ -110,9 +110,8 @@ public final class TakesView extends ScrollPane {
         this.workspace = workspace;
         writing = new CardWriting(this, () -> fill(workspace.takes().all().get()), this::focusOn);
         setId("takes-view");
-        getStyleClass().addAll("plain-scroll", "takes-view");
+        getStyleClass().add("takes-view");
         setContent(days);
-        setFitToWidth(true);
         setMinHeight(0);
         days.setRowValignment(VPos.TOP);
         workspace.view().textSize().addListener((p, was, is) -> fillAnew());

@@ -309,8 +309,8 @@ public final class TrailBar extends VBox {
     private void scale(ChannelSnapshot channel, boolean lost) {
         Scaling scaling = channel.scalingNow();
         double now = scaling.apply(channel.latestRaw());
-        boolean asItCame = scaling.equals(Scaling.asItCame(scaling.unit()));
-        String value = asItCame ? Digits.of(now) : Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));
+        String value =
+                scaling.isAsItCame() ? Digits.of(now) : Digits.fixed(now, Digits.decimalsFor(scaling.stepSize()));
         String how = scaling.throughConverter().map(TrailBar::converter).orElse(Messages.of("parts.no-converter"));
         faces.get(Stop.SCALE).say(lost ? "—" : value + " " + scaling.unit(), how);
     }

@@ -218,7 +218,7 @@ public final class SourceActions {
             moved = moved.renamed(passing(i), column, called.equals(was.name()) ? is.name() : called);
             moved = moved.withChannel(
                     column,
-                    c -> c.scaling().equals(Scaling.asItCame(was.unit()))
+                    c -> c.scaling().isAsItCame() && c.scaling().unit().equals(was.unit())
                             ? c.withScaling(Scaling.asItCame(is.unit()))
                             : c);
         }

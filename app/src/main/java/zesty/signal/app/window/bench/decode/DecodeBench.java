@@ -11,7 +11,6 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -23,6 +22,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
 import zesty.signal.app.window.bench.LinePieces;
 import zesty.signal.app.window.drawing.Palette;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.drawing.Tip;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
@@ -107,10 +107,8 @@ public final class DecodeBench extends Bench {
 
     private void arrange() {
         if (byHand.isSelected()) {
-            ScrollPane scroll = new ScrollPane(editor);
-            scroll.setFitToWidth(true);
+            PlainScroll scroll = new PlainScroll(editor);
             scroll.setFitToHeight(true);
-            scroll.getStyleClass().add("plain-scroll");
             VBox.setVgrow(scroll, Priority.ALWAYS);
             left.getChildren().setAll(scroll);
             return;

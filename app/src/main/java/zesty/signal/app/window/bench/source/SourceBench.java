@@ -1,13 +1,13 @@
 package zesty.signal.app.window.bench.source;
 
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
+import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
@@ -38,10 +38,7 @@ public final class SourceBench extends Bench {
         pocket = new Pocket(workspace);
         orders = new Orders(workspace);
         welcome = new Welcome(workspace);
-        ScrollPane scroll = new ScrollPane(sockets);
-        scroll.setFitToWidth(true);
-        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
-        scroll.getStyleClass().add("plain-scroll");
+        PlainScroll scroll = new PlainScroll(sockets);
         scroll.setMinWidth(SOCKETS_WIDTH);
         scroll.setPrefWidth(SOCKETS_WIDTH);
         health.setId("health");
