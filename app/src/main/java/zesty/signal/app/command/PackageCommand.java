@@ -102,7 +102,7 @@ final class PackageCommand implements Callable<Integer> {
                     runtime(jlink, input).toString(),
                     "--java-options",
                     "-Xmx1g -Xms64m -XX:MaxNewSize=16m -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30"
-                            + " -XX:+UseSerialGC -XX:-UsePerfData -Dprism.lcdtext=false"
+                            + " -XX:+UseSerialGC -XX:-UsePerfData -Dprism.dirtyregioncount=15 -Dprism.lcdtext=false"
                             + " -XX:Tier4InvocationThreshold=100000 -XX:Tier4MinInvocationThreshold=20000"
                             + " -XX:Tier4CompileThreshold=200000 -XX:Tier4BackEdgeThreshold=1000000");
             made.add(image);

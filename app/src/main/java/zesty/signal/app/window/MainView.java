@@ -89,8 +89,8 @@ final class MainView extends StackPane {
     private double wordsAt = Double.NEGATIVE_INFINITY;
     private double lanesAt = Double.NEGATIVE_INFINITY;
     private double busyUntil;
-    /** So many frames are the lanes' alone once there is a signal, one for their places and one for their pictures: words come after it. */
-    private int alone = 2;
+    /** So many frames are the lanes' alone once there is a signal: what is painted in one is drawn beside the next ones, and words come after it. */
+    private int alone = 5;
 
     /** Whether there is a lane to show over a bench, or cards beside the lanes. */
     private boolean someSignal;

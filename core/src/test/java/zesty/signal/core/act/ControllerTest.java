@@ -447,6 +447,40 @@ class ControllerTest {
         assertThat(said.lines.subList(before, said.lines.size())).containsExactly("103 lamp off longest");
     }
 
+    /** Rules and outputs go by their own column; of a book that is gone nothing speaks any more. */
+    @Test
+    void eachLooksAtItsOwnColumnAndWhatIsGoneIsSilent() {
+        Watch other = new Watch.Column("other");
+        Rule hot = rule("hot", new Condition.Above(5));
+        Rule quiet = new Rule.OnSamples("quiet", X, new Condition.Silent(2), 0, Rule.Holds.NONE);
+        Rule far = new Rule.OnSamples("far", other, new Condition.Above(50), 0, Rule.Holds.NONE);
+        Output lamp = new Output.ByRule("lamp", "off", "hot", "on", "out", 3);
+        Output dial = new Output.ByValue(
+                "dial", "dial 0", X, new double[0][], 0, Double.POSITIVE_INFINITY, 0, 1, "dial {value}");
+        Output vane = new Output.ByValue(
+                "vane", "vane 0", other, new double[0][], 0, Double.POSITIVE_INFINITY, 0, 1, "vane {value}");
+        Said said = begun(new RuleBook(List.of(hot, quiet, far), List.of(lamp, dial, vane)));
+        said.controller.samples(0, new double[] {6, 40});
+        said.controller.samples(1, new double[] {6, 60});
+        said.controller.advance(1.5);
+        assertThat(said.lines)
+                .containsExactly(
+                        "0 hot 1 at 6",
+                        "0 lamp on rule",
+                        "0 dial dial 6 value",
+                        "0 vane vane 40 value",
+                        "1 far 1 at 60",
+                        "1 dial dial 6 value",
+                        "1 vane vane 60 value");
+        said.lines.clear();
+        said.controller.change(new RuleBook(List.of(far), List.of()));
+        said.controller.advance(9);
+        said.controller.samples(9, new double[] {60});
+        said.controller.finish(10);
+        assertThat(said.lines.stream().filter(line -> !line.endsWith(" end"))).isEmpty();
+        assertThat(said.controller.turns(0)).isEqualTo(1);
+    }
+
     @Test
     void whatWasMadeSafeWaitsUntilItsRuleHasBeenOff() {
         Rule hot = rule("hot", new Condition.Above(5));

@@ -94,6 +94,17 @@ class StepPlanTest {
         double up = 20 * Math.log((44 - low) / (44 - high));
         double down = 20 * Math.log((high - 20) / (low - 20));
         assertThat(swing.periodSeconds()).isCloseTo(up + down, within(0.1));
+        // Upside down it is the same swing, and without a hysteresis the dead time alone makes it.
+        LoopProposal.OnOff cooled = new LoopProposal(-0.4, 20, 2).onOff(44, 32, 60, 1);
+        assertThat(cooled.swing()).isCloseTo(swing.swing(), within(1e-9));
+        assertThat(cooled.periodSeconds()).isCloseTo(swing.periodSeconds(), within(1e-9));
+        LoopProposal.OnOff bare = loop.onOff(20, 32, 60, 0);
+        assertThat(bare.swing()).isCloseTo(24 - 24 * Math.exp(-0.1), within(0.05));
+        assertThat(bare.hysteresis()).isZero();
+        // What never gets there stays on, and does not swing.
+        LoopProposal.OnOff weak = loop.onOff(20, 50, 60, 1);
+        assertThat(weak.swing()).isCloseTo(0, within(0.05));
+        assertThat(weak.periodSeconds()).isNaN();
         assertThatThrownBy(() -> new LoopProposal(0, 20, 2)).isInstanceOf(IllegalArgumentException.class);
     }
 }

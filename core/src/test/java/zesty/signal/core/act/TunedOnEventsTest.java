@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The map against rules run one by one, and the proposed hysteresis against ten minutes of noise. */
@@ -146,5 +147,34 @@ class TunedOnEventsTest {
         }
         assertThat(Flicker.noise(x, 50)).isCloseTo(0.5, within(0.03));
         assertThat(Flicker.noise(new double[5], 50)).isNaN();
+    }
+
+    /** By hand: a map whose best places are marked; of 5 events all are found there, elsewhere one is missing. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                // A square against a line that is as long: the middle of the square.
+                ".......,.###...,.###..#,.###...,####### | 2 | 2 | 1 | 3",
+                // A wide one against a high one: what lies to the sides counts first, then up and down.
+                "#####..,#####..,#####..,.......,......# | 1 | 2 | 0 | 4",
+                // A single place, and the ends of the map.
+                ".......,.......,.....#. | 2 | 5 | 5 | 5",
+                "......#,......#,......# | 0 | 6 | 6 | 6",
+                // Of an even number the lower of the two in the middle.
+                ".......,..####.,....... | 1 | 3 | 2 | 5"
+            })
+    void theBestPlaceIsTheOneWithMostRoomAround(String map, int row, int column, double from, double to) {
+        String[] rows = map.split(",");
+        int[][] found = new int[rows.length][rows[0].length()];
+        int[][] invented = new int[rows.length][rows[0].length()];
+        for (int r = 0; r < rows.length; r++) {
+            for (int c = 0; c < rows[0].length(); c++) {
+                found[r][c] = rows[r].charAt(c) == '#' ? 5 : 4;
+            }
+        }
+        double[] thresholds = even(0, rows[0].length() - 1, rows[0].length());
+        ThresholdMap.Best best = new ThresholdMap(thresholds, even(0, 1, rows.length), found, invented, 5).best();
+        assertThat(best).isEqualTo(new ThresholdMap.Best(row, column, from, to));
     }
 }
