@@ -24,6 +24,13 @@ final class PtyPair implements AutoCloseable {
         }
     }
 
+    /** The cable carries nothing, as a slow line or a machine that has no time, until it is let go on. */
+    void hold(boolean still) throws IOException, InterruptedException {
+        new ProcessBuilder("kill", still ? "-STOP" : "-CONT", Long.toString(socat.pid()))
+                .start()
+                .waitFor();
+    }
+
     OutputStream boardEnd() throws IOException {
         return Files.newOutputStream(board);
     }

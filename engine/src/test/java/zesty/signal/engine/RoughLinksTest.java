@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import static zesty.signal.engine.Await.until;
 
 import java.io.ByteArrayOutputStream;
+import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -383,6 +384,29 @@ class RoughLinksTest {
             Snapshot snapshot = until(trail, s -> s.health().state() == LinkState.OVER);
             assertThat(snapshot.health().rows()).isEqualTo(400);
             assertThat(snapshot.health().rejectedLines()).isZero();
+        }
+    }
+
+    /** Closing a port throws away what has not left yet: the last line is often the one that makes a heater safe. */
+    @Test
+    void whatIsWrittenLastLeavesBeforeThePortCloses() throws Exception {
+        String last = "heat 0\n";
+        try (PtyPair cable = new PtyPair(folder);
+                InputStream board = Files.newInputStream(cable.board)) {
+            Link link = LinkAddress.parse("serial:" + cable.computer + "@9600").link();
+            link.open();
+            cable.hold(true);
+            link.write(("#".repeat(6000) + last).getBytes(StandardCharsets.US_ASCII));
+            Thread closing = new Thread(link::close);
+            closing.start();
+            TimeUnit.MILLISECONDS.sleep(100);
+            cable.hold(false);
+            closing.join();
+            StringBuilder heard = new StringBuilder();
+            while (!heard.toString().endsWith(last)) {
+                heard.append((char) board.read());
+            }
+            assertThat(heard).hasSize(6000 + last.length());
         }
     }
 }

@@ -6,6 +6,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFileAttributes;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import zesty.signal.core.text.Messages;
 
 /** A serial port. */
@@ -14,9 +17,25 @@ final class SerialLink implements Link {
     /** What Unix systems answer where a device has no line settings (ENOTTY). */
     private static final int NOT_A_TERMINAL = 25;
 
+    /** Start, data, parity and stop of a byte, at most. */
+    private static final int MOST_BITS = 12;
+    /** What adapters keep a byte for besides. */
+    private static final long KEPT_NANOS = 20_000_000L;
+    /** Longer than that nobody waits for a board that takes nothing. */
+    private static final long MOST_NANOS = 2_000_000_000L;
+
+    /** Ports that are open, for the library closes all at the process's end, with its own hook beside ours. */
+    private static final Set<SerialLink> OPEN = ConcurrentHashMap.newKeySet();
+
+    static {
+        SerialPort.addShutdownHook(new Thread(SerialLink::letOthersClose, "serial ports"));
+    }
+
     private final LinkAddress.Serial address;
     private volatile SerialPort port;
     private volatile boolean shared;
+    /** When the last byte that was written is on the wire; 0 where none was. */
+    private volatile long wiredNanos;
 
     SerialLink(LinkAddress.Serial address) {
         this.address = address;
@@ -78,6 +97,30 @@ final class SerialLink implements Link {
                     false);
         }
         port = candidate;
+        OPEN.add(this);
+    }
+
+    /** What makes an output safe is sent while the process ends: ports stay open until who opened them has closed them. */
+    private static void letOthersClose() {
+        long from = System.nanoTime();
+        while (!OPEN.isEmpty() && System.nanoTime() - from < MOST_NANOS) {
+            await(System.nanoTime() + KEPT_NANOS);
+        }
+    }
+
+    /** Waits whatever interrupts: a line that makes a heater safe is worth it. */
+    private static void await(long nanos) {
+        boolean interrupted = false;
+        for (long left = nanos - System.nanoTime(); left > 0; left = nanos - System.nanoTime()) {
+            try {
+                TimeUnit.NANOSECONDS.sleep(left);
+            } catch (InterruptedException e) {
+                interrupted = true;
+            }
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     private static String group(Path device) {
@@ -113,6 +156,9 @@ final class SerialLink implements Link {
         if (open == null || open.writeBytes(bytes, bytes.length) != bytes.length) {
             throw new LinkException(Messages.of("link.port-took-no-bytes-2", address.path()), false);
         }
+        long now = System.nanoTime();
+        long free = wiredNanos != 0 && wiredNanos - now > 0 ? wiredNanos : now;
+        wiredNanos = free + bytes.length * MOST_BITS * 1_000_000_000L / address.baud();
     }
 
     @Override
@@ -127,7 +173,13 @@ final class SerialLink implements Link {
         SerialPort open = port;
         port = null;
         if (open != null) {
+            // Closing throws away what has not left yet.
+            long now = System.nanoTime();
+            if (wiredNanos != 0 && present()) {
+                await(Math.min(wiredNanos + KEPT_NANOS - now, MOST_NANOS) + now);
+            }
             open.closePort();
+            OPEN.remove(this);
         }
     }
 
