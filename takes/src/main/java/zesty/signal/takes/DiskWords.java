@@ -30,13 +30,27 @@ public final class DiskWords {
                 : Messages.of("takes.cannot-be-looked-for-this-user-may");
     }
 
+    /** @return whether there is no room; null tells of nothing */
+    static boolean isFull(Throwable e) {
+        String said = e == null ? "" : said(e);
+        // The last one: the small file beside a take by which programs share it could not be made longer.
+        return said.contains("no space left")
+                || said.contains("sqlite_full")
+                || said.contains("quota")
+                || said.contains("sqlite_ioerr_shmsize");
+    }
+
+    private static String said(Throwable e) {
+        return String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
+    }
+
     /** @return the reason, as the end of a sentence */
     public static String of(Exception e) {
         if (e instanceof TakeException) {
             return e.getMessage();
         }
-        String said = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
-        if (said.contains("no space left") || said.contains("sqlite_full") || said.contains("quota")) {
+        String said = said(e);
+        if (isFull(e)) {
             return Messages.of("takes.the-disk-is-full");
         }
         if (said.contains("file too large")) {

@@ -48,7 +48,25 @@ public final class Take implements AutoCloseable {
      */
     public static Take open(Path file) throws TakeException {
         Path folder = file.toAbsolutePath().getParent();
-        return open(file, Files.isWritable(file) && Files.isWritable(folder));
+        boolean writable = Files.isWritable(file) && Files.isWritable(folder);
+        try {
+            return open(file, writable);
+        } catch (TakeException e) {
+            if (!writable || !DiskWords.isFull(e.getCause())) {
+                throw e;
+            }
+            return inACopy(file, e);
+        }
+    }
+
+    /** Where the disk is full it cannot be mended in its place, but read from a copy, if there is room for that elsewhere. */
+    private static Take inACopy(Path file, TakeException full) throws TakeException {
+        try {
+            return open(file, false);
+        } catch (TakeException e) {
+            full.addSuppressed(e);
+            throw full;
+        }
     }
 
     /** @param writable whether the take and its folder may be written to */

@@ -3,8 +3,10 @@ package zesty.signal.takes;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.RandomAccessFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -286,6 +288,52 @@ class DamagedTakeTest {
         }
     }
 
+    /** As a recording leaves it that was killed. */
+    private void breakOff() throws Exception {
+        sql(
+                file,
+                "UPDATE take SET value = 'recording', check_sum = " + Checks.of("state", "recording")
+                        + " WHERE key = 'state'",
+                "UPDATE take SET value = '1 1', check_sum = " + Checks.of("process", "1 1") + " WHERE key = 'process'",
+                "DELETE FROM pyramid");
+    }
+
+    private static int run(String... words) throws Exception {
+        return new ProcessBuilder(words)
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start()
+                .waitFor();
+    }
+
+    /** The disk is as full as disks are when a recording breaks off. */
+    @Test
+    void aTakeThatBrokeOffIsReadWhereTheDiskIsFull() throws Exception {
+        breakOff();
+        Path disk = Files.createDirectory(folder.resolve("disk"));
+        assumeTrue(
+                run("mount", "-t", "tmpfs", "-o", "size=1m", "tmpfs", disk.toString()) == 0, "only root makes a disk");
+        try {
+            Path there = Files.copy(file, disk.resolve("there.zest"));
+            assertThatThrownBy(() -> {
+                        try (OutputStream filler = Files.newOutputStream(disk.resolve("filler"))) {
+                            while (true) {
+                                filler.write(new byte[64]);
+                            }
+                        }
+                    })
+                    .hasMessageContaining("No space");
+            try (Take take = Take.open(there)) {
+                assertThat(take.mended()).startsWith("The recording broke off. 8000 rows");
+                assertThat(take.column(0)).containsExactly(load);
+                assertThatThrownBy(() -> take.rename("x")).hasMessageContaining("copy the take first");
+            }
+            assertThat(Files.readAllBytes(there)).isEqualTo(Files.readAllBytes(file));
+        } finally {
+            run("umount", disk.toString());
+        }
+    }
+
     @Test
     void aTakeWhereNothingCanBeWrittenIsReadAndLeftAsItIs() throws Exception {
         byte[] before = Files.readAllBytes(file);
@@ -296,12 +344,7 @@ class DamagedTakeTest {
             assertThatThrownBy(() -> take.edit("pulse(load)", List.of()))
                     .hasMessageContaining("nothing can be written");
         }
-        sql(
-                file,
-                "UPDATE take SET value = 'recording', check_sum = " + Checks.of("state", "recording")
-                        + " WHERE key = 'state'",
-                "UPDATE take SET value = '1 1', check_sum = " + Checks.of("process", "1 1") + " WHERE key = 'process'",
-                "DELETE FROM pyramid");
+        breakOff();
         byte[] broken = Files.readAllBytes(file);
         try (Take take = Take.open(file, false)) {
             assertThat(take.mended()).startsWith("The recording broke off. 8000 rows");

@@ -24,8 +24,11 @@ final class SerialLink implements Link {
     /** Longer than that nobody waits for a board that takes nothing. */
     private static final long MOST_NANOS = 2_000_000_000L;
 
-    /** Ports that are open, for the library closes all at the process's end, with its own hook beside ours. */
-    private static final Set<SerialLink> OPEN = ConcurrentHashMap.newKeySet();
+    /** So long an ending process waits for who may still have a line to write. */
+    private static final long ENDING_NANOS = 1_000_000_000L;
+
+    /** Open ports that were written to, for the library closes all at the process's end, with its own hook beside ours. */
+    private static final Set<SerialLink> WRITTEN = ConcurrentHashMap.newKeySet();
 
     static {
         SerialPort.addShutdownHook(new Thread(SerialLink::letOthersClose, "serial ports"));
@@ -97,13 +100,12 @@ final class SerialLink implements Link {
                     false);
         }
         port = candidate;
-        OPEN.add(this);
     }
 
     /** What makes an output safe is sent while the process ends: ports stay open until who opened them has closed them. */
     private static void letOthersClose() {
         long from = System.nanoTime();
-        while (!OPEN.isEmpty() && System.nanoTime() - from < MOST_NANOS) {
+        while (!WRITTEN.isEmpty() && System.nanoTime() - from < ENDING_NANOS) {
             await(System.nanoTime() + KEPT_NANOS);
         }
     }
@@ -153,6 +155,7 @@ final class SerialLink implements Link {
     @Override
     public void write(byte[] bytes) throws LinkException {
         SerialPort open = port;
+        WRITTEN.add(this);
         if (open == null || open.writeBytes(bytes, bytes.length) != bytes.length) {
             throw new LinkException(Messages.of("link.port-took-no-bytes-2", address.path()), false);
         }
@@ -179,7 +182,7 @@ final class SerialLink implements Link {
                 await(Math.min(wiredNanos + KEPT_NANOS - now, MOST_NANOS) + now);
             }
             open.closePort();
-            OPEN.remove(this);
+            WRITTEN.remove(this);
         }
     }
 
