@@ -103,6 +103,9 @@ public final class Boat {
             if (trail.recording()) {
                 count(trail.stopRecording().file());
             }
+            // What a board measures while nobody hears it is told of by the row after it: each is heard before it
+            // rests.
+            heardAgain(trail);
             boards.forEach(NumberedBoard::rest);
             settle(trail);
             judge(trail.snapshot(System.nanoTime()), boards);
@@ -241,11 +244,25 @@ public final class Boat {
                 recordings);
     }
 
+    private static void heardAgain(Trail trail) throws InterruptedException {
+        long[] before = new long[RATES.length];
+        int heard = 0;
+        for (int i = 0; i < 300 && heard < RATES.length; i++) {
+            Snapshot snapshot = trail.snapshot(System.nanoTime());
+            heard = 0;
+            for (int s = 0; s < RATES.length; s++) {
+                before[s] = before[s] == 0 ? snapshot.health(s).rows() : before[s];
+                heard += snapshot.health(s).rows() > before[s] ? 1 : 0;
+            }
+            TimeUnit.MILLISECONDS.sleep(100);
+        }
+    }
+
     /** Waits until nothing has come for a while: rows are held back for a moment, in case others overtook them. */
     private static void settle(Trail trail) throws InterruptedException {
         long before = -1;
         int quiet = 0;
-        for (int i = 0; i < 300 && quiet < 20; i++) {
+        for (int i = 0; i < 600 && quiet < 50; i++) {
             long rows = 0;
             Snapshot snapshot = trail.snapshot(System.nanoTime());
             for (int s = 0; s < RATES.length; s++) {
