@@ -57,7 +57,7 @@ public final class RealBroker implements AutoCloseable {
     public void start(String more) throws Exception {
         Path settings = folder.resolve("broker.conf");
         // As root it would take another user, who may not look into a test's folder.
-        Files.writeString(settings, "user root\nlistener " + port + " 127.0.0.1\n" + more + "\n");
+        Files.writeString(settings, "user root\nlistener " + port + " 127.0.0.1\nlog_type all\n" + more + "\n");
         process = new ProcessBuilder(program("mosquitto"), "-c", settings.toString())
                 .redirectErrorStream(true)
                 .redirectOutput(folder.resolve("broker.log").toFile())
@@ -71,6 +71,16 @@ public final class RealBroker implements AutoCloseable {
             }
         }
         throw new AssertionError(log());
+    }
+
+    /** Waits until a program of ours listens: it was told that its subscription is taken. */
+    public void awaitListener() throws Exception {
+        for (int i = 0; i < 1200 && !log().contains("Sending SUBACK to zesty-"); i++) {
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        if (!log().contains("Sending SUBACK to zesty-")) {
+            throw new AssertionError("nobody listens: " + log());
+        }
     }
 
     /** Ends it at once, as a power cut would. */
