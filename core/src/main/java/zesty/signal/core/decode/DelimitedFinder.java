@@ -160,9 +160,12 @@ public final class DelimitedFinder {
             header = "";
         }
         List<Column> columns = columns(labels, reading.width());
+        List<String[]> rows = reading.good().stream()
+                .map(i -> Fields.split(lines.get(i), reading.delimiter(), reading.trailing()))
+                .toList();
         List<double[]> values = new ArrayList<>();
         for (int c = 0; c < columns.size(); c++) {
-            values.add(values(lines, reading, c));
+            values.add(values(rows, reading.decimalComma(), c));
         }
         Roles.Found roles = Roles.find(columns, values);
         return new DelimitedFormat(
@@ -199,13 +202,12 @@ public final class DelimitedFinder {
         return columns;
     }
 
-    private static double[] values(List<String> lines, Reading reading, int column) {
-        NumberText number = new NumberText(reading.decimalComma());
-        double[] values = new double[reading.good().size()];
+    private static double[] values(List<String[]> rows, boolean decimalComma, int column) {
+        NumberText number = new NumberText(decimalComma);
+        double[] values = new double[rows.size()];
         int n = 0;
-        for (int i : reading.good()) {
-            byte[] field = Fields.split(lines.get(i), reading.delimiter(), reading.trailing())[column].getBytes(
-                    StandardCharsets.UTF_8);
+        for (String[] row : rows) {
+            byte[] field = row[column].getBytes(StandardCharsets.UTF_8);
             double value = number.parse(field, 0, field.length);
             if (number.stop == field.length) {
                 values[n++] = value;
