@@ -83,7 +83,7 @@ class TrailTest {
         int passed;
         try (Trail trail = Trail.startRecording(
                 rig, address, address.link(), new FromStart(file, "t", RecordingLimit.NONE, Instant.EPOCH))) {
-            TimeUnit.MILLISECONDS.sleep(300);
+            until(trail, s -> s.health().state() == LinkState.WARMING_UP);
             FarBoard far = new FarBoard();
             try (OutputStream out = cable.boardEnd()) {
                 out.write("t_us,pulse,forearm,heel,trim,bilge\n".getBytes(StandardCharsets.US_ASCII));

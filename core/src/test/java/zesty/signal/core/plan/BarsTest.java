@@ -97,7 +97,7 @@ class BarsTest {
                 kinds.add(kind.name());
             }
         }
-        for (int i = 0; i < 400; i++) {
+        for (int i = 0; i < 250; i++) {
             int which = random.nextInt(needs.size());
             Draft draft = new Draft(
                     kinds.get(which),
