@@ -203,7 +203,8 @@ final class GroupTest extends VBox {
         if (tags.size() < 2 || scalars.isEmpty()) {
             return Optional.empty();
         }
-        List<String> head = new ArrayList<>(List.of(Messages.of("parts.tag"), Messages.of("parts.takes")));
+        List<String> head = new ArrayList<>(
+                List.of(Messages.of("parts.tag"), Messages.of("parts.takes").strip()));
         scalars.forEach(one -> head.add(one.words() + (one.unit("").isEmpty() ? "" : ", " + one.unit(""))));
         List<List<String>> rows = new ArrayList<>();
         for (String tag : tags) {
