@@ -36,7 +36,7 @@ need_java() {
   local candidate known="$here/app/target/java"
   # Which one it was is known from the last time, as long as that one stays as it is: asking takes a tenth of a second.
   if [ -s "$known" ]; then
-    JAVA=$(cat "$known")
+    JAVA=$(<"$known")
     [ -x "$JAVA" ] && [ "$known" -nt "$JAVA" ] && { [ -z "${JAVA_HOME:-}" ] || [ "$JAVA" = "$JAVA_HOME/bin/java" ]; } && return
   fi
   for candidate in "${JAVA_HOME:-/nowhere}/bin/java" java /usr/lib/jvm/java-17-openjdk-*/bin/java; do
@@ -54,11 +54,16 @@ need_maven() {
   command -v mvn >/dev/null 2>&1 || install_packages "Maven is missing" maven
 }
 
-library_there() { ldconfig -p 2>/dev/null | grep -q "$1" || ls /usr/lib/*/"$1"* >/dev/null 2>&1; }
+# Asked once: each question takes some milliseconds of every start.
+libraries=
+library_there() {
+  : "${libraries:=$(ldconfig -p 2>/dev/null)}"
+  [[ $libraries == *"$1"* ]] || compgen -G "/usr/lib/*/$1*" >/dev/null
+}
 
 # The window toolkit needs GTK 3; without a display one is made with Xvfb, and said so.
 need_window() {
-  [ "$(uname)" = Linux ] || return 0
+  [[ $OSTYPE == linux* ]] || return 0
   local missing=()
   library_there libgtk-3.so || missing+=(libgtk-3-0)
   library_there libXtst.so || missing+=(libxtst6)

@@ -16,13 +16,11 @@ public final class Zesty {
             Watchdog.main(arguments);
             return;
         }
-        // What stands in constants is read once, so the language comes first. The command line speaks English.
         String first = arguments.length == 0 ? "" : arguments[0];
         boolean file = arguments.length == 1 && (first.endsWith(".zest") || first.endsWith(".zrig"));
-        if (first.isEmpty() || file || first.equals("demo") || first.equals("pictures")) {
-            Places places =
-                    first.isEmpty() || file ? Places.usual() : Places.usual().demo();
-            Language.speak(places.language());
+        if (first.equals("pictures")) {
+            // What stands in constants is read once, so the language comes first. The command line speaks English.
+            Language.speak(Places.usual().demo().language());
         }
         // The window does without the command line's machinery, which would cost a fifth of a second of its start.
         boolean usual = arguments.length == 0;

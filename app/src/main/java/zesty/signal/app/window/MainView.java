@@ -9,6 +9,7 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.bench.Bench;
@@ -21,18 +22,11 @@ import zesty.signal.app.window.bench.source.SourceBench;
 import zesty.signal.app.window.drawing.PlainScroll;
 import zesty.signal.app.window.lanes.LaneStack;
 import zesty.signal.app.window.parts.CaptureBar;
-import zesty.signal.app.window.parts.CautionBar;
 import zesty.signal.app.window.parts.Logbook;
-import zesty.signal.app.window.parts.NoticeBar;
 import zesty.signal.app.window.parts.PhonePane;
-import zesty.signal.app.window.parts.ReadingCards;
-import zesty.signal.app.window.parts.SafeBar;
-import zesty.signal.app.window.parts.Scoreboard;
 import zesty.signal.app.window.parts.SnapshotPanel;
 import zesty.signal.app.window.parts.TrailBar;
-import zesty.signal.app.window.parts.WhenSeen;
 import zesty.signal.app.window.planner.Planner;
-import zesty.signal.app.window.workspace.LimitAlerts;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.Notice;
 import zesty.signal.app.window.workspace.Stop;
@@ -57,23 +51,27 @@ final class MainView extends StackPane {
     /** How often lanes step where they are not to run. */
     private static final double CALM_SECONDS = 1;
 
+    /** What the bars around the lanes take at the usual size of text: their room is kept until they come. */
+    private static final double TRAIL_HEIGHT = 138;
+
+    private static final double CAPTURE_HEIGHT = 58;
+    /** Who waits longer for a signal sees bars, and why there is none. */
+    private static final double UNTIL_SIGNAL_SECONDS = 0.6;
+
     private final Workspace workspace;
-    private final TrailBar trail;
     private final LaneStack lanes;
-    private final ReadingCards readings;
-    private final CaptureBar capture;
+    /** Keeps the room of the answers at the right until they come. */
+    private final StackPane readings = new StackPane();
+
     /** Made when it is opened first, as are those that follow. */
     private Logbook takes;
 
     private Planner planner;
     private PhonePane phone;
 
-    private final SnapshotPanel snapshots;
-    private final CautionBar caution;
-    private final SafeBar safe;
-    private final Scoreboard scoreboard;
-    private final FirstHourBar firstHour;
-    private final LimitAlerts breaches;
+    /** Null until the first lanes are painted, or nobody waits for them any longer. */
+    private Bars bars;
+
     private final Map<Stop, Supplier<Bench>> makers = new EnumMap<>(Stop.class);
     private final Map<Stop, Bench> benches = new EnumMap<>(Stop.class);
     private final VBox middle = new VBox(8);
@@ -83,14 +81,18 @@ final class MainView extends StackPane {
     /** Scrolls where the window is too low for the bench. */
     private final PlainScroll benchRoom = new PlainScroll();
 
-    private final Commands commands;
+    private final BorderPane pane = new BorderPane(middle);
     private final Sheets sheets;
+    /** Made with the first key. */
+    private Commands commands;
 
     private double wordsAt = Double.NEGATIVE_INFINITY;
     private double lanesAt = Double.NEGATIVE_INFINITY;
     private double busyUntil;
     /** So many frames are the lanes' alone once there is a signal: what is painted in one is drawn beside the next ones, and words come after it. */
     private int alone = 5;
+
+    private final double madeAt = System.nanoTime() * 1e-9;
 
     /** Whether there is a lane to show over a bench, or cards beside the lanes. */
     private boolean someSignal;
@@ -99,18 +101,10 @@ final class MainView extends StackPane {
         this.workspace = workspace;
         getStyleClass().add("window");
         sheets = new Sheets(workspace, this);
-        trail = new TrailBar(workspace, sheets::toggleList, workspace.view()::nextLook);
         lanes = new LaneStack(workspace);
-        readings = new ReadingCards(workspace);
+        readings.getStyleClass().add("readings");
         readings.setVisible(false);
         readings.managedProperty().bind(readings.visibleProperty());
-        capture = new CaptureBar(workspace);
-        snapshots = new SnapshotPanel(workspace);
-        caution = new CautionBar(workspace);
-        safe = new SafeBar(workspace);
-        scoreboard = new Scoreboard(workspace);
-        firstHour = new FirstHourBar(workspace, sheets::helpWith);
-        breaches = new LimitAlerts(workspace);
         makers.put(Stop.SOURCE, () -> new SourceBench(workspace));
         makers.put(Stop.DECODE, () -> new DecodeBench(workspace));
         makers.put(Stop.SCALE, () -> new ScaleBench(workspace));
@@ -124,14 +118,9 @@ final class MainView extends StackPane {
         benchRoom.setId("bench-room");
         benchRoom.setFitToHeight(true);
         VBox.setVgrow(benchRoom, Priority.ALWAYS);
-        BorderPane pane = new BorderPane(
-                middle,
-                new VBox(trail, new WhenSeen(caution), new WhenSeen(safe), new WhenSeen(firstHour)),
-                null,
-                new VBox(new WhenSeen(snapshots), new NoticeBar(workspace), capture),
-                null);
-        getChildren().addAll(pane, new WhenSeen(scoreboard));
-        commands = new Commands(workspace, this);
+        pane.setTop(room("trail", TRAIL_HEIGHT));
+        pane.setBottom(room("capture", CAPTURE_HEIGHT));
+        getChildren().add(pane);
         workspace.view().stop().addListener((p, was, is) -> arrange());
         workspace.view().takesOpen().addListener((p, was, is) -> arrange());
         workspace.view().plannerOpen().addListener((p, was, is) -> arrange());
@@ -141,8 +130,32 @@ final class MainView extends StackPane {
         workspace.view().focus().addListener((p, was, is) -> wordsAt = Double.NEGATIVE_INFINITY);
         dress();
         arrange();
+        if (!workspace.live().connected() || workspace.view().stop().get() != null) {
+            bars();
+        }
         takeFiles();
         addEventFilter(InputEvent.ANY, event -> busyUntil = System.nanoTime() * 1e-9 + BUSY_SECONDS);
+    }
+
+    /** Keeps the room of a bar that comes later, in its colour, so that lanes do not move when it comes. */
+    private Region room(String style, double height) {
+        Region room = new Region();
+        room.getStyleClass().add(style);
+        room.setMinHeight(workspace.view().textSize().get().of(height));
+        return room;
+    }
+
+    /** @return what stands around the lanes, made if it was not */
+    private Bars bars() {
+        if (bars == null) {
+            bars = new Bars(workspace, sheets);
+            readings.getChildren().add(bars.readings());
+            pane.setTop(bars.above());
+            pane.setBottom(bars.below());
+            getChildren().add(1, bars.over());
+            arrange();
+        }
+        return bars;
     }
 
     /** Files dropped on the window: one take is opened, anything else is looked at to be imported. */
@@ -178,11 +191,21 @@ final class MainView extends StackPane {
     }
 
     Commands commands() {
+        if (commands == null) {
+            commands = new Commands(workspace, this);
+        }
         return commands;
     }
 
+    /** Keys that were held down are so no longer: the window has lost them or got them anew. */
+    void forgetKeys() {
+        if (commands != null) {
+            commands.forget();
+        }
+    }
+
     SnapshotPanel snapshots() {
-        return snapshots;
+        return bars().snapshots();
     }
 
     Logbook logbook() {
@@ -198,7 +221,7 @@ final class MainView extends StackPane {
     }
 
     CaptureBar capture() {
-        return capture;
+        return bars().capture();
     }
 
     private void dress() {
@@ -216,10 +239,13 @@ final class MainView extends StackPane {
         Stop stop = workspace.view().stop().get();
         boolean bench = stop != null && !wide();
         lanes.showOnlyFocus(bench);
-        readings.showOnlyFocus(bench);
-        trail.low(bench
-                || workspace.view().plannerOpen().get()
-                || workspace.view().phoneOpen().get());
+        if (bars != null) {
+            bars.readings().showOnlyFocus(bench);
+            bars.trail()
+                    .low(bench
+                            || workspace.view().plannerOpen().get()
+                            || workspace.view().phoneOpen().get());
+        }
         over.setVisible(!bench || someSignal);
         high(bench);
         VBox.setVgrow(over, bench ? Priority.NEVER : Priority.ALWAYS);
@@ -273,24 +299,18 @@ final class MainView extends StackPane {
             readings.setVisible(someSignal);
             over.setVisible(workspace.view().stop().get() == null || someSignal);
         }
-        if (!wide() && now - lanesAt >= lanesEvery(now)) {
+        if (!wide() && (someSignal || bars != null) && now - lanesAt >= lanesEvery(now)) {
             lanesAt = now;
             lanes.frame(snapshot, nanoTime);
         }
-        if (someSignal && alone > 0) {
-            alone--;
+        if (lanesAlone(now)) {
+            return;
+        }
+        if (bars == null) {
+            bars();
         } else if (now - wordsAt >= WORDS_EVERY_SECONDS) {
             wordsAt = now;
-            trail.show(snapshot);
-            readings.show(snapshot);
-            Snapshot live = workspace.live().snapshot(nanoTime);
-            capture.show(live);
-            caution.show(live.rig(), !workspace.shown().isLive());
-            breaches.look(live);
-            workspace.acting().look(live);
-            safe.show(live);
-            scoreboard.show(live);
-            firstHour.show(snapshot, live);
+            bars.show(snapshot, workspace.live().snapshot(nanoTime));
             if (phone != null && workspace.view().phoneOpen().get()) {
                 phone.show();
             }
@@ -301,6 +321,15 @@ final class MainView extends StackPane {
                 benches.get(stop).show(snapshot);
             }
         }
+    }
+
+    /** @return whether this frame is the lanes' alone: before there is a signal for as long as a board mostly takes, then for some frames */
+    private boolean lanesAlone(double now) {
+        if (someSignal) {
+            alone = Math.max(0, alone - 1);
+            return alone > 0;
+        }
+        return bars == null && now - madeAt < UNTIL_SIGNAL_SECONDS;
     }
 
     /** @return whether lanes were painted */
@@ -356,7 +385,7 @@ final class MainView extends StackPane {
     }
 
     TrailBar trail() {
-        return trail;
+        return bars().trail();
     }
 
     void undo() {
@@ -390,6 +419,6 @@ final class MainView extends StackPane {
     }
 
     void toggleFirstHour() {
-        firstHour.toggle();
+        bars().firstHour().toggle();
     }
 }

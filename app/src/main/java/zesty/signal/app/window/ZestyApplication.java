@@ -5,6 +5,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -24,8 +26,10 @@ import zesty.signal.app.window.workspace.Settings;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
+import zesty.signal.app.wording.Language;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.text.Messages;
+import zesty.signal.engine.Trail;
 
 /** The window's start and end. */
 public final class ZestyApplication extends Application {
@@ -77,20 +81,50 @@ public final class ZestyApplication extends Application {
     /** After so many all words are there. */
     private static final int ALL_THERE_FRAMES = 40;
 
+    /**
+     * What comes back from the last session.
+     *
+     * @param trail runs on the rig's source already; null where there is none, or its address makes no sense
+     * @param toTell what did not read, for the maker to hear of
+     */
+    private record Brought(Settings settings, Rig rig, Trail trail, List<String> toTell) {
+        static Brought by(Opening opening) {
+            List<String> toTell = new ArrayList<>();
+            Wish wish = opening.pictures();
+            Settings settings = wish != null
+                    ? Settings.FIRST.sized(wish.width(), wish.height(), wish.text())
+                    : Settings.load(opening.places().settings(), toTell::add);
+            Rig rig = opening.isDemo() ? DemoData.rig() : Workspace.lastRig(opening.places(), toTell::add);
+            return new Brought(settings, rig, running(rig), toTell);
+        }
+
+        private static Trail running(Rig rig) {
+            try {
+                return rig.source().isEmpty() ? null : Trail.start(rig);
+            } catch (IllegalArgumentException e) {
+                // Told when the window connects to it.
+                return null;
+            }
+        }
+    }
+
     private static Opening next = Opening.usual();
+    /** Read beside the toolkit's own start; null in a test, which makes the window itself. */
+    private static FutureTask<Brought> early;
+
     private static int status;
 
     private final Opening opening;
-    private Settings settings;
-    private Rig rig;
-    /** What did not read when it started, for the maker to hear of. */
-    private final List<String> toTell = new ArrayList<>();
+    private Brought brought;
 
     private Workspace workspace;
     private MainView view;
     private Stage stage;
     /** Stopped with the window: the toolkit would keep it, and all that it shows, for as long as it runs itself. */
     private AnimationTimer frames;
+
+    /** For a process that is told to end while the window stands open. */
+    private Thread ending;
 
     /** Taken off with the window: a stage may outlive what it shows. */
     private ChangeListener<Boolean> focusMoved;
@@ -115,6 +149,15 @@ public final class ZestyApplication extends Application {
     public static int open(Opening how) {
         next = how;
         status = 0;
+        early = new FutureTask<>(() -> {
+            // Before anything whose constants hold texts; pictures are drawn in the language that their command was
+            // told.
+            if (how.pictures() == null) {
+                Language.speak(how.places().language());
+            }
+            return Brought.by(how);
+        });
+        new Thread(early, "zesty-brought").start();
         Application.launch(ZestyApplication.class);
         return status;
     }
@@ -123,23 +166,26 @@ public final class ZestyApplication extends Application {
         status = 1;
     }
 
-    /** Reads what comes back from the last session, before the window's thread has anything to do. */
+    /** Waits for what comes back from the last session, before the window's thread has anything to do. */
     @Override
-    public void init() {
-        Wish wish = opening.pictures();
-        settings = wish != null
-                ? Settings.FIRST.sized(wish.width(), wish.height(), wish.text())
-                : Settings.load(opening.places().settings(), toTell::add);
-        rig = opening.isDemo() ? DemoData.rig() : Workspace.lastRig(opening.places(), toTell::add);
+    public void init() throws InterruptedException {
+        try {
+            brought = early == null ? Brought.by(opening) : early.get();
+        } catch (ExecutionException e) {
+            throw new IllegalStateException(e.getCause());
+        }
     }
 
     @Override
     public void start(Stage first) {
         stage = first;
+        Settings settings = brought.settings();
         loadFonts();
-        workspace = new Workspace(opening.places(), rig, settings);
+        workspace = new Workspace(opening.places(), brought.rig(), settings);
+        ending = new Thread(workspace.live()::end, "zesty-ending");
+        Runtime.getRuntime().addShutdownHook(ending);
         Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> workspace.unexpected(fault));
-        // The board is listened to while the window is still being built.
+        // The board is listened to since the settings were read.
         connect();
         // Before the first control: it would bring the toolkit's own styles, to be thrown away again.
         wear();
@@ -154,15 +200,15 @@ public final class ZestyApplication extends Application {
         scene.addEventFilter(KeyEvent.KEY_PRESSED, event -> view.commands().handle(event, scene.getFocusOwner()));
         scene.addEventFilter(KeyEvent.KEY_TYPED, event -> view.commands().typed(event));
         scene.addEventFilter(KeyEvent.KEY_RELEASED, event -> view.commands().released(event));
-        focusMoved = (p, was, is) -> view.commands().forget();
+        focusMoved = (p, was, is) -> view.forgetKeys();
         stage.focusedProperty().addListener(focusMoved);
         stage.setTitle(Messages.of("window.zesty-signal"));
         stage.setScene(scene);
         place();
         stage.show();
         view.requestFocus();
-        if (!toTell.isEmpty()) {
-            workspace.trouble(String.join(" ", toTell));
+        if (!brought.toTell().isEmpty()) {
+            workspace.trouble(String.join(" ", brought.toTell()));
         }
         frames = new AnimationTimer() {
             private long seen;
@@ -181,18 +227,21 @@ public final class ZestyApplication extends Application {
         };
         shownNanos = System.nanoTime();
         frames.start();
-        stage.getIcons().add(Slice.icon(64));
         begin();
     }
 
     private void connect() {
-        if (!rig.source().isEmpty()) {
-            workspace.live().connect(rig.source());
-            workspace.view().stop().set(settings.view().stop());
-            workspace.view().focus().set(settings.view().focus());
-        } else {
+        if (brought.rig().source().isEmpty()) {
             workspace.view().stop().set(Stop.SOURCE);
+            return;
         }
+        if (brought.trail() != null) {
+            workspace.live().begin(brought.trail());
+        } else {
+            workspace.live().connect(brought.rig().source());
+        }
+        workspace.view().stop().set(brought.settings().view().stop());
+        workspace.view().focus().set(brought.settings().view().focus());
     }
 
     private void begin() {
@@ -233,6 +282,7 @@ public final class ZestyApplication extends Application {
 
     /** Puts the window where it was, unless that screen is gone. */
     private void place() {
+        Settings settings = brought.settings();
         Rectangle2D there = Double.isNaN(settings.x())
                 ? null
                 : new Rectangle2D(settings.x(), Math.max(0, settings.y()), settings.width(), 40);
@@ -264,6 +314,8 @@ public final class ZestyApplication extends Application {
             if (told) {
                 System.out.println(late ? "no lane was painted" : "first lane painted");
             }
+            // Drawn as the toolkit draws, which it waits for.
+            stage.getIcons().add(Slice.icon(64));
             if (opening.isDemo() && !told) {
                 workspace.takes().makeDemo();
             }
@@ -307,6 +359,11 @@ public final class ZestyApplication extends Application {
                             workspace.view().ease()));
         }
         workspace.close();
+        try {
+            Runtime.getRuntime().removeShutdownHook(ending);
+        } catch (IllegalStateException e) {
+            // The process was told to end meanwhile, and the hook finds nothing left to do.
+        }
         // What moves by itself, as a film does, stops with the scene it is in, and would hold all of it for as long as
         // the toolkit runs.
         if (stage.getScene() != null) {

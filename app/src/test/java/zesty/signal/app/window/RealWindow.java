@@ -97,6 +97,8 @@ abstract class RealWindow {
         FxToolkit.registerPrimaryStage();
         application = (ZestyApplication) FxToolkit.setupApplication(
                 () -> new ZestyApplication(new ZestyApplication.Opening(new Places(home), demo, null, null)));
+        // What stands around the lanes comes after them.
+        awaitNode("#record");
     }
 
     @AfterEach

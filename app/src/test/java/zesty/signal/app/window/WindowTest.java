@@ -8,11 +8,16 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import javafx.geometry.Bounds;
+import javafx.scene.Parent;
+import javafx.scene.Scene;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import zesty.signal.app.window.workspace.Stop;
+import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.boards.sim.DeckBoard;
 import zesty.signal.engine.LinkState;
 import zesty.signal.engine.Snapshot;
@@ -104,6 +109,51 @@ class WindowTest extends RealWindow {
             board.next(bytes);
         }
         return bytes.toString(StandardCharsets.US_ASCII).lines().toList();
+    }
+
+    /** A window that opens on a board shows its lanes first; what stands around them comes later, and does not move them. */
+    @Test
+    void lanesComeFirstAndStayWhereTheyAre() throws Exception {
+        connect("deck", 5);
+        robot.interact(() -> {
+            workspace().view().stop().set(null);
+            Stage second = new Stage();
+            MainView view = new MainView(workspace());
+            Scene scene = new Scene(view, 1280, 800);
+            scene.getStylesheets().setAll(StyleSheet.at(TextSize.USUAL));
+            second.setScene(scene);
+            second.show();
+            long now = System.nanoTime();
+            for (int i = 0; i < 3; i++) {
+                view.frame(now);
+                view.applyCss();
+                view.layout();
+            }
+            assertThat(view.isPainted()).isTrue();
+            assertThat(view.lookupAll("#record")).isEmpty();
+            List<Bounds> first = lanes(view);
+            assertThat(first).hasSize(5);
+            for (int i = 1; i < 9; i++) {
+                view.frame(now + i * 300_000_000L);
+                view.applyCss();
+                view.layout();
+            }
+            assertThat(view.lookupAll("#record")).hasSize(1);
+            assertThat(view.lookupAll(".card")).hasSize(5);
+            List<Bounds> then = lanes(view);
+            for (int i = 0; i < 5; i++) {
+                assertThat(then.get(i).getMinY()).isCloseTo(first.get(i).getMinY(), within(1.5));
+                assertThat(then.get(i).getMaxY()).isCloseTo(first.get(i).getMaxY(), within(1.5));
+                assertThat(then.get(i).getWidth()).isCloseTo(first.get(i).getWidth(), within(1.5));
+            }
+            second.close();
+        });
+    }
+
+    private static List<Bounds> lanes(Parent view) {
+        return view.lookupAll(".lane").stream()
+                .map(lane -> lane.localToScene(lane.getBoundsInLocal()))
+                .toList();
     }
 
     @Test

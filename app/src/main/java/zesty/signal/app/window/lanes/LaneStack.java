@@ -12,6 +12,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.Drawn;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.PlainScroll;
+import zesty.signal.app.window.drawing.WhenSeen;
 import zesty.signal.app.window.workspace.Span;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
@@ -31,7 +32,7 @@ public final class LaneStack extends VBox implements Drawn {
     private final Workspace workspace;
     private final Map<String, LaneView> lanes = new HashMap<>();
     private final VBox stack = new VBox(BETWEEN);
-    /** Holds the lanes as they are: a scroller costs half as much again a frame, and is put in only for more than have room. */
+    /** Holds the lanes as they are; a scroller is put in only for more than have room. */
     private final StackPane room = new StackPane(stack);
 
     private final PlainScroll scroll = new PlainScroll();
@@ -71,7 +72,10 @@ public final class LaneStack extends VBox implements Drawn {
         workspace.view().textSize().addListener((property, was, is) -> resized());
         room.heightProperty().addListener((property, was, is) -> resized());
         spanBar = new SpanBar(workspace);
-        getChildren().addAll(empty, films, room, axis, spanBar, pointer.lens());
+        empty.setVisible(false);
+        WhenSeen waiting = new WhenSeen(empty);
+        VBox.setVgrow(waiting, Priority.ALWAYS);
+        getChildren().addAll(waiting, films, room, axis, new WhenSeen(spanBar), pointer.lens());
         VBox.setMargin(films, new Insets(0, 0, BETWEEN, 0));
         setMinWidth(0);
         stack.setMinWidth(0);
@@ -101,7 +105,6 @@ public final class LaneStack extends VBox implements Drawn {
         arrange(snapshot);
         boolean lanesThere = some && !shown.isEmpty();
         empty.setVisible(!lanesThere);
-        empty.setManaged(!lanesThere);
         room.setVisible(lanesThere);
         room.setManaged(lanesThere);
         axis.setVisible(lanesThere);

@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Tip;
+import zesty.signal.app.window.drawing.WhenSeen;
 import zesty.signal.app.window.workspace.Look;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.wording.Wording;
@@ -126,9 +127,13 @@ final class LaneView extends HBox {
             edge.setVisible(false);
             plot.getChildren().add(edge);
         }
-        plot.getChildren().addAll(trouble, readOut, rate, overWords);
-        overWords.setVisible(false);
-        side.getChildren().addAll(top, bottom, range);
+        for (Label seldom : new Label[] {trouble, readOut, rate, overWords}) {
+            seldom.setVisible(false);
+            WhenSeen.in(plot, seldom);
+        }
+        side.getChildren().addAll(top, bottom);
+        range.setVisible(false);
+        WhenSeen.in(side, range);
         range.setWrapText(true);
         range.maxWidthProperty().bind(side.widthProperty().subtract(7));
         Tip.on(side, Messages.of("lanes.the-range-of-this-lane-press-for"));

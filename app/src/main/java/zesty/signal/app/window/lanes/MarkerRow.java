@@ -11,6 +11,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Region;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Tip;
+import zesty.signal.app.window.drawing.WhenSeen;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 import zesty.signal.takes.Mark;
@@ -54,7 +55,7 @@ final class MarkerRow extends Pane {
                 close();
             }
         });
-        getChildren().add(writing);
+        WhenSeen.in(this, writing);
     }
 
     /** A marker's words, with the bar of its span. */
@@ -160,9 +161,9 @@ final class MarkerRow extends Pane {
         }
         written = tag.mark;
         writing.setText(written.text());
+        writing.setVisible(true);
         writing.autosize();
         writing.relocate(Math.min(tag.getLayoutX(), getWidth() - writing.getWidth()), -4);
-        writing.setVisible(true);
         writing.toFront();
         writing.requestFocus();
         writing.selectAll();

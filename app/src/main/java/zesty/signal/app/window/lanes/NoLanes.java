@@ -2,7 +2,6 @@ package zesty.signal.app.window.lanes;
 
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.Workspace;
@@ -25,7 +24,6 @@ final class NoLanes extends VBox {
         action.managedProperty().bind(action.visibleProperty());
         getChildren().addAll(words, action);
         setMaxSize(Double.MAX_VALUE, Double.MAX_VALUE);
-        VBox.setVgrow(this, Priority.ALWAYS);
     }
 
     /** Each empty state has its own words and one thing to do. */

@@ -6,6 +6,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Pane;
 import zesty.signal.app.window.drawing.Tip;
+import zesty.signal.app.window.drawing.WhenSeen;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.core.text.Messages;
 
@@ -26,7 +27,11 @@ final class TimeAxis extends Pane {
         Tip.on(hidden, Messages.of("lanes.show-all-lanes-shift-h"));
         hidden.setOnAction(event -> workspace.showAllLanes());
         marks = new MarkerRow(workspace);
-        getChildren().addAll(hidden, marks);
+        hidden.setVisible(false);
+        WhenSeen.in(this, hidden);
+        getChildren().add(marks);
+        // Lanes share what it leaves before it is shown first.
+        high();
     }
 
     /**
@@ -56,12 +61,16 @@ final class TimeAxis extends Pane {
     }
 
     private void placeMarks(double left, int width, double from) {
-        double high = workspace.view().textSize().get().of(HEIGHT) + marks.high();
-        setMinHeight(high);
-        setPrefHeight(high);
+        high();
         marks.relocate(0, workspace.view().textSize().get().of(MARKS_TOP));
         marks.resize(getWidth(), marks.high());
         marks.show(left, width, from);
+    }
+
+    private void high() {
+        double high = workspace.view().textSize().get().of(HEIGHT) + marks.high();
+        setMinHeight(high);
+        setPrefHeight(high);
     }
 
     private Label label(List<Label> pool, int index, String style) {

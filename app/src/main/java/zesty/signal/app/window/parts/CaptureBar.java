@@ -18,6 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Tip;
+import zesty.signal.app.window.drawing.WhenSeen;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Wording;
 import zesty.signal.core.rig.Protocol;

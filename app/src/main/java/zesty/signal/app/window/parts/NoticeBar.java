@@ -56,7 +56,8 @@ public final class NoticeBar extends HBox {
                 .busy()
                 .addListener((p, was, is) -> settle(workspace.notice().get()));
         fade.setOnFinished(event -> workspace.notice().set(null));
-        show(null);
+        // What was said before it was there is shown, too.
+        show(workspace.notice().get());
     }
 
     private void show(Notice notice) {

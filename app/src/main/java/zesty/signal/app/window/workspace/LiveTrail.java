@@ -163,6 +163,14 @@ public final class LiveTrail implements Shown {
 
     // What can be done.
 
+    /** Shows a trail that runs on the rig that was given at the start. @param running from here on the window's to close */
+    public void begin(Trail running) {
+        trail = running;
+        remember(rig.source());
+        window.follow(window.span());
+        workspace.saveSoon();
+    }
+
     /** Runs a trail on the source, in the place of the one that runs. */
     public void connect(String source) {
         try {
@@ -297,6 +305,14 @@ public final class LiveTrail implements Shown {
         if (trail != null) {
             rig = trail.decided();
             closeTrail();
+        }
+    }
+
+    /** Ends what runs, where the process is told to end without the window being closed: outputs are made safe, a recording ends whole. Any thread. */
+    public void end() {
+        Trail running = trail;
+        if (running != null) {
+            running.close();
         }
     }
 

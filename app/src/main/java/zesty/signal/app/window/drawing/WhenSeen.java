@@ -1,6 +1,7 @@
-package zesty.signal.app.window.parts;
+package zesty.signal.app.window.drawing;
 
 import javafx.scene.Node;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 
 /**
@@ -8,6 +9,16 @@ import javafx.scene.layout.StackPane;
  * with every start before. JavaFX thread.
  */
 public final class WhenSeen extends StackPane {
+    /** Puts a part into a parent as its last, when it is first made visible; it has its styles before it is measured. */
+    public static void in(Pane parent, Node part) {
+        part.visibleProperty().addListener((p, was, is) -> {
+            if (is && part.getParent() == null) {
+                parent.getChildren().add(part);
+                part.applyCss();
+            }
+        });
+    }
+
     public WhenSeen(Node part) {
         visibleProperty().bind(part.visibleProperty());
         managedProperty().bind(part.visibleProperty());
