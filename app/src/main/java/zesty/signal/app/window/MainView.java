@@ -1,11 +1,9 @@
 package zesty.signal.app.window;
 
-import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.function.Supplier;
 import javafx.scene.input.InputEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -133,7 +131,7 @@ final class MainView extends StackPane {
         if (!workspace.live().connected() || workspace.view().stop().get() != null) {
             bars();
         }
-        takeFiles();
+        new Dropping(workspace, this).listen();
         addEventFilter(InputEvent.ANY, event -> busyUntil = System.nanoTime() * 1e-9 + BUSY_SECONDS);
     }
 
@@ -156,38 +154,6 @@ final class MainView extends StackPane {
             arrange();
         }
         return bars;
-    }
-
-    /** Files dropped on the window: one take is opened, anything else is looked at to be imported. */
-    private void takeFiles() {
-        setOnDragOver(event -> {
-            if (event.getDragboard().hasFiles()) {
-                event.acceptTransferModes(TransferMode.COPY);
-            }
-            event.consume();
-        });
-        setOnDragDropped(event -> {
-            boolean some = event.getDragboard().hasFiles();
-            if (some) {
-                dropped(event.getDragboard().getFiles().get(0).toPath());
-            }
-            event.setDropCompleted(some);
-            event.consume();
-        });
-    }
-
-    /** Takes in a file from elsewhere. */
-    void dropped(Path file) {
-        if (file.toString().endsWith(".zest")) {
-            workspace.open(file);
-            return;
-        }
-        if (file.toString().endsWith(".zrig")) {
-            workspace.rigs().use(file);
-            return;
-        }
-        workspace.view().takesOpen().set(true);
-        logbook().importFile(file);
     }
 
     Commands commands() {

@@ -367,7 +367,7 @@ final class Pictures {
                         return;
                     }
                     view.logbook().choose(List.of());
-                    view.dropped(table);
+                    new Dropping(workspace, view).take(table);
                 },
                 2);
     }

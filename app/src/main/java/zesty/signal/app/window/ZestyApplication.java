@@ -3,7 +3,6 @@ package zesty.signal.app.window;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.FutureTask;
@@ -20,16 +19,13 @@ import javafx.stage.Screen;
 import javafx.stage.Stage;
 import zesty.signal.app.LogSetup;
 import zesty.signal.app.window.parts.Slice;
-import zesty.signal.app.window.workspace.DemoData;
 import zesty.signal.app.window.workspace.Places;
 import zesty.signal.app.window.workspace.Settings;
 import zesty.signal.app.window.workspace.Stop;
 import zesty.signal.app.window.workspace.TextSize;
 import zesty.signal.app.window.workspace.Workspace;
 import zesty.signal.app.wording.Language;
-import zesty.signal.core.rig.Rig;
 import zesty.signal.core.text.Messages;
-import zesty.signal.engine.Trail;
 
 /** The window's start and end. */
 public final class ZestyApplication extends Application {
@@ -81,33 +77,6 @@ public final class ZestyApplication extends Application {
     /** After so many all words are there. */
     private static final int ALL_THERE_FRAMES = 40;
 
-    /**
-     * What comes back from the last session.
-     *
-     * @param trail runs on the rig's source already; null where there is none, or its address makes no sense
-     * @param toTell what did not read, for the maker to hear of
-     */
-    private record Brought(Settings settings, Rig rig, Trail trail, List<String> toTell) {
-        static Brought by(Opening opening) {
-            List<String> toTell = new ArrayList<>();
-            Wish wish = opening.pictures();
-            Settings settings = wish != null
-                    ? Settings.FIRST.sized(wish.width(), wish.height(), wish.text())
-                    : Settings.load(opening.places().settings(), toTell::add);
-            Rig rig = opening.isDemo() ? DemoData.rig() : Workspace.lastRig(opening.places(), toTell::add);
-            return new Brought(settings, rig, running(rig), toTell);
-        }
-
-        private static Trail running(Rig rig) {
-            try {
-                return rig.source().isEmpty() ? null : Trail.start(rig);
-            } catch (IllegalArgumentException e) {
-                // Told when the window connects to it.
-                return null;
-            }
-        }
-    }
-
     private static Opening next = Opening.usual();
     /** Read beside the toolkit's own start; null in a test, which makes the window itself. */
     private static FutureTask<Brought> early;
@@ -150,8 +119,7 @@ public final class ZestyApplication extends Application {
         next = how;
         status = 0;
         early = new FutureTask<>(() -> {
-            // Before anything whose constants hold texts; pictures are drawn in the language that their command was
-            // told.
+            // Before anything whose constants hold texts. Pictures speak as their command was told.
             if (how.pictures() == null) {
                 Language.speak(how.places().language());
             }
@@ -182,7 +150,7 @@ public final class ZestyApplication extends Application {
         Settings settings = brought.settings();
         loadFonts();
         workspace = new Workspace(opening.places(), brought.rig(), settings);
-        ending = new Thread(workspace.live()::end, "zesty-ending");
+        ending = new Thread(this::toldToEnd, "zesty-ending");
         Runtime.getRuntime().addShutdownHook(ending);
         Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> workspace.unexpected(fault));
         // The board is listened to since the settings were read.
@@ -257,7 +225,7 @@ public final class ZestyApplication extends Application {
             workspace.takes().tidy();
         }
         if (opening.file() != null) {
-            view.dropped(opening.file());
+            new Dropping(workspace, view).take(opening.file());
         }
         if (opening.pictures() != null) {
             new Pictures(workspace, view, stage, opening.pictures()).start();
@@ -325,15 +293,25 @@ public final class ZestyApplication extends Application {
         }
     }
 
+    /** The process is told to end: the toolkit has stopped painting by itself, and what runs is ended whole. */
+    private void toldToEnd() {
+        Platform.runLater(this::stand);
+        workspace.live().end();
+    }
+
+    private void stand() {
+        if (frames != null) {
+            frames.stop();
+            frames = null;
+        }
+    }
+
     @Override
     public void stop() {
         if (workspace == null) {
             return;
         }
-        if (frames != null) {
-            frames.stop();
-            frames = null;
-        }
+        stand();
         if (focusMoved != null) {
             stage.focusedProperty().removeListener(focusMoved);
         }

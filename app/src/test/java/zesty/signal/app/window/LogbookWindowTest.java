@@ -125,7 +125,7 @@ class LogbookWindowTest extends RealWindow {
         awaitTakes(DEMO_TAKES);
         Path table = folder.resolve("rain.csv");
         Files.writeString(table, "Zeit [ms];Regen [mm]\n0;0,0\n500;0,2\n1000;0,4\n1500;1,0\n");
-        robot.interact(() -> view().dropped(table));
+        robot.interact(() -> new Dropping(workspace(), view()).take(table));
         awaitText("#take-panel .hint", "a decimal comma");
         awaitText("#import-rows .table-number", "0.4");
         click("#import-go");
@@ -139,7 +139,7 @@ class LogbookWindowTest extends RealWindow {
         // A file that tells no times waits for a rate.
         Path dump = folder.resolve("kept.txt");
         Files.writeString(dump, "x\n1\n2\n3\n");
-        robot.interact(() -> view().dropped(dump));
+        robot.interact(() -> new Dropping(workspace(), view()).take(dump));
         awaitText("#take-panel .hint", "no times: give the rate");
         assertThat(fx(() -> robot.lookup("#import-go").query().isDisabled())).isTrue();
         write("#import-rate", "4");
