@@ -114,7 +114,12 @@ class ManySourcesTest {
             assertThat(both.channel("hull/hum").orElseThrow().channel().name()).isEqualTo("hum");
             long[] before = arrived(trail);
             trail.record(file, "both", RecordingLimit.NONE, Instant.EPOCH);
-            until(trail, s -> s.recording().seconds() > 0);
+            Snapshot begun = until(trail, s -> s.recording().seconds() > 0);
+            // What was read before the recording began, and stood in line, is in the lanes only.
+            until(
+                    trail,
+                    s -> arrived(trail)[0] >= begun.health(0).rows()
+                            && arrived(trail)[1] >= begun.health(1).rows());
             long[] first = arrived(trail);
             until(trail, s -> arrived(trail)[0] >= first[0] + 200 && arrived(trail)[1] >= first[1] + 100);
             long[] last = arrived(trail);
