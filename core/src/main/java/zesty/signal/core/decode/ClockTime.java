@@ -283,7 +283,15 @@ final class ClockTime {
         double wrapSeconds = clock.wrapTicks() / clock.ticksPerSecond();
         double turns = wrapSeconds > 0 ? Math.max(0, Math.rint((silence - elapsed) / wrapSeconds)) : 0;
         double expected = elapsed + turns * wrapSeconds;
-        if (expected >= 0 && Math.abs(expected - silence) <= SAME_RUN_SECONDS + 0.01 * silence) {
+        double near = SAME_RUN_SECONDS + 0.01 * silence;
+        // A board that began anew has not counted for longer than nobody heard it. One that is further on is the same
+        // run, and it
+        // was the computer that stood still and read its last rows late.
+        boolean readLate = turns == 0
+                && elapsed > silence
+                && elapsed - silence <= MOST_SILENT_SECONDS
+                && ticks / clock.ticksPerSecond() > silence + near;
+        if (expected >= 0 && Math.abs(expected - silence) <= near || readLate) {
             wraps += turns * clock.wrapTicks();
         } else {
             restart(ticks, silence);

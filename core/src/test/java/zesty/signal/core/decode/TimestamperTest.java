@@ -71,6 +71,24 @@ class TimestamperTest {
                 .isEqualTo(300));
     }
 
+    /** The computer stood still and read the last rows late, so that arrival saw a shorter silence than there was. */
+    @Test
+    void aBoardThatIsFurtherOnThanNobodyHeardItIsTheSameRun() {
+        Timestamper late = new Timestamper(MICROS, Double.NaN, 100);
+        late.date(ticks(every5ms(50_000_000, 200)), 3.7, 0);
+        late.relink();
+        Block resumed = late.date(ticks(every5ms(54_500_000, 200)), 4.55, 0);
+        assertThat(resumed.time().secondsAt(0)).isCloseTo(4.5, within(1e-9));
+        assertThat(resumed.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
+                .isEqualTo(700));
+
+        Timestamper anew = new Timestamper(MICROS, Double.NaN, 100);
+        anew.date(ticks(every5ms(200_000, 20)), 0.3, 0);
+        anew.relink();
+        Block after = anew.date(ticks(every5ms(1_000_000, 20)), 4.3, 0);
+        assertThat(after.time().secondsAt(0)).isCloseTo(0.095 + 4, within(1e-9));
+    }
+
     /** A log of a board that was started anew: nothing tells how long that took, and nothing is lost but the order. */
     @Test
     void aClockThatStepsBackInALogIsAGapAndTimeGoesOn() {
