@@ -136,14 +136,6 @@ final class CuedRecording implements Recording, Runnable {
     }
 
     @Override
-    public void station(int source, Feed.Station station) {
-        Recorder now = recorder;
-        if (now != null) {
-            now.station(source, station);
-        }
-    }
-
-    @Override
     public boolean markEnd(double atSeconds, String text) {
         Recorder now = recorder;
         return now != null && now.markEnd(atSeconds, text);

@@ -20,7 +20,7 @@ import zesty.signal.core.sample.Block;
 final class Feed {
     private static final int EARLY_BLOCKS = 200;
     private static final double NO_RATE_HZ = 100;
-    private static final int MOST_STATIONS = 128;
+    static final int MOST_STATIONS = 128;
 
     /** Rows on their way to the trail. */
     record Data(Block block, double rateHz, long arrivalNanos) {}

@@ -64,14 +64,12 @@ final class Recorder implements Recording, Runnable {
 
         record Decided(Decision decision) implements Order {}
 
-        record Station(int source, Feed.Station station) implements Order {}
-
         record Stop() implements Order {}
     }
 
     private final TakeWriter writer;
     private final Rig rig;
-    private Rig withStations;
+    private final TakeStations stations;
     /** Where a source's columns of this take stand in what it sends now, if that has changed; −1 for nowhere. */
     private final Map<Integer, int[]> shapes = new ConcurrentHashMap<>();
 
@@ -109,6 +107,7 @@ final class Recorder implements Recording, Runnable {
     /**
      * @param byItsOwnTime whether the computer's clock says nothing about it, as with a file
      * @param rig what is recorded: its sources' columns
+     * @param stations finds those that turn up meanwhile
      * @param decidedUntil up to which moment of the trail everything has been decided; infinity where nothing is
      * @param periodAtEnd seconds from row to row as they are known at the end, by which the take's times are set right;
      *     NaN where they need not be
@@ -116,6 +115,7 @@ final class Recorder implements Recording, Runnable {
     Recorder(
             TakeWriter writer,
             Rig rig,
+            TakeStations stations,
             RecordingLimit limit,
             Protocol protocol,
             boolean byItsOwnTime,
@@ -123,7 +123,7 @@ final class Recorder implements Recording, Runnable {
             DoubleSupplier periodAtEnd) {
         this.decidedUntil = decidedUntil;
         this.rig = rig;
-        withStations = rig;
+        this.stations = stations;
         phases = new Phases(writer, protocol);
         for (int source = 0; source < rig.sources().size(); source++) {
             List<Column> kept = writer.columns(source);
@@ -214,15 +214,6 @@ final class Recorder implements Recording, Runnable {
             }
         }
         return block.withColumns(columns);
-    }
-
-    @Override
-    public void station(int source, Feed.Station station) {
-        boolean known =
-                source < rig.sources().size() && rig.sources().get(source).format() != null;
-        if (running && known) {
-            queue.offer(new Order.Station(source, station));
-        }
     }
 
     /** Any thread. @return false when the recording is over or too far behind to take it */
@@ -343,6 +334,10 @@ final class Recorder implements Recording, Runnable {
                 if (block.rows() > 0) {
                     gathered.computeIfAbsent(data.source(), key -> new ArrayList<>())
                             .add(block);
+                    Rig fuller = stations.with(data.source(), writer.columns(data.source()), block);
+                    if (fuller != null) {
+                        writer.rig(fuller);
+                    }
                 }
                 over = limit.share(seconds, limitedRows) >= 1;
             } else if (order instanceof Order.Remark remark) {
@@ -351,10 +346,6 @@ final class Recorder implements Recording, Runnable {
             } else if (order instanceof Order.End end && open.containsKey(end.text())) {
                 append(gathered);
                 writer.markEnd(open.remove(end.text()), end.seconds());
-            } else if (order instanceof Order.Station came) {
-                Feed.Station one = came.station();
-                withStations = withStations.withStation(came.source(), one.number(), one.name(), one.sent());
-                writer.rig(withStations);
             } else if (order instanceof Order.Change change) {
                 append(gathered);
                 if (change.was() != null) {

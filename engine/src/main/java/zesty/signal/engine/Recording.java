@@ -29,9 +29,6 @@ interface Recording {
     /** Keeps what was decided, at seconds of the trail. @return false as {@link #mark} */
     boolean decided(Decision decision);
 
-    /** A station of a source turned up that the take's rig should know. Any thread. */
-    void station(int source, Feed.Station station);
-
     /** Changes a mark that was made. @param was null to add one. @param now null to take it out. @return false as {@link #mark} */
     boolean changeMark(Mark was, Mark now);
 

@@ -91,6 +91,11 @@ final class RunningRecording {
         Recorder fresh = new Recorder(
                 TakeWriter.create(file, title, now, started),
                 now,
+                new TakeStations(now, (source, station) -> feeds.stream()
+                        .filter(feed -> feed.indexIn(now) == source)
+                        .map(feed -> feed.reader().stationName(station))
+                        .findFirst()
+                        .orElse("")),
                 plan.limit(),
                 plan.protocol(),
                 byItsOwnTime,
@@ -146,14 +151,6 @@ final class RunningRecording {
     boolean mark(double seconds, String text) {
         Recording running = recorder.get();
         return running != null && running.mark(seconds, text);
-    }
-
-    /** A station of a source turned up. */
-    void station(int source, Feed.Station station) {
-        Recording running = recorder.get();
-        if (running != null) {
-            running.station(source, station);
-        }
     }
 
     /** @return whether one runs, in which the span that the newest mark of that text begins now ends */

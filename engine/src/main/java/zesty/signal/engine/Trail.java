@@ -383,7 +383,11 @@ public final class Trail implements AutoCloseable {
                     over.feed().streams().forEach(SampleStream::over);
                     acts.over(over.feed());
                 } else if (order instanceof Order.Data data) {
-                    data.feed().accept(data.data(), rig.get(), station -> station(data.feed(), station));
+                    data.feed()
+                            .accept(
+                                    data.data(),
+                                    rig.get(),
+                                    station -> this.rig.station(data.feed().name(), station));
                 }
                 unsettled |= acts.look(System.nanoTime()) || order != null;
                 if (unsettled && queue.isEmpty()) {
@@ -393,11 +397,6 @@ public final class Trail implements AutoCloseable {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
-    }
-
-    private Rig station(Feed feed, Feed.Station station) {
-        recording.station(Math.max(0, feed.indexIn(rig.get())), station);
-        return rig.station(feed.name(), station);
     }
 
     private List<SampleStream> streams() {

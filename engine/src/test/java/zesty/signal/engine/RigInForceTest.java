@@ -13,12 +13,15 @@ import org.junit.jupiter.api.Test;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.rig.RigChange;
+import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.TimeBase;
 
 /**
  * What the maker decided under all that streams do: boards that speak otherwise for a while, changes made meanwhile, taken
@@ -35,6 +38,33 @@ class RigInForceTest {
                 "",
                 names.stream().map(n -> new Column(n, "")).toList(),
                 null);
+    }
+
+    /** A take whose rows hold a station that the lanes, which are behind, have not come to has channels for it. */
+    @Test
+    void aTakesStationsAreThoseOfItsRows() {
+        StreamFormat sent = new DelimitedFormat(
+                ',',
+                false,
+                false,
+                "",
+                List.of(
+                        new Column("station", "").withRole(Role.STATION),
+                        new Column("volts", "V"),
+                        new Column("amps", "A")),
+                null);
+        Rig rig = Rig.blank("r", "sim:battery").fittedTo(sent).withStation(0, 4);
+        TakeStations stations = new TakeStations(rig, (source, one) -> one == 7 ? "teal" : "");
+        double none = Double.NaN;
+        double[][] rows = {{4, 2, none, 7, 2}, {12, 13, 1, none, 11}, {1, none, 1, 5, none}};
+        Block block = new Block(new TimeBase.Steady(0, 1), rows, 5, List.of());
+        Rig with = stations.with(0, sent.columns(), block);
+        assertThat(with.channels())
+                .extracting(Channel::column)
+                .containsExactly("volts 4", "amps 4", "volts 2", "amps 7");
+        assertThat(with.channels().get(3).name()).isEqualTo("teal amps");
+        assertThat(stations.with(0, sent.columns(), block)).isNull();
+        assertThat(stations.with(0, format(ALL).columns(), block)).isNull();
     }
 
     @Test
