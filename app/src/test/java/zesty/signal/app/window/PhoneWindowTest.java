@@ -49,7 +49,7 @@ class PhoneWindowTest extends RealWindow {
 
     @Test
     void thePageIsOpenedRenewedWatchedAndClosed() throws Exception {
-        connect("battery", 6);
+        connect("battery", 12);
         key(KeyCode.J);
         awaitNode("#phone");
         assertThat(address()).isEmpty();
