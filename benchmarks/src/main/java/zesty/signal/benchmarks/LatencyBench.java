@@ -74,6 +74,7 @@ public final class LatencyBench extends Application {
         private final double[] latenciesMs = new double[JUMPS];
         private int seen;
         private long lastJump = -1;
+        private long frames;
 
         Watch(LaneStack lanes, Stage stage) {
             this.lanes = lanes;
@@ -83,7 +84,8 @@ public final class LatencyBench extends Application {
         @Override
         public void handle(long pulse) {
             long now = System.nanoTime();
-            lanes.frame(workspace.shown().snapshot(now), now);
+            // Words five times a second, as in the window.
+            lanes.frame(workspace.shown().snapshot(now), now, frames++ % 12 == 0);
             long jump = JUMP.get();
             if (jump != lastJump && levelOnScreen() == jump % 2) {
                 lastJump = jump;

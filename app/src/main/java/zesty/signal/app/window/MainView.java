@@ -35,6 +35,8 @@ import zesty.signal.engine.Snapshot;
 /** The whole of the window: trail on top, lanes and readings or a bench in the middle, capture bar below. */
 final class MainView extends StackPane {
     private static final double WORDS_EVERY_SECONDS = 0.2;
+    /** Where no lanes are painted meanwhile. */
+    private static final double WORDS_ALONE_SECONDS = 0.28;
     /** Height of the focused lane with its time axis while a bench has the room. */
     private static final double LANE_OVER_BENCH = 122;
     /** What a row of marks below the time axis takes more. */
@@ -265,16 +267,18 @@ final class MainView extends StackPane {
             readings.setVisible(someSignal);
             over.setVisible(workspace.view().stop().get() == null || someSignal);
         }
-        if (!wide() && (someSignal || bars != null) && now - lanesAt >= lanesEvery(now)) {
+        boolean paints = !wide() && (someSignal || bars != null) && now - lanesAt >= lanesEvery(now);
+        boolean lanesFirst = lanesAlone(now);
+        // Words change in a frame that paints lanes, where there is one soon: the window is laid out once for both.
+        boolean words =
+                !lanesFirst && bars != null && now - wordsAt >= (paints ? WORDS_EVERY_SECONDS : WORDS_ALONE_SECONDS);
+        if (paints) {
             lanesAt = now;
-            lanes.frame(snapshot, nanoTime);
+            lanes.frame(snapshot, nanoTime, words);
         }
-        if (lanesAlone(now)) {
-            return;
-        }
-        if (bars == null) {
+        if (!lanesFirst && bars == null) {
             bars();
-        } else if (now - wordsAt >= WORDS_EVERY_SECONDS) {
+        } else if (words) {
             wordsAt = now;
             bars.show(snapshot, workspace.live().snapshot(nanoTime));
             if (phone != null && workspace.view().phoneOpen().get()) {

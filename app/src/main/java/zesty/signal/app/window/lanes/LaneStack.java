@@ -27,7 +27,6 @@ import zesty.signal.engine.StreamSnapshot;
  */
 public final class LaneStack extends VBox implements Drawn {
     private static final double BETWEEN = 9;
-    private static final double DESCRIBE_EVERY_SECONDS = 0.2;
 
     private final Workspace workspace;
     private final Map<String, LaneView> lanes = new HashMap<>();
@@ -57,7 +56,9 @@ public final class LaneStack extends VBox implements Drawn {
 
     private final Map<String, ValueScale> overScales = new HashMap<>();
     private boolean painted;
-    private double describedAt = Double.NEGATIVE_INFINITY;
+    /** Whether what the lanes say in words is as they are arranged now. */
+    private boolean said;
+
     private Object described;
 
     public LaneStack(Workspace workspace) {
@@ -84,7 +85,7 @@ public final class LaneStack extends VBox implements Drawn {
     /** Shows all lanes, or only the one in focus while a bench is open below it. */
     public void showOnlyFocus(boolean only) {
         onlyFocus = only;
-        describedAt = Double.NEGATIVE_INFINITY;
+        said = false;
     }
 
     /** @return whether the lanes that are wanted were painted; new ones need a place first */
@@ -97,12 +98,12 @@ public final class LaneStack extends VBox implements Drawn {
         return time.pixel();
     }
 
-    /** Paints a frame. @param now seconds on any steady clock */
-    public void frame(Snapshot snapshot, long nanoTime) {
+    /** Paints a frame. @param words whether the lanes' words and numbers are said anew */
+    public void frame(Snapshot snapshot, long nanoTime, boolean words) {
         double now = nanoTime * 1e-9;
         boolean some = snapshot.hasSamples();
-        boolean describe = now - describedAt >= DESCRIBE_EVERY_SECONDS || described != snapshot.rig();
         arrange(snapshot);
+        boolean describe = words || !said || described != snapshot.rig();
         boolean lanesThere = some && !shown.isEmpty();
         empty.setVisible(!lanesThere);
         room.setVisible(lanesThere);
@@ -128,7 +129,7 @@ public final class LaneStack extends VBox implements Drawn {
         painted = true;
         paintFilms(snapshot, now);
         if (describe) {
-            describedAt = now;
+            said = true;
             described = snapshot.rig();
         }
         axis.show(
@@ -232,7 +233,7 @@ public final class LaneStack extends VBox implements Drawn {
     /** Shows the lane in focus alone, or all again. */
     public void toggleAlone() {
         alone = !alone;
-        describedAt = Double.NEGATIVE_INFINITY;
+        said = false;
         if (alone) {
             workspace.say(Messages.of("lanes.this-lane-alone-o-shows-the-others"));
         }
@@ -300,7 +301,7 @@ public final class LaneStack extends VBox implements Drawn {
             stack.getChildren().add(lane);
         }
         resized();
-        describedAt = Double.NEGATIVE_INFINITY;
+        said = false;
     }
 
     private void scrolled(boolean on) {
@@ -342,7 +343,7 @@ public final class LaneStack extends VBox implements Drawn {
         String column = inFocus();
         if (lanes.containsKey(column)) {
             lanes.get(column).toggleStage();
-            describedAt = Double.NEGATIVE_INFINITY;
+            said = false;
         }
     }
 
@@ -351,7 +352,7 @@ public final class LaneStack extends VBox implements Drawn {
         lane.setOnMousePressed(event -> {
             workspace.view().focus().set(column);
             lane.requestFocus();
-            describedAt = Double.NEGATIVE_INFINITY;
+            said = false;
         });
         lane.side().setOnMouseClicked(event -> lane.nextRange());
         lane.unit().setOnMouseClicked(event -> workspace.nextUnit(column));

@@ -14,6 +14,7 @@ import zesty.signal.core.text.Messages;
 final class TimeAxis extends Pane {
     private static final double HEIGHT = 24;
     private static final double MARKS_TOP = 22;
+    private static final double LABEL_TOP = 3;
 
     private final Workspace workspace;
     private final List<Label> times = new ArrayList<>();
@@ -53,7 +54,8 @@ final class TimeAxis extends Pane {
             if (ticks.labelled(i)) {
                 Label label = label(times, used++, "axis-label");
                 say(label, ticks.label(i));
-                label.relocate(Math.round(left + ticks.pixel(i) - label.getWidth() / 2), 3);
+                // Moved with each frame: a place in the layout would lay out the whole window each time.
+                label.setTranslateX(Math.round(left + ticks.pixel(i) - label.getWidth() / 2));
             }
         }
         hideFrom(times, used);
@@ -77,6 +79,7 @@ final class TimeAxis extends Pane {
         if (index == pool.size()) {
             Label label = new Label();
             label.getStyleClass().add(style);
+            label.setLayoutY(LABEL_TOP);
             pool.add(label);
             getChildren().add(label);
         }
