@@ -54,7 +54,8 @@ final class TimeAxis extends Pane {
             if (ticks.labelled(i)) {
                 Label label = label(times, used++, "axis-label");
                 say(label, ticks.label(i));
-                // Moved with each frame: a place in the layout would lay out the whole window each time.
+                // Of a take that is dragged it moves with each frame: a place in the layout would lay out the whole
+                // window.
                 label.setTranslateX(Math.round(left + ticks.pixel(i) - label.getWidth() / 2));
             }
         }
