@@ -163,7 +163,7 @@ final class InfoCommand implements Callable<Integer> {
         out.println(gaps.size() + (gaps.size() == 1 ? " gap" : " gaps"));
         for (Gap gap : gaps) {
             out.println("  " + Digits.fixed(gap.startSeconds(), 3) + " s, " + Digits.fixed(gap.seconds(), 3)
-                    + " s long, " + gap.missing() + " missing");
+                    + " s long, " + (gap.missing() > 0 ? gap.missing() : "none known to be") + " missing");
         }
         List<Mark> marks = take.marks();
         out.println(marks.size() + (marks.size() == 1 ? " mark" : " marks"));

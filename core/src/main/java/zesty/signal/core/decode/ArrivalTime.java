@@ -14,6 +14,9 @@ final class ArrivalTime {
     /** Without a clock, a silence longer than this is a gap rather than a late delivery, in seconds. */
     private static final double SILENCE_SECONDS = 0.75;
 
+    /** Above this uncertainty, as a share of it, a rate does not tell how many rows were due in a silence. */
+    private static final double WELL_KNOWN = 0.1;
+
     /** A number that went on so much faster than time is that of another run. */
     private static final double MOST_FAST = 10;
 
@@ -124,12 +127,22 @@ final class ArrivalTime {
         return Double.isNaN(statedRateHz) && silenceSeconds > Math.max(SILENCE_SECONDS, 4 * periodSeconds);
     }
 
+    /**
+     * Whether the rate tells how many rows were due in a silence on a link that stayed open. A rate guessed from the first
+     * burst would invent losses: where a busy computer reads late, all rows may still have come.
+     */
+    private boolean tellsHowMany(double silence) {
+        return bestUncertainty <= WELL_KNOWN && bestSpan >= silence
+                || line.uncertainty() <= WELL_KNOWN && line.spanSeconds() >= silence;
+    }
+
     private void bridge(Rows rows, double numberBefore, double arrivalSeconds, List<Gap> gaps) {
-        relinked = false;
         int count = rows.count();
         double before = lastSeconds;
         double silence = Math.max(periodSeconds, arrivalSeconds - lastArrival - (count - 1) * periodSeconds);
-        long missing = Math.max(0, Math.round(silence / periodSeconds) - 1);
+        boolean known = relinked || tellsHowMany(silence);
+        relinked = false;
+        long missing = known ? Math.max(0, Math.round(silence / periodSeconds) - 1) : 0;
         BoardSequence numbers = sequence.sequence();
         if (numbers != null && numbers.wrap() > 0 && !rows.restartsAt(0)) {
             // Time tells about how many, the sequence exactly how many but for whole turns of it.

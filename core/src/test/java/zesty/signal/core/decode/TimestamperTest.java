@@ -224,8 +224,23 @@ class TimestamperTest {
         assertThat(timestamper.rateHz()).isCloseTo(100, within(3.0));
         assertThat(last.lastSeconds()).isCloseTo(599 * 0.05, within(0.15));
         Block after = timestamper.date(new Rows(new double[1][5], 5), lastArrival + 5, 4.9);
-        assertThat(after.gaps()).hasSize(1);
+        assertThat(after.gaps()).singleElement().satisfies(gap -> assertThat(gap.missing())
+                .isCloseTo(495, within(15L)));
         assertThat(after.time().secondsAt(4) - last.lastSeconds()).isCloseTo(5, within(0.1));
+    }
+
+    /** Eight rows a second that a busy computer reads in bursts, row by row: all of them came, none may be said to be lost. */
+    @Test
+    void whereTheRateIsHardlyKnownASilenceSaysNotHowManyAreLost() {
+        Timestamper timestamper = new Timestamper(null, Double.NaN, 100);
+        double[][] bursts = {{0, 2}, {1.5, 12}, {3.2, 14}, {5, 14}};
+        for (double[] burst : bursts) {
+            for (int row = 0; row < burst[1]; row++) {
+                timestamper.date(new Rows(new double[1][1], 1), burst[0] + 0.001 * row, row > 0 ? 0 : 1.5);
+            }
+        }
+        assertThat(timestamper.gapCount()).isPositive();
+        assertThat(timestamper.lostRows()).isZero();
     }
 
     @Test
