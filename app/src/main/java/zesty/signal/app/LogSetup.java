@@ -25,6 +25,8 @@ public final class LogSetup extends ContextAwareBase implements Configurator {
     /** The file's name in its folder. */
     public static final String NAME = "zesty.log";
 
+    private static volatile boolean ready;
+
     private static final String FILE = "file";
     private static final long MOST_BYTES = 1 << 20;
 
@@ -42,7 +44,13 @@ public final class LogSetup extends ContextAwareBase implements Configurator {
         var root = context.getLogger(org.slf4j.Logger.ROOT_LOGGER_NAME);
         root.addAppender(console);
         root.setLevel(Level.toLevel(System.getenv("ZESTY_LOG"), Level.OFF));
+        ready = true;
         return ExecutionStatus.DO_NOT_INVOKE_NEXT_IF_ANY;
+    }
+
+    /** @return whether a log was set up, so that asking for one costs nothing */
+    static boolean isReady() {
+        return ready;
     }
 
     /** Logs to a file in that folder from now on, besides; a full one is put aside, and two such are kept. */

@@ -104,7 +104,9 @@ final class PackageCommand implements Callable<Integer> {
                     "-Xmx1g -Xms64m -XX:MaxNewSize=16m -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=30"
                             + " -XX:+UseSerialGC -XX:-UsePerfData -Dprism.dirtyregioncount=15 -Dprism.lcdtext=false"
                             + " -XX:Tier4InvocationThreshold=100000 -XX:Tier4MinInvocationThreshold=20000"
-                            + " -XX:Tier4CompileThreshold=200000 -XX:Tier4BackEdgeThreshold=1000000");
+                            + " -XX:Tier4CompileThreshold=200000 -XX:Tier4BackEdgeThreshold=1000000"
+                            + " -Dslf4j.provider=ch.qos.logback.classic.spi.LogbackServiceProvider"
+                            + " -Dslf4j.internal.verbosity=WARN");
             made.add(image);
             if (packed(image, archive)) {
                 made.add(archive);

@@ -312,7 +312,7 @@ final class MainView extends StackPane {
         if (workspace.view().calm().get() && lanes.isPainted()) {
             return CALM_SECONDS;
         }
-        return now < busyUntil || someSignal && !lanes.isPainted()
+        return now < busyUntil || someSignal && !lanes.fits()
                 ? 0
                 : Math.min(QUIET_PIXELS * lanes.secondsPerPixel(), QUIET_SECONDS);
     }

@@ -72,8 +72,8 @@ public final class ZestyApplication extends Application {
     /** A board that is not there keeps nothing else waiting longer. */
     private static final long PATIENCE_NANOS = 3_000_000_000L;
 
-    /** What is painted in a frame is drawn beside the next ones: after so many it is on the screen. */
-    private static final int HANDED_OVER_FRAMES = 3;
+    /** What is painted in a frame is drawn beside the next ones: when so many more have begun, it is on the screen. */
+    private static final int HANDED_OVER_FRAMES = 2;
     /** After so many all words are there. */
     private static final int ALL_THERE_FRAMES = 40;
 
@@ -125,6 +125,7 @@ public final class ZestyApplication extends Application {
             }
             return Brought.by(how);
         });
+        Brought.openLibraries();
         new Thread(early, "zesty-brought").start();
         Application.launch(ZestyApplication.class);
         return status;
@@ -134,9 +135,10 @@ public final class ZestyApplication extends Application {
         status = 1;
     }
 
-    /** Waits for what comes back from the last session, before the window's thread has anything to do. */
+    /** Loads the fonts while what comes back from the last session is read, before the window's thread has anything to do. */
     @Override
     public void init() throws InterruptedException {
+        loadFonts();
         try {
             brought = early == null ? Brought.by(opening) : early.get();
         } catch (ExecutionException e) {
@@ -148,7 +150,6 @@ public final class ZestyApplication extends Application {
     public void start(Stage first) {
         stage = first;
         Settings settings = brought.settings();
-        loadFonts();
         workspace = new Workspace(opening.places(), brought.rig(), settings);
         ending = new Thread(this::toldToEnd, "zesty-ending");
         Runtime.getRuntime().addShutdownHook(ending);
@@ -189,8 +190,8 @@ public final class ZestyApplication extends Application {
                     return;
                 }
                 seen = nanos;
-                view.frame(nanos);
                 lookForFirstLane(nanos);
+                view.frame(nanos);
             }
         };
         shownNanos = System.nanoTime();

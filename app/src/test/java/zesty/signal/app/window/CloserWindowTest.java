@@ -186,6 +186,8 @@ class CloserWindowTest extends RealWindow {
     void whatNobodyExpectedIsToldLoggedAndReported() throws Exception {
         Path log = fx(() -> workspace().places().logs()).resolve("zesty.log");
         until(s -> Files.exists(log));
+        // What the toolkit says of itself goes there too.
+        System.getLogger("toolkit").log(System.Logger.Level.WARNING, "the {0} creaks", "tiller");
         Thread broken = new Thread(() -> {
             throw new IllegalStateException("a broken stave");
         });
@@ -206,7 +208,9 @@ class CloserWindowTest extends RealWindow {
             assertThat(zip.stream().map(ZipEntry::getName)).contains("versions.txt", "rig.json", "zesty.log");
             assertThat(new String(zip.getInputStream(zip.getEntry("zesty.log")).readAllBytes(), StandardCharsets.UTF_8))
                     .contains("ERROR")
-                    .contains("a broken stave");
+                    .contains("a broken stave")
+                    .contains("WARN")
+                    .contains("the tiller creaks");
         }
     }
 }

@@ -42,7 +42,8 @@ public record Channel(
         if (column.isBlank() || name.isBlank()) {
             throw new IllegalArgumentException(Messages.of("rig.a-channel-needs-a-column-and-a", column, name));
         }
-        if (!UnitBook.alternatives(scaling.unit()).contains(shownIn)) {
+        // The book of units takes a tenth of a second to open: only where it is needed.
+        if (!shownIn.isEmpty() && !UnitBook.alternatives(scaling.unit()).contains(shownIn)) {
             shownIn = "";
         }
         proofs = List.copyOf(proofs.subList(Math.max(0, proofs.size() - MOST_PROOFS), proofs.size()));

@@ -137,8 +137,10 @@ public final class Messages {
                 .orElse(Locale.ENGLISH);
         Map<String, String> texts = new HashMap<>();
         for (String module : MODULES) {
-            for (Locale each : List.of(Locale.ROOT, language)) {
-                add(texts, module, each);
+            add(texts, module, Locale.ROOT);
+            // The root speaks English: looking for that bundle in vain would open every library.
+            if (!language.equals(Locale.ENGLISH)) {
+                add(texts, module, language);
             }
         }
         return new Spoken(language, DecimalFormatSymbols.getInstance(language).getDecimalSeparator(), texts);

@@ -93,6 +93,11 @@ public final class LaneStack extends VBox implements Drawn {
         return painted;
     }
 
+    /** @return whether they were painted as high as they are by now */
+    public boolean fits() {
+        return painted && stack.getChildren().stream().allMatch(node -> ((LaneView) node).fits());
+    }
+
     /** @return how long a pixel column was in the last frame, in s */
     public double secondsPerPixel() {
         return time.pixel();
@@ -160,10 +165,6 @@ public final class LaneStack extends VBox implements Drawn {
     }
 
     private void paintLanes(Snapshot snapshot, double now, boolean describe) {
-        boolean night = workspace.view().night().get();
-        String focus = snapshot.focused(workspace.view().focus().get())
-                .map(c -> c.channel().column())
-                .orElse("");
         for (int i = 0; i < snapshot.channels().size(); i++) {
             ChannelSnapshot channel = snapshot.channels().get(i);
             LaneView lane = lanes.get(channel.channel().column());
@@ -171,18 +172,6 @@ public final class LaneStack extends VBox implements Drawn {
                 continue;
             }
             int colour = Palette.placeOf(snapshot.rig(), channel.channel().column());
-            if (describe) {
-                lane.describe(
-                        snapshot,
-                        channel,
-                        colour,
-                        night,
-                        channel.channel().column().equals(focus),
-                        workspace.doctor().of(channel.channel().column()).stream()
-                                .findFirst()
-                                .map(finding -> finding.diagnosis().words())
-                                .orElse(""));
-            }
             lane.paint(
                     snapshot,
                     channel,
@@ -192,10 +181,34 @@ public final class LaneStack extends VBox implements Drawn {
                     workspace.view().look().get(),
                     now,
                     over(snapshot, channel));
+            // Painted first: the ends of its scale are known then.
+            if (describe) {
+                describe(snapshot, channel, lane);
+            }
             Span span = workspace.view().span().get();
             lane.span(time.pixelAt(span.first()), time.pixelAt(span.second()));
             pointer.show(snapshot, channel, lane, colour, this);
         }
+    }
+
+    private void describe(Snapshot snapshot, ChannelSnapshot channel, LaneView lane) {
+        String column = channel.channel().column();
+        lane.describe(
+                snapshot,
+                channel,
+                Palette.placeOf(snapshot.rig(), column),
+                workspace.view().night().get(),
+                column.equals(focus(snapshot)),
+                workspace.doctor().of(column).stream()
+                        .findFirst()
+                        .map(finding -> finding.diagnosis().words())
+                        .orElse(""));
+    }
+
+    private String focus(Snapshot snapshot) {
+        return snapshot.focused(workspace.view().focus().get())
+                .map(c -> c.channel().column())
+                .orElse("");
     }
 
     @Override
@@ -280,9 +293,7 @@ public final class LaneStack extends VBox implements Drawn {
 
     private void arrange(Snapshot snapshot) {
         List<String> wanted = new ArrayList<>();
-        String focus = snapshot.focused(workspace.view().focus().get())
-                .map(c -> c.channel().column())
-                .orElse("");
+        String focus = focus(snapshot);
         for (ChannelSnapshot channel : snapshot.channels()) {
             String column = channel.channel().column();
             if (onlyFocus || alone ? column.equals(focus) : channel.channel().shown()) {
@@ -294,12 +305,13 @@ public final class LaneStack extends VBox implements Drawn {
         }
         shown = wanted;
         painted = false;
-        stack.getChildren().clear();
         lanes.keySet().removeIf(column -> snapshot.channel(column).isEmpty());
         for (String column : wanted) {
             LaneView lane = lanes.computeIfAbsent(column, this::newLane);
-            stack.getChildren().add(lane);
+            // With its words it is dressed and laid out once; what is said later only changes it.
+            snapshot.channel(column).ifPresent(channel -> describe(snapshot, channel, lane));
         }
+        stack.getChildren().setAll(wanted.stream().map(lanes::get).toList());
         resized();
         said = false;
     }

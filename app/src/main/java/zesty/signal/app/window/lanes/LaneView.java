@@ -14,6 +14,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
@@ -40,6 +41,9 @@ final class LaneView extends HBox {
     private static final double WITH_DIAGNOSIS = 102;
 
     private static final int SCALE_LETTERS = 8;
+
+    /** A lower plot shows no picture, in pixels. */
+    private static final int LOWEST_PICTURE = 24;
 
     private final String column;
     private final Label name = new Label();
@@ -100,9 +104,11 @@ final class LaneView extends HBox {
         hide.visibleProperty().bind(hoverProperty());
         Region space = new Region();
         HBox.setHgrow(space, Priority.ALWAYS);
-        HBox head = new HBox(name, space, hide);
+        HBox head = new HBox(name, space, new WhenSeen(hide));
         head.setAlignment(Pos.CENTER_LEFT);
-        VBox tag = new VBox(3, head, number, how, trust);
+        StackPane.setAlignment(trust, Pos.CENTER_LEFT);
+        trust.setVisible(false);
+        VBox tag = new VBox(3, head, number, how, new WhenSeen(trust));
         tag.getStyleClass().add("lane-tag");
         plot.getStyleClass().add("lane-plot");
         plot.setMinSize(0, 0);
@@ -119,13 +125,13 @@ final class LaneView extends HBox {
         between.setManaged(false);
         between.setMouseTransparent(true);
         between.setVisible(false);
-        plot.getChildren().add(between);
+        WhenSeen.in(plot, between);
         for (Region edge : edges) {
             edge.getStyleClass().add("span-edge");
             edge.setManaged(false);
             edge.setMouseTransparent(true);
             edge.setVisible(false);
-            plot.getChildren().add(edge);
+            WhenSeen.in(plot, edge);
         }
         for (Label seldom : new Label[] {trouble, readOut, rate, overWords}) {
             seldom.setVisible(false);
@@ -215,6 +221,15 @@ final class LaneView extends HBox {
         return (int) Math.floor(plot.getWidth());
     }
 
+    private int plotHeight() {
+        return (int) Math.floor(plot.getHeight());
+    }
+
+    /** @return whether its picture, if there is one and room for it, is as high as its place */
+    boolean fits() {
+        return pixelHeight == 0 || pixelHeight == plotHeight() || plotHeight() < LOWEST_PICTURE;
+    }
+
     /** Shows the channel's words and numbers; a few times a second is enough. @param diagnosis what is wrong with it, or empty */
     void describe(
             Snapshot snapshot, ChannelSnapshot channel, int index, boolean night, boolean focused, String diagnosis) {
@@ -250,7 +265,6 @@ final class LaneView extends HBox {
         trust.setGraphic(ill ? null : sign);
         sign.show(state, Palette.card(night));
         trust.setVisible(!trust.getText().isEmpty());
-        trust.setManaged(trust.isVisible());
         how.setVisible(roomForAll || roomForHow && !ill);
         pseudoClassStateChanged(javafx.css.PseudoClass.getPseudoClass("stale"), held || lost);
         String beyond = channel.channel()
@@ -286,8 +300,8 @@ final class LaneView extends HBox {
             double now,
             Over over) {
         int width = edges.width();
-        int height = (int) Math.floor(plot.getHeight());
-        if (width < 2 || height < 24) {
+        int height = plotHeight();
+        if (width < 2 || height < LOWEST_PICTURE) {
             return;
         }
         fit(width, height);
