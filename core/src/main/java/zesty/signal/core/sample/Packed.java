@@ -4,7 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 
 /**
- * Values packed without loss: value = (base + code) / divisor, the codes little-endian and unsigned in {@code width}
+ * Values packed without loss, but for the sign of a zero: value = (base + code) / divisor, the codes little-endian and unsigned in {@code width}
  * bytes, the highest code standing for a missing value; or, with width 8, the doubles themselves.
  *
  * @param width 1, 2, 4 or 8 bytes a value

@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -101,5 +102,55 @@ class SpectrumTest {
         double[] flat = Welch.of(noise, List.of(new int[] {0, 20_000}), 200, Window.HANN, 256, 0.5)
                 .density();
         assertThat(Lines.of(flat, 200 / 256.0, 1, 100, 5)).isEmpty();
+    }
+
+    /** A flat floor of 1 with lines put on it; energies, centres and heights are worked by hand. */
+    @Test
+    void linesOfADensityWorkedByHand() {
+        double[] density = new double[101];
+        Arrays.fill(density, 1);
+        System.arraycopy(new double[] {15, 20}, 0, density, 0, 2);
+        System.arraycopy(new double[] {3, 5, 10, 5, 3}, 0, density, 18, 5);
+        // Of two alike the later one is taken, once.
+        System.arraycopy(new double[] {9, 9}, 0, density, 30, 2);
+        // The one three bins further on is part of it.
+        System.arraycopy(new double[] {101, 51, 1, 8}, 0, density, 60, 4);
+        density[80] = 6;
+        density[90] = 6.1;
+        System.arraycopy(new double[] {12, 7}, 0, density, 99, 2);
+        List<Lines.Line> inside = Lines.of(density, 0.5, 10, 45, 9);
+        assertThat(inside)
+                .extracting(Lines.Line::hz)
+                .usingComparatorForType(near(), Double.class)
+                .containsExactly((100 * 60 + 50 * 61 + 7 * 63) / 157.0 / 2, 10.0, 15.25, 45.0);
+        assertThat(inside)
+                .extracting(Lines.Line::amplitude)
+                .usingComparatorForType(near(), Double.class)
+                .containsExactly(Math.sqrt(157), Math.sqrt(21), 4.0, Math.sqrt(5.1));
+        assertThat(inside)
+                .extracting(Lines.Line::clear)
+                .usingComparatorForType(near(), Double.class)
+                .containsExactly(101.0, 10.0, 9.0, 6.1);
+        assertThat(Lines.of(density, 0.5, 10, 45, 2)).isEqualTo(inside.subList(0, 2));
+        assertThat(Lines.of(density, 0.5, 10.1, 44.9, 9)).isEqualTo(List.of(inside.get(0), inside.get(2)));
+        // At the ends only what there is counts, and never what does not change.
+        assertThat(Lines.of(density, 0.5, 0, 2, 9)).singleElement().satisfies(line -> {
+            assertThat(line.hz()).isCloseTo(0.5, within(1e-9));
+            assertThat(line.amplitude()).isCloseTo(Math.sqrt(19), within(1e-9));
+        });
+        assertThat(Lines.of(density, 0.5, 48, 60, 9)).singleElement().satisfies(line -> {
+            assertThat(line.hz()).isCloseTo((99 * 11 + 100 * 6) / 17.0 / 2, within(1e-9));
+            assertThat(line.amplitude()).isCloseTo(Math.sqrt(17), within(1e-9));
+        });
+        double[] ramp = new double[101];
+        Arrays.setAll(ramp, i -> i);
+        ramp[50] = 1000;
+        // Of the bins 26 to 74, with that one as the highest, two fifths lie below 45.
+        assertThat(Lines.of(ramp, 1, 1, 100, 9)).singleElement().satisfies(line -> assertThat(line.clear())
+                .isCloseTo(1000 / 45.0, within(1e-9)));
+    }
+
+    private static Comparator<Double> near() {
+        return (a, b) -> Math.abs(a - b) < 1e-9 ? 0 : Double.compare(a, b);
     }
 }
