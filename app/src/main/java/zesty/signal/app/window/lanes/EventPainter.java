@@ -17,7 +17,10 @@ final class EventPainter {
     private static final int HALF_WIDTH = 3;
     private static final int HEIGHT = 9;
     private static final int CROWDED = 2 * HALF_WIDTH + 1;
+    /** How strong the wash of a stretch is, and its dots where it is in doubt, 0 … 1. */
     private static final float WASH = 0.14f;
+
+    private static final float DOTS = 0.45f;
 
     private int[] pixels;
     private int width;
@@ -70,6 +73,10 @@ final class EventPainter {
             int to = (int) Math.min(width - 1, Math.round(edges.pixelOf(event.endSeconds() + reader.lateSeconds())));
             boolean believed = event.believed();
             int colour = believed ? colours.line() : colours.ink();
+            float weight = believed ? WASH : DOTS;
+            // What lies below is mostly of one colour: it is mixed once.
+            int below = colours.card();
+            int mixed = LaneColours.mix(below, colour, weight);
             // Line by line, as they lie in memory.
             for (int y = 1; y < height - 1; y++) {
                 if (!believed && y % 6 >= 2) {
@@ -78,7 +85,11 @@ final class EventPainter {
                 for (int x = from; x <= to; x++) {
                     if (believed || x % 6 < 2) {
                         int at = y * width + x;
-                        pixels[at] = LaneColours.mix(pixels[at], colour, believed ? WASH : 0.45f);
+                        if (pixels[at] != below) {
+                            below = pixels[at];
+                            mixed = LaneColours.mix(below, colour, weight);
+                        }
+                        pixels[at] = mixed;
                     }
                 }
             }

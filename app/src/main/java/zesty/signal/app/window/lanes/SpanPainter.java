@@ -122,8 +122,16 @@ final class SpanPainter {
             return;
         }
         blend(first * stride + x, colour, weight * (first + 1 - from));
+        // What lies below is mostly of one colour: it is mixed once.
+        int below = pixels[(first + 1) * stride + x];
+        int mixed = weight >= 1 ? colour : LaneColours.mix(below, colour, weight);
         for (int y = first + 1; y < last; y++) {
-            blend(y * stride + x, colour, weight);
+            int at = y * stride + x;
+            if (weight < 1 && pixels[at] != below) {
+                below = pixels[at];
+                mixed = LaneColours.mix(below, colour, weight);
+            }
+            pixels[at] = mixed;
         }
         blend(last * stride + x, colour, weight * (to - last));
     }
