@@ -309,7 +309,7 @@ final class MainView extends StackPane {
 
     /** @return how long lanes stay as they are, in s: until they have moved by some pixels, unless somebody works on them */
     private double lanesEvery(double now) {
-        if (workspace.view().calm().get() && lanes.isPainted()) {
+        if (workspace.view().calm().get() && lanes.fits()) {
             return CALM_SECONDS;
         }
         return now < busyUntil || someSignal && !lanes.fits()

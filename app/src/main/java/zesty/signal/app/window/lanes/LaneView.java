@@ -64,10 +64,7 @@ final class LaneView extends HBox {
     private final Label rate = new Label();
     private final Label range = new Label();
     private final Label overWords = new Label();
-    /** The moments that are measured, and what lies between them. */
-    private final Region between = new Region();
-
-    private final Region[] edges = {new Region(), new Region()};
+    private final SpanEdges span = new SpanEdges(plot);
     private final LanePicture picture = new LanePicture();
     private final ValueScale scale = new ValueScale();
 
@@ -120,18 +117,6 @@ final class LaneView extends HBox {
         for (Label label : new Label[] {top, bottom, trouble, readOut, rate, range, overWords}) {
             label.getStyleClass().add("lane-scale");
             label.setMouseTransparent(true);
-        }
-        between.getStyleClass().add("span");
-        between.setManaged(false);
-        between.setMouseTransparent(true);
-        between.setVisible(false);
-        WhenSeen.in(plot, between);
-        for (Region edge : edges) {
-            edge.getStyleClass().add("span-edge");
-            edge.setManaged(false);
-            edge.setMouseTransparent(true);
-            edge.setVisible(false);
-            WhenSeen.in(plot, edge);
         }
         for (Label seldom : new Label[] {trouble, readOut, rate, overWords}) {
             seldom.setVisible(false);
@@ -387,22 +372,7 @@ final class LaneView extends HBox {
 
     /** Shows the measured stretch. @param from and to pixels of its ends; NaN for one that is not there */
     void span(double from, double to) {
-        place(edges[0], from);
-        place(edges[1], to);
-        boolean both = from == from && to == to;
-        between.setVisible(both);
-        if (both) {
-            double left = Math.max(0, Math.min(from, to));
-            double right = Math.min(pixelWidth, Math.max(from, to));
-            between.resizeRelocate(left, 0, Math.max(0, right - left), pixelHeight);
-        }
-    }
-
-    private void place(Region edge, double x) {
-        edge.setVisible(x >= 0 && x <= pixelWidth);
-        if (edge.isVisible()) {
-            edge.resizeRelocate(Math.round(x), 0, 1.5, pixelHeight);
-        }
+        span.show(from, to, pixelWidth, pixelHeight);
     }
 
     void hideReadOut() {
