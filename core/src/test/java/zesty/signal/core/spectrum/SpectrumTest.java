@@ -150,6 +150,50 @@ class SpectrumTest {
                 .isCloseTo(1000 / 45.0, within(1e-9)));
     }
 
+    /** Ten hertz at 100/s, before and after the middle as strong as told, on each of two axes. */
+    private static double change(double firstX, double secondX, double firstY, double secondY) {
+        double[][] axes = new double[2][1007];
+        for (int i = 0; i < 1000; i++) {
+            double tone = Math.sin(2 * Math.PI * 10 * i / 100);
+            axes[0][7 + i] = 5 + tone * (i < 500 ? firstX : secondX);
+            axes[1][7 + i] = tone * (i < 500 ? firstY : secondY) - 1;
+        }
+        return new Steadiness(axes, 7, 1000, 100).change(10);
+    }
+
+    @Test
+    void aLineIsAsSteadyAsItsHalvesAreAlike() {
+        assertThat(change(3, 3, 4, 4)).isCloseTo(0, within(1e-6));
+        // One and a half in the whole: a third less and a third more.
+        assertThat(change(1, 2, 0, 0)).isCloseTo(1 / 3.0, within(1e-3));
+        assertThat(change(2, 1, 2, 1)).isCloseTo(1 / 3.0, within(1e-3));
+        assertThat(change(0.5, 1.5, 0, 0)).isCloseTo(0.5, within(1e-3));
+        // From one axis to the other: half on each in the whole, so its height is the root of a half.
+        assertThat(change(1, 0, 0, 1)).isCloseTo(Math.sqrt(2) - 1, within(1e-3));
+    }
+
+    @Test
+    void spectraOneAfterTheOtherCoverTheRecordByHalves() {
+        double[] x = new double[1000];
+        Arrays.setAll(x, i -> i >= 500 && i < 700 ? 2 * Math.sin(2 * Math.PI * 20 * i / 100) : 0);
+        x[150] = Double.NaN;
+        Waterfall fall = Waterfall.of(x, 100, 9);
+        assertThat(fall.density()).hasNumberOfRows(9);
+        assertThat(fall.binHz()).isEqualTo(0.5);
+        assertThat(fall.stepSeconds()).isEqualTo(1);
+        double[] energy = Arrays.stream(fall.density())
+                .mapToDouble(row -> Arrays.stream(row).sum() * 0.5)
+                .toArray();
+        assertThat(energy[5]).isCloseTo(2, within(1e-6));
+        assertThat(energy[4]).isCloseTo(1, within(0.05));
+        assertThat(energy[6]).isCloseTo(1, within(0.05));
+        assertThat(new double[] {energy[2], energy[3], energy[7], energy[8]}).containsOnly(0);
+        assertThat(new double[] {energy[0], energy[1]}).containsOnly(Double.NaN);
+        assertThat(Waterfall.of(new double[15], 100, 9).density()).isEmpty();
+        assertThat(Waterfall.of(new double[16], 100, 9).density()).hasNumberOfRows(1);
+        assertThat(Waterfall.of(new double[4000], 100, 1).binHz()).isEqualTo(100 / 512.0);
+    }
+
     private static Comparator<Double> near() {
         return (a, b) -> Math.abs(a - b) < 1e-9 ? 0 : Double.compare(a, b);
     }
