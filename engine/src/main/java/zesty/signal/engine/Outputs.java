@@ -227,6 +227,7 @@ final class Outputs implements AutoCloseable {
         if (state == null) {
             return;
         }
+        passed(seconds);
         boolean safe = line.equals(state.output.safe());
         if (state.plannedNanos != 0 && !why.equals(PLAN)) {
             // What its rule says counts again when the plan is over.
@@ -377,11 +378,16 @@ final class Outputs implements AutoCloseable {
         return states.values().stream().anyMatch(state -> state.on && state.drove);
     }
 
-    private double nowSeconds;
+    private double nowSeconds = Double.NaN;
 
-    /** Several times a second. @param seconds of the trail's line now */
+    /** The clock is looked at now and then; an order may come of rows before the first look. */
+    private void passed(double seconds) {
+        nowSeconds = Double.isNaN(seconds) ? nowSeconds : seconds;
+    }
+
+    /** Several times a second. @param seconds of the trail's line now; NaN before its first row */
     void tick(double seconds, long nanos) {
-        nowSeconds = seconds;
+        passed(seconds);
         WatchdogProcess now = watchdog;
         if (now != null) {
             now.beat(nanos);

@@ -216,11 +216,11 @@ final class Recorder implements Recording, Runnable {
         return block.withColumns(columns);
     }
 
-    /** Any thread. @return false when the recording is over or too far behind to take it */
+    /** Any thread. @param atSeconds NaN before the first row. @return false when the recording is over or too far behind to take it */
     @Override
     public boolean mark(double atSeconds, String text) {
         // The stream's time of now is set right by each arrival, so it may go back a little; remarks keep their order.
-        double at = newestMark.accumulateAndGet(atSeconds, Math::max);
+        double at = Double.isNaN(atSeconds) ? atSeconds : newestMark.accumulateAndGet(atSeconds, Math::max);
         return running && queue.offer(new Order.Remark(at, text));
     }
 
@@ -299,7 +299,7 @@ final class Recorder implements Recording, Runnable {
             writer.finish();
         } catch (TakeException e) {
             problem = e.getMessage();
-            LOG.warn("recording stopped: {}", e.getMessage());
+            LOG.warn("recording stopped: {}", e.getMessage(), e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         } catch (Throwable fault) {
@@ -389,7 +389,7 @@ final class Recorder implements Recording, Runnable {
             Order order = queue.poll(WAIT_MS / 10, TimeUnit.MILLISECONDS);
             if (order instanceof Order.Data data) {
                 room.release(QueueBudget.of(data.block()));
-            } else if (order instanceof Order.Decided one && one.decision().seconds() <= last + ROUNDING_SECONDS) {
+            } else if (order instanceof Order.Decided one && !(one.decision().seconds() > last + ROUNDING_SECONDS)) {
                 decisions(one.decision());
             }
             waits = !(decidedUntil.getAsDouble() > last) && System.nanoTime() < until;
@@ -404,10 +404,10 @@ final class Recorder implements Recording, Runnable {
             return;
         }
         for (Decision before : early) {
-            writer.decided(before.later(Math.max(0, firstSeconds - before.seconds())));
+            writer.decided(before.at(Math.max(firstSeconds, before.seconds())));
         }
         early.clear();
-        writer.decided(one.later(Math.max(0, firstSeconds - one.seconds())));
+        writer.decided(one.at(Math.max(firstSeconds, one.seconds())));
     }
 
     /** By the computer's clock it is over once nothing comes any more; on a busy machine rows may come late, but not for ever. */

@@ -27,6 +27,7 @@ import zesty.signal.takes.Decision;
 class OutputsTest {
     private final List<String> board = new CopyOnWriteArrayList<>();
     private final List<String> log = new ArrayList<>();
+    private final List<Double> moments = new ArrayList<>();
     private final List<String> madeSafe = new ArrayList<>();
     private volatile CountDownLatch stuck = new CountDownLatch(0);
     private volatile boolean broken;
@@ -68,6 +69,7 @@ class OutputsTest {
             new Outputs.Told() {
                 @Override
                 public void logged(Decision decision) {
+                    moments.add(decision.seconds());
                     log.add(decision.what() + " " + decision.why());
                 }
 
@@ -92,6 +94,17 @@ class OutputsTest {
             rig = rig.acknowledging(caution);
         }
         return rig;
+    }
+
+    /** The machine may stand still between a row that turned an output on and the first look at the clock. */
+    @Test
+    void whatIsMadeSafeBeforeTheFirstLookHasTheMomentOfTheLastOrder() {
+        simulated(OutputUse.DRY);
+        outputs.tick(Double.NaN, System.nanoTime());
+        order("heat 40");
+        outputs.stoodStill(System.nanoTime());
+        outputs.tick(Double.NaN, System.nanoTime());
+        assertThat(moments).containsExactly(1.0, 1.0);
     }
 
     private static final OutputUse LIVE = OutputUse.DRY.withLive(true);

@@ -265,4 +265,37 @@ class TrailTest {
             assertThat(level.clean().value(1000)).isCloseTo(900, within(1e-3));
         }
     }
+
+    /** A board that speaks only when spoken to: what is marked and sent before its first row lies at the take's beginning. */
+    @Test
+    void aRecordingThatWaitsForItsFirstRowTakesMarks() throws Exception {
+        Path file = folder.resolve("asked.zest");
+        try (PtyPair cable = new PtyPair(folder);
+                OutputStream out = cable.boardEnd()) {
+            Rig rig = Rig.blank("test", "serial:" + cable.computer + "@115200");
+            try (Trail trail = Trail.start(rig)) {
+                until(trail, s -> s.health().state() == LinkState.WARMING_UP);
+                new FarBoard().write(out, 100);
+                rig = until(trail, s -> s.channels().size() == 5) == null ? rig : trail.rig();
+            }
+            try (Trail trail = Trail.start(rig)) {
+                until(trail, s -> s.health().state() == LinkState.WARMING_UP);
+                trail.record(file, "asked", RecordingLimit.NONE, Instant.EPOCH);
+                assertThat(trail.mark("ready", System.nanoTime())).isTrue();
+                trail.send(0, "start", LineEnding.NEW_LINE, System.nanoTime());
+                FarBoard far = new FarBoard();
+                far.write(out, 200);
+                until(trail, s -> s.recording().rows() >= 199);
+                assertThat(trail.mark("later", System.nanoTime())).isTrue();
+                assertThat(trail.stopRecording().problem()).isEmpty();
+            }
+        }
+        try (Take take = Take.open(file)) {
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+            assertThat(take.marks().stream().map(mark -> mark.text())).containsExactly("ready", "sent: start", "later");
+            assertThat(take.marks().get(1).seconds()).isZero();
+            assertThat(take.marks().get(2).seconds()).isBetween(0.9, 240.0);
+        }
+    }
 }

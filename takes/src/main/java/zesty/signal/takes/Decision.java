@@ -19,6 +19,11 @@ public record Decision(double seconds, Kind kind, String name, String what, doub
 
     /** @return the same so many seconds later */
     public Decision later(double by) {
-        return new Decision(seconds + by, kind, name, what, value, why);
+        return at(seconds + by);
+    }
+
+    /** @return the same at another moment */
+    public Decision at(double seconds) {
+        return new Decision(seconds, kind, name, what, value, why);
     }
 }

@@ -107,7 +107,7 @@ final class DecisionTable {
                         connection.prepareStatement("UPDATE decision SET seconds = ?, check_sum = ? WHERE id = ?")) {
             while (row.next()) {
                 Decision one = of(row);
-                Decision now = one.later(moved.applyAsDouble(one.seconds()) - one.seconds());
+                Decision now = one.at(moved.applyAsDouble(one.seconds()));
                 update.setDouble(1, now.seconds());
                 update.setLong(2, check(now));
                 update.setLong(3, row.getLong(7));

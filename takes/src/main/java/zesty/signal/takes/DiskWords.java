@@ -83,6 +83,10 @@ public final class DiskWords {
         if (said.contains("sqlite_cantopen")) {
             return Messages.of("takes.it-cannot-be-opened");
         }
+        if (said.contains("sqlite_constraint")) {
+            // Not the file: what was to be written does not belong there. The log says what it was.
+            return Messages.of("takes.it-failed");
+        }
         if (e instanceof SQLException) {
             return said.contains("sqlite_ioerr")
                     ? Messages.of("takes.the-disk-fails")

@@ -319,7 +319,7 @@ public final class TakeWriter implements AutoCloseable {
 
     /** Adds what was decided, at seconds of the running trail. */
     public void decided(Decision decision) throws TakeException {
-        Decision own = decision.later(since(decision.seconds()) - decision.seconds());
+        Decision own = decision.at(since(decision.seconds()));
         guarded(() -> tally.add(DecisionTable.NAME, DecisionTable.add(connection, own)));
     }
 
@@ -329,8 +329,12 @@ public final class TakeWriter implements AutoCloseable {
         guarded(() -> marks.end(mark, at));
     }
 
+    /** A moment that nobody knew, as before the first row of a trail, is that of the last row so far. */
     private double since(double seconds) {
-        return Double.isNaN(firstSeconds) ? 0 : Math.max(0, sinceFirst(seconds));
+        if (Double.isNaN(seconds) || Double.isNaN(firstSeconds)) {
+            return lastSeconds;
+        }
+        return Math.max(0, sinceFirst(seconds));
     }
 
     /** Makes everything so far safe against the end of the process. @throws TakeException when the disk will not */
