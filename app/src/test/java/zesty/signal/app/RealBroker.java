@@ -56,8 +56,12 @@ public final class RealBroker implements AutoCloseable {
     /** @param more settings, a line each */
     public void start(String more) throws Exception {
         Path settings = folder.resolve("broker.conf");
-        // As root it would take another user, who may not look into a test's folder.
-        Files.writeString(settings, "user root\nlistener " + port + " 127.0.0.1\nlog_type all\n" + more + "\n");
+        // As root it would take another user, who may not look into a test's folder. Of more than a thousand messages
+        // that wait it
+        // would throw the rest away, as they do where a busy machine lets a listener wait for a second.
+        Files.writeString(
+                settings,
+                "user root\nlistener " + port + " 127.0.0.1\nlog_type all\nmax_queued_messages 0\n" + more + "\n");
         process = new ProcessBuilder(program("mosquitto"), "-c", settings.toString())
                 .redirectErrorStream(true)
                 .redirectOutput(folder.resolve("broker.log").toFile())

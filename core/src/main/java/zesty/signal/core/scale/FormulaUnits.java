@@ -54,9 +54,12 @@ final class FormulaUnits {
             }
         }
         double factor = factor(formula, names, known, result.get());
-        return Math.abs(factor - 1) < NEAR
-                ? ""
-                : Messages.of("scale.the-result-is-times-too-small-for", Digits.about(factor, 6), formula.unit());
+        if (Math.abs(factor - 1) < NEAR) {
+            return "";
+        }
+        return factor > 1
+                ? Messages.of("scale.the-result-is-times-too-small-for", Digits.about(factor, 6), formula.unit())
+                : Messages.of("scale.the-result-is-times-too-large-for", Digits.about(1 / factor, 6), formula.unit());
     }
 
     private static Map<? extends Dimension, Integer> basesOf(Unit<?> unit) {

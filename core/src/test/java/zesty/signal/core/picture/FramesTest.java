@@ -74,6 +74,24 @@ class FramesTest {
                 .isZero();
     }
 
+    /**
+     * Columns that are warmer by turns, and one pixel that stands 3 out: by more than 5 · 1.4826 · step ÷ √2 it must. In a cold column
+     * it stands 3 − step above its neighbours, which is enough below 0.4806; in a warm one 3, below 0.5723.
+     */
+    @ParameterizedTest
+    @CsvSource({"0,0,true", "0.47,0,true", "0.49,0,false", "0.56,5,true", "0.58,5,false"})
+    void howFarOneMustStandOutGoesByTheNoise(double step, int at, boolean found) {
+        double[][] frames = new double[6][12];
+        for (int f = 0; f < frames.length; f++) {
+            for (int p = 0; p < 12; p++) {
+                frames[f][p] = f % 2 + step * (p % 4 % 2) + (p == at ? 3 : 0);
+            }
+        }
+        boolean[] dead = DeadPixels.of(new FrameSeries(4, 3, new double[6], frames));
+        assertThat(dead[at]).isEqualTo(found);
+        assertThat(count(dead)).isEqualTo(found ? 1 : 0);
+    }
+
     @Test
     void numbersOfAPictureAndOfABoxPassOverWhatIsMissing() {
         double[] frame = {1, 2, 3, 4, Double.NaN, 6, 7, 8, 9};
@@ -83,6 +101,18 @@ class FramesTest {
         assertThat(all.coldest()).isEqualTo(new FrameNumbers.Spot(1, 0, 0));
         assertThat(all.mean()).isEqualTo(5);
         assertThat(all.share()).isEqualTo(3 / 8.0);
+        double[][] turned = {{9, 8, 7, 6, 6, 2, 3, 4, 6}};
+        FrameNumbers other = FrameNumbers.of(
+                new FrameSeries(3, 3, new double[] {0}, turned), 0, new FrameNumbers.Box(0, 2, 0, 2), 6);
+        assertThat(other.coldest()).isEqualTo(new FrameNumbers.Spot(2, 2, 1));
+        assertThat(other.share()).isEqualTo(3 / 9.0);
+        // Of two that are alike the first is told.
+        assertThat(FrameNumbers.of(
+                        new FrameSeries(2, 2, new double[] {0}, new double[][] {{3, 3, 3, 3}}),
+                        0,
+                        new FrameNumbers.Box(0, 1, 0, 1),
+                        0))
+                .isEqualTo(new FrameNumbers(new FrameNumbers.Spot(3, 0, 0), new FrameNumbers.Spot(3, 0, 0), 3, 1));
         FrameNumbers box = FrameNumbers.of(series, 0, new FrameNumbers.Box(1, 2, 0, 1), Double.NaN);
         assertThat(box.hottest()).isEqualTo(new FrameNumbers.Spot(6, 2, 1));
         assertThat(box.mean()).isCloseTo(11 / 3.0, within(1e-12));

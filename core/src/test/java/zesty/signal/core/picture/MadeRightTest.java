@@ -102,6 +102,7 @@ class MadeRightTest {
         assertThat(PictureMend.NONE.withDead(List.of(10)).of(nothing, WIDTH)[10])
                 .isNaN();
         assertThat(PictureSetup.summaries(nothing)).containsOnly(Double.NaN);
+        assertThat(PictureSetup.summaries(new double[] {Double.NaN, 7, 2, 3})).containsExactly(7, 2, 4);
     }
 
     /** Each pixel with an offset of its own, as cheap sensors have: a lid shows it, noise and all. */

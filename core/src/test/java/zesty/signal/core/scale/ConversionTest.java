@@ -205,6 +205,8 @@ class ConversionTest {
         "x^amps,V,V,V,it adds or compares quantities of different units (V)",
         "x / amps,m/s,m,s,''",
         "x / amps,km/h,m,s,the result is 3.6 times too small for km/h",
+        "x * amps,W,mV,A,the result is 1000 times too large for W",
+        "x,W,V,V,'the result is not in W, by the units of what goes in (V)'",
         "2 * x * amps,V,V,A,''",
         "x * amps,widgets,V,A,''"
     })
@@ -244,6 +246,8 @@ class ConversionTest {
         assertThat(signed.volts(-32768)).isEqualTo(-2.048);
         assertThat(signed.volts(16384)).isEqualTo(1.024);
         assertThat(signed.highestCode()).isEqualTo(32767);
+        assertThat(signed.lowestCode()).isEqualTo(-32768);
+        assertThat(new Converter(16, 2.048, Divisor.STEPS).lowestCode()).isZero();
         assertThat(new Converter(16, 2.048, Divisor.HIGHEST_CODE, true, "").volts(32767))
                 .isEqualTo(2.048);
     }

@@ -85,6 +85,13 @@ class DigitsTest {
         }
         assertThat(Digits.fixed(-3.14159, 2)).isEqualTo("\u22123.14");
         assertThat(Digits.of(-0.5)).isEqualTo("\u22120.5");
+        assertThat(Digits.of(1e9)).isEqualTo("1e9");
+        assertThat(Digits.of(999_999_000)).isEqualTo("999999000");
+        assertThat(Digits.of(1e-5)).isEqualTo("0.00001");
+        assertThat(Digits.of(2.5e-7)).isEqualTo("2.5e\u22127");
+        assertThat(Digits.exact(1e15)).isEqualTo("1.0E15");
+        assertThat(Digits.typed(" \u22123,5")).isEqualTo(-3.5);
+        assertThat(Digits.box(-0.25)).isEqualTo("-0.25");
         // What is rounded to nothing has no sign.
         assertThat(Digits.fixed(-0.0004, 2)).isEqualTo("0.00");
         assertThat(Digits.of(1234567)).doesNotContain(",").doesNotContain(" ");
