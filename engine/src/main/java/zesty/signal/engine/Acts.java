@@ -198,8 +198,10 @@ public final class Acts {
         if (rig.get().act().isNone() || nanos - lookedNanos < LOOK_NANOS) {
             return false;
         }
-        if (lookedNanos > 0 && nanos - lookedNanos > TimeUnit.MILLISECONDS.toNanos(Watchdog.FROZEN_MS)) {
-            // Its watchdog has seen it, too.
+        boolean byItsOwnTime = feeds.stream().allMatch(feed -> feed.reader().unpaced());
+        boolean stood = lookedNanos > 0 && nanos - lookedNanos > TimeUnit.MILLISECONDS.toNanos(Watchdog.FROZEN_MS);
+        if (stood && !byItsOwnTime) {
+            // Its watchdog has seen it, too. A file has waited meanwhile, and nothing of it was missed.
             outputs.stoodStill(lookedNanos);
         }
         lookedNanos = nanos;

@@ -1,6 +1,7 @@
 package zesty.signal.engine;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -11,6 +12,9 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.boards.link.LinkAddress;
 import zesty.signal.boards.link.LinkException;
 import zesty.signal.core.act.Condition;
 import zesty.signal.core.act.Output;
@@ -105,6 +109,27 @@ class OutputsTest {
         outputs.stoodStill(System.nanoTime());
         outputs.tick(Double.NaN, System.nanoTime());
         assertThat(moments).containsExactly(1.0, 1.0);
+    }
+
+    /** A program that stands still misses what a board says; a file waits, and is decided as if nothing had been. */
+    @ParameterizedTest
+    @CsvSource({"sim:cupboard,the program stood still", "file:/nowhere/rows.csv,released by hand"})
+    void onlyWhatHasATimeOfItsOwnIsMissedWhileTheProgramStands(String source, String why) throws Exception {
+        Rig rig = rig(source, OutputUse.DRY, Set.of());
+        LinkAddress address = LinkAddress.parse(source);
+        Feed feed = new Feed(
+                "", new SourceReader(address, address.link(), rig.sources().get(0), null), null);
+        TrailQueue queue = new TrailQueue(() -> true);
+        Acts acts = new Acts(() -> rig, List.of(feed), queue, new RunningRecording(() -> 0), () -> 3);
+        acts.rig(rig);
+        acts.byHand("heater", "heat 40");
+        ((TrailQueue.Order.Act) queue.next()).what().run();
+        long now = System.nanoTime();
+        acts.look(now);
+        acts.look(now + 5_000_000_000L);
+        assertThat(acts.snapshot().log())
+                .extracting(Decision::what, Decision::why)
+                .containsExactly(tuple("heat 40", "by hand, dry run"), tuple("heat 0", why + ", dry run"));
     }
 
     private static final OutputUse LIVE = OutputUse.DRY.withLive(true);
