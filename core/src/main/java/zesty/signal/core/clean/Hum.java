@@ -31,6 +31,10 @@ public record Hum(double hz, double widthHz) implements Step {
 
     @Override
     public Stage stage(double rate, Start start) {
+        return follower(rate);
+    }
+
+    private HumFollower follower(double rate) {
         Words.corner(text(), hz, rate);
         if (!(widthHz < hz / 2)) {
             throw new RecipeException(
@@ -47,13 +51,14 @@ public record Hum(double hz, double widthHz) implements Step {
     /** What comes first is not known yet: it runs back over the beginning before it runs forward. */
     @Override
     public void bothWays(double[] data, double rate) {
-        Stage stage = stage(rate, Start.SETTLED);
+        HumFollower follower = follower(rate);
         int lead = (int) Math.min(data.length, Math.ceil(3 / widthHz * rate));
         double[] mirrored = new double[lead];
         for (int i = 0; i < lead; i++) {
             mirrored[i] = data[lead - 1 - i];
         }
-        stage.apply(mirrored, 0, lead);
-        stage.apply(data, 0, data.length);
+        follower.apply(mirrored, 0, lead);
+        follower.turnRound();
+        follower.apply(data, 0, data.length);
     }
 }

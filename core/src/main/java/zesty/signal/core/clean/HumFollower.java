@@ -50,6 +50,19 @@ final class HumFollower implements Stage {
         since = 0;
     }
 
+    /**
+     * From here on time runs the other way, beginning with the sample that came last once more: what turned forward turns
+     * back, so that cosines stay and sines change their sign.
+     */
+    void turnRound() {
+        for (int k = 0; k < harmonics; k++) {
+            sin[k] = -sin[k];
+        }
+        phase = 2 * Math.PI * hz / rateHz - phase;
+        before = Double.NaN;
+        since = 0;
+    }
+
     @Override
     public void apply(double[] data, int offset, int length) {
         for (int i = offset; i < offset + length; i++) {
