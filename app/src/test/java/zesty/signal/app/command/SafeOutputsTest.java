@@ -57,6 +57,8 @@ class SafeOutputsTest {
         board.close();
     }
 
+    private static final String NOTHING_COMES = "nothing comes of air";
+
     /** Records with a rule that holds from the first row on, and waits until the board was told to heat. */
     private void heating(int steadyMillis, String more, String... words) throws Exception {
         Path rig = folder.resolve("rig.json");
@@ -106,6 +108,20 @@ class SafeOutputsTest {
     @ParameterizedTest
     @EnumSource(End.class)
     void theHeaterGoesOffWhateverEnds(End how) throws Exception {
+        List<String> whys = ended(how);
+        for (int more = 0; how == End.FROZEN && whys.contains(NOTHING_COMES) && more < 5; more++) {
+            // The board itself had no time on a busy machine, and the heater was off before anything froze.
+            process.destroyForcibly().waitFor();
+            board.heard.clear();
+            whys = ended(how);
+        }
+        if (how == End.FROZEN) {
+            assertThat(whys).contains("the program stood still");
+        }
+    }
+
+    /** @return why the take's outputs were set, where the program comes to itself again */
+    private List<String> ended(End how) throws Exception {
         heating(700, "");
         int told = board.heard.size();
         long from = System.nanoTime();
@@ -118,18 +134,17 @@ class SafeOutputsTest {
         long safe = board.until("heat 0", told);
         System.out.printf("safe %s: %d ms%n", how, (safe - from) / 1_000_000);
         heatedOnceAndMadeSafe();
-        if (how == End.FROZEN) {
-            // It comes back to itself, hears of what was done meanwhile, and does not heat again by itself.
-            signal("CONT");
-            TimeUnit.MILLISECONDS.sleep(1500);
-            assertThat(board.heard)
-                    .hasSizeLessThan(5)
-                    .allMatch(one -> !one.line().equals("heat 40") || one.nanos() < from);
-            signal("TERM");
-            process.waitFor();
-            try (Take take = Take.open(folder.resolve("it.zest"))) {
-                assertThat(take.decisions().stream().map(Decision::why)).contains("the program stood still");
-            }
+        if (how != End.FROZEN) {
+            return List.of();
+        }
+        // It comes back to itself, hears of what was done meanwhile, and does not heat again by itself.
+        signal("CONT");
+        TimeUnit.MILLISECONDS.sleep(1500);
+        assertThat(board.heard).hasSizeLessThan(5).allMatch(one -> !one.line().equals("heat 40") || one.nanos() < from);
+        signal("TERM");
+        process.waitFor();
+        try (Take take = Take.open(folder.resolve("it.zest"))) {
+            return take.decisions().stream().map(Decision::why).toList();
         }
     }
 
