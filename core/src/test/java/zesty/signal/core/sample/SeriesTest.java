@@ -7,15 +7,18 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SeriesTest {
-    @Test
-    void rangesEqualALookAtEverySampleAlsoAfterTheRingWentRound() {
-        SeriesRing series = new SeriesRing(1 << 16);
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void rangesEqualALookAtEverySampleAlsoAfterTheRingWentRound(boolean exactly) {
+        SeriesRing series = new SeriesRing(1 << 16, exactly);
         Random random = new Random(9);
         double[] all = new double[300_000];
         for (int i = 0; i < all.length; i++) {
-            all[i] = i % 97 == 0 ? Double.NaN : (float) random.nextGaussian();
+            all[i] = i % 97 == 0 ? Double.NaN : random.nextGaussian();
         }
         for (int at = 0; at < all.length; ) {
             int n = Math.min(all.length - at, 1 + random.nextInt(5000));
@@ -23,6 +26,11 @@ class SeriesTest {
             at += n;
         }
         assertThat(series.end()).isEqualTo(all.length);
+        assertThat(series.capacity()).isEqualTo(1 << 16);
+        for (int i = (int) series.start(); i < all.length; i++) {
+            assertThat((Double) series.value(i))
+                    .isEqualTo(exactly ? (Double) all[i] : (Double) (double) (float) all[i]);
+        }
         assertThat(series.start()).isEqualTo(all.length - (1 << 16) + SeriesRing.MARGIN);
         float[] found = new float[2];
         for (int trial = 0; trial < 2000; trial++) {
@@ -53,6 +61,12 @@ class SeriesTest {
         assertThat(joined.gaps()).hasSize(1);
         assertThat(joined.head(3).gaps()).isEmpty();
         assertThat(joined.head(4).gaps()).hasSize(1);
+        assertThat(joined.head(0).rows()).isZero();
+        assertThat(joined.tail(3).gaps()).hasSize(1);
+        assertThat(joined.tail(4).gaps()).isEmpty();
+        assertThat(joined.tail(4).columns()[0]).containsExactly(5);
+        assertThat(joined.tail(0)).isSameAs(joined);
+        assertThat(joined.head(5)).isSameAs(joined);
         TimeRing ring = new TimeRing(1 << 16);
         ring.append(joined.time(), joined.rows());
         assertThat(ring.firstAtOrAfter(1.2)).isEqualTo(3);
