@@ -44,4 +44,28 @@ class DifferenceTest {
                 .isEmpty();
         assertThatThrownBy(() -> Difference.paired(BEFORE, OTHERS)).hasMessageContaining("there are 5 and 6");
     }
+
+    /** The other way round it is lower by as much; of groups that overlap nothing is claimed. */
+    @Test
+    void whatMayBeChanceIsNotCalledReal() {
+        Difference lower = Difference.welch(OTHERS, BEFORE).orElseThrow();
+        assertThat(lower.real()).isTrue();
+        assertThat(lower.high()).isCloseTo(-2.339540378056507, within(1e-6));
+        assertThat(lower.words("The rate", "", "after", "rest"))
+                .isEqualTo("The rate is lower in rest than in after by 4.56, with 95 % confidence between \u22126.77"
+                        + " and \u22122.34: the difference is real.");
+        // Means 2 and 3, both of variance 1 and n 3: t = 1/√(2/3) at 4 degrees, where 2.776 leaves one in twenty.
+        Difference chance =
+                Difference.welch(new double[] {1, 2, 3}, new double[] {2, 3, 4}).orElseThrow();
+        assertThat(chance.real()).isFalse();
+        assertThat(chance.low()).isCloseTo(1 - 2.7764451 * Math.sqrt(2 / 3.0), within(1e-6));
+        assertThat(chance.high()).isCloseTo(1 + 2.7764451 * Math.sqrt(2 / 3.0), within(1e-6));
+        assertThat(chance.words("It", "V", "a", "b"))
+                .startsWith("It differs by 1 V from a to b")
+                .contains("chance");
+        assertThat(Difference.paired(new double[] {1, 2, 3}, new double[] {2, 3, 4}))
+                .isEmpty();
+        assertThat(Spread.of(new double[] {2, 4, 4, Double.NaN, 4, 5, 5, 7, 9}))
+                .isEqualTo(new Spread(5, Math.sqrt(32 / 7.0), 8, 2, 9));
+    }
 }
