@@ -36,7 +36,10 @@ final class HitsReader extends Recorded {
     /** What stands so far out of the moment before it is no ringing. */
     private static final double OUT_OF_RINGING = 6;
 
-    /** What rises so far within the ringing may be a second strike, or two modes that come and go against each other. */
+    /**
+     * What rises so far may be a strike: a second one in the ringing or two modes that come and go against each other, or a soft one
+     * that builds up over several swings.
+     */
     private static final double MAYBE_RISES = 1.15;
     /**
      * A hit is so much higher than the ringing that was learned. Chosen on strikes of 1:20 beside ringing of one mode and
@@ -73,7 +76,7 @@ final class HitsReader extends Recorded {
     /** @param size how far from rest it went, as a multiple of what it had to pass */
     private record Hit(double seconds, double peak, double size) {}
 
-    /** @param maybe how many rises within ringing were not taken for hits and may be ones */
+    /** @param maybe how many rises within ringing or noise were not taken for hits and may be ones */
     private record Found(List<Hit> hits, double threshold, double release, double deadSeconds, int maybe) {}
 
     @Override
@@ -219,7 +222,7 @@ final class HitsReader extends Recorded {
         }
     }
 
-    /** @param before what was highest in the moment before each. @param ringing null where nothing was learned. @return how many rises within ringing may be hits, too */
+    /** @param before what was highest in the moment before each. @param ringing null where nothing was learned. @return how many rises within ringing or noise may be hits, too */
     private int find(
             Segment stretch, int first, double[] off, double[] before, double reach, Ringing ringing, List<Hit> hits) {
         int attack = (int) Math.max(4, Math.round(ATTACK_SECONDS * rateHz));
@@ -255,8 +258,6 @@ final class HitsReader extends Recorded {
                     told = 0;
                 } else if (clearly
                         && i >= told
-                        && last >= 0
-                        && i - last < rateHz * RINGS_SECONDS
                         && size > THRESHOLD_MARGIN * reach
                         && height > (ringing == null ? rings : rings / OVER_RINGING * MAYBE_RISES)) {
                     maybe++;
@@ -360,9 +361,10 @@ final class HitsReader extends Recorded {
             double share = (double) found.maybe() / (found.hits().size() + found.maybe());
             return new Quality(
                     Math.max(0.3, 1 - share),
-                    List.of(Messages.of(
-                            "read.hits.within-the-ringing-may-be-second",
-                            found.maybe() + (found.maybe() == 1 ? " rise" : " rises"))));
+                    List.of(
+                            found.maybe() == 1
+                                    ? Messages.of("read.hits.one-rise-may-be-a-hit")
+                                    : Messages.of("read.hits.rises-may-be-hits", found.maybe())));
         }
         return new Quality(1, List.of());
     }
