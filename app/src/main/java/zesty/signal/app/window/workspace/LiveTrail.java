@@ -82,12 +82,18 @@ public final class LiveTrail implements Shown {
 
     /** A recording that runs was marked at that moment. */
     void marked(long nanoTime, String text) {
-        marks.add(new Mark(snapshot(nanoTime).nowSeconds(nanoTime), text));
+        marks.add(new Mark(now(nanoTime), text));
+    }
+
+    /** Before the first row it is the moment of that row, as in the take. */
+    private double now(long nanoTime) {
+        double seconds = snapshot(nanoTime).nowSeconds(nanoTime);
+        return Double.isNaN(seconds) ? 0 : seconds;
     }
 
     /** The span that the newest mark of that text begins ends at that moment. */
     void markEnded(long nanoTime, String text) {
-        double now = snapshot(nanoTime).nowSeconds(nanoTime);
+        double now = now(nanoTime);
         for (int i = marks.size() - 1; i >= 0; i--) {
             Mark mark = marks.get(i);
             if (mark.text().equals(text)) {
