@@ -42,10 +42,6 @@ final class MainView extends StackPane {
     /** What a row of marks below the time axis takes more. */
     private static final double MARKS_ROW = 22;
 
-    /** Lanes that nobody touches are painted when they have moved so far: with two pixels ten seconds in sight take a third more of a processor. */
-    private static final double QUIET_PIXELS = 3;
-    /** And so often at least, which makes four frames of the toolkit: with five it takes a tenth less, but who taps a sensor would see it late. */
-    private static final double QUIET_SECONDS = 0.06;
     /** They are painted with each frame for so long after the last touch. */
     private static final double BUSY_SECONDS = 0.5;
     /** How often lanes step where they are not to run. */
@@ -312,9 +308,7 @@ final class MainView extends StackPane {
         if (workspace.view().calm().get() && lanes.fits()) {
             return CALM_SECONDS;
         }
-        return now < busyUntil || someSignal && !lanes.fits()
-                ? 0
-                : Math.min(QUIET_PIXELS * lanes.secondsPerPixel(), QUIET_SECONDS);
+        return now < busyUntil || someSignal && !lanes.fits() ? 0 : lanes.quietSeconds();
     }
 
     /** Opens a stop's bench, or closes it when it is open. */

@@ -27,6 +27,10 @@ import zesty.signal.engine.StreamSnapshot;
  */
 public final class LaneStack extends VBox implements Drawn {
     private static final double BETWEEN = 9;
+    /** Lanes that nobody touches are painted when they have moved so far: with two pixels ten seconds in sight take a third more of a processor. */
+    private static final double QUIET_PIXELS = 3;
+    /** And so often at least, which makes four frames of the toolkit: with five it takes a tenth less, but who taps a sensor would see it late. */
+    private static final double QUIET_SECONDS = 0.06;
 
     private final Workspace workspace;
     private final Map<String, LaneView> lanes = new HashMap<>();
@@ -98,9 +102,9 @@ public final class LaneStack extends VBox implements Drawn {
         return painted && stack.getChildren().stream().allMatch(node -> ((LaneView) node).fits());
     }
 
-    /** @return how long a pixel column was in the last frame, in s */
-    public double secondsPerPixel() {
-        return time.pixel();
+    /** @return how long lanes that nobody touches may stay as they were painted last, in s */
+    public double quietSeconds() {
+        return Math.min(QUIET_PIXELS * time.pixel(), QUIET_SECONDS);
     }
 
     /** Paints a frame. @param words whether the lanes' words and numbers are said anew */
