@@ -1,6 +1,7 @@
 package zesty.signal.core.read.vibration;
 
 import java.util.Arrays;
+import zesty.signal.core.sample.Order;
 
 /**
  * Tells samples that stand at an end of the range. A wave that is cut off lies flat at its highest value, again and
@@ -19,6 +20,10 @@ final class Clipping {
     private static final int NEAREST = 4;
 
     private static final int FEW_NEAREST = 12;
+    /** Values this many times as many steps apart as there are of them are sparse. */
+    private static final double SPARSE = 2;
+
+    private static final double MOSTLY = 0.75;
 
     private Clipping() {}
 
@@ -70,18 +75,27 @@ final class Clipping {
 
     /**
      * Whether the last value comes far more often than any of those next to it: that of a wave that repeats itself does not. Only
-     * those nearest are asked: among all of a long record some value comes three times by chance.
+     * those nearest are asked: among all of a long record some value comes three times by chance. Where they are sparse some of
+     * them come twice by chance, too, and what most of them do counts.
      */
     private static boolean stands(double[] sorted) {
         int first = lowerBound(sorted, sorted[sorted.length - 1]);
         int at = sorted.length - first;
-        int most = 0;
-        int now = 0;
-        for (int i = first - 1; i >= Math.max(0, first - Math.max(FEW_NEAREST, NEAREST * at)); i--) {
-            now = i < first - 1 && sorted[i] == sorted[i + 1] ? now + 1 : 1;
-            most = Math.max(most, sorted[i] > sorted[0] ? now : 0);
+        int from = Math.max(0, first - Math.max(FEW_NEAREST, NEAREST * at));
+        if (from == first) {
+            return true;
         }
-        return at > LEAST * most;
+        double[] often = new double[first - from];
+        for (int i = from; i < first; ) {
+            int end = i;
+            while (end < first && sorted[end] == sorted[i]) {
+                end++;
+            }
+            Arrays.fill(often, i - from, end - from, sorted[i] > sorted[0] ? end - i : 0);
+            i = end;
+        }
+        boolean sparse = (sorted[first - 1] - sorted[from]) / step(sorted) > SPARSE * often.length;
+        return at > LEAST * Order.quantile(often, sparse ? MOSTLY : 1);
     }
 
     /** Whether there are many steps within a hundredth of the range. */
