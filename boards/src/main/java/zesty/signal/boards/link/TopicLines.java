@@ -16,7 +16,7 @@ import zesty.signal.core.decode.Stations;
 
 /**
  * Messages of many topics as lines of one stream: a JSON object a message, with the topic's number in it, by which each topic is a station
- * of its own. A topic's number comes from its name, so that it is the same on another day. One thread, but for {@link #nameOf}.
+ * of its own. A topic's number comes from its name, so that it is the same on another day. Any thread.
  */
 final class TopicLines {
     /** Numbers a double and a person can read; two topics in a million share one, and then the later takes the next. */
@@ -54,7 +54,7 @@ final class TopicLines {
         this.filter = filter;
     }
 
-    /** @return what is told apart by the filter's + and #: wren of boats/wren/battery; empty for a number that is none. Any thread */
+    /** @return what is told apart by the filter's + and #: wren of boats/wren/battery; empty for a number that is none */
     String nameOf(int number) {
         synchronized (names) {
             return names.getOrDefault(number, "");
@@ -160,21 +160,18 @@ final class TopicLines {
     }
 
     private int number(String topic) {
-        Integer known = numbers.get(topic);
-        if (known != null) {
-            return known;
-        }
-        CRC32 sum = new CRC32();
-        sum.update(topic.getBytes(StandardCharsets.UTF_8));
-        int number = (int) (sum.getValue() % NUMBERS) + 1;
         synchronized (names) {
-            while (names.containsKey(number)) {
-                number = number % NUMBERS + 1;
-            }
-            names.put(number, name(topic));
+            return numbers.computeIfAbsent(topic, fresh -> {
+                CRC32 sum = new CRC32();
+                sum.update(fresh.getBytes(StandardCharsets.UTF_8));
+                int number = (int) (sum.getValue() % NUMBERS) + 1;
+                while (names.containsKey(number)) {
+                    number = number % NUMBERS + 1;
+                }
+                names.put(number, name(fresh));
+                return number;
+            });
         }
-        numbers.put(topic, number);
-        return number;
     }
 
     private String name(String topic) {

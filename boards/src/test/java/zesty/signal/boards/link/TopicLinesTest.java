@@ -3,6 +3,13 @@ package zesty.signal.boards.link;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.BrokenBarrierException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentMap;
+import java.util.concurrent.CyclicBarrier;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -68,5 +75,38 @@ class TopicLinesTest {
         assertThat(lines.nameOf(number + 1)).isEmpty();
         // The same on another day.
         assertThat(of(new TopicLines(filter), topic, "1")).isEqualTo(line);
+    }
+
+    /** A link that is opened anew may hear the last of the old session while the new one begins: a topic keeps its number. */
+    @Test
+    void aTopicHasOneNumberWhoeverAsks() throws Exception {
+        for (int round = 0; round < 40; round++) {
+            TopicLines lines = new TopicLines("fleet/#");
+            ConcurrentMap<String, Set<String>> numbers = new ConcurrentHashMap<>();
+            List<Thread> all = new ArrayList<>();
+            CyclicBarrier together = new CyclicBarrier(4);
+            for (int t = 0; t < 4; t++) {
+                Thread one = new Thread(() -> {
+                    try {
+                        together.await();
+                    } catch (InterruptedException | BrokenBarrierException e) {
+                        throw new IllegalStateException(e);
+                    }
+                    for (int boat = 0; boat < 300; boat++) {
+                        String said = of(lines, "fleet/" + boat, "1");
+                        numbers.computeIfAbsent("fleet/" + boat, name -> ConcurrentHashMap.newKeySet())
+                                .add(said.replaceAll(".*\"topic\":(\\d+).*\n", "$1"));
+                    }
+                });
+                all.add(one);
+                one.start();
+            }
+            for (Thread one : all) {
+                one.join();
+            }
+            assertThat(numbers)
+                    .hasSize(300)
+                    .allSatisfy((topic, its) -> assertThat(its).as(topic).hasSize(1));
+        }
     }
 }
