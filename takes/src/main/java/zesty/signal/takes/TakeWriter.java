@@ -221,8 +221,12 @@ public final class TakeWriter implements AutoCloseable {
             } else {
                 insertBlock.setNull(4, java.sql.Types.REAL);
                 double[] seconds = new double[block.rows()];
+                double before = first;
                 for (int row = 0; row < seconds.length; row++) {
-                    seconds[row] = sinceFirst(block.time().secondsAt(row));
+                    // Rows that are dated by arrival may overlap where their rate was thought over; times that fall
+                    // would read as damage.
+                    before = Math.max(before, sinceFirst(block.time().secondsAt(row)));
+                    seconds[row] = before;
                 }
                 values(share, TakeSchema.timesOf(source), Packed.of(seconds, seconds.length));
             }

@@ -386,4 +386,25 @@ class TakeTest {
                     .hasMessageContaining(wrong[1]);
         }
     }
+
+    /** Blocks dated by arrival may overlap, and are joined into one: no row of it is lost. */
+    @Test
+    void rowsWhoseTimesOverlapAreAllThere() throws Exception {
+        Path file = folder.resolve("overlap.zest");
+        Rig rig = Rig.blank("r", "sim:deck")
+                .withFormat(new DelimitedFormat(',', false, false, "", List.of(new Column("x", "V")), null));
+        try (TakeWriter writer = TakeWriter.create(file, "t", rig, Instant.EPOCH)) {
+            writer.append(new Block(
+                    new TimeBase.Explicit(new double[] {5, 5.1, 5.2, 5.15, 5.25}),
+                    new double[][] {{1, 2, 3, 4, 5}},
+                    5,
+                    List.of()));
+            writer.finish();
+        }
+        try (Take take = Take.open(file)) {
+            assertThat(take.column(0)).containsExactly(1, 2, 3, 4, 5);
+            take.verify();
+            assertThat(take.damage()).isEmpty();
+        }
+    }
 }

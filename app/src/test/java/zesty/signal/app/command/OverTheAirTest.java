@@ -229,7 +229,7 @@ class OverTheAirTest {
             for (int b = 0; b < BOATS.length; b++) {
                 double own = Double.parseDouble(number("boats/" + BOATS[b] + "/battery"));
                 assertThat(Arrays.stream(topics).filter(t -> t == own).count())
-                        .as(BOATS[b])
+                        .as("%s, %s, in %s; %s", BOATS[b], own, Arrays.toString(topics), read.damage())
                         .isEqualTo(sent[b]);
             }
             assertThat(read.marks()).anyMatch(mark -> mark.text().equals("snipe is silent"));
