@@ -221,7 +221,7 @@ public final class TakeWriter implements AutoCloseable {
             } else {
                 insertBlock.setNull(4, java.sql.Types.REAL);
                 double[] seconds = new double[block.rows()];
-                double before = first;
+                double before = Double.NEGATIVE_INFINITY;
                 for (int row = 0; row < seconds.length; row++) {
                     // Rows that are dated by arrival may overlap where their rate was thought over; times that fall
                     // would read as damage.
