@@ -22,6 +22,8 @@ import zesty.signal.core.text.Messages;
 final class TakeRows implements AutoCloseable {
     /** No recording writes pieces as long as this. */
     private static final int MOST_ROWS = 1 << 24;
+    /** Two times that differ by less, in s, may be the same one rounded. */
+    private static final double FALLEN_SECONDS = 1e-6;
 
     /** A run of rows; without a period each has a time of its own. */
     private record Piece(long firstRow, int rows, double first, double period, long at) {
@@ -101,7 +103,7 @@ final class TakeRows implements AutoCloseable {
     private void line(Piece next) {
         Piece before = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
         long due = before == null ? 0 : before.firstRow() + before.rows();
-        if (next.firstRow() < due || before != null && next.first() < before.first()) {
+        if (next.firstRow() < due || !checked && before != null && next.first() < before.first()) {
             damage.tell(Messages.of("takes.the-rows-from-row-on-are-lost-they", next.firstRow()));
             return;
         }
@@ -115,7 +117,8 @@ final class TakeRows implements AutoCloseable {
                     from,
                     next.first()));
         }
-        pieces.add(new Piece(next.firstRow(), next.rows(), next.first(), next.period(), rows));
+        double first = before == null ? next.first() : Math.max(before.first(), next.first());
+        pieces.add(new Piece(next.firstRow(), next.rows(), first, next.period(), rows));
         rows += next.rows();
     }
 
@@ -185,11 +188,18 @@ final class TakeRows implements AutoCloseable {
     private double[] own(int index) {
         Piece piece = pieces.get(index);
         double[] times = unpacked(piece, TakeSchema.timesOf(source));
-        double before = piece.first();
+        // Its first time is as it was, and the times of its rows are rounded.
+        double before = piece.first() - FALLEN_SECONDS;
         for (int row = 0; times != null && row < times.length; row++) {
-            // Also without a checksum: times that fall, or are none, are not those of a recording.
-            times = times[row] >= before - 1e-6 && times[row] < Double.POSITIVE_INFINITY ? times : null;
-            before = times == null ? before : times[row];
+            // Also without a checksum: times that fall, or are none, are not those of a recording. With one that checks
+            // they fell when they were written, as those of clocks that first looked coarse once did.
+            boolean could = checked || times[row] >= before - FALLEN_SECONDS;
+            before = Math.max(before, times[row]);
+            if (could && before < Double.POSITIVE_INFINITY) {
+                times[row] = before;
+            } else {
+                times = null;
+            }
         }
         if (times == null) {
             damage.tell(String.format(

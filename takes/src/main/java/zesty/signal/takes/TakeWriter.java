@@ -223,8 +223,7 @@ public final class TakeWriter implements AutoCloseable {
                 double[] seconds = new double[block.rows()];
                 double before = Double.NEGATIVE_INFINITY;
                 for (int row = 0; row < seconds.length; row++) {
-                    // Rows that are dated by arrival may overlap where their rate was thought over; times that fall
-                    // would read as damage.
+                    // Whoever dates rows lets no time fall; if one did, it would read as damage and cost its rows.
                     before = Math.max(before, sinceFirst(block.time().secondsAt(row)));
                     seconds[row] = before;
                 }

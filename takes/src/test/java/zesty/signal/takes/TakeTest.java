@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.Statement;
 import java.time.Instant;
@@ -22,6 +23,8 @@ import java.util.Random;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.BoardClock;
 import zesty.signal.core.decode.Column;
@@ -387,24 +390,39 @@ class TakeTest {
         }
     }
 
-    /** Blocks dated by arrival may overlap, and are joined into one: no row of it is lost. */
-    @Test
-    void rowsWhoseTimesOverlapAreAllThere() throws Exception {
+    /** Times that fell within a block: none is written any more, and of a take that has them no row is lost. */
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void rowsWhoseTimesFallAreAllThere(boolean written) throws Exception {
         Path file = folder.resolve("overlap.zest");
+        double[] times = {5, 5.1, 5.2, 5.15, 5.25};
         Rig rig = Rig.blank("r", "sim:deck")
                 .withFormat(new DelimitedFormat(',', false, false, "", List.of(new Column("x", "V")), null));
         try (TakeWriter writer = TakeWriter.create(file, "t", rig, Instant.EPOCH)) {
-            writer.append(new Block(
-                    new TimeBase.Explicit(new double[] {5, 5.1, 5.2, 5.15, 5.25}),
-                    new double[][] {{1, 2, 3, 4, 5}},
-                    5,
-                    List.of()));
+            writer.append(
+                    new Block(new TimeBase.Explicit(times), new double[][] {{1, 2, 3, 4, 5}}, times.length, List.of()));
             writer.finish();
+        }
+        if (written) {
+            Packed fallen = Packed.of(Arrays.stream(times).map(t -> t - 5).toArray(), times.length);
+            int column = TakeSchema.timesOf(0);
+            try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+                    PreparedStatement update = connection.prepareStatement(
+                            "UPDATE block_values SET width = ?, divisor = ?, base = ?, data = ?, check_sum = ?"
+                                    + " WHERE column_id = " + column)) {
+                update.setInt(1, fallen.width());
+                update.setDouble(2, fallen.divisor());
+                update.setLong(3, fallen.base());
+                update.setBytes(4, fallen.data());
+                update.setLong(5, TakeRows.check(fallen, 0, column));
+                assertThat(update.executeUpdate()).isEqualTo(1);
+            }
         }
         try (Take take = Take.open(file)) {
             assertThat(take.column(0)).containsExactly(1, 2, 3, 4, 5);
             take.verify();
             assertThat(take.damage()).isEmpty();
+            assertThat(take.times(0)).containsExactly(new double[] {0, 0.1, 0.2, 0.2, 0.25}, within(1e-9));
         }
     }
 }

@@ -25,6 +25,7 @@ final class ClockSteps {
     /** Of steps shorter than so many ticks one may be half as long again as the next, which is no gap. */
     private static final double COARSE_TICKS = 2;
 
+    private final boolean even;
     private final Losses losses;
     private final double[] recent = new double[15];
     private int count;
@@ -37,7 +38,9 @@ final class ClockSteps {
     /** By what steps differ at least, in s: what the clock can tell apart; 0 where they do not. */
     private double tickSeconds;
 
-    ClockSteps(Losses losses) {
+    /** @param even whether rows come at a rate, so that they lie evenly between ticks coarser than it */
+    ClockSteps(boolean even, Losses losses) {
+        this.even = even;
         this.losses = losses;
     }
 
@@ -90,18 +93,19 @@ final class ClockSteps {
     record Between(long numbered, boolean exact, double turn, boolean bridged, boolean restarted, boolean unseen) {}
 
     /**
-     * The time of a row within the tick that its clock tells: as evenly behind the one before it as that allows. Clocks
-     * finer than half a step are taken at their word.
+     * The time of a row within the tick that its clock tells: as evenly behind the one before it as that allows, and never
+     * before it. Clocks finer than half a step are taken at their word, and those of rows that come at no rate.
      *
      * @param before time of the row before, in s
      * @param stamp what the clock says, in s
      */
     double within(double before, double stamp) {
+        double least = Math.max(before, stamp);
         double period = periodSeconds();
-        if (!(period < COARSE_TICKS * tickSeconds)) {
-            return Math.max(before, stamp);
-        }
-        return Math.max(stamp, Math.min(before + period, stamp + tickSeconds));
+        // What was taken for a tick may turn out to be many: those before stand further on than this one could then.
+        return even && period < COARSE_TICKS * tickSeconds
+                ? Math.max(least, Math.min(before + period, stamp + tickSeconds))
+                : least;
     }
 
     /**

@@ -54,11 +54,12 @@ final class ClockTime {
     /** The newest row where its stamp is in doubt, until the next one tells; null for none. */
     private Rows held;
 
-    ClockTime(BoardClock clock, SequenceLosses sequence, Losses losses) {
+    /** @param even whether rows come at a rate, not each in its own time */
+    ClockTime(BoardClock clock, boolean even, SequenceLosses sequence, Losses losses) {
         this.clock = clock;
         this.sequence = sequence;
         this.losses = losses;
-        steps = new ClockSteps(losses);
+        steps = new ClockSteps(even, losses);
     }
 
     void relink() {

@@ -64,7 +64,7 @@ public final class Timestamper {
         }
         SequenceLosses numbers = new SequenceLosses(sequence, losses);
         double period = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);
-        byClock = clock == null ? null : new ClockTime(clock, numbers, losses);
+        byClock = clock == null ? null : new ClockTime(clock, !uneven, numbers, losses);
         byArrival = clock == null ? new ArrivalTime(statedRateHz, period, numbers, losses) : null;
     }
 

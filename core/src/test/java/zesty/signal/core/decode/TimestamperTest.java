@@ -302,6 +302,29 @@ class TimestamperTest {
         }
     }
 
+    /** Boards that a message wakes all at once, through a broker: a few within a tick or two, then nothing for a while. */
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void timeNeverFallsAndMessagesOfManyTopicsKeepTheirOwn(boolean uneven) {
+        for (int seed = 0; seed < 200; seed++) {
+            Random random = new Random(seed);
+            double[] stamps = new double[60];
+            double now = 100;
+            for (int i = 0; i < stamps.length; i++) {
+                now += i % 5 == 0 ? 995 + random.nextInt(10) : random.nextInt(3);
+                stamps[i] = now;
+            }
+            double[] seconds = dated(
+                    new Timestamper(new BoardClock(0, 1e4, 0), null, Double.NaN, 100, uneven),
+                    stamps.clone(),
+                    1 + seed % 7);
+            assertThat(seconds).as("seed %d", seed).isSorted();
+            for (int i = 0; uneven && i < stamps.length; i++) {
+                assertThat(seconds[i]).isCloseTo((stamps[i] - stamps[0]) / 1e4, within(1e-9));
+            }
+        }
+    }
+
     @Test
     void aBoardThatRestartsIsNoWrongStamp() {
         double[] stamps = new double[1000];

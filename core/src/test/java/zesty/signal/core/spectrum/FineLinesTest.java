@@ -10,6 +10,7 @@ import java.util.function.IntToDoubleFunction;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** A minute at 200 samples/s: short segments tell 0.4 Hz apart, the whole a fifteenth of one. */
@@ -91,6 +92,44 @@ class FineLinesTest {
         }));
         assertThat(above(pace, 0.1).stream().mapToLong(one -> Math.round(one.hz())))
                 .containsExactly(30L, 60L);
+    }
+
+    /**
+     * Two lines beside each other are told, but not where they lie at a multiple of one that swings and is stronger: they are
+     * pieces of its harmonic, which swings as often as wide.
+     */
+    @ParameterizedTest
+    @CsvSource({
+        "10, 20, 0.4, 1",
+        "10, 80, 0.4, 1",
+        "10, 90, 0.4, 2",
+        "10, 20, 2, 2",
+        "10, 21.5, 0.4, 2",
+        "30, 15, 0.4, 2",
+        "30, 60.9, 0.4, 1",
+        "30, 58.5, 0.4, 2"
+    })
+    void twoAtAMultipleOfOneThatSwingsAreItsHarmonic(double swings, double hz, double amplitude, int told) {
+        FineLines lines = of(made(0.01, 11, i -> {
+            double turned = 2 * Math.PI * swings * i / RATE + 1.5 * Math.sin(2 * Math.PI * 0.15 * i / RATE);
+            return Math.sin(turned) + tone(i, hz, amplitude) + tone(i, hz + 0.21, 0.7 * amplitude);
+        }));
+        assertThat(above(lines, 0.2).stream().filter(one -> Math.abs(one.hz() - hz) < 1))
+                .as("%s", lines.lines())
+                .hasSize(told);
+        assertThat(above(lines, 0.2).stream().filter(one -> Math.abs(one.hz() - swings) < 1))
+                .hasSize(1);
+    }
+
+    /** Seven of one height side by side are one that swings wide where they lie evenly, else seven. */
+    @ParameterizedTest
+    @CsvSource({"0, 1", "0.06, 7"})
+    void evenlySpacedOnesAreOneThatSwings(double apart, int told) {
+        double[] amplitudes = {0.9, 0.5, 1, 0.7, 0.6, 0.95, 0.55};
+        FineLines lines = of(made(0.01, 12, i -> IntStream.range(0, 7)
+                .mapToDouble(k -> tone(i, 50 + 0.15 * k + (k == 2 ? apart : 0), amplitudes[k]))
+                .sum()));
+        assertThat(above(lines, 0.2)).hasSize(told);
     }
 
     /** A tone that comes with the second half only is no steady line of the record: the short segments tell it. */
