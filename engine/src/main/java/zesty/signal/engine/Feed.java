@@ -98,14 +98,19 @@ final class Feed {
             }
             early.clear();
         }
-        if (format.clock() == null && stream.rateIsOther(data.rateHz())) {
-            // What came before was squeezed together by a buffer: its times mean nothing, so the lanes begin anew.
+        if (format.clock() == null ? stream.rateIsOther(data.rateHz()) : stream.paceIsOther(data.rateHz())) {
+            // What came before was squeezed together by a buffer: its times mean nothing, so the lanes begin anew. Or
+            // the
+            // board goes on at another pace: filters and readers of the old one would be wrong.
             stream = newStream(Double.NaN, rig);
             streams.put(Double.NaN, stream);
             stream.begin(data.rateHz(), rig, data.block());
         }
         stream.accept(data.block(), data.arrivalNanos());
         stream.measured(data.rateHz());
+        if (format.clock() != null) {
+            stream.refine();
+        }
     }
 
     /** A station not seen before. @param name what it is called; empty for its number. @param sent which columns come from it */

@@ -41,6 +41,15 @@ final class SampleStream {
     private static final double OTHER_RATE = 0.15;
 
     private static final double OTHER_RATE_SHARE = 0.02;
+    /** By so much the mean of thousands of steps differs only where the board goes on at another pace. */
+    private static final double OTHER_PACE_SHARE = 0.05;
+    /** From so many rows on a clock's rate is looked at again, each time there are twice as many … */
+    private static final int RATE_LOOK_ROWS = 64;
+    /** … until so many tell it to a thousandth. */
+    private static final int RATE_KNOWN_ROWS = 2048;
+    /** Of a rate that is off by more the frequencies that are read would be, too. */
+    private static final double FINER_RATE_SHARE = 0.003;
+
     private static final int PIECE = 4096;
     /** Rows that tell a station's own rate. */
     private static final int RATE_ROWS = 5;
@@ -70,6 +79,7 @@ final class SampleStream {
 
     private long[] valuesSeen = {};
     private long nextLook = FIRST_LOOK;
+    private long nextRateLook = RATE_LOOK_ROWS;
 
     /** Hears of rows when they have gone through all channels. */
     @FunctionalInterface
@@ -89,7 +99,7 @@ final class SampleStream {
         this.warmUpSeconds = warmUpSeconds;
     }
 
-    /** The rate as it is measured by now; the filters keep the one they began with. */
+    /** The rate as it is measured by now; the filters keep the one they run at. */
     void measured(double hz) {
         measuredHz = Double.isNaN(hz) ? measuredHz : hz;
     }
@@ -97,6 +107,24 @@ final class SampleStream {
     /** @return whether it runs at another rate than it began with, so that its filters are the wrong ones */
     boolean rateIsOther(double hz) {
         return Math.abs(hz / rateHz - 1) > OTHER_RATE_SHARE;
+    }
+
+    /** @return whether a board that tells its time goes on at another rate than it had for long */
+    boolean paceIsOther(double hz) {
+        return rowsSeen >= RATE_KNOWN_ROWS && Math.abs(hz / rateHz - 1) > OTHER_PACE_SHARE;
+    }
+
+    /** The first rows tell the rate of a clock roughly: where it turns out to be another, all that is at hand is worked out again by it. */
+    void refine() {
+        if (rowsSeen < nextRateLook || Double.isNaN(measuredHz)) {
+            return;
+        }
+        nextRateLook = rowsSeen >= RATE_KNOWN_ROWS ? Long.MAX_VALUE : 2 * rowsSeen;
+        if (Math.abs(measuredHz / rateHz - 1) > FINER_RATE_SHARE) {
+            rateHz = measuredHz;
+            segments.rate(rateHz);
+            renew(inForce, new HashSet<>(runners), Map.of());
+        }
     }
 
     boolean hasRate() {

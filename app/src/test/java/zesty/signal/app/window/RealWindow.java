@@ -27,7 +27,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.api.parallel.ResourceLock;
-import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 import zesty.signal.app.window.workspace.DemoData;
@@ -54,7 +53,7 @@ abstract class RealWindow {
     @TempDir
     Path home;
 
-    final FxRobot robot = new FxRobot();
+    final WindowRobot robot = new WindowRobot();
     private final boolean demo;
     private ZestyApplication application;
 

@@ -18,44 +18,61 @@ final class ClockSteps {
     private static final double ROUNDING = 1e-6;
     /** A step of so many ticks is known to a third of a percent by the median; of a shorter one the mean tells more. */
     private static final double FINE_TICKS = 300;
+    /** Half of the steps lie within this share of the median, or the mean tells more than it. */
+    private static final double SCATTERED = 0.01;
     /** Where rows come faster than ticks, so many of these have to go by before the mean is within a tenth. */
     private static final double FIRST_TICKS = 10;
     /** Steps of one tick among which so many of these are of two: the rate lies between, and two are no lost row. */
     private static final int BETWEEN_TICKS = 3;
     /** Of steps shorter than so many ticks one may be half as long again as the next, which is no gap. */
     private static final double COARSE_TICKS = 2;
+    /** What is usual is looked at again after so many steps. */
+    private static final int LOOKED_AT = 16;
+    /** So many more long steps than others, and alike, are no gaps: the board goes on at another rate. */
+    private static final int OTHER_PACE = 8;
 
     private final boolean even;
     private final Losses losses;
+    private final double unit;
+    private final TickSteps ticks = new TickSteps();
+    private final MeanStep mean;
     private final double[] recent = new double[15];
     private int count;
-    /** Of all steps that are no gap: over many of them jitter averages out, which counts a long gap exactly. */
-    private double sum;
 
     private double usual = Double.NaN;
+    private boolean scattered;
     /** A longer step is a gap, in s. */
     private double longest = Double.NaN;
     /** By what steps differ at least, in s: what the clock can tell apart; 0 where they do not. */
     private double tickSeconds;
 
-    /** @param even whether rows come at a rate, so that they lie evenly between ticks coarser than it */
-    ClockSteps(boolean even, Losses losses) {
+    private final double[] longOnes = new double[OTHER_PACE];
+    private int longOnesNow;
+
+    /**
+     * @param even whether rows come at a rate, so that they lie evenly between ticks coarser than it
+     * @param tickSeconds from one of the clock's ticks to the next: it may tell apart less, and never more
+     */
+    ClockSteps(boolean even, double tickSeconds, Losses losses) {
         this.even = even;
         this.losses = losses;
+        unit = tickSeconds;
+        mean = new MeanStep(tickSeconds);
     }
 
     /**
      * @return seconds from row to row, NaN until known: the median of the newest steps, or where that is coarse (many rows
-     *     share a stamp, or steps are of seven ticks and of eight) the mean of them all
+     *     share a stamp, or steps are of seven ticks and of eight) or they scatter, the mean of many
      */
     double periodSeconds() {
-        if (usual >= FINE_TICKS * tickSeconds) {
+        boolean known = count >= recent.length;
+        if (usual >= FINE_TICKS * tickSeconds && !(known && scattered)) {
             return usual;
         }
-        double all = sum;
-        int steps = count;
+        double all = mean.sum();
+        double steps = mean.count();
         // What is a gap among the first steps is taken out of their sum only once there are enough of them.
-        for (int i = 0; count < recent.length && i < count; i++) {
+        for (int i = 0; !known && i < count; i++) {
             if (recent[i] > longest) {
                 all -= recent[i];
                 steps--;
@@ -79,7 +96,7 @@ final class ClockSteps {
         if (!(what.turn() > 0) || count < recent.length) {
             return 0;
         }
-        double byClock = step * count / sum - 1;
+        double byClock = step / mean.seconds() - 1;
         return Math.max(0, Math.round((byClock - what.numbered()) / what.turn())) * (long) what.turn();
     }
 
@@ -126,33 +143,97 @@ final class ClockSteps {
                 return;
             }
         }
+        if (what.numbered() < 0 && !bridged && lostBetweenTicks(step, known)) {
+            losses.gap(before, after, 1, gaps);
+            return;
+        }
         // Rows a little slower than the ticks: now and then a step has one more, and the numbers say that nothing is
         // lost.
         boolean tickMore =
                 what.numbered() == 0 && !bridged && step <= usual + 1.5 * (tickSeconds > 0 ? tickSeconds : usual);
         if (known && step > longest && !tickMore || bridged && step > 0 && !(step < longest)) {
-            long missing = sum > 0 ? Math.max(0, Math.round(step * count / sum) - 1) : 0;
+            long missing = mean.sum() > 0 ? Math.max(0, Math.round(step / mean.seconds()) - 1) : 0;
             if (what.numbered() == 0 && !bridged) {
                 missing = 0;
             } else if (what.restarted() && what.unseen() || known && !bridged && paused(step)) {
                 missing = 0;
             }
             losses.gap(before, after, missing, gaps);
+            if (!bridged) {
+                tooLong(step);
+            }
             return;
         }
-        sum += step;
+        longOnesNow = Math.max(0, longOnesNow - 1);
         recent[count++ % recent.length] = step;
-        if (count <= recent.length || count % 256 == 0) {
-            double[] sorted = Arrays.copyOf(recent, Math.min(count, recent.length));
-            Arrays.sort(sorted);
-            double median = sorted[sorted.length / 2];
-            usual = median > 0 ? median : Double.NaN;
-            tickSeconds = tick(sorted);
-            longest = longest(sorted);
+        if (mean.add(step)) {
+            // Steps of two paces differ by what is no tick.
+            tickSeconds = 0;
+        }
+        if (count <= recent.length || count % LOOKED_AT == 0) {
+            look();
             if (count == recent.length) {
                 countEarlyLosses(what.numbered() >= 0);
             }
         }
+    }
+
+    private void look() {
+        double[] sorted = Arrays.copyOf(recent, Math.min(count, recent.length));
+        Arrays.sort(sorted);
+        double median = sorted[sorted.length / 2];
+        usual = median > 0 ? median : Double.NaN;
+        scattered = sorted[sorted.length * 3 / 4] - sorted[sorted.length / 4] > SCATTERED * median;
+        // From one pace to another there is one change, which is no tick.
+        tickSeconds = changes(ROUNDING * sorted[sorted.length - 1]) > 1 ? tick(sorted) : tickSeconds;
+        longest = longest(sorted);
+    }
+
+    /** Whether a step of two ticks of a clock that ticks about once a row is a row that was lost. */
+    private boolean lostBetweenTicks(double step, boolean known) {
+        int whole = (int) Math.min(TickSteps.MOST, Math.rint(step / unit));
+        boolean lost = ticks.saw(whole) && known && usual < 1.5 * unit;
+        if (lost) {
+            long before = ticks.takenForSteps();
+            mean.takeOut(before * unit);
+            for (long i = 0; i < before; i++) {
+                losses.uncertainGap(1);
+            }
+        }
+        return lost;
+    }
+
+    /** A board that goes on at a lower rate has hardly a step that is not too long: these are what is usual from here on. */
+    private void tooLong(double step) {
+        longOnes[longOnesNow++] = step;
+        if (longOnesNow < OTHER_PACE) {
+            return;
+        }
+        longOnesNow = 0;
+        double[] sorted = longOnes.clone();
+        Arrays.sort(sorted);
+        if (sorted[OTHER_PACE - 1] <= Gap.PERIODS * sorted[OTHER_PACE / 2]
+                && sorted[OTHER_PACE / 2] <= Gap.PERIODS * sorted[0]) {
+            mean.restart();
+            tickSeconds = 0;
+            count = 0;
+            for (double one : longOnes) {
+                mean.add(one);
+                recent[count++] = one;
+            }
+            look();
+        }
+    }
+
+    /** How often a step is another than the one before it. */
+    private int changes(double rounding) {
+        int first = count > recent.length ? count % recent.length : 0;
+        int changes = 0;
+        for (int i = 1; i < Math.min(count, recent.length); i++) {
+            double apart = recent[(first + i) % recent.length] - recent[(first + i - 1) % recent.length];
+            changes += Math.abs(apart) > rounding ? 1 : 0;
+        }
+        return changes;
     }
 
     private double tick(double[] sorted) {
@@ -168,6 +249,9 @@ final class ClockSteps {
         long two = Arrays.stream(steps)
                 .filter(step -> Math.abs(step / tickSeconds - 2) < 0.1)
                 .count();
+        if (usual < 1.5 * unit) {
+            return 2.5 * unit;
+        }
         boolean between = usual < 1.5 * tickSeconds && two >= BETWEEN_TICKS;
         return between ? 2.5 * tickSeconds : Gap.PERIODS * usual;
     }
@@ -177,7 +261,7 @@ final class ClockSteps {
      * the board does not.
      */
     private boolean paused(double step) {
-        double periods = step * count / sum;
+        double periods = step / mean.seconds();
         int even = 0;
         for (double one : recent) {
             even += Math.abs(one - usual) < EVEN * usual ? 1 : 0;
@@ -198,7 +282,7 @@ final class ClockSteps {
                 if (!numbered) {
                     losses.uncertainGap(Math.round(step / usual) - 1);
                 }
-                sum -= step - usual;
+                mean.takeOut(step - usual);
             }
         }
     }

@@ -59,7 +59,7 @@ final class ClockTime {
         this.clock = clock;
         this.sequence = sequence;
         this.losses = losses;
-        steps = new ClockSteps(even, losses);
+        steps = new ClockSteps(even, 1 / clock.ticksPerSecond(), losses);
     }
 
     void relink() {
@@ -99,7 +99,9 @@ final class ClockTime {
         Rows all = held == null ? rows : held.joined(rows);
         held = null;
         if (!relinked) {
-            losses.late(RowOrder.sort(all, clock.column(), LATE_SECONDS * clock.ticksPerSecond()));
+            // A clock that begins again within that time is not late.
+            double wrap = clock.wrapTicks() > 0 ? clock.wrapTicks() : Double.POSITIVE_INFINITY;
+            losses.late(RowOrder.sort(all, clock.column(), Math.min(LATE_SECONDS * clock.ticksPerSecond(), wrap / 2)));
         }
         return all;
     }

@@ -34,14 +34,19 @@ public final class Segments {
         }
     }
 
-    private final double longestStep;
+    private double longestStep;
     private final double warmUpSeconds;
     private double before = Double.NaN;
     private double coldUntil = Double.NEGATIVE_INFINITY;
 
     public Segments(double rateHz, double warmUpSeconds) {
-        longestStep = Gap.PERIODS / rateHz + ROUNDING_SECONDS;
+        rate(rateHz);
         this.warmUpSeconds = warmUpSeconds;
+    }
+
+    /** Goes on at a rate that is known better by now. */
+    public void rate(double rateHz) {
+        longestStep = Gap.PERIODS / rateHz + ROUNDING_SECONDS;
     }
 
     /** @return as if all rows until then had been parted, and the board had long been warm */

@@ -6,11 +6,13 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.util.List;
 import java.util.Random;
 import java.util.function.LongUnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.scale.Conversion;
@@ -20,6 +22,7 @@ import zesty.signal.core.scale.Divisor;
 import zesty.signal.core.scale.Line;
 import zesty.signal.core.scale.Scaling;
 import zesty.signal.core.scale.Thermistor;
+import zesty.signal.core.scale.ValueTable;
 
 /** Whole numbers against exact ones and against the same chain in floating point, on values of this test's own. */
 class FixedChainTest {
@@ -35,8 +38,7 @@ class FixedChainTest {
     }
 
     private static Channel channel(Converter converter, Conversion conversion, String recipe) {
-        return new Channel(
-                "x", "x", new Scaling(converter, conversion, java.util.List.of(), ""), Recipe.parse(recipe), true);
+        return new Channel("x", "x", new Scaling(converter, conversion, List.of(), ""), Recipe.parse(recipe), true);
     }
 
     /** The product of 46 bits and 31, exactly; what is dropped on the way is worth less than 2^(16 − shift). */
@@ -130,6 +132,58 @@ class FixedChainTest {
         }
     }
 
+    /** From end to end of the range, each time as the filter's own answer to a blow has it: no input drives it further. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "notch:50@30",
+                "bandpass:20..90@4",
+                "lowpass:8@4",
+                "highpass:0.5@2 | notch:50@5",
+                "lowpass:0.3@2 | exp:0.01"
+            })
+    void nothingOverflowsThoughTheInputIsTheWorstThereIs(String recipe) {
+        Channel channel = channel(new Converter(24, 5, Divisor.STEPS), new Line(2, -5), recipe);
+        FixedChain chain = new FixedChain(channel, RATE, Double.NaN);
+        double[] blow = new double[20_000];
+        blow[0] = 1;
+        channel.recipe().onceThrough(blow, RATE);
+        double[] wanted = new double[blow.length];
+        double[] got = new double[blow.length];
+        LongUnaryOperator run = chain.begin();
+        double most = 0;
+        for (int i = 0; i < blow.length; i++) {
+            most += 5 * Math.abs(blow[i]);
+            long raw = blow[blow.length - 1 - i] < 0 ? chain.rawLow() : chain.rawHigh();
+            wanted[i] = channel.scaling().apply(raw);
+            got[i] = Math.scalb((double) run.applyAsLong(raw), -chain.fraction());
+        }
+        channel.recipe().onceThrough(wanted, RATE);
+        assertThat(wanted[blow.length - 1]).isCloseTo(most, within(1e-3 * most));
+        for (int i = 0; i < blow.length; i++) {
+            assertThat(got[i]).as("%d", i).isCloseTo(wanted[i], within(chain.error()));
+        }
+    }
+
+    /** A curve that has values for a part of the converter's range only: beyond it those of its ends. */
+    @Test
+    void whereACurveHasNoValueThatOfItsEndStands() {
+        Scaling scaling = new Scaling(
+                new Converter(12, 4.096, Divisor.STEPS),
+                new ValueTable(List.of(1.0, 1.5, 3.2), List.of(10.0, 0.0, -7.0)),
+                List.of(),
+                "");
+        FixedChain chain = new FixedChain(new Channel("x", "x", scaling, Recipe.NONE, true), RATE, Double.NaN);
+        LongUnaryOperator run = chain.begin();
+        for (int raw = 0; raw < 4096; raw++) {
+            double volts = Math.max(1, Math.min(3.2, raw / 1000.0));
+            double paper = volts < 1.5 ? 10 - 20 * (volts - 1) : -7 * (volts - 1.5) / 1.7;
+            assertThat(Math.scalb((double) run.applyAsLong(raw), -chain.fraction()))
+                    .as("%d", raw)
+                    .isCloseTo(paper, within(0.1));
+        }
+    }
+
     /** Without a converter a column's numbers are taken as finely as their size allows. */
     @Test
     void aColumnWithoutAConverterHasAsManyBitsBehindThePointAsItHasRoomFor() {
@@ -191,8 +245,7 @@ class FixedChainTest {
         assertThatThrownBy(() -> new FixedChain(channel(null, conversion("thermistor"), ""), RATE, 100))
                 .isInstanceOf(FixedException.class)
                 .hasMessageContaining("converter");
-        Conversion nowhere =
-                new zesty.signal.core.scale.ValueTable(java.util.List.of(7.0, 8.0), java.util.List.of(0.0, 1.0));
+        Conversion nowhere = new ValueTable(List.of(7.0, 8.0), List.of(0.0, 1.0));
         assertThatThrownBy(() -> new FixedChain(channel(new Converter(10, 5, Divisor.STEPS), nowhere, ""), RATE, 1))
                 .isInstanceOf(FixedException.class);
     }

@@ -172,4 +172,57 @@ class OnPaperTest {
         assertThat(new double[] {none.lowX(), none.highX(), none.lowY(), none.highY()})
                 .containsExactly(0, 1, 0, 1);
     }
+
+    /** At 8 a second a step is 0.125 s, and one of more than 0.2 s is a gap. */
+    @Test
+    void gapsAreLongerThanAUsualStepAndSayHowManyAreMissing() {
+        double[] seconds = {1.125, 1.3125, 1.4375, 2.4375, 2.5625};
+        assertThat(Gap.between(1, seconds, 8)).containsExactly(new Gap(1.4375, 2.4375, 7));
+        assertThat(Gap.between(0, seconds, 8))
+                .containsExactly(new Gap(0, 1.125, 8), new Gap(1.4375, 2.4375, 7))
+                .extracting(Gap::seconds)
+                .containsExactly(1.125, 1.0);
+        assertThat(Gap.between(NAN, seconds, 0.8)).isEmpty();
+        assertThatThrownBy(() -> new Gap(2, 1, 0)).hasMessageContaining("2");
+    }
+
+    @Test
+    void blocksAreOneAfterTheOtherWithTheirPicturesAndTheirGaps() {
+        Block first = new Block(
+                new TimeBase.Steady(3, 0.5), new double[][] {{1, 2, 99}}, 2, List.of(), new double[][] {{10}, {20}});
+        Block second = new Block(
+                new TimeBase.Explicit(new double[] {5, 5.25}),
+                new double[][] {{3, 4}},
+                2,
+                List.of(new Gap(3.5, 5, 2)),
+                new double[][] {null, {40}});
+        Block both = Block.join(List.of(first, second));
+        assertThat(both.rows()).isEqualTo(4);
+        assertThat(both.columns()).isDeepEqualTo(new double[][] {{1, 2, 3, 4}});
+        assertThat(both.frames()).isDeepEqualTo(new double[][] {{10}, {20}, null, {40}});
+        assertThat(new double[] {both.time().secondsAt(1), both.time().secondsAt(2), both.lastSeconds()})
+                .containsExactly(3.5, 5, 5.25);
+        assertThat(both.gaps()).containsExactly(new Gap(3.5, 5, 2));
+        assertThat(Block.join(List.of(second))).isSameAs(second);
+        Block tail = both.tail(1);
+        assertThat(tail.columns()).isDeepEqualTo(new double[][] {{2, 3, 4}});
+        assertThat(tail.frames()).isDeepEqualTo(new double[][] {{20}, null, {40}});
+        assertThat(tail.time().secondsAt(0)).isEqualTo(3.5);
+        assertThat(tail.gaps()).hasSize(1);
+        assertThat(both.head(2).gaps()).isEmpty();
+        assertThat(both.withColumns(new double[][] {{0, 0, 0, 0}}).gaps()).hasSize(1);
+        assertThatThrownBy(() -> both.withColumns(new double[][] {{0}})).hasMessageContaining("4");
+    }
+
+    @Test
+    void aStretchSaysItsFirstAndLastThatAreThere() {
+        SpanNumbers.Sums sums = new SpanNumbers.Sums(1);
+        assertThat(sums.first()).isNaN();
+        for (double value : new double[] {NAN, 4, NAN, 6, 9, NAN}) {
+            sums.add(value, 2);
+        }
+        assertThat(sums.first()).isEqualTo(4);
+        assertThat(sums.last()).isEqualTo(9);
+        assertThat(Order.median(new double[] {9, 1, 4})).isEqualTo(4);
+    }
 }

@@ -1,0 +1,160 @@
+package zesty.signal.core.decode;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.sample.Block;
+
+/** Boards' clocks as they are: coarse, short, of loops that are not on time, and of boards that are told to go slower. */
+class ClockPaceTest {
+    private static final int ROWS = 6000;
+
+    /** A board whose truth is known: when each row that came was taken, and how many did not come. */
+    private static final class Board {
+        final Random random = new Random(5);
+        final double ticksPerSecond;
+        final double wrap;
+        final double[] taken = new double[ROWS];
+        final double[] stamps = new double[ROWS];
+        final double[] dated = new double[ROWS];
+        int came;
+        int lost;
+        Timestamper timestamper;
+
+        Board(double ticksPerSecond, double wrap) {
+            this.ticksPerSecond = ticksPerSecond;
+            this.wrap = wrap;
+        }
+
+        void row(double seconds, double lossShare) {
+            if (random.nextDouble() < lossShare && came > 100) {
+                lost++;
+                return;
+            }
+            taken[came] = seconds;
+            double ticks = Math.floor(seconds * ticksPerSecond + 1e-9);
+            stamps[came++] = wrap > 0 ? ticks % wrap : ticks;
+        }
+
+        /** Dates them in bursts, as they arrive. */
+        Board dated() {
+            timestamper = new Timestamper(new BoardClock(0, ticksPerSecond, wrap), Double.NaN, 100);
+            int done = 0;
+            for (int from = 0; from < came; ) {
+                int to = Math.min(came, from + 1 + random.nextInt(40));
+                double[] part = java.util.Arrays.copyOfRange(stamps, from, to);
+                Block block = timestamper.date(new Rows(new double[][] {part}, part.length), taken[to - 1] + 0.01, 0);
+                for (int row = 0; row < block.rows(); row++) {
+                    dated[done++] = block.time().secondsAt(row);
+                }
+                from = to;
+            }
+            assertThat(done).isEqualTo(came);
+            return this;
+        }
+
+        /** Never further from when they were taken than a tick, and never before the row before. */
+        void isOnTime() {
+            for (int row = 0; row < came; row++) {
+                assertThat(dated[row])
+                        .as("row %d", row)
+                        .isCloseTo(taken[row] - taken[0], within(1.05 / ticksPerSecond));
+                assertThat(dated[row]).as("row %d", row).isGreaterThanOrEqualTo(row == 0 ? 0 : dated[row - 1]);
+            }
+        }
+    }
+
+    /** About a row a tick: two ticks from row to row are where the next one fell, at any rate, and also where a loop wavers. */
+    @ParameterizedTest
+    @CsvSource({
+        "800, 0",
+        "833, 0",
+        "860, 0",
+        "860, 0.03",
+        "940, 0",
+        "980, 0",
+        "995, 0",
+        "999, 0",
+        "1000, 0.05",
+        "1000, 0.2",
+        "990, 0.1",
+        "1100, 0.1"
+    })
+    void twoTicksFromRowToRowAreNoLostRow(double rateHz, double late) {
+        Board board = new Board(1000, BoardClock.WRAP_32_BIT);
+        for (int i = 0; i < ROWS; i++) {
+            board.row((i + late * board.random.nextGaussian()) / rateHz + 0.5, 0);
+        }
+        board.dated().isOnTime();
+        assertThat(board.timestamper.lostRows()).isLessThanOrEqualTo(rateHz > 998 && rateHz < 1000 ? 2 : 0);
+        assertThat(board.timestamper.rateHz()).isCloseTo(rateHz, within(0.003 * rateHz));
+    }
+
+    /** As fast as the ticks: two of them are a lost row, which the first few distances between such steps tell. */
+    @ParameterizedTest
+    @CsvSource({"0.002", "0.01", "0.03"})
+    void atARowATickLostOnesAreCounted(double share) {
+        Board board = new Board(1000, BoardClock.WRAP_32_BIT);
+        for (int i = 0; i < ROWS; i++) {
+            board.row(0.5 + i / 1000.0, share);
+        }
+        board.dated().isOnTime();
+        assertThat(board.timestamper.lostRows()).isBetween(board.lost * 9L / 10 - 1, (long) board.lost);
+        assertThat(board.timestamper.nominalRateHz()).isEqualTo(1000);
+    }
+
+    /** A board that is told to go slower, or faster, loses nothing, and the rate is soon the new one. */
+    @ParameterizedTest
+    @CsvSource({
+        "1000000, 500, 0.5",
+        "1000000, 500, 0.3",
+        "1000000, 200, 2",
+        "1000, 100, 0.5",
+        "1000, 100, 3",
+        "10000, 860, 0.6",
+        "1000000, 100, 0.8",
+        "1000, 125, 0.1",
+        "1000000, 2, 5"
+    })
+    void atAnotherPaceNothingIsLost(double ticksPerSecond, double rateHz, double by) {
+        Board board = new Board(ticksPerSecond, 0);
+        double now = 1;
+        for (int i = 0; i < ROWS; i++) {
+            board.row(now + 0.02 * board.random.nextDouble() / rateHz, 0);
+            now += 1 / (i < ROWS / 2 ? rateHz : by * rateHz);
+        }
+        board.dated().isOnTime();
+        assertThat(board.timestamper.rateHz()).isCloseTo(by * rateHz, within(0.005 * by * rateHz));
+        // The first few cannot be told from such that were lost.
+        assertThat(board.timestamper.gapCount()).isLessThanOrEqualTo(by < 0.625 ? 12 : 0);
+    }
+
+    /** Counters of 16 bits begin again every 66 ms: what stands behind then is not late. Two rows lost in a row are counted. */
+    @ParameterizedTest
+    @CsvSource({"100, 0.005", "333, 0.01", "1000, 0.01"})
+    void aShortCounterThatBeginsAgainIsNoRowThatIsLate(double rateHz, double share) {
+        Board board = new Board(1e6, 65_536);
+        for (int i = 0; i < ROWS; i++) {
+            board.row(0.5 + i / rateHz, share);
+        }
+        board.dated().isOnTime();
+        assertThat(board.timestamper.lateRows()).isZero();
+        assertThat(board.timestamper.lostRows()).isEqualTo(board.lost);
+    }
+
+    /** Of fifteen steps of a loop that wavers by a tenth the middle one is off by two percent; of thousands the mean is not. */
+    @Test
+    void theRateOfALoopThatIsNotOnTimeIsTheMeanOfMany() {
+        Board board = new Board(1e6, 0);
+        for (int i = 0; i < ROWS; i++) {
+            board.row(0.5 + (i + 0.1 * board.random.nextDouble()) / 250, 0.01);
+        }
+        board.dated().isOnTime();
+        assertThat(board.timestamper.rateHz()).isCloseTo(250, within(0.25));
+        assertThat(board.timestamper.lostRows()).isEqualTo(board.lost);
+    }
+}

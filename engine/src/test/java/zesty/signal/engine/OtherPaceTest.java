@@ -1,0 +1,69 @@
+package zesty.signal.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.read.Reading;
+import zesty.signal.core.rig.Channel;
+import zesty.signal.core.rig.ReaderSetup;
+import zesty.signal.core.rig.Rig;
+import zesty.signal.core.scale.Scaling;
+
+/** A shaft that turns at 40 Hz is one that turns at 40 Hz, however the board's clock ticks and whatever rate it goes on at. */
+class OtherPaceTest {
+    private static final double HZ = 40;
+
+    @TempDir
+    Path folder;
+
+    @ParameterizedTest
+    @CsvSource({
+        "1000000, 500, 1000",
+        "1000000, 1000, 500",
+        "1000000, 1000, 230",
+        "1000, 500, 400",
+        "1000, 860, 860",
+        "1000, 930, 930"
+    })
+    void whatIsReadLiveIsReadAtTheRateThereIs(double ticksPerSecond, double rateHz, double laterHz) throws Exception {
+        Random random = new Random(3);
+        StringBuilder text = new StringBuilder(ticksPerSecond == 1000 ? "t_ms,x\n" : "t_us,x\n");
+        double now = 0.1;
+        double change = 25;
+        while (now < 60) {
+            text.append((long) Math.floor(now * ticksPerSecond))
+                    .append(',')
+                    .append(Math.round(2000 + 300 * Math.sin(2 * Math.PI * HZ * now) + 5 * random.nextGaussian()))
+                    .append('\n');
+            now += 1 / (now < change ? rateHz : laterHz);
+        }
+        Path capture = Files.writeString(folder.resolve("bytes.txt"), text);
+        Rig rig = Rig.blank("test", "file:" + capture)
+                .withChannels(
+                        List.of(new Channel("x", "x", Scaling.asItCame("counts"), Recipe.parse("highpass:5@2"), true)))
+                .withReader(ReaderSetup.on("x", "vibration", Map.of()));
+        try (Trail trail = Trail.start(rig)) {
+            Snapshot over = Await.until(
+                    trail,
+                    s -> s.health().state() == LinkState.OVER
+                            && s.lastSeconds() > 59.8
+                            && s.channel("x").isPresent());
+            ChannelSnapshot channel = over.channel("x").orElseThrow();
+            assertThat(channel.rateHz()).isCloseTo(laterHz, within(0.004 * laterHz));
+            Reading reading = channel.reader().orElseThrow().reading();
+            assertThat(reading.records("peaks").get(0)[0]).isCloseTo(HZ, within(0.15));
+            assertThat(reading.quality().share()).isGreaterThan(0.9);
+            // Lanes hold what came at this rate, to the end.
+            assertThat(channel.clean().value(channel.clean().end() - 1)).isNotNaN();
+        }
+    }
+}
