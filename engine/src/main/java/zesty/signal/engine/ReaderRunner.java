@@ -45,6 +45,7 @@ final class ReaderRunner {
     private int holesWithin;
     private final double longestHoleSeconds;
     private final FilledShare filled;
+    private final OffPace pace;
     private final List<Watched> bands = new ArrayList<>();
     private double nextTick = Double.NaN;
     private double lastSeconds = Double.NaN;
@@ -102,6 +103,7 @@ final class ReaderRunner {
         }
         holesWaiting = new double[(int) Math.round(latest * rateHz)];
         filled = new FilledShare(rateHz);
+        pace = new OffPace(rateHz);
         Reader made = null;
         double bridged = 0;
         String wrong = "";
@@ -271,6 +273,7 @@ final class ReaderRunner {
             which = made == null ? null : Arrays.copyOfRange(made, from, to);
         }
         filled.came(when[0], when[to - from - 1]);
+        pace.came(when, to - from);
         reader.accept(some, to - from, new TimeBase.Explicit(when), which);
     }
 
@@ -335,7 +338,7 @@ final class ReaderRunner {
         if (reader == null) {
             return new ReaderSnapshot(setup, null, List.of(), snapshots(), delaySeconds, trouble);
         }
-        Reading reading = filled.said(
+        Reading reading = said(
                 reader.reading(lastSeconds - kind.windowSeconds(), lastSeconds),
                 lastSeconds - kind.windowSeconds(),
                 lastSeconds);
@@ -350,8 +353,12 @@ final class ReaderRunner {
         if (reader == null) {
             return new ReaderSnapshot(setup, null, List.of(), snapshots(), 0, trouble);
         }
-        Reading reading = filled.said(reader.reading(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+        Reading reading = said(reader.reading(), Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
         return new ReaderSnapshot(setup, reading, reading.events(), snapshots(), 0, trouble);
+    }
+
+    private Reading said(Reading reading, double from, double to) {
+        return pace.said(filled.said(reading, from, to), from, to);
     }
 
     private List<BandSnapshot> snapshots() {

@@ -16,6 +16,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
+import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.scale.Scaling;
 
 /** A shaft that turns at 40 Hz is one that turns at 40 Hz, however the board's clock ticks and whatever rate it goes on at. */
@@ -64,6 +65,26 @@ class OtherPaceTest {
             assertThat(reading.quality().share()).isGreaterThan(0.9);
             // Lanes hold what came at this rate, to the end.
             assertThat(channel.clean().value(channel.clean().end() - 1)).isNotNaN();
+        }
+    }
+
+    /** A record has one rate, that of most of it: that it is another for some of it is told, and no answer is without doubt. */
+    @ParameterizedTest
+    @CsvSource({"500, 1000, 0.6, '1000/s, not at 500/s'", "1000, 480, 0.75, missing", "500, 505, 1, ''"})
+    void aRecordOfTwoRatesIsNotReadWithoutDoubt(double rateHz, double laterHz, double most, String said) {
+        double[] seconds = new double[20_000];
+        double[] values = new double[seconds.length];
+        for (int i = 0; i < seconds.length; i++) {
+            seconds[i] = i == 0 ? 0 : seconds[i - 1] + 1 / (i < 12_000 ? rateHz : laterHz);
+            values[i] = Math.sin(2 * Math.PI * HZ * seconds[i]);
+        }
+        Reading reading =
+                TableReading.of("vibration", Map.of(), new double[][] {values}, seconds, SampleRate.of(seconds));
+        assertThat(reading.quality().share()).isLessThanOrEqualTo(most);
+        if (most == 1) {
+            assertThat(reading.quality().reasons()).isEmpty();
+        } else {
+            assertThat(reading.quality().reasons()).first().asString().contains(said);
         }
     }
 }

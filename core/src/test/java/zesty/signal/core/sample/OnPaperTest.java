@@ -113,6 +113,17 @@ class OnPaperTest {
         assertThat(SampleRate.of(new double[] {0, 0, 1, 1, 2, 2, 3})).isEqualTo(2);
         assertThat(SampleRate.of(new double[] {0, 0.3, 0.6, 0.9})).isCloseTo(1 / 0.3, within(1e-12));
         assertThat(SampleRate.of(new double[] {5, 5, 5})).isNaN();
+        // Two thirds at 500 a second, then twice or half as fast, and 430 stamped in whole milliseconds.
+        for (double by : new double[] {2, 0.5, 1.2}) {
+            double[] paces = new double[9000];
+            for (int i = 1; i < paces.length; i++) {
+                paces[i] = paces[i - 1] + (i < 6000 ? 0.002 : 0.002 / by);
+            }
+            assertThat(SampleRate.of(paces)).as("%s", by).isCloseTo(500, within(0.5));
+        }
+        double[] stamped = new double[900];
+        Arrays.setAll(stamped, i -> Math.floor(i / 0.43) / 1000);
+        assertThat(SampleRate.of(stamped)).isCloseTo(430, within(1.0));
     }
 
     @Test
