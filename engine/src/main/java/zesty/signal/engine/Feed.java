@@ -145,6 +145,11 @@ final class Feed {
                 rig = stationCame.of(new Station(station, reader.stationName(station), column -> sent(rows, column)));
                 streams.put(station, newStream(station, rig));
             }
+            double pace = streams.get(station).otherPaceHz();
+            if (pace == pace) {
+                streams.put(station, newStream(station, rig));
+                streams.get(station).begin(pace, rig, part.getValue());
+            }
             streams.get(station).acceptOfStation(part.getValue(), data.arrivalNanos(), rig);
         }
     }

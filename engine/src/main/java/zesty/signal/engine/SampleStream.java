@@ -19,6 +19,7 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.SeriesRing;
@@ -47,6 +48,10 @@ final class SampleStream {
     private static final int RATE_LOOK_ROWS = 64;
     /** … until so many tell it to a thousandth. */
     private static final int RATE_KNOWN_ROWS = 2048;
+    /** A station's pace is looked at every so many rows; it is another where that of the newest, and of those before them, differs by so much. */
+    private static final int PACE_LOOK_ROWS = 64;
+
+    private static final double STATION_PACE_SHARE = 0.25;
     /** Of a rate that is off by more the frequencies that are read would be, too. */
     private static final double FINER_RATE_SHARE = 0.003;
 
@@ -80,6 +85,7 @@ final class SampleStream {
     private long[] valuesSeen = {};
     private long nextLook = FIRST_LOOK;
     private long nextRateLook = RATE_LOOK_ROWS;
+    private long nextPaceLook = 2 * PACE_LOOK_ROWS;
 
     /** Hears of rows when they have gone through all channels. */
     @FunctionalInterface
@@ -205,6 +211,35 @@ final class SampleStream {
             return;
         }
         accept(withGaps(block), arrivalNanos);
+        if (rowsSeen >= nextRateLook) {
+            measured(ownRate(times.end(), RATE_KNOWN_ROWS));
+            refine();
+        }
+    }
+
+    /** @return rows a second of so many rows up to there, by their own times */
+    private double ownRate(long end, int most) {
+        int n = (int) Math.min(most, end - times.start());
+        double[] seconds = new double[n];
+        for (int i = 0; i < n; i++) {
+            seconds[i] = times.secondsAt(end - n + i);
+        }
+        return SampleRate.of(seconds);
+    }
+
+    /** @return rows a second of a station whose newest rows come at another pace than it was taken to have; NaN where they do not */
+    double otherPaceHz() {
+        if (!hasRate() || rowsSeen < nextPaceLook) {
+            return Double.NaN;
+        }
+        nextPaceLook = rowsSeen + PACE_LOOK_ROWS;
+        double now = ownRate(times.end(), PACE_LOOK_ROWS);
+        double before = ownRate(times.end() - PACE_LOOK_ROWS, PACE_LOOK_ROWS);
+        return isOtherPace(now) && isOtherPace(before) ? now : Double.NaN;
+    }
+
+    private boolean isOtherPace(double hz) {
+        return Math.abs(hz / rateHz - 1) > STATION_PACE_SHARE;
     }
 
     private static double medianStep(Block block) {

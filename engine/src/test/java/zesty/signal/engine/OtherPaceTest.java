@@ -28,37 +28,47 @@ class OtherPaceTest {
 
     @ParameterizedTest
     @CsvSource({
-        "1000000, 500, 1000",
-        "1000000, 1000, 500",
-        "1000000, 1000, 230",
-        "1000, 500, 400",
-        "1000, 860, 860",
-        "1000, 930, 930"
+        "1000000, 500, 1000, false",
+        "1000000, 1000, 500, false",
+        "1000000, 1000, 230, false",
+        "1000, 500, 400, false",
+        "1000, 860, 860, false",
+        "1000, 930, 930, false",
+        "1000000, 200, 400, true",
+        "1000000, 300, 130, true",
+        "1000, 270, 270, true"
     })
-    void whatIsReadLiveIsReadAtTheRateThereIs(double ticksPerSecond, double rateHz, double laterHz) throws Exception {
+    void whatIsReadLiveIsReadAtTheRateThereIs(double ticksPerSecond, double rateHz, double laterHz, boolean stations)
+            throws Exception {
         Random random = new Random(3);
-        StringBuilder text = new StringBuilder(ticksPerSecond == 1000 ? "t_ms,x\n" : "t_us,x\n");
+        StringBuilder text =
+                new StringBuilder((ticksPerSecond == 1000 ? "t_ms" : "t_us") + (stations ? ",station,x\n" : ",x\n"));
+        String column = stations ? "x 7" : "x";
         double now = 0.1;
         double change = 25;
         while (now < 60) {
-            text.append((long) Math.floor(now * ticksPerSecond))
-                    .append(',')
+            long stamp = (long) Math.floor(now * ticksPerSecond);
+            if (stations && random.nextInt(20) == 0) {
+                text.append(stamp).append(",9,12\n");
+            }
+            text.append(stamp)
+                    .append(stations ? ",7," : ",")
                     .append(Math.round(2000 + 300 * Math.sin(2 * Math.PI * HZ * now) + 5 * random.nextGaussian()))
                     .append('\n');
             now += 1 / (now < change ? rateHz : laterHz);
         }
         Path capture = Files.writeString(folder.resolve("bytes.txt"), text);
         Rig rig = Rig.blank("test", "file:" + capture)
-                .withChannels(
-                        List.of(new Channel("x", "x", Scaling.asItCame("counts"), Recipe.parse("highpass:5@2"), true)))
-                .withReader(ReaderSetup.on("x", "vibration", Map.of()));
+                .withChannels(List.of(
+                        new Channel(column, "x", Scaling.asItCame("counts"), Recipe.parse("highpass:5@2"), true)))
+                .withReader(ReaderSetup.on(column, "vibration", Map.of()));
         try (Trail trail = Trail.start(rig)) {
             Snapshot over = Await.until(
                     trail,
                     s -> s.health().state() == LinkState.OVER
                             && s.lastSeconds() > 59.8
-                            && s.channel("x").isPresent());
-            ChannelSnapshot channel = over.channel("x").orElseThrow();
+                            && s.channel(column).isPresent());
+            ChannelSnapshot channel = over.channel(column).orElseThrow();
             assertThat(channel.rateHz()).isCloseTo(laterHz, within(0.004 * laterHz));
             Reading reading = channel.reader().orElseThrow().reading();
             assertThat(reading.records("peaks").get(0)[0]).isCloseTo(HZ, within(0.15));
