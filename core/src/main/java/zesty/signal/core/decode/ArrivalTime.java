@@ -31,6 +31,7 @@ final class ArrivalTime {
     private double rowCount;
 
     private ArrivalClockFit line = new ArrivalClockFit();
+    private final ArrivalPace pace = new ArrivalPace();
     private double runRows;
     private double runSeconds;
     private double runDue = Double.NaN;
@@ -163,6 +164,7 @@ final class ArrivalTime {
         // What comes from here on is another run: its line begins anew, at the period known by now.
         line = new ArrivalClockFit();
         rowCount = count;
+        pace.forget();
         line.saw(rowCount, arrivalSeconds);
         runRows = 0;
         runSeconds = lastSeconds + count * periodSeconds;
@@ -190,6 +192,10 @@ final class ArrivalTime {
             runSeconds = lastSeconds + more * periodSeconds;
             runDue = line.dueSeconds(rowCount);
         }
+        if (pace.saw(rowCount, arrivalSeconds, lastSeconds + more * periodSeconds, bestPeriod)) {
+            atOtherPace(more, arrivalSeconds, gaps);
+            return;
+        }
         double mean = line.periodSeconds();
         double target = runSeconds + line.dueSeconds(rowCount) - runDue;
         double behind = target - (lastSeconds + more * mean);
@@ -207,5 +213,22 @@ final class ArrivalTime {
             return;
         }
         periodSeconds = mean * (1 + Math.max(-0.02, Math.min(0.02, behind / 2)));
+    }
+
+    /** The rows of the last seconds were dated at a pace that is the board's no more: how far they are off is of unknown time. */
+    private void atOtherPace(long more, double arrivalSeconds, List<Gap> gaps) {
+        line = pace.line();
+        double mean = line.periodSeconds();
+        double jump = pace.takenAt(arrivalSeconds) - (lastSeconds + more * mean);
+        losses.gap(lastSeconds, lastSeconds + Math.max(2 * mean, jump), 0, gaps);
+        lastSeconds += Math.max(2 * mean, jump) - mean;
+        periodSeconds = mean;
+        bestSpan = line.spanSeconds();
+        bestPeriod = mean;
+        bestUncertainty = line.uncertainty();
+        runRows = rowCount;
+        runSeconds = lastSeconds + more * mean;
+        runDue = line.dueSeconds(rowCount);
+        pace.forget();
     }
 }

@@ -157,4 +157,42 @@ class ClockPaceTest {
         assertThat(board.timestamper.rateHz()).isCloseTo(250, within(0.25));
         assertThat(board.timestamper.lostRows()).isEqualTo(board.lost);
     }
+
+    /** Without a clock three stretches of seconds tell another pace; stalls and the bursts after them, that are as long, tell none. */
+    @ParameterizedTest
+    @CsvSource({
+        "100, 1, 0.1",
+        "100, 0.5, 0.1",
+        "500, 0.3, 0.02",
+        "50, 2, 0.1",
+        "20, 0.8, 0.05",
+        "200, 1, 0.3",
+        "200, 0.4, 0.3"
+    })
+    void withoutAClockAnotherPaceIsTakenWithinSeconds(double rateHz, double by, double burst) {
+        Random random = new Random(9);
+        Timestamper timestamper = new Timestamper(null, Double.NaN, rateHz);
+        double next = 10;
+        double last = 0;
+        double delivered = 10;
+        while (delivered < 130) {
+            // Of a steady board the computer reads late now and then, by up to five seconds.
+            delivered += by == 1 && random.nextInt(200) == 0
+                    ? 5 * random.nextDouble()
+                    : burst * (0.7 + 0.6 * random.nextDouble());
+            int rows = 0;
+            for (; next <= delivered; next += 1 / (next < 70 ? rateHz : by * rateHz)) {
+                rows++;
+            }
+            if (rows > 0) {
+                Block block = timestamper.date(new Rows(new double[][] {new double[rows]}, rows), delivered, 0);
+                assertThat(block.time().secondsAt(0)).isGreaterThanOrEqualTo(last);
+                last = block.lastSeconds();
+            }
+        }
+        assertThat(timestamper.rateHz()).isCloseTo(by * rateHz, within(0.025 * by * rateHz));
+        assertThat(timestamper.lostRows()).isZero();
+        assertThat(timestamper.gapCount()).isBetween(by == 1 ? 0L : 1L, by == 1 ? 0L : 2L);
+        assertThat(last).isCloseTo(next - 10, within(by > 1 ? 4.0 : 1.0));
+    }
 }
