@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import zesty.signal.core.decode.CoarseStamps;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.text.Messages;
 
@@ -184,7 +185,7 @@ public final class Table {
         return headers;
     }
 
-    /** @return the time of each row, in s, where the file gives it */
+    /** @return the time of each row, in s, where the file gives it; where it is coarser than the rows, between its ticks */
     public Optional<double[]> times() throws TakeException {
         if (cells == null) {
             return Optional.ofNullable(times);
@@ -216,7 +217,7 @@ public final class Table {
                         cells.get(row - 1)[index]));
             }
         }
-        return Optional.of(seconds);
+        return Optional.of(CoarseStamps.spread(seconds));
     }
 
     /** @return the text of each cell of the time column, as the file writes it; empty when there is none in seconds */

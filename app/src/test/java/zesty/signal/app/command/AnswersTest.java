@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.Column;
 import zesty.signal.core.decode.DelimitedFormat;
@@ -60,6 +61,31 @@ class AnswersTest {
         List<String> keys = new ArrayList<>();
         node.fieldNames().forEachRemaining(keys::add);
         return keys;
+    }
+
+    /** As boards print them: whole milliseconds, at more and at little fewer rows than that. Read as it is, and as a take. */
+    @ParameterizedTest
+    @ValueSource(ints = {860, 1700, 2000})
+    void timesCoarserThanTheRowsAreNoGaps(int rateHz) throws Exception {
+        csv(
+                "ms.csv",
+                "t_ms,x",
+                20 * rateHz,
+                i -> Math.floor(300 + i * 1000.0 / rateHz),
+                i -> 0.5 * Math.sin(2 * Math.PI * 203 * i / rateHz));
+        Said imported = Said.zesty(
+                "import",
+                folder.resolve("ms.csv").toString(),
+                "--out",
+                folder.resolve("ms.zest").toString());
+        assertThat(imported.status()).isZero();
+        for (String file : List.of("ms.csv", "ms.zest")) {
+            JsonNode json = extract("vibration", file, "--column", "x").json();
+            assertThat(json.path("peaks").get(0).path("hz").asDouble()).as(file).isCloseTo(203, within(0.1));
+            assertThat(json.path("peaks").get(0).path("amplitude").asDouble()).isCloseTo(0.5, within(0.01));
+            assertThat(json.path("peaks")).as(file).hasSize(1);
+            assertThat(json.path("quality").asDouble()).as(file).isGreaterThan(0.98);
+        }
     }
 
     @Test

@@ -26,6 +26,8 @@ final class ClockSteps {
     private static final int BETWEEN_TICKS = 3;
     /** Of steps shorter than so many ticks one may be half as long again as the next, which is no gap. */
     private static final double COARSE_TICKS = 2;
+    /** As far as a step may be from a whole number of ticks, as it is worked out. */
+    private static final double WHOLE = 1e-3;
     /** What is usual is looked at again after so many steps. */
     private static final int LOOKED_AT = 16;
     /** So many more long steps than others, and alike, are no gaps: the board goes on at another rate. */
@@ -35,12 +37,14 @@ final class ClockSteps {
     private final Losses losses;
     private final double unit;
     private final TickSteps ticks = new TickSteps();
-    private final MeanStep mean;
+    private final MeanStep mean = new MeanStep();
     private final double[] recent = new double[15];
     private int count;
 
     private double usual = Double.NaN;
     private boolean scattered;
+    /** Whether the clock counts whole ticks: one in seconds mostly has decimals. */
+    private boolean whole;
     /** A longer step is a gap, in s. */
     private double longest = Double.NaN;
     /** By what steps differ at least, in s: what the clock can tell apart; 0 where they do not. */
@@ -51,13 +55,12 @@ final class ClockSteps {
 
     /**
      * @param even whether rows come at a rate, so that they lie evenly between ticks coarser than it
-     * @param tickSeconds from one of the clock's ticks to the next: it may tell apart less, and never more
+     * @param tickSeconds from one of the clock's ticks to the next: it may tell apart less, and more only where it has decimals
      */
     ClockSteps(boolean even, double tickSeconds, Losses losses) {
         this.even = even;
         this.losses = losses;
         unit = tickSeconds;
-        mean = new MeanStep(tickSeconds);
     }
 
     /**
@@ -166,7 +169,7 @@ final class ClockSteps {
         }
         longOnesNow = Math.max(0, longOnesNow - 1);
         recent[count++ % recent.length] = step;
-        if (mean.add(step)) {
+        if (mean.add(step, whole ? unit : tickSeconds)) {
             // Steps of two paces differ by what is no tick.
             tickSeconds = 0;
         }
@@ -183,16 +186,22 @@ final class ClockSteps {
         Arrays.sort(sorted);
         double median = sorted[sorted.length / 2];
         usual = median > 0 ? median : Double.NaN;
+        whole = Arrays.stream(sorted).allMatch(step -> Math.abs(step / unit - Math.rint(step / unit)) < WHOLE);
         scattered = sorted[sorted.length * 3 / 4] - sorted[sorted.length / 4] > SCATTERED * median;
         // From one pace to another there is one change, which is no tick.
         tickSeconds = changes(ROUNDING * sorted[sorted.length - 1]) > 1 ? tick(sorted) : tickSeconds;
         longest = longest(sorted);
     }
 
+    /** Whether it ticks, without decimals, about as often as rows come. */
+    private boolean aTickARow() {
+        return whole && usual < 1.5 * unit;
+    }
+
     /** Whether a step of two ticks of a clock that ticks about once a row is a row that was lost. */
     private boolean lostBetweenTicks(double step, boolean known) {
-        int whole = (int) Math.min(TickSteps.MOST, Math.rint(step / unit));
-        boolean lost = ticks.saw(whole) && known && usual < 1.5 * unit;
+        int of = (int) Math.min(TickSteps.MOST, Math.rint(step / unit));
+        boolean lost = ticks.saw(of) && known && aTickARow();
         if (lost) {
             long before = ticks.takenForSteps();
             mean.takeOut(before * unit);
@@ -218,7 +227,7 @@ final class ClockSteps {
             tickSeconds = 0;
             count = 0;
             for (double one : longOnes) {
-                mean.add(one);
+                mean.add(one, whole ? unit : tickSeconds);
                 recent[count++] = one;
             }
             look();
@@ -249,7 +258,7 @@ final class ClockSteps {
         long two = Arrays.stream(steps)
                 .filter(step -> Math.abs(step / tickSeconds - 2) < 0.1)
                 .count();
-        if (usual < 1.5 * unit) {
+        if (aTickARow()) {
             return 2.5 * unit;
         }
         boolean between = usual < 1.5 * tickSeconds && two >= BETWEEN_TICKS;

@@ -16,16 +16,11 @@ final class MeanStep {
     /** What is older than so many steps counts half, and half again. */
     private static final double MANY = 8192;
 
-    private final double tickSeconds;
     private double sum;
     private double count;
     private double newSum;
     private double newCount;
     private double last = Double.NaN;
-
-    MeanStep(double tickSeconds) {
-        this.tickSeconds = tickSeconds;
-    }
 
     void restart() {
         sum = 0;
@@ -35,8 +30,8 @@ final class MeanStep {
         last = Double.NaN;
     }
 
-    /** @return whether the board has gone on at another pace for a while */
-    boolean add(double step) {
+    /** @param tickSeconds what the clock can tell apart. @return whether the board has gone on at another pace for a while */
+    boolean add(double step, double tickSeconds) {
         boolean other = false;
         sum += step;
         count++;

@@ -3,11 +3,14 @@ package zesty.signal.core.decode;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.sample.Block;
+import zesty.signal.core.sample.SampleRate;
 
 /** Boards' clocks as they are: coarse, short, of loops that are not on time, and of boards that are told to go slower. */
 class ClockPaceTest {
@@ -46,7 +49,7 @@ class ClockPaceTest {
             int done = 0;
             for (int from = 0; from < came; ) {
                 int to = Math.min(came, from + 1 + random.nextInt(40));
-                double[] part = java.util.Arrays.copyOfRange(stamps, from, to);
+                double[] part = Arrays.copyOfRange(stamps, from, to);
                 Block block = timestamper.date(new Rows(new double[][] {part}, part.length), taken[to - 1] + 0.01, 0);
                 for (int row = 0; row < block.rows(); row++) {
                     dated[done++] = block.time().secondsAt(row);
@@ -194,5 +197,49 @@ class ClockPaceTest {
         assertThat(timestamper.lostRows()).isZero();
         assertThat(timestamper.gapCount()).isBetween(by == 1 ? 0L : 1L, by == 1 ? 0L : 2L);
         assertThat(last).isCloseTo(next - 10, within(by > 1 ? 4.0 : 1.0));
+    }
+
+    /** A clock in seconds counts decimals of them: what it can tell apart is no second. */
+    @Test
+    void aClockInSecondsWithDecimalsTellsLostRows() {
+        Timestamper timestamper = new Timestamper(new BoardClock(0, 1, 0), Double.NaN, 100);
+        double[] stamps = IntStream.range(0, 500)
+                .filter(i -> i < 40 || i % 20 != 7)
+                .mapToDouble(i -> 7 + i / 5.0)
+                .toArray();
+        timestamper.date(new Rows(new double[][] {stamps}, stamps.length), 100, 0);
+        assertThat(timestamper.lostRows()).isEqualTo(23);
+        assertThat(timestamper.nominalRateHz()).isEqualTo(5);
+    }
+
+    /** Times of a file, in whole ticks: between them where rows share some or lie unevenly over them, else as they are. */
+    @ParameterizedTest
+    @CsvSource({
+        "860, 0.001, true",
+        "1700, 0.001, true",
+        "2000, 0.001, true",
+        "250, 0.01, true",
+        "1000, 0.001, false",
+        "400, 0.001, false",
+        "0.00002, 86400, false",
+        "3, 1, true"
+    })
+    void timesOfAFileAreAsFineAsTheirRows(double rateHz, double tick, boolean other) {
+        double[] taken = new double[5000];
+        Arrays.setAll(taken, i -> 12 * tick + i / rateHz);
+        double[] stamped = Arrays.stream(taken)
+                .map(t -> Math.floor(t / tick + 1e-6) * tick)
+                .toArray();
+        double[] spread = CoarseStamps.spread(stamped);
+        assertThat(spread != stamped).isEqualTo(other);
+        assertThat(spread).isSorted();
+        for (int i = 0; i < taken.length; i++) {
+            assertThat(spread[i]).isCloseTo(taken[i], within(1.01 * tick));
+        }
+        assertThat(SampleRate.of(spread)).isCloseTo(rateHz, within(0.002 * rateHz));
+        // Times that tell more are left alone, also of a log that has two rows a moment.
+        double[] fine = {0, 0.1, 0.2, 0.2, 0.31, 0.4};
+        assertThat(CoarseStamps.spread(fine)).isSameAs(fine);
+        assertThat(CoarseStamps.spread(new double[] {5, 5})).containsExactly(5, 5);
     }
 }

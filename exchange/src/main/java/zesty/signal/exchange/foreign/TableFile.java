@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import zesty.signal.core.decode.CoarseStamps;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.text.Messages;
 import zesty.signal.takes.CsvPieces;
@@ -21,6 +22,7 @@ public final class TableFile implements ForeignFile {
     private final List<Integer> places = new ArrayList<>();
 
     private final double rateHz;
+    private final double[] firstTimes;
     private long rows = -1;
 
     /**
@@ -41,7 +43,9 @@ public final class TableFile implements ForeignFile {
             throw new TakeException(Messages.of("foreign.has-no-column-but-its-time", file));
         }
         double[] first = byRate ? null : csv.firstTimes();
-        rateHz = first == null ? 1 : SampleRate.of(first);
+        // How fine they are the first thousands tell.
+        firstTimes = first;
+        rateHz = first == null ? 1 : SampleRate.of(CoarseStamps.spread(first));
     }
 
     @Override
@@ -73,8 +77,9 @@ public final class TableFile implements ForeignFile {
     @Override
     public void read(int source, int[] wanted, Taker taker) throws IOException {
         long[] done = {0};
+        CoarseStamps stamps = timed() ? CoarseStamps.of(firstTimes) : null;
         csv.read(byRate, (times, values) -> {
-            double[] seconds = times;
+            double[] seconds = stamps == null ? times : stamps.next(times);
             if (!timed()) {
                 long first = done[0];
                 seconds = new double[values[0].length];
