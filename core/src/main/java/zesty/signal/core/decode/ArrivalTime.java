@@ -17,6 +17,11 @@ final class ArrivalTime {
     /** Above this uncertainty, as a share of it, a rate does not tell how many rows were due in a silence. */
     private static final double WELL_KNOWN = 0.1;
 
+    /** A period so far from the one before is another pace, where that one was known for so long. */
+    private static final double OTHER_PACE = 0.1;
+
+    private static final double KNOWN_SECONDS = 10;
+
     /** A number that went on so much faster than time is that of another run. */
     private static final double MOST_FAST = 10;
 
@@ -32,6 +37,7 @@ final class ArrivalTime {
 
     private ArrivalClockFit line = new ArrivalClockFit();
     private final ArrivalPace pace = new ArrivalPace();
+    private boolean severalPaces;
     private double runRows;
     private double runSeconds;
     private double runDue = Double.NaN;
@@ -64,9 +70,9 @@ final class ArrivalTime {
         return Double.isNaN(statedRateHz) ? bestUncertainty : 0;
     }
 
-    /** @return seconds from row to row as arrival has told by now; NaN where the maker tells */
+    /** @return seconds from row to row as arrival has told by now; NaN where the maker tells, and where no one period is that of all rows */
     double periodSeconds() {
-        return Double.isNaN(statedRateHz) ? bestPeriod : Double.NaN;
+        return Double.isNaN(statedRateHz) && !severalPaces ? bestPeriod : Double.NaN;
     }
 
     double lastSeconds() {
@@ -199,7 +205,11 @@ final class ArrivalTime {
         double mean = line.periodSeconds();
         double target = runSeconds + line.dueSeconds(rowCount) - runDue;
         double behind = target - (lastSeconds + more * mean);
-        boolean other = Math.abs(mean / periodSeconds - 1) > 0.1;
+        boolean other = Math.abs(mean / periodSeconds - 1) > OTHER_PACE;
+        severalPaces |= other
+                && bestSpan >= KNOWN_SECONDS
+                && bestUncertainty <= WELL_KNOWN
+                && Math.abs(mean / bestPeriod - 1) > OTHER_PACE;
         if (other || behind > UNKNOWN_SECONDS) {
             double jump = other ? mean : behind;
             if (lastSeconds >= 0) {
@@ -217,6 +227,7 @@ final class ArrivalTime {
 
     /** The rows of the last seconds were dated at a pace that is the board's no more: how far they are off is of unknown time. */
     private void atOtherPace(long more, double arrivalSeconds, List<Gap> gaps) {
+        severalPaces = true;
         line = pace.line();
         double mean = line.periodSeconds();
         double jump = pace.takenAt(arrivalSeconds) - (lastSeconds + more * mean);

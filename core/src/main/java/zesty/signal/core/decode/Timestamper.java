@@ -100,7 +100,7 @@ public final class Timestamper {
         return byClock != null ? 0 : byArrival.rateUncertainty();
     }
 
-    /** @return seconds from row to row as arrival has told by now; NaN where a clock or the maker tells */
+    /** @return seconds from row to row of all rows as arrival has told by now; NaN where a clock or the maker tells, or they came at several paces */
     public double arrivalPeriodSeconds() {
         return byClock != null ? Double.NaN : byArrival.periodSeconds();
     }
