@@ -22,6 +22,8 @@ final class ClockTime {
 
     private static final double LEAP_STEPS = 50;
     private static final double MOST_SILENT_SECONDS = 60;
+    /** So many rows after one whose stamp is in doubt are waited for. */
+    private static final int LOOKED_AHEAD = 3;
     /** Of a leap, arrival has to have seen this share to explain it. */
     private static final double EXPLAINED = 0.3;
     /** Numbers beyond this are not whole any more as they are kept. */
@@ -51,7 +53,7 @@ final class ClockTime {
 
     private double lastSeconds = Double.NaN;
     private double lastArrival = Double.NaN;
-    /** The newest row where its stamp is in doubt, until the next one tells; null for none. */
+    /** The newest rows where the stamp of the first is in doubt, until the next ones tell; null for none. */
     private Rows held;
 
     /** @param even whether rows come at a rate, not each in its own time */
@@ -79,12 +81,12 @@ final class ClockTime {
         return lastSeconds;
     }
 
-    /** @return whether it keeps a row until the next one tells whether its stamp is right */
+    /** @return whether it keeps rows until the next ones tell whether a stamp is right */
     boolean holds() {
         return held != null;
     }
 
-    /** @return the row that was held, as there is no next one */
+    /** @return the rows that were held, as there is no next one */
     Block rest() {
         Rows last = held;
         held = null;
@@ -115,22 +117,26 @@ final class ClockTime {
         List<Gap> gaps = new ArrayList<>(0);
         for (int row = 0; row < count; row++) {
             numbered = sequence.none() ? -1 : missing == null ? 0 : missing[row];
-            boolean doubtful = doubtful(ticks[row], rows.restartsAt(row), arrivalSeconds);
-            boolean more = row + 1 < count;
-            if (doubtful && !more && !last) {
-                held = rows.from(row);
-                sequence.unreadLast();
-                count = row;
-                break;
+            boolean wrong = false;
+            if (doubtful(ticks[row], rows.restartsAt(row), arrivalSeconds)) {
+                int told = toldByNext(ticks, row, count);
+                if (told == 0 && !last && count - row <= LOOKED_AHEAD) {
+                    held = rows.from(row);
+                    sequence.unread(row);
+                    count = row;
+                    break;
+                }
+                wrong = told < 0 || told == 0 && unlikely(ticks[row]);
             }
-            boolean wrong = doubtful && (more ? follows(ticks[row + 1]) : unlikely(ticks[row]));
-            seconds[row] =
-                    wrong ? keepPace(more ? ticks[row + 1] : Double.NaN) : next(ticks[row], arrivalSeconds, gaps);
+            seconds[row] = wrong
+                    ? keepPace(row + 1 < count ? ticks[row + 1] : Double.NaN)
+                    : next(ticks[row], arrivalSeconds, gaps);
         }
         if (count > 0) {
             drift.saw(seconds[count - 1], arrivalSeconds - firstArrival);
         }
-        lastArrival = arrivalSeconds;
+        // What is held came after a silence, if there was one: that counts from what came before.
+        lastArrival = held == null ? arrivalSeconds : lastArrival;
         double[] dated = count == seconds.length ? seconds : Arrays.copyOf(seconds, count);
         return new Block(new TimeBase.Explicit(dated), rows.columns(), count, gaps, rows.frames());
     }
@@ -149,7 +155,11 @@ final class ClockTime {
 
     /** @return how far a stamp is from the last one that was believed, in s, a wrap taken into account */
     private double ahead(double ticks) {
-        double step = ticks - lastTicks;
+        return ahead(lastTicks, ticks);
+    }
+
+    private double ahead(double from, double ticks) {
+        double step = ticks - from;
         double wrap = clock.wrapTicks();
         if (step < 0 && wrap > 0 && step + wrap < wrap / 2) {
             step += wrap;
@@ -172,10 +182,20 @@ final class ClockTime {
         return ahead < -LATE_SECONDS || ahead > leap() && !(arrivalSeconds - lastArrival >= EXPLAINED * ahead);
     }
 
-    /** Whether a stamp goes on from the last one that was believed. */
-    private boolean follows(double ticks) {
-        double ahead = ahead(ticks);
-        return ahead >= 0 && ahead <= leap();
+    /**
+     * Of a stamp in doubt the next ones tell: most of them go on from the last that was believed, or from it.
+     *
+     * @return below 0 where it is wrong, above where it is right, 0 where they do not tell
+     */
+    private int toldByNext(double[] ticks, int row, int count) {
+        int told = 0;
+        for (int i = row + 1; i < Math.min(count, row + 1 + LOOKED_AHEAD); i++) {
+            double fromLast = ahead(lastTicks, ticks[i]);
+            double fromIt = ahead(ticks[row], ticks[i]);
+            told -= fromLast >= -LATE_SECONDS && fromLast <= leap() ? 1 : 0;
+            told += fromIt >= -LATE_SECONDS && fromIt <= leap() ? 1 : 0;
+        }
+        return told;
     }
 
     /** Of the very last stamp nobody tells more: one that leaps further than all of the record, or back, is not believed. */
@@ -188,7 +208,7 @@ final class ClockTime {
     private double keepPace(double nextTicks) {
         losses.wrongStamp();
         double step = steps.usualOr(0);
-        return advanced(nextTicks == nextTicks ? Math.min(step, ahead(nextTicks) / 2) : step);
+        return advanced(nextTicks == nextTicks ? Math.max(0, Math.min(step, ahead(nextTicks) / 2)) : step);
     }
 
     private double advanced(double step) {
@@ -224,7 +244,7 @@ final class ClockTime {
             losses.wrongStamp();
             return advanced(steps.usualOr(0));
         }
-        if (!relinked && ticks < lastTicks && ahead(ticks) < 0 && ahead(ticks) >= -LATE_SECONDS) {
+        if (!relinked && ahead(ticks) < 0 && ahead(ticks) >= -LATE_SECONDS) {
             // Those after it have been handed on: it stands beside the last of them.
             losses.lateAfterAll(1);
             return lastSeconds;

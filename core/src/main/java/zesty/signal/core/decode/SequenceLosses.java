@@ -8,8 +8,8 @@ final class SequenceLosses {
     private final BoardSequence sequence;
     private final Losses losses;
     private double lastNumber = Double.NaN;
-    /** The newest number before the last row that was read. */
-    private double numberBefore = Double.NaN;
+    /** The newest number before each of the rows that were read last. */
+    private double[] numbersBefore = {};
 
     private long acrossLink = -1;
 
@@ -40,9 +40,9 @@ final class SequenceLosses {
         return acrossLink;
     }
 
-    /** The last row that was read is to be read again, with those that follow it. */
-    void unreadLast() {
-        lastNumber = numberBefore;
+    /** Of the rows that were read last those from there on are to be read again, with those that follow them. */
+    void unread(int row) {
+        lastNumber = sequence == null ? lastNumber : numbersBefore[row];
     }
 
     /**
@@ -56,8 +56,9 @@ final class SequenceLosses {
         acrossLink = -1;
         double[] numbers = rows.columns()[sequence.column()];
         long[] missing = null;
+        numbersBefore = new double[rows.count()];
         for (int row = 0; row < rows.count(); row++) {
-            numberBefore = lastNumber;
+            numbersBefore[row] = lastNumber;
             if (Double.isNaN(numbers[row])) {
                 continue;
             }

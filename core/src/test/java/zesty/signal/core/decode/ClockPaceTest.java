@@ -244,4 +244,52 @@ class ClockPaceTest {
         assertThat(CoarseStamps.spread(fine)).isSameAs(fine);
         assertThat(CoarseStamps.spread(new double[] {5, 5})).containsExactly(5, 5);
     }
+
+    /** What stands beside a wrong stamp may be odd, too: a row that was overtaken, one without a stamp, another wrong one. */
+    @ParameterizedTest
+    @CsvSource({"1, 4000", "7, 4000", "64, 4000", "1, 4293.97", "64, 4293.97"})
+    void aWrongStampIsFoundWhateverStandsBesideIt(int batch, double boot) {
+        Timestamper timestamper = new Timestamper(new BoardClock(0, 1e6, BoardClock.WRAP_32_BIT), Double.NaN, 100);
+        double[] stamps = new double[1500];
+        Arrays.setAll(stamps, i -> (Math.rint(boot * 1e6) + 4000.0 * i) % BoardClock.WRAP_32_BIT);
+        for (int late : new int[] {249, 501, 900}) {
+            double own = stamps[late];
+            stamps[late] = stamps[late + 1];
+            stamps[late + 1] = own;
+        }
+        stamps[500] = 3_000_000_000.0;
+        stamps[800] = 77;
+        stamps[801] = Double.NaN;
+        stamps[1000] = 1_500_000_000;
+        stamps[1001] = 2_500_000_000.0;
+        int done = 0;
+        for (int from = 0; from < stamps.length; from += batch) {
+            double[] part = Arrays.copyOfRange(stamps, from, Math.min(stamps.length, from + batch));
+            Block block = timestamper.date(new Rows(new double[][] {part}, part.length), 9 + from * 0.004, 0);
+            for (int row = 0; row < block.rows(); row++, done++) {
+                assertThat(block.time().secondsAt(row)).as("row %d", done).isCloseTo(done * 0.004, within(0.0081));
+            }
+        }
+        assertThat(done).isEqualTo(stamps.length);
+        assertThat(timestamper.wrongStamps()).isEqualTo(5);
+        // One that was overtaken beside a wrong one was told as lost, and has come.
+        assertThat(timestamper.lostRows()).isLessThanOrEqualTo(1);
+    }
+
+    /** A board that begins anew was silent for as long as nothing arrived, also where its first row comes alone. */
+    @ParameterizedTest
+    @CsvSource({"1", "3", "25"})
+    void aBoardThatBeganAnewWasAwayForAsLongAsNothingCame(int batch) {
+        Timestamper timestamper = new Timestamper(new BoardClock(0, 1e3, 0), Double.NaN, 100);
+        double last = 0;
+        for (int from = 0; from < 600; from += batch) {
+            double[] part = new double[batch];
+            int first = from;
+            Arrays.setAll(part, i -> 20 * (first + i) + (first + i < 300 ? 9000 : -5900));
+            double arrival = 40 + 0.02 * (from + batch) + (from < 300 ? 0 : 4);
+            Block block = timestamper.date(new Rows(new double[][] {part}, batch), arrival, 0);
+            last = block.rows() == 0 ? last : block.lastSeconds();
+        }
+        assertThat(last).isCloseTo(599 * 0.02 + 4, within(0.02 * batch + 0.05));
+    }
 }
