@@ -246,7 +246,9 @@ final class ClockTime {
         }
         if (!relinked && ahead(ticks) < 0 && ahead(ticks) >= -LATE_SECONDS) {
             // Those after it have been handed on: it stands beside the last of them.
-            losses.lateAfterAll(1);
+            if (sequence.none()) {
+                losses.lateAfterAll(1);
+            }
             return lastSeconds;
         }
         double before = lastSeconds;

@@ -4,6 +4,10 @@ package zesty.signal.core.decode;
 final class SequenceLosses {
     /** A row so many numbers behind another one is late, not the first of a board that restarted. */
     static final double LATE_NUMBERS = 64;
+    /** A row so few numbers behind is late, however low the numbers are. */
+    private static final double NEXT = 3;
+    /** Across the end of a turn a row is late by this share of it at most. */
+    private static final double LATE_OF_TURN = 1 / 16.0;
 
     private final BoardSequence sequence;
     private final Losses losses;
@@ -68,8 +72,7 @@ final class SequenceLosses {
             if (relinked && row == 0) {
                 acrossLink = Double.isNaN(lastNumber) ? -1 : sequence.acrossLink(lastNumber, numbers[0]);
             }
-            double behind = lastNumber - numbers[row];
-            if (known && behind > 0 && behind <= LATE_NUMBERS && behind * 2 < lastNumber) {
+            if (known && isLate(numbers[row])) {
                 losses.lateAfterAll(sequence.rowsEach());
                 continue;
             }
@@ -81,5 +84,17 @@ final class SequenceLosses {
             lastNumber = numbers[row];
         }
         return missing;
+    }
+
+    private boolean isLate(double number) {
+        double behind = lastNumber - number;
+        if (behind < 0 && sequence.wrap() > 0) {
+            // One that was overtaken by the first of the next turn; further behind, more of them than that are lost.
+            behind += sequence.wrap();
+            return behind > 0 && behind <= Math.min(LATE_NUMBERS, sequence.wrap() * LATE_OF_TURN);
+        }
+        // A board that begins anew falls to its first numbers.
+        boolean anew = behind > NEXT && behind * 2 >= lastNumber;
+        return behind > 0 && behind <= LATE_NUMBERS && !anew;
     }
 }

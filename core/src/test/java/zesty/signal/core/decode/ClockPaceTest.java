@@ -292,4 +292,33 @@ class ClockPaceTest {
         }
         assertThat(last).isCloseTo(599 * 0.02 + 4, within(0.02 * batch + 0.05));
     }
+
+    /** Rows that carry numbers and overtake each other, also at the end of a turn: what is lost is counted to the row. */
+    @ParameterizedTest
+    @CsvSource({"0, 256, 1", "0, 256, 40", "0, 65536, 7", "0, 0, 40", "1000, 256, 1", "1000, 256, 40", "1000000, 0, 7"})
+    void rowsThatOvertakeEachOtherAreCountedOnce(double ticksPerSecond, double wrap, int batch) {
+        Random random = new Random(4);
+        int sent = 4000;
+        int[] order = IntStream.range(0, sent)
+                .filter(i -> i < 40 || i > sent - 40 || random.nextInt(100) > 0)
+                .toArray();
+        for (int i = 60; i + 1 < order.length; i += 2 + random.nextInt(60)) {
+            int own = order[i];
+            order[i] = order[i + 1];
+            order[i + 1] = own;
+        }
+        BoardClock clock = ticksPerSecond == 0 ? null : new BoardClock(0, ticksPerSecond, 0);
+        Timestamper timestamper = new Timestamper(clock, new BoardSequence(1, wrap, 1), Double.NaN, 500);
+        for (int from = 0; from < order.length; from += batch) {
+            int count = Math.min(batch, order.length - from);
+            double[] stamps = new double[count];
+            double[] numbers = new double[count];
+            for (int i = 0; i < count; i++) {
+                stamps[i] = Math.floor(order[from + i] * ticksPerSecond / 500);
+                numbers[i] = wrap > 0 ? order[from + i] % wrap : order[from + i];
+            }
+            timestamper.date(new Rows(new double[][] {stamps, numbers}, count), 7 + order[from] / 500.0, 0);
+        }
+        assertThat(timestamper.lostRows()).isEqualTo(sent - order.length);
+    }
 }
