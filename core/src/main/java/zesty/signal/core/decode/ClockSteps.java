@@ -261,6 +261,10 @@ final class ClockSteps {
         if (aTickARow()) {
             return 2.5 * unit;
         }
+        if (Double.isNaN(usual)) {
+            // Several rows share each stamp.
+            return tickSeconds > 0 ? 2.5 * tickSeconds : Double.NaN;
+        }
         boolean between = usual < 1.5 * tickSeconds && two >= BETWEEN_TICKS;
         return between ? 2.5 * tickSeconds : Gap.PERIODS * usual;
     }
@@ -287,7 +291,7 @@ final class ClockSteps {
      */
     private void countEarlyLosses(boolean numbered) {
         for (double step : recent) {
-            if (step > longest) {
+            if (step > longest && usual == usual) {
                 if (!numbered) {
                     losses.uncertainGap(Math.round(step / usual) - 1);
                 }

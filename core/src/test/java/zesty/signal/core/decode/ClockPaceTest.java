@@ -321,4 +321,18 @@ class ClockPaceTest {
         }
         assertThat(timestamper.lostRows()).isEqualTo(sent - order.length);
     }
+
+    /** Rows of which several share a stamp: a silence between them is a gap like any other, and no other one is told. */
+    @ParameterizedTest
+    @CsvSource({"1200, 0.02", "1900, 3", "2500, 0.02", "2500, 3", "10000, 0.1", "10000, 3"})
+    void aSilenceBetweenRowsThatShareStampsIsAGap(double rateHz, double silence) {
+        Board board = new Board(1000, 0);
+        for (int i = 0; i < ROWS; i++) {
+            board.row(0.5 + i / rateHz + (i < ROWS / 2 ? 0 : silence), 0);
+        }
+        board.dated().isOnTime();
+        assertThat(board.timestamper.gapCount()).isEqualTo(1);
+        double due = silence * rateHz;
+        assertThat((double) board.timestamper.lostRows()).isCloseTo(due, within(2 + 0.01 * due));
+    }
 }
