@@ -6,7 +6,10 @@ import java.io.OutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.stream.IntStream;
+import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.text.Messages;
 
@@ -29,19 +32,30 @@ public final class WavExport {
      *
      * @param rateHz the whole rate that stands in the file, and {@code trueRateHz} that of the take
      * @param bits of a value
+     * @param seconds how long the file is, and {@code trueSeconds} the take: a sound has no gaps
      */
-    public record Written(int rateHz, double trueRateHz, int bits) {
+    public record Written(int rateHz, double trueRateHz, int bits, double seconds, double trueSeconds) {
         /** @return what of it differs from the take, in a sentence; empty for nothing */
         public String loss() {
-            String rate = rateHz == trueRateHz
-                    ? ""
-                    : Messages.of("exchange.the-rate-in-the-file-is-hz-the", rateHz, Digits.exact(trueRateHz));
-            return rate
-                    + (bits == FLOAT_BITS
-                            ? Messages.of("exchange.values-are-rounded-to-32-bit-float", (rate.isEmpty() ? "" : "; "))
-                            : "");
+            List<String> words = new ArrayList<>();
+            if (rateHz != trueRateHz) {
+                words.add(Messages.of("exchange.the-rate-in-the-file-is-hz-the", rateHz, Digits.exact(trueRateHz)));
+            }
+            if (Math.abs(trueSeconds - seconds) > Math.max(Gap.PERIODS / trueRateHz, LENGTH_TOLD * trueSeconds)) {
+                words.add(Messages.of(
+                        "exchange.a-sound-has-no-gaps-it-lasts",
+                        Digits.fixed(seconds, 1),
+                        Digits.fixed(trueSeconds, 1)));
+            }
+            if (bits == FLOAT_BITS) {
+                words.add(Messages.of("exchange.values-are-rounded-to-32-bit-float"));
+            }
+            return String.join("; ", words);
         }
     }
+
+    /** A length that differs by less is told by the rate. */
+    private static final double LENGTH_TOLD = 1e-3;
 
     private static final int FLOAT_BITS = 32;
 
@@ -68,7 +82,12 @@ public final class WavExport {
         }
         int rate = (int) Math.max(1, Math.min(Integer.MAX_VALUE, Math.round(of.rateHz())));
         out.write(header(channels, rate, width, data, comment(of)));
+        double[] ends = {Double.NaN, Double.NaN};
         view.read(source, all, (seconds, values) -> {
+            if (seconds.length > 0) {
+                ends[0] = Double.isNaN(ends[0]) ? seconds[0] : ends[0];
+                ends[1] = seconds[seconds.length - 1];
+            }
             ByteBuffer bytes =
                     ByteBuffer.allocate(seconds.length * channels * width).order(ByteOrder.LITTLE_ENDIAN);
             for (int row = 0; row < seconds.length; row++) {
@@ -81,7 +100,7 @@ public final class WavExport {
         if (data % 2 != 0) {
             out.write(0);
         }
-        return new Written(rate, of.rateHz(), bits[0]);
+        return new Written(rate, of.rateHz(), bits[0], (of.rows() - 1) / of.rateHz(), ends[1] - ends[0]);
     }
 
     private static int bits(double value) {

@@ -261,6 +261,20 @@ class LogbookTest {
         Said sound = Said.zesty("export", file.toString(), "--to", at("out.wav"), "--column", "Pull");
         assertThat(sound.status()).as(sound.err()).isZero();
         assertThat(sound.err()).contains("rounded to 32-bit float");
+        StringBuilder silent = new StringBuilder("t,x\n");
+        for (int i = 0; i < 2000; i++) {
+            silent.append(i / 100.0 + (i < 1000 ? 0 : 10))
+                    .append(',')
+                    .append(i % 50)
+                    .append('\n');
+        }
+        Files.writeString(folder.resolve("silent.csv"), silent);
+        assertThat(Said.zesty("import", at("silent.csv"), "--out", at("silent.zest"))
+                        .status())
+                .isZero();
+        assertThat(Said.zesty("export", at("silent.zest"), "--to", at("silent.wav"))
+                        .err())
+                .contains("a sound has no gaps", "it lasts 20.0 s, the samples 30.0 s");
         assertThat(Said.zesty("export", file.toString(), "--to", at("out.npz")).status())
                 .isZero();
 
