@@ -60,6 +60,7 @@ final class CleanCommand implements Callable<Integer> {
         }
         Inputs.writable(out, file);
         Inputs.Signal signal = Inputs.signal(file, column, rate);
+        Inputs.hintOfPace(file, signal);
         boolean resampled = steps.steps().stream().anyMatch(Resample.class::isInstance);
         double[] seconds = signal.seconds();
         if (seconds == null) {

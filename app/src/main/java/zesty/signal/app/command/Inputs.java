@@ -12,6 +12,7 @@ import java.util.TreeMap;
 import java.util.stream.IntStream;
 import zesty.signal.core.decode.Columns;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.scale.Digits;
 import zesty.signal.exchange.TakeView;
 import zesty.signal.exchange.foreign.ForeignFile;
 import zesty.signal.takes.DiskWords;
@@ -124,6 +125,17 @@ final class Inputs {
             return new Signal(column, values, seconds, table.timeTexts().orElse(null), rate, table.damage());
         } catch (TakeException e) {
             throw new Refusal(e.getMessage());
+        }
+    }
+
+    /** Says where the samples come at another rate than that of most of them, by which all are worked on. */
+    static void hintOfPace(Path file, Signal signal) {
+        double[] other = signal.seconds() == null ? null : SampleRate.otherPace(signal.seconds());
+        if (other != null) {
+            hint(file + ": from about " + Digits.fixed(other[0], 1) + " s on samples come at "
+                    + Digits.about(other[1], 3)
+                    + "/s, not at " + Digits.about(signal.rateHz(), 3)
+                    + "/s: frequencies are wrong there, a part at one rate is worked out right");
         }
     }
 

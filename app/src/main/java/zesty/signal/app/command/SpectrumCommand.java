@@ -64,6 +64,7 @@ final class SpectrumCommand implements Callable<Integer> {
             throw new Refusal("--overlap is a share from 0 to below 1, was " + overlap);
         }
         Inputs.Signal signal = Inputs.signal(file, column, rate);
+        Inputs.hintOfPace(file, signal);
         double[] seconds = signal.seconds();
         if (seconds == null) {
             seconds = new double[signal.values().length];

@@ -89,6 +89,25 @@ class AnswersTest {
     }
 
     @Test
+    void whatComesAtAnotherRateIsTold() throws Exception {
+        csv("two.csv", "t,x", 9000, i -> i < 6000 ? i / 500.0 : 12 + (i - 6000) / 1000.0, i -> Math.sin(i));
+        String told = "two.csv: from about 11.9 s on samples come at 1000/s, not at 500/s";
+        assertThat(Said.zesty("spectrum", folder.resolve("two.csv").toString(), "--column", "x", "--json")
+                        .err())
+                .contains(told);
+        String out = folder.resolve("out.csv").toString();
+        String file = folder.resolve("two.csv").toString();
+        assertThat(Said.zesty("clean", file, "--column", "x", "--recipe", "lowpass:50@2", "--out", out)
+                        .err())
+                .contains(told);
+        assertThat(extract("vibration", "two.csv", "--column", "x")
+                        .json()
+                        .path("quality")
+                        .asDouble())
+                .isLessThan(0.7);
+    }
+
+    @Test
     void vibrationOfThreeAxes() throws Exception {
         csv(
                 "v.csv",

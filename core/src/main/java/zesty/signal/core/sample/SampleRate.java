@@ -55,6 +55,20 @@ public final class SampleRate {
         return Math.abs(rate - whole) <= ROUNDING * rate ? whole : rate;
     }
 
+    /** @return from when on samples come at another pace than most of them do, in s, and how many a second; null where none do */
+    public static double[] otherPace(double[] seconds) {
+        boolean[] other = ofOtherPaces(seconds, Gap.PERIODS * usualStep(seconds));
+        int from = 0;
+        while (from < other.length && !other[from]) {
+            from++;
+        }
+        int to = from;
+        while (to < other.length && other[to]) {
+            to++;
+        }
+        return to - from < FEW ? null : new double[] {seconds[from], of(Arrays.copyOfRange(seconds, from, to))};
+    }
+
     /** @return of each row whether it lies in a stretch that is faster or slower than most of them; none where none are most */
     private static boolean[] ofOtherPaces(double[] seconds, double longest) {
         double least = Double.POSITIVE_INFINITY;
