@@ -45,6 +45,9 @@ public record CsvClock(int column, double secondsEach, DateTimeFormatter dates, 
             Pattern.compile("(?i)(t|time|timestamp|time stamp|clock|date|datetime|date time|zeit|elapsed)");
     private static final Pattern WITH_UNIT = Pattern.compile("(?i)(.*?)(?:[ _]*[\\[(]([^\\])]+)[\\])]|_([a-zµμ]+))");
     private static final double DAY = 86_400;
+    private static final double COUNTER = 4294967296.0;
+    /** A counter that began again goes on within so long; one that fell to less began anew with its board. */
+    private static final double GOES_ON_SECONDS = 60;
 
     private static final List<DateTimeFormatter> DATES =
             List.of(date("uuuu-MM-dd"), date("dd.MM.uuuu"), date("MM/dd/uuuu"), date("dd/MM/uuuu"), date("uuuu/MM/dd"));
@@ -205,10 +208,15 @@ public record CsvClock(int column, double secondsEach, DateTimeFormatter dates, 
         return secondsEach == 1 ? value : secondsEach < 1 ? value / Math.rint(1 / secondsEach) : value * secondsEach;
     }
 
-    /** @return a cell's time, in s; NaN where it holds none. @param before the row before, by which midnight is noticed */
+    /** @return a cell's time, in s; NaN where it holds none. @param before the row before, by which midnight, and a counter's end, is noticed */
     double seconds(String cell, CsvShape shape, double before) {
         if (!Double.isNaN(secondsEach)) {
-            return seconds(shape.number(cell));
+            double number = shape.number(cell);
+            double seconds = seconds(number);
+            // A board's counter of 32 bits begins again after 71 minutes, or 50 days.
+            double turn = secondsEach < 1 && number >= 0 && number < COUNTER ? seconds(COUNTER) : 0;
+            double turns = turn > 0 ? Math.ceil((before - seconds) / turn) : 0;
+            return turns >= 1 && seconds + turns * turn - before < GOES_ON_SECONDS ? seconds + turns * turn : seconds;
         }
         LocalDateTime date = date(cell, dates);
         if (date != null) {

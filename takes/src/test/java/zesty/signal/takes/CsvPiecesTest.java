@@ -2,6 +2,7 @@ package zesty.signal.takes;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -11,6 +12,7 @@ import java.util.stream.DoubleStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Tables that are read in pieces give what the same tables give cell by cell, to the last bit, and the same errors. */
@@ -96,6 +98,33 @@ class CsvPiecesTest {
             assertThatThrownBy(() -> new CsvPieces(file, "").read(false, (seconds, values) -> {}))
                     .isInstanceOf(TakeException.class)
                     .hasMessageContaining(one[2]);
+        }
+    }
+
+    /** A board's counter of 32 bits ends after 71 minutes, or 50 days, and begins again; one that falls to less began anew. */
+    @ParameterizedTest
+    @CsvSource({"t_us, 10000, true", "t_ms, 10, true", "t_us, 10000, false", "t_s, 10, false"})
+    void aCountersEndIsNoFall(String header, long step, boolean goesOn) throws Exception {
+        long end = 1L << 32;
+        StringBuilder text = new StringBuilder(header).append(",x\n");
+        for (int i = 0; i < 40_000; i++) {
+            long count = end - 20_000 * step + i * step + 123;
+            text.append(count < end ? count : goesOn ? count - end : 77 + i * step)
+                    .append(',')
+                    .append(i)
+                    .append('\n');
+        }
+        Path file = Files.writeString(folder.resolve("long.csv"), text);
+        if (!goesOn) {
+            assertThatThrownBy(() -> Table.open(file).times()).hasMessageContaining("must not fall");
+            return;
+        }
+        double[] times = Table.open(file).times().orElseThrow();
+        double[][] pieces = {new double[0]};
+        new CsvPieces(file, "").read(false, (seconds, values) -> pieces[0] = joined(pieces[0], seconds));
+        for (int i = 0; i < times.length; i++) {
+            assertThat(times[i] - times[0]).as("row %d", i).isCloseTo(i * 0.01, within(1e-6));
+            assertThat(pieces[0][i]).as("row %d", i).isCloseTo(i * 0.01, within(1e-6));
         }
     }
 
