@@ -14,6 +14,10 @@ import zesty.signal.core.text.Messages;
 public record Gap(double startSeconds, double endSeconds, long missing) {
     /** A step longer than this many usual ones is a gap: a missed sample makes a step of two. */
     public static final double PERIODS = 1.6;
+    /** So many long steps behind each other, the same but for this share, are of a slower stretch that misses none. */
+    private static final int OTHER_PACE = 8;
+
+    private static final double ALIKE = 0.05;
 
     public Gap {
         if (!(endSeconds >= startSeconds) || missing < 0) {
@@ -30,10 +34,19 @@ public record Gap(double startSeconds, double endSeconds, long missing) {
     public static List<Gap> between(double before, double[] seconds, double rateHz) {
         List<Gap> gaps = new ArrayList<>();
         double last = before;
+        double stepBefore = Double.NaN;
+        int alike = 0;
         for (double now : seconds) {
-            if (now - last > PERIODS / rateHz) {
-                gaps.add(new Gap(last, now, FilledRun.missing(now - last, rateHz)));
+            double step = now - last;
+            if (step > PERIODS / rateHz) {
+                alike = Math.abs(step / stepBefore - 1) < ALIKE ? alike + 1 : 0;
+                if (alike < OTHER_PACE) {
+                    gaps.add(new Gap(last, now, FilledRun.missing(step, rateHz)));
+                }
+            } else {
+                alike = 0;
             }
+            stepBefore = step;
             last = now;
         }
         return gaps;

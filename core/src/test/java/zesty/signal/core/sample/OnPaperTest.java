@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -194,6 +195,10 @@ class OnPaperTest {
                 .extracting(Gap::seconds)
                 .containsExactly(1.125, 1.0);
         assertThat(Gap.between(NAN, seconds, 0.8)).isEmpty();
+        // A thousand rows half as fast: the first few might each have one missing, and no more.
+        double[] slower =
+                IntStream.range(0, 1000).mapToDouble(i -> 10 + i / 4.0).toArray();
+        assertThat(Gap.between(9.875, slower, 8)).hasSize(8);
         assertThatThrownBy(() -> new Gap(2, 1, 0)).hasMessageContaining("2");
     }
 
