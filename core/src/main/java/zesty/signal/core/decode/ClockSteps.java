@@ -247,7 +247,9 @@ final class ClockSteps {
 
     private double tick(double[] sorted) {
         double least = tickSeconds > 0 ? tickSeconds : Double.POSITIVE_INFINITY;
-        for (int i = 1; i < sorted.length; i++) {
+        // Among the first steps there may be gaps, by which no tick is told.
+        double most = usual == usual ? 2.5 * usual : Double.POSITIVE_INFINITY;
+        for (int i = 1; i < sorted.length && sorted[i] <= most; i++) {
             double apart = sorted[i] - sorted[i - 1];
             least = apart > ROUNDING * sorted[i] ? Math.min(least, apart) : least;
         }
