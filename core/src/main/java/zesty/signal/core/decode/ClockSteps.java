@@ -29,7 +29,7 @@ final class ClockSteps {
     /** As far as a step may be from a whole number of ticks, as it is worked out. */
     private static final double WHOLE = 1e-3;
     /** What is usual is looked at again after so many steps. */
-    private static final int LOOKED_AT = 16;
+    private static final int LOOKED_AT = 64;
     /** So many more long steps than others, and alike, are no gaps: the board goes on at another rate. */
     private static final int OTHER_PACE = 8;
 
@@ -146,7 +146,8 @@ final class ClockSteps {
                 return;
             }
         }
-        if (what.numbered() < 0 && !bridged && lostBetweenTicks(step, known)) {
+        boolean mayTell = !known || aTickARow();
+        if (mayTell && what.numbered() < 0 && !bridged && lostBetweenTicks(step, known)) {
             losses.gap(before, after, 1, gaps);
             return;
         }
@@ -186,7 +187,10 @@ final class ClockSteps {
         Arrays.sort(sorted);
         double median = sorted[sorted.length / 2];
         usual = median > 0 ? median : Double.NaN;
-        whole = Arrays.stream(sorted).allMatch(step -> Math.abs(step / unit - Math.rint(step / unit)) < WHOLE);
+        whole = true;
+        for (int i = 0; i < sorted.length && whole; i++) {
+            whole = Math.abs(sorted[i] / unit - Math.rint(sorted[i] / unit)) < WHOLE;
+        }
         scattered = sorted[sorted.length * 3 / 4] - sorted[sorted.length / 4] > SCATTERED * median;
         // From one pace to another there is one change, which is no tick.
         tickSeconds = changes(ROUNDING * sorted[sorted.length - 1]) > 1 ? tick(sorted) : tickSeconds;
@@ -201,7 +205,7 @@ final class ClockSteps {
     /** Whether a step of two ticks of a clock that ticks about once a row is a row that was lost. */
     private boolean lostBetweenTicks(double step, boolean known) {
         int of = (int) Math.min(TickSteps.MOST, Math.rint(step / unit));
-        boolean lost = ticks.saw(of) && known && aTickARow();
+        boolean lost = ticks.saw(of) && known;
         if (lost) {
             long before = ticks.takenForSteps();
             mean.takeOut(before * unit);
@@ -257,15 +261,16 @@ final class ClockSteps {
     }
 
     private double longest(double[] steps) {
-        long two = Arrays.stream(steps)
-                .filter(step -> Math.abs(step / tickSeconds - 2) < 0.1)
-                .count();
         if (aTickARow()) {
             return 2.5 * unit;
         }
         if (Double.isNaN(usual)) {
             // Several rows share each stamp.
             return tickSeconds > 0 ? 2.5 * tickSeconds : Double.NaN;
+        }
+        int two = 0;
+        for (double step : steps) {
+            two += Math.abs(step / tickSeconds - 2) < 0.1 ? 1 : 0;
         }
         boolean between = usual < 1.5 * tickSeconds && two >= BETWEEN_TICKS;
         return between ? 2.5 * tickSeconds : Gap.PERIODS * usual;
