@@ -40,7 +40,9 @@ public record CardWords(
         if (!stale) {
             return words;
         }
-        boolean alone = lost && snapshot.health(channel.stream().source()).state() == LinkState.LIVE;
+        LinkState link = snapshot.health(channel.stream().source()).state();
+        // Also while its link is only late: that is not tried again.
+        boolean alone = lost && (link == LinkState.LIVE || link == LinkState.HELD);
         return words.saying((alone ? Messages.of("wording.station") : "")
                 + Wording.state(snapshot, channel.stream())
                 + (lost && !alone ? Messages.of("wording.the-link-is-tried-again") : ""));
