@@ -98,7 +98,9 @@ final class Feed {
             }
             early.clear();
         }
-        if (format.clock() == null ? stream.rateIsOther(data.rateHz()) : stream.paceIsOther(data.rateHz())) {
+        // Edges come as often as what they count turns: that is no rate.
+        boolean edges = format.indexOf(Role.EDGE) >= 0;
+        if (format.clock() == null ? stream.rateIsOther(data.rateHz()) : !edges && stream.paceIsOther(data.rateHz())) {
             // What came before was squeezed together by a buffer: its times mean nothing, so the lanes begin anew. Or
             // the
             // board goes on at another pace: filters and readers of the old one would be wrong.
@@ -108,7 +110,7 @@ final class Feed {
         }
         stream.accept(data.block(), data.arrivalNanos());
         stream.measured(data.rateHz());
-        if (format.clock() != null) {
+        if (format.clock() != null && !edges) {
             stream.refine();
         }
     }

@@ -2,6 +2,7 @@ package zesty.signal.engine;
 
 import java.util.Objects;
 import zesty.signal.core.decode.ArrivalClockFit;
+import zesty.signal.core.decode.Role;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.Timestamper;
@@ -87,7 +88,8 @@ final class RowDating {
                 byArrival > 0 && byArrival < Double.POSITIVE_INFINITY
                         ? Timestamper.nominal(byArrival, arrivals.uncertainty())
                         : ASSUMED_RATE_HZ,
-                format.ofTopics());
+                format.ofTopics(),
+                format.indexOf(Role.STATION) >= 0);
         timestamper.goOn(arrivals);
         return true;
     }
@@ -104,7 +106,8 @@ final class RowDating {
                 format.sequence(),
                 statedRateHz,
                 rateHz > 0 ? rateHz : ASSUMED_RATE_HZ,
-                format.ofTopics());
+                format.ofTopics(),
+                format.indexOf(Role.STATION) >= 0);
     }
 
     /** The stream goes on in another shape: with the clock it had, where that is the same. */

@@ -44,6 +44,8 @@ final class SampleStream {
     private static final double OTHER_RATE_SHARE = 0.02;
     /** By so much the mean of thousands of steps differs only where the board goes on at another pace. */
     private static final double OTHER_PACE_SHARE = 0.05;
+    /** Half of the steps of rows that come at a pace lie within this share of the middle one. */
+    private static final double UNEVEN_SHARE = 0.3;
     /** From so many rows on a clock's rate is looked at again, each time there are twice as many … */
     private static final int RATE_LOOK_ROWS = 64;
     /** … until so many tell it to a thousandth. */
@@ -117,7 +119,18 @@ final class SampleStream {
 
     /** @return whether a board that tells its time goes on at another rate than it had for long */
     boolean paceIsOther(double hz) {
-        return rowsSeen >= RATE_KNOWN_ROWS && Math.abs(hz / rateHz - 1) > OTHER_PACE_SHARE;
+        return rowsSeen >= RATE_KNOWN_ROWS && Math.abs(hz / rateHz - 1) > OTHER_PACE_SHARE && comesEvenly();
+    }
+
+    /** Whether the newest rows come at a pace at all, not as something happens. */
+    private boolean comesEvenly() {
+        double[] steps = new double[PACE_LOOK_ROWS];
+        for (int i = 0; i < steps.length; i++) {
+            long row = times.end() - 1 - i;
+            steps[i] = times.secondsAt(row) - times.secondsAt(row - 1);
+        }
+        Arrays.sort(steps);
+        return steps[steps.length * 3 / 4] - steps[steps.length / 4] < UNEVEN_SHARE * steps[steps.length / 2];
     }
 
     /** The first rows tell the rate of a clock roughly: where it turns out to be another, all that is at hand is worked out again by it. */

@@ -78,6 +78,31 @@ class OtherPaceTest {
         }
     }
 
+    /** Rows that come as something happens come at no pace: lanes go on, however often it happens. */
+    @ParameterizedTest
+    @CsvSource({"t_us", "edge_us"})
+    void whatComesAsItHappensGoesOn(String clock) throws Exception {
+        Random random = new Random(6);
+        StringBuilder text = new StringBuilder(clock).append(",x\n");
+        double now = 1;
+        int rows = 9000;
+        for (int i = 0; i < rows; i++) {
+            now += (i < 4000 ? 0.01 : 0.004) * (clock.equals("edge_us") ? 1 : -Math.log(1 - random.nextDouble()));
+            text.append(Math.round(now * 1e6)).append(',').append(i % 100).append('\n');
+        }
+        Path capture = Files.writeString(folder.resolve("bytes.txt"), text);
+        Rig rig = Rig.blank("test", "file:" + capture)
+                .withChannels(List.of(new Channel("x", "x", Scaling.asItCame("counts"), Recipe.NONE, true)));
+        try (Trail trail = Trail.start(rig)) {
+            Snapshot over = Await.until(
+                    trail,
+                    s -> s.health().state() == LinkState.OVER
+                            && s.health().rows() == rows
+                            && s.channel("x").isPresent());
+            assertThat(over.channel("x").orElseThrow().raw().end()).isEqualTo(rows);
+        }
+    }
+
     /** A record has one rate, that of most of it: that it is another for some of it is told, and no answer is without doubt. */
     @ParameterizedTest
     @CsvSource({"500, 1000, 0.6, '1000/s, not at 500/s'", "1000, 480, 0.75, missing", "500, 505, 1, ''"})

@@ -57,6 +57,17 @@ public final class Timestamper {
     /** @param uneven whether each row comes in its own time by a clock: none is missing between them, as far as anybody can tell */
     public Timestamper(
             BoardClock clock, BoardSequence sequence, double statedRateHz, double firstGuessHz, boolean uneven) {
+        this(clock, sequence, statedRateHz, firstGuessHz, uneven, false);
+    }
+
+    /** @param stations whether rows of several stations come in turn, each as often as it likes */
+    public Timestamper(
+            BoardClock clock,
+            BoardSequence sequence,
+            double statedRateHz,
+            double firstGuessHz,
+            boolean uneven,
+            boolean stations) {
         this.uneven = uneven && clock != null;
         if (!(firstGuessHz > 0) || statedRateHz <= 0) {
             throw new IllegalArgumentException(
@@ -64,7 +75,7 @@ public final class Timestamper {
         }
         SequenceLosses numbers = new SequenceLosses(sequence, losses);
         double period = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);
-        byClock = clock == null ? null : new ClockTime(clock, !uneven, numbers, losses);
+        byClock = clock == null ? null : new ClockTime(clock, !uneven && !stations, numbers, losses);
         byArrival = clock == null ? new ArrivalTime(statedRateHz, period, numbers, losses) : null;
     }
 
