@@ -199,8 +199,13 @@ final class ArrivalTime {
             runDue = line.dueSeconds(rowCount);
         }
         if (pace.saw(rowCount, arrivalSeconds, lastSeconds + more * periodSeconds, bestPeriod)) {
-            atOtherPace(more, arrivalSeconds, gaps);
-            return;
+            ArrivalClockFit since = pace.line();
+            // Few bursts, each of many rows, tell that it is another pace and not which.
+            if (since.periodSeconds() > 0) {
+                atOtherPace(since, more, arrivalSeconds, gaps);
+                return;
+            }
+            pace.forget();
         }
         double mean = line.periodSeconds();
         double target = runSeconds + line.dueSeconds(rowCount) - runDue;
@@ -226,9 +231,9 @@ final class ArrivalTime {
     }
 
     /** The rows of the last seconds were dated at a pace that is the board's no more: how far they are off is of unknown time. */
-    private void atOtherPace(long more, double arrivalSeconds, List<Gap> gaps) {
+    private void atOtherPace(ArrivalClockFit since, long more, double arrivalSeconds, List<Gap> gaps) {
         severalPaces = true;
-        line = pace.line();
+        line = since;
         double mean = line.periodSeconds();
         double jump = pace.takenAt(arrivalSeconds) - (lastSeconds + more * mean);
         losses.gap(lastSeconds, lastSeconds + Math.max(2 * mean, jump), 0, gaps);

@@ -201,6 +201,22 @@ class ClockPaceTest {
         assertThat(last).isCloseTo(next - 10, within(by > 1 ? 4.0 : 1.0));
     }
 
+    /** A logger that keeps its rows and sends them all every few seconds: what a few bursts cannot tell leaves times as they are. */
+    @ParameterizedTest
+    @CsvSource({"30, 15", "30, 60", "40, 22", "25, 100"})
+    void aFewBurstsOfManyRowsLeaveTimesThatAreTimes(int rows, int later) {
+        Timestamper timestamper = new Timestamper(null, Double.NaN, 5);
+        double last = -1;
+        for (int burst = 0; burst < 60; burst++) {
+            int came = burst < 20 ? rows : later;
+            Block block = timestamper.date(new Rows(new double[][] {new double[came]}, came), 10 + 5.2 * burst, 0);
+            assertThat(block.time().secondsAt(0)).as("burst %d", burst).isGreaterThanOrEqualTo(last);
+            last = block.lastSeconds();
+        }
+        assertThat(last).isFinite();
+        assertThat(timestamper.rateHz()).isPositive();
+    }
+
     /** A clock in seconds counts decimals of them: what it can tell apart is no second. */
     @Test
     void aClockInSecondsWithDecimalsTellsLostRows() {
