@@ -13,6 +13,10 @@ public final class CoarseStamps {
     private static final double SHARED = 50;
     /** Of fewer steps of two ticks it cannot be told what they are. */
     private static final int FEW = 8;
+    /** The {@link Spacing#scatter} of even distances: 0.2 with every twentieth row lost, 0.5 and more of chance. */
+    private static final double EVEN = 0.3;
+    /** As many longer steps as this, as a share of what chance would have, are of lost rows. */
+    private static final double BY_CHANCE = 0.5;
     /** Steps are whole ticks but for this share of one, nearly all of them. */
     private static final double WHOLE = 0.02;
 
@@ -85,18 +89,28 @@ public final class CoarseStamps {
         return told ? least : Double.NaN;
     }
 
+    /** Whether steps of two ticks stand as far from each other as a rate between the ticks has them, not as chance has lost rows. */
     private static boolean coarse(double[] seconds, double tick) {
-        TickSteps steps = new TickSteps();
         int none = 0;
+        int ones = 0;
         int twos = 0;
-        int lost = 0;
+        int longer = 0;
+        int since = -1;
+        Spacing spacing = new Spacing();
         for (int i = 1; i < seconds.length; i++) {
             int ticks = (int) Math.min(TickSteps.MOST, Math.rint((seconds[i] - seconds[i - 1]) / tick));
-            boolean gone = steps.saw(ticks);
             none += ticks == 0 ? 1 : 0;
+            ones += ticks == 1 ? 1 : 0;
             twos += ticks == 2 ? 1 : 0;
-            lost += gone ? 1 + (int) steps.takenForSteps() : 0;
+            longer += ticks >= TickSteps.MOST ? 1 : 0;
+            if (ticks == 2 && since >= 0) {
+                spacing.saw(i - since);
+            }
+            // Across a longer step nobody knows how far it would have been.
+            since = ticks >= TickSteps.MOST ? -1 : ticks == 2 ? i : since;
         }
-        return none * SHARED > seconds.length || twos >= FEW && 2 * lost < twos;
+        boolean even =
+                spacing.count() >= FEW && spacing.scatter() < EVEN && (double) longer * ones < BY_CHANCE * twos * twos;
+        return none * SHARED > seconds.length || even;
     }
 }

@@ -19,10 +19,15 @@ final class TickSteps {
     private static final double EVEN = 0.15;
     /** Where one step in so many has no tick, rows share stamps, and two ticks tell nothing. */
     private static final double SHARED = 50;
-    /** One step in so many of two ticks, where there were some: more rows than are ever lost one by one. */
+    /** Where one step in so many is of two ticks, and there were some, all their distances tell, not the newest only. */
     private static final double OFTEN = 10;
 
     private static final double SOME = 10;
+    /** Rows whose {@link Spacing#scatter} is above this are lost by chance: 0.5 and more of up to half of all, 0.2 of a rate with every twentieth lost. */
+    private static final double SCATTERED = 0.45;
+    /** By chance two in a row are lost as often as the square tells, which leaves steps of three; ticks between rows leave none. */
+    private static final double BY_CHANCE = 0.7;
+
     /** What is older than so many steps counts half, and half again. */
     private static final int MANY = 4096;
 
@@ -32,7 +37,10 @@ final class TickSteps {
     private boolean sinceOneOfTwo;
     private double steps;
     private double none;
+    private double ones;
     private double twos;
+    private double threes;
+    private final Spacing spacing = new Spacing();
     private int before = 1;
     private long taken;
 
@@ -44,16 +52,21 @@ final class TickSteps {
         if (steps > MANY) {
             steps /= 2;
             none /= 2;
+            ones /= 2;
             twos /= 2;
+            threes /= 2;
+            spacing.halve();
         }
         if (ticks >= MOST) {
             // Of a gap nobody knows how far the next tick would have been.
             sinceOneOfTwo = false;
             sinceTwo = 0;
+            threes++;
             return false;
         }
         sinceTwo++;
         none += ticks == 0 ? 1 : 0;
+        ones += ticks == 1 ? 1 : 0;
         // One behind none makes up for it: that row was early.
         return ticks == 2 && last != 0 && lost();
     }
@@ -64,9 +77,10 @@ final class TickSteps {
         sinceTwo = 0;
         if (sinceOneOfTwo) {
             distances[found++ % DISTANCES] = distance;
+            spacing.saw(distance);
         }
         sinceOneOfTwo = true;
-        if (none * SHARED > steps || twos > SOME && twos * OFTEN > steps || even()) {
+        if (none * SHARED > steps || (often() ? !byChance() : even())) {
             taken = 0;
             return false;
         }
@@ -75,6 +89,14 @@ final class TickSteps {
             return false;
         }
         return true;
+    }
+
+    private boolean often() {
+        return twos > SOME && twos * OFTEN > steps;
+    }
+
+    private boolean byChance() {
+        return spacing.scatter() > SCATTERED || threes * ones > BY_CHANCE * twos * twos;
     }
 
     private boolean even() {

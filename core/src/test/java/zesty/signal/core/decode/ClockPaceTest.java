@@ -99,7 +99,7 @@ class ClockPaceTest {
 
     /** As fast as the ticks: two of them are a lost row, which the first few distances between such steps tell. */
     @ParameterizedTest
-    @CsvSource({"0.002", "0.01", "0.03"})
+    @CsvSource({"0.002", "0.01", "0.03", "0.12", "0.3"})
     void atARowATickLostOnesAreCounted(double share) {
         Board board = new Board(1000, BoardClock.WRAP_32_BIT);
         for (int i = 0; i < ROWS; i++) {
@@ -107,7 +107,7 @@ class ClockPaceTest {
         }
         board.dated().isOnTime();
         assertThat(board.timestamper.lostRows()).isBetween(board.lost * 9L / 10 - 1, (long) board.lost);
-        assertThat(board.timestamper.nominalRateHz()).isEqualTo(1000);
+        assertThat(board.timestamper.nominalRateHz()).isCloseTo(1000, within(share > 0.1 ? 5.0 : 0));
     }
 
     /** A board that is told to go slower, or faster, loses nothing, and the rate is soon the new one. */
