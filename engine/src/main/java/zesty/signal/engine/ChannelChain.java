@@ -10,8 +10,8 @@ import zesty.signal.core.clean.Start;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ExtraInputs;
 import zesty.signal.core.rig.Rig;
-import zesty.signal.core.sample.FilledRun;
 import zesty.signal.core.sample.Gap;
+import zesty.signal.core.sample.Holes;
 import zesty.signal.core.sample.Segments;
 import zesty.signal.core.scale.Scaling;
 
@@ -63,6 +63,7 @@ final class ChannelChain {
     private final String trouble;
     private final double longestHoleSeconds;
     private final boolean holds;
+    private final Holes rowHoles = new Holes();
     /** What went into a stage that looks ahead and has not come out yet, by its kind; how many of those are not measured. */
     private final byte[] within;
 
@@ -217,7 +218,7 @@ final class ChannelChain {
         if (sparse) {
             return sparse(raw, when, cut, stepSeconds > 0);
         }
-        int missing = stepSeconds > 0 && !cut ? FilledRun.missing(stepSeconds, rateHz) : 0;
+        int missing = stepSeconds > 0 && !cut ? rowHoles.missing(stepSeconds, rateHz) : 0;
         if (missing == 0 && notMeasured == 0 && (!holds || allThere(raw))) {
             lastValue = raw[n - 1];
             lastSeconds = when[n - 1];
@@ -297,7 +298,7 @@ final class ChannelChain {
             first++;
         }
         double step = first < n && lastSeconds == lastSeconds ? when[first] - lastSeconds : 0;
-        int missing = rowsMissing && step <= longestHoleSeconds ? FilledRun.missing(step, rateHz) : 0;
+        int missing = rowsMissing && step <= longestHoleSeconds ? rowHoles.missing(step, rateHz) : 0;
         boolean begins = rowsMissing && !cut && step > longestHoleSeconds && step > Gap.PERIODS / rateHz;
         if (begins) {
             gap();
@@ -344,5 +345,6 @@ final class ChannelChain {
         lastValue = Double.NaN;
         lastSeconds = Double.NaN;
         held = 0;
+        rowHoles.restart();
     }
 }

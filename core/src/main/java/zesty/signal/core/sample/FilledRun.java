@@ -15,14 +15,6 @@ import java.util.List;
 public record FilledRun(double[] values, double[] seconds, int[] row) {
 
     /**
-     * @param stepSeconds from a value to the next
-     * @return how many values are missing between them at that rate
-     */
-    public static int missing(double stepSeconds, double rateHz) {
-        return (int) Math.max(0, Math.min(Integer.MAX_VALUE / 2, Math.round(stepSeconds * rateHz) - 1));
-    }
-
-    /**
      * Fills what is missing for so long at most, and parts where it is missing for longer.
      *
      * @param values NaN is a missing value
@@ -45,6 +37,7 @@ public record FilledRun(double[] values, double[] seconds, int[] row) {
         int[] row = new int[to - from];
         int n = 0;
         int before = -1;
+        Holes holes = new Holes();
         for (int i = from; i < to; i++) {
             if (values[i] != values[i] && !missingStays) {
                 continue;
@@ -54,8 +47,9 @@ public record FilledRun(double[] values, double[] seconds, int[] row) {
                 if (step > longestSeconds) {
                     runs.add(part(out, when, row, n));
                     n = 0;
+                    holes.restart();
                 } else {
-                    int count = missing(step, rateHz);
+                    int count = holes.missing(step, rateHz);
                     if (n + count + to - i > out.length) {
                         int more = Math.max(n + count + to - i, out.length + out.length / 4);
                         out = Arrays.copyOf(out, more);

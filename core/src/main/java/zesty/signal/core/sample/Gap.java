@@ -41,7 +41,7 @@ public record Gap(double startSeconds, double endSeconds, long missing) {
             if (step > PERIODS / rateHz) {
                 alike = Math.abs(step / stepBefore - 1) < ALIKE ? alike + 1 : 0;
                 if (alike < OTHER_PACE) {
-                    gaps.add(new Gap(last, now, FilledRun.missing(step, rateHz)));
+                    gaps.add(new Gap(last, now, Holes.alone(step, rateHz)));
                 }
             } else {
                 alike = 0;

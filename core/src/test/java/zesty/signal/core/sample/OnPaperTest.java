@@ -142,9 +142,14 @@ class OnPaperTest {
         assertThat(stays.row()).containsExactly(1, 2, -1, 3, 4);
         assertThat(stays.values()[1]).isNaN();
         assertThat(FilledRun.of(values, seconds, 2, 3, 1, 3, false)).isEmpty();
-        assertThat(FilledRun.missing(1.4, 1)).isZero();
-        assertThat(FilledRun.missing(2.6, 1)).isEqualTo(2);
-        assertThat(FilledRun.missing(0, 1)).isZero();
+        Holes holes = new Holes();
+        assertThat(List.of(holes.missing(2.4, 1), holes.missing(2.4, 1), holes.missing(2.4, 1), holes.missing(2.4, 1)))
+                .containsExactly(1, 2, 1, 2);
+        holes.restart();
+        assertThat(holes.missing(1.4, 1) + holes.missing(0, 1)).isZero();
+        assertThat(Holes.alone(1.4, 1)).isZero();
+        assertThat(Holes.alone(2.6, 1)).isEqualTo(2);
+        assertThat(Holes.alone(0, 1)).isZero();
     }
 
     @Test
