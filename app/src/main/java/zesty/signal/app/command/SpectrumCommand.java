@@ -2,9 +2,7 @@ package zesty.signal.app.command;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -12,8 +10,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import zesty.signal.core.read.vibration.Vibration;
-import zesty.signal.core.sample.FilledRun;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.EvenRecord;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
@@ -23,8 +21,6 @@ import zesty.signal.takes.TakeException;
 final class SpectrumCommand implements Callable<Integer> {
     private static final int USUAL_SEGMENT = 1024;
     private static final int SHOWN = 8;
-    /** A hole as short as this is filled by a straight line, as it is for the reader of vibration, in s. */
-    private static final double LONGEST_HOLE_SECONDS = Vibration.LONGEST_HOLE_SECONDS;
 
     @Spec
     private CommandSpec spec;
@@ -70,20 +66,9 @@ final class SpectrumCommand implements Callable<Integer> {
             seconds = new double[signal.values().length];
             Arrays.setAll(seconds, i -> i / signal.rateHz());
         }
-        List<FilledRun> filled =
-                FilledRun.of(signal.values(), seconds, 0, seconds.length, signal.rateHz(), LONGEST_HOLE_SECONDS, false);
-        double[] values = filled.stream()
-                .flatMapToDouble(run -> Arrays.stream(run.values()))
-                .toArray();
-        List<int[]> runs = new ArrayList<>();
-        int from = 0;
-        for (FilledRun run : filled) {
-            runs.add(new int[] {from, from + run.values().length});
-            from += run.values().length;
-        }
-        int longest = runs.stream().mapToInt(run -> run[1] - run[0]).max().orElse(0);
-        int length = length(longest);
-        Welch welch = Welch.of(values, runs, signal.rateHz(), chosen, length, share);
+        EvenRecord even = EvenRecord.of(signal.values(), seconds, signal.rateHz(), Vibration.LONGEST_HOLE_SECONDS);
+        int length = length(even.longest());
+        Welch welch = Welch.of(even.axes()[0], even.runs(), signal.rateHz(), chosen, length, share);
         if (json) {
             ObjectNode root = Json.object();
             Json.put(root, "hz", welch.hz());

@@ -12,6 +12,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import java.util.function.IntToDoubleFunction;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
@@ -86,6 +87,71 @@ class AnswersTest {
             assertThat(json.path("peaks")).as(file).hasSize(1);
             assertThat(json.path("quality").asDouble()).as(file).isGreaterThan(0.98);
         }
+    }
+
+    /** A board that draws on a display every 25 rows, or whose turns take now longer and now shorter, shakes no other lines by it. */
+    @ParameterizedTest
+    @CsvSource({"0.034, 0.02, 0.8", "0.06, 0, 0.75", "0.01, 0.2, 0.95"})
+    void aLoopThatIsNotOnTimeMakesNoLines(double pause, double scatter, double quality) throws Exception {
+        Random random = new Random(3);
+        double[] seconds = new double[4000];
+        for (int i = 1; i < seconds.length; i++) {
+            seconds[i] = seconds[i - 1] + (i % 25 == 0 ? pause : 0.01) * (1 + scatter * random.nextGaussian());
+        }
+        csv(
+                "loop.csv",
+                "t,x",
+                4000,
+                i -> seconds[i],
+                i -> 0.5 * Math.sin(2 * Math.PI * 17 * seconds[i]) + 0.01 * random.nextGaussian());
+        JsonNode json = extract("vibration", "loop.csv", "--column", "x").json();
+
+        assertThat(json.path("peaks").get(0).path("hz").asDouble()).isCloseTo(17, within(0.02));
+        assertThat(json.path("peaks").get(0).path("amplitude").asDouble()).isCloseTo(0.5, within(0.015));
+        for (int i = 1; i < json.path("peaks").size(); i++) {
+            assertThat(json.path("peaks").get(i).path("amplitude").asDouble()).isLessThan(0.015);
+        }
+        assertThat(json.path("turning_hz").isNull()).isTrue();
+        assertThat(json.path("quality").asDouble()).isGreaterThan(quality);
+    }
+
+    /** Times of what happens now and then, in whole eighths of a second: they stand in the file, and are not to be made even. */
+    @Test
+    void unevenTimesStayAsTheyAre() throws Exception {
+        Random random = new Random(11);
+        double[] seconds = new double[300];
+        for (int i = 1; i < seconds.length; i++) {
+            seconds[i] = seconds[i - 1] + new double[] {0.125, 0.125, 0.25}[random.nextInt(3)];
+        }
+        csv("uneven.csv", "t,x", seconds.length, i -> seconds[i], i -> i % 40 < 20 ? 0 : 9);
+        Path rules = Files.writeString(
+                folder.resolve("rules.json"),
+                "{\"rules\":[{\"name\":\"up\",\"watch\":{\"column\":\"x\"},\"when\":\"above\",\"limit\":5}],\"outputs\":[]}");
+        JsonNode decisions = Said.zesty(
+                        "decide", folder.resolve("uneven.csv").toString(), "--rules", rules.toString(), "--json")
+                .json()
+                .path("decisions");
+        assertThat(decisions).hasSize(14);
+        for (int d = 0; d < decisions.size(); d++) {
+            assertThat(decisions.get(d).path("t_s").asDouble()).isEqualTo(seconds[20 * (d + 1)]);
+        }
+    }
+
+    /** Times on a grid of which a row in so many is missing are fine enough: the rate is that of the grid. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.05, 0.12, 0.2, 0.35})
+    void rowsLostByChanceLeaveTheRateAsItIs(double lost) throws Exception {
+        Random random = new Random(7);
+        int[] rows = IntStream.range(0, 8000)
+                .filter(i -> i == 0 || random.nextDouble() >= lost)
+                .toArray();
+        csv("lost.csv", "t,x", rows.length, i -> rows[i] / 200.0, i -> Math.sin(2 * Math.PI * 31.7 * rows[i] / 200));
+        JsonNode json = extract("vibration", "lost.csv", "--column", "x").json();
+
+        assertThat(json.path("peaks").get(0).path("hz").asDouble()).isCloseTo(31.7, within(0.01));
+        assertThat(json.path("peaks").get(0).path("amplitude").asDouble())
+                .isCloseTo(1, within(lost > 0.3 ? 0.1 : 0.02));
+        assertThat(json.path("quality").asDouble()).isCloseTo(Math.max(0.3, 1 - 2 * lost), within(0.03));
     }
 
     @Test

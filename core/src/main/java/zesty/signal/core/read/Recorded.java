@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.sample.TimeBase;
+import zesty.signal.core.spectrum.EvenRecord;
 import zesty.signal.core.text.Messages;
 
 /**
@@ -91,6 +92,24 @@ public abstract class Recorded implements Reader {
         /** @return whether a sample was measured, in all ports */
         public boolean measured(int i) {
             return !(filled != null && filled[i]) && !missing(i);
+        }
+
+        /** @return the same on an even grid, where its samples come unevenly; itself where they come evenly */
+        public Segment even(double rateHz) {
+            EvenRecord even = EvenRecord.of(ports, seconds, runs(), this::measured, rateHz);
+            if (even.unevenness() == 0) {
+                return this;
+            }
+            double[] when = new double[even.axes()[0].length];
+            int[] begins = new int[even.runs().size()];
+            for (int r = 0; r < begins.length; r++) {
+                int[] run = even.runs().get(r);
+                begins[r] = run[0];
+                for (int i = run[0]; i < run[1]; i++) {
+                    when[i] = even.begins()[r] + (i - run[0]) / rateHz;
+                }
+            }
+            return new Segment(even.axes(), when, Arrays.stream(begins).skip(1).toArray(), null);
         }
 
         /** @return the values of a port that were measured */

@@ -38,15 +38,17 @@ final class MuscleReader extends Recorded {
     }
 
     @Override
-    protected Reading read(Segment stretch) {
+    protected Reading read(Segment came) {
+        // Hum is taken out by its phase, which uneven samples do not keep.
+        Segment stretch = raw ? came.even(rateHz) : came;
         Effort effort = finder.effort(stretch.ports()[0], stretch.seconds(), stretch.runs());
         Effort other = stretch.ports().length > 1
                 ? otherFinder.effort(stretch.ports()[1], stretch.seconds(), stretch.runs())
                 : null;
-        return answer(stretch, effort, other);
+        return answer(came, stretch, effort, other);
     }
 
-    private Reading answer(Segment stretch, Effort effort, Effort other) {
+    private Reading answer(Segment came, Segment stretch, Effort effort, Effort other) {
         Rest rest = effort.rest();
         double base = rest == null ? Double.NaN : rest.level();
         double most = settings.hardest() == settings.hardest() ? settings.hardest() : effort.highest();
@@ -64,7 +66,7 @@ final class MuscleReader extends Recorded {
         items.add(new Item.Scalar("snr_db", ratio(stretch, in, rest)));
         items.add(new Item.Scalar("duty", n == 0 ? Double.NaN : (double) count(in) / n));
         items.add(new Item.Scalar("spread_percent", spread(effort)));
-        double cut = clipped(stretch.ports()[0], in);
+        double cut = clipped(came.ports()[0], came == stretch ? in : at(came, stretch, in));
         items.add(new Item.Scalar("clipped_percent", 100 * cut));
         items.add(new Item.Scalar("hum_percent", raw ? 100 * effort.humShare() : Double.NaN));
         items.add(new Item.Scalar("fatigue_hz_per_s", tired.slopeHz(), tired.uncertaintyHz()));
@@ -135,6 +137,19 @@ final class MuscleReader extends Recorded {
         double mean = Arrays.stream(peaks).average().orElse(0);
         double squares = Arrays.stream(peaks).map(p -> (p - mean) * (p - mean)).sum();
         return 100 * Math.sqrt(squares / (peaks.length - 1)) / mean;
+    }
+
+    /** What was cut off is seen on samples as they came: a spline through them goes beyond. @return of each whether it lies in a pull */
+    private static boolean[] at(Segment came, Segment stretch, boolean[] in) {
+        boolean[] at = new boolean[came.length()];
+        int k = 0;
+        for (int i = 0; i < at.length; i++) {
+            while (k + 1 < in.length && stretch.seconds()[k + 1] <= came.seconds()[i]) {
+                k++;
+            }
+            at[i] = in[k];
+        }
+        return at;
     }
 
     /** @return of the samples in pulls, the share that stays at the lowest or at the highest value there is */

@@ -8,6 +8,7 @@ import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.EvenRecord;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
@@ -59,11 +60,12 @@ final class ToneReader extends Recorded {
         double square =
                 Arrays.stream(there).map(v -> (v - mean) * (v - mean)).average().orElse(Double.NaN);
         double level = square > 0 ? 10 * Math.log10(square) : Double.NaN;
-        int[] longest = stretch.runs().stream()
+        EvenRecord even = EvenRecord.of(stretch.ports(), stretch.seconds(), stretch.runs(), stretch::measured, rateHz);
+        int[] longest = even.runs().stream()
                 .max((a, b) -> Integer.compare(a[1] - a[0], b[1] - b[0]))
                 .orElse(new int[2]);
-        double[] x = Arrays.copyOfRange(stretch.ports()[0], longest[0], longest[1]);
-        Item.Trace pitch = pitch(stretch);
+        double[] x = Arrays.copyOfRange(even.axes()[0], longest[0], longest[1]);
+        Item.Trace pitch = pitch(even);
         Found found = x.length < SHORTEST || !(square > 0) ? new Found(Double.NaN, 0) : steady(find(x), pitch.values());
         List<Item> items = new ArrayList<>();
         items.add(new Item.Scalar("hz", found.hz()));
@@ -100,16 +102,18 @@ final class ToneReader extends Recorded {
     }
 
     /** The tone of each quarter of a second, of the newest minute; a gap where there is none to rely on. */
-    private Item.Trace pitch(Segment stretch) {
+    private Item.Trace pitch(EvenRecord record) {
         int look = (int) Math.max(SHORTEST, Math.round(LOOK_SECONDS * rateHz));
         List<double[]> found = new ArrayList<>();
-        for (int[] run : stretch.runs()) {
-            int from = Math.max(run[0], stretch.length() - (int) (PITCH_SECONDS * rateHz));
+        for (int r = 0; r < record.runs().size(); r++) {
+            int[] run = record.runs().get(r);
+            int from = Math.max(run[0], record.axes()[0].length - (int) (PITCH_SECONDS * rateHz));
             for (int at = from; at + look <= run[1]; at += look) {
-                double[] x = Arrays.copyOfRange(stretch.ports()[0], at, at + look);
+                double[] x = Arrays.copyOfRange(record.axes()[0], at, at + look);
                 Found one = find(x);
                 found.add(new double[] {
-                    stretch.seconds()[at] + look / 2.0 / rateHz, one.confidence() > SURE ? one.hz() : Double.NaN
+                    record.begins()[r] + (at - run[0] + look / 2.0) / rateHz,
+                    one.confidence() > SURE ? one.hz() : Double.NaN
                 });
             }
         }

@@ -207,7 +207,7 @@ public final class Vibration implements ReaderKind {
         return 10;
     }
 
-    /** A line across it adds a little noise to the spectrum; levels are of measured samples only. */
+    /** Of a longer one little could be predicted from both sides; levels are of measured samples only. */
     @Override
     public double longestHoleSeconds(Settings settings) {
         return LONGEST_HOLE_SECONDS;

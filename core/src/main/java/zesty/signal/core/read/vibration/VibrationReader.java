@@ -8,6 +8,7 @@ import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.EvenRecord;
 import zesty.signal.core.spectrum.FineLines;
 import zesty.signal.core.spectrum.Lines;
 import zesty.signal.core.spectrum.Welch;
@@ -29,6 +30,13 @@ final class VibrationReader extends Recorded {
     private static final double TREND_SECONDS = 1;
     /** The place of a line is known this well in a record of some seconds, in Hz. */
     private static final double FOLD_HZ = 1;
+    /** Of samples that come unevenly, lines above this share of the rate are told too low, by a tenth and more. */
+    private static final double HIGH = 0.3;
+
+    private static final double UNEVEN = 0.7;
+    /** Lines below this share of the highest one are of no weight here. */
+    private static final double LOW = 0.05;
+
     /** More lines than are told are looked at for harmonics. */
     private static final int LOOKED_AT = 12;
 
@@ -59,10 +67,11 @@ final class VibrationReader extends Recorded {
     @Override
     protected Reading read(Segment stretch) {
         Sums sums = sums(stretch);
-        Shaking shaking = shaking(stretch);
+        EvenRecord even = EvenRecord.of(stretch.ports(), stretch.seconds(), stretch.runs(), stretch::measured, rateHz);
+        Shaking shaking = shaking(even);
         FineLines fine = shaking == null
                 ? null
-                : FineLines.of(stretch.ports(), stretch.runs(), rateHz, shaking.density(), shaking.binHz(), LOWEST_HZ);
+                : FineLines.of(even.axes(), even.runs(), rateHz, shaking.density(), shaking.binHz(), LOWEST_HZ);
         List<Lines.Line> all = fine == null ? List.of() : fine.lines();
         List<Lines.Line> lines = all.subList(0, Math.min(most, all.size()));
         List<Item> items = new ArrayList<>();
@@ -78,14 +87,14 @@ final class VibrationReader extends Recorded {
                         .toList()));
         items.add(new Item.Scalar("clipped", sums.clipped()));
         shaken(items, shaking, all, stretch);
-        held(items, lines, stretch);
-        return new Reading(quality(sums), items, working(sums, lines, fine));
+        held(items, lines, even);
+        return new Reading(quality(sums, lines, even), items, working(sums, lines, fine));
     }
 
     /** Against what was kept: a good state, and the lines at another rate. */
-    private void held(List<Item> items, List<Lines.Line> lines, Segment stretch) {
+    private void held(List<Item> items, List<Lines.Line> lines, EvenRecord record) {
         List<Double> hz = lines.stream().map(Lines.Line::hz).toList();
-        List<double[]> state = GoodState.of(hz, stretch.ports(), stretch.runs(), rateHz);
+        List<double[]> state = GoodState.of(hz, record.axes(), record.runs(), rateHz);
         items.add(new Item.Records("state", List.of("hz", "amplitude", "scatter"), state));
         items.add(new Item.Records(
                 "grown",
@@ -184,18 +193,16 @@ final class VibrationReader extends Recorded {
     }
 
     /** Each axis has a spectrum; densities add up to that of the length of the vector. @return null for too few samples */
-    private Shaking shaking(Segment stretch) {
-        List<int[]> runs = stretch.runs();
-        int longest = runs.stream().mapToInt(run -> run[1] - run[0]).max().orElse(0);
+    private Shaking shaking(EvenRecord record) {
         int look = Integer.highestOneBit((int) Math.max(SHORTEST, Math.ceil(2 * LOOK_SECONDS * rateHz) - 1));
-        int segment = Math.min(look, longest);
+        int segment = Math.min(look, record.longest());
         if (segment < SHORTEST) {
             return null;
         }
         double[] density = new double[segment / 2 + 1];
-        for (double[] axis : stretch.ports()) {
-            double[] own =
-                    Welch.of(axis, runs, rateHz, Window.HANN, segment, 0.5).density();
+        for (double[] axis : record.axes()) {
+            double[] own = Welch.of(axis, record.runs(), rateHz, Window.HANN, segment, 0.5)
+                    .density();
             for (int k = 0; k < density.length; k++) {
                 density[k] += own[k];
             }
@@ -203,7 +210,7 @@ final class VibrationReader extends Recorded {
         return new Shaking(density, rateHz / segment);
     }
 
-    private static Quality quality(Sums sums) {
+    private Quality quality(Sums sums, List<Lines.Line> lines, EvenRecord even) {
         if (sums.count() < SHORTEST) {
             return new Quality(
                     sums.count() > 2 ? 0.3 : 0,
@@ -218,6 +225,16 @@ final class VibrationReader extends Recorded {
                     List.of(Messages.of(
                             "read.vibration.of-the-samples-stand-at-an-end-of",
                             Digits.fixed(100 * sums.clipped(), 1))));
+        }
+        double highest = lines.stream()
+                .filter(line -> line.amplitude() > LOW * lines.get(0).amplitude())
+                .mapToDouble(Lines.Line::hz)
+                .max()
+                .orElse(0);
+        if (even.unevenness() > 0 && highest > HIGH * rateHz) {
+            return new Quality(
+                    UNEVEN,
+                    List.of(Messages.of("read.vibration.samples-come-unevenly", Digits.about(HIGH * rateHz, 2))));
         }
         return new Quality(1, List.of());
     }

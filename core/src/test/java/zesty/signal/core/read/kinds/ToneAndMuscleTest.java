@@ -15,8 +15,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
+import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
+import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.Settings;
+import zesty.signal.core.sample.TimeBase;
 
 /** Sounds made of partials, and pulls of a muscle as band-limited noise whose strength goes up and down. */
 class ToneAndMuscleTest {
@@ -222,6 +226,46 @@ class ToneAndMuscleTest {
         double[] sorted = off.stream().mapToDouble(Double::doubleValue).sorted().toArray();
         assertThat(sorted[sorted.length / 2]).isLessThan(median);
         assertThat(sorted[sorted.length * 9 / 10]).isLessThan(ninetieth);
+    }
+
+    private static Reading uneven(double[] seconds, double[] x) {
+        ReaderKind kind = ReaderKinds.of("muscle");
+        Reader reader = kind.reader(Settings.of(kind, Map.of()), (x.length - 1) / seconds[x.length - 1]);
+        reader.accept(new double[][] {x}, x.length, new TimeBase.Explicit(seconds));
+        return reader.reading();
+    }
+
+    /** A loop whose turns last now longer and now shorter: hum keeps its phase by the times of its rows only. */
+    @Test
+    void humIsTakenOutOfUnevenSamples() {
+        Random random = new Random(4);
+        List<Pull> pulls = pulls(random);
+        double[] fine = forearm(pulls, 20, 16_000, 30, random);
+        int n = 29_000;
+        double[] seconds = new double[n];
+        double[] x = new double[n];
+        for (int i = 0; i < n; i++) {
+            seconds[i] = i == 0 ? 0 : seconds[i - 1] + 0.001 * Math.max(0.3, 1 + 0.15 * random.nextGaussian());
+            x[i] = fine[(int) (seconds[i] * 16_000)] + 300 * Math.sin(2 * Math.PI * 50 * seconds[i]);
+        }
+        Reading reading = uneven(seconds, x);
+        List<Pull> whole =
+                pulls.stream().filter(pull -> pull.to() < seconds[n - 1] - 1).toList();
+
+        assertThat(reading.events("bursts").size()).isBetween(whole.size(), pulls.size());
+        for (int k = 0; k < whole.size(); k++) {
+            assertThat(reading.events("bursts").get(k).startSeconds())
+                    .isCloseTo(whole.get(k).from(), within(0.1));
+        }
+        // What stands at an end of the range is told as if it had come evenly.
+        double[] high = Arrays.stream(seconds)
+                .map(t -> Math.min(600, fine[(int) (t * 16_000)]))
+                .toArray();
+        double[] even = new double[n];
+        Arrays.setAll(even, i -> Math.min(600, fine[16 * i]));
+        double cut = Asked.of("muscle", 1000, even).scalar("clipped_percent");
+        assertThat(cut).isGreaterThan(5);
+        assertThat(uneven(seconds, high).scalar("clipped_percent")).isCloseTo(cut, within(0.2 * cut));
     }
 
     @ParameterizedTest

@@ -6,6 +6,7 @@ import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.function.DoubleUnaryOperator;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.bench.Sparing;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.Workspace;
@@ -16,6 +17,7 @@ import zesty.signal.core.clean.Step;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.EvenRecord;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
 import zesty.signal.core.text.Messages;
@@ -25,8 +27,13 @@ import zesty.signal.engine.ChannelSnapshot;
 final class ResponsePicture {
     private static final int SPECTRUM_SAMPLES = 1 << 14;
     private static final int SEGMENT = 512;
+    /** Fewer are no spectrum. */
+    private static final int FEWEST_BINS = 9;
+
     private static final double GRIP_PIXELS = 9;
 
+    private final Sparing<Welch> keptRaw = new Sparing<>();
+    private final Sparing<Welch> keptCleaned = new Sparing<>();
     private final Plot response;
     private final Workspace workspace;
     private final BooleanSupplier shown;
@@ -115,28 +122,22 @@ final class ResponsePicture {
         long begin = Math.max(
                 Math.max(times.firstAtOrAfter(workspace.shown().window().from()), end - SPECTRUM_SAMPLES),
                 series.start());
-        // A hole has no spectrum: what follows the newest one is enough.
-        long first = end;
-        while (first > begin && !Double.isNaN(series.value(first - 1 + late))) {
-            first--;
-        }
-        int n = (int) (end - first);
-        double[] x = new double[n];
-        for (int i = 0; i < n; i++) {
-            double value = series.value(first + i + late);
-            x[i] = cleaned ? value : channel.scalingNow().apply(value);
-        }
-        int segment = Math.min(SEGMENT, n);
-        if (segment < 16) {
+        // What goes on with the stream may wait; a stretch that was chosen may not.
+        Object what = List.of(
+                channel.channel(),
+                series,
+                rate,
+                channel.scalingNow(),
+                workspace.shown().window().following() ? List.of() : List.of(begin, end));
+        Welch welch = (cleaned ? keptCleaned : keptRaw).get(what, () -> welch(channel, cleaned, begin, end));
+        double[] density = welch.density();
+        if (density.length < FEWEST_BINS) {
             return most;
         }
-        double[] density = Welch.of(x, List.of(new int[] {0, n}), rate, Window.HANN, segment, 0.5)
-                .density();
-        double[] hz = new double[density.length];
+        double[] hz = welch.hz();
         double[] height = new double[density.length];
         double top = most;
         for (int k = 0; k < density.length; k++) {
-            hz[k] = k * rate / segment;
             height[k] = Math.sqrt(density[k]);
             // The level lies in the first bins and says nothing here.
             top = most == 0 && k > 1 ? Math.max(top, height[k]) : top;
@@ -146,6 +147,22 @@ final class ResponsePicture {
         }
         response.line(hz, height, hz.length, colour, 1.4);
         return top;
+    }
+
+    private static Welch welch(ChannelSnapshot channel, boolean cleaned, long begin, long end) {
+        Series series = cleaned ? channel.clean() : channel.raw();
+        int late = cleaned ? channel.lateSamples() : 0;
+        int n = (int) Math.max(0, end - begin);
+        double[] x = new double[n];
+        double[] seconds = new double[n];
+        for (int i = 0; i < n; i++) {
+            double value = series.value(begin + i + late);
+            x[i] = cleaned ? value : channel.scalingNow().apply(value);
+            seconds[i] = channel.stream().times().secondsAt(begin + i);
+        }
+        EvenRecord even = EvenRecord.of(x, seconds, channel.rateHz(), channel.longestHoleSeconds());
+        int segment = Math.min(SEGMENT, Math.max(1, even.longest()));
+        return Welch.of(even.axes()[0], even.runs(), channel.rateHz(), Window.HANN, segment, 0.5);
     }
 
     private void grip(double pixel) {

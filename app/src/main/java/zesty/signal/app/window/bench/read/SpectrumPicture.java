@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import zesty.signal.app.window.bench.Sparing;
 import zesty.signal.app.window.drawing.Palette;
 import zesty.signal.app.window.drawing.Plot;
 import zesty.signal.app.window.workspace.TimeWindow;
@@ -14,6 +15,7 @@ import zesty.signal.core.read.vibration.Vibration;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.sample.Times;
 import zesty.signal.core.scale.Digits;
+import zesty.signal.core.spectrum.EvenRecord;
 import zesty.signal.core.spectrum.Welch;
 import zesty.signal.core.spectrum.Window;
 import zesty.signal.core.text.Messages;
@@ -37,6 +39,7 @@ final class SpectrumPicture extends ReaderPicture {
     private static final int GHOSTS = 12;
 
     private final Plot plot = new Plot();
+    private final Sparing<Welch> kept = new Sparing<>();
     private ReaderSetup setup;
     private double turningHz = Double.NaN;
     /** The order whose line is held, and where it is pulled to. */
@@ -67,20 +70,16 @@ final class SpectrumPicture extends ReaderPicture {
         Times times = channel.stream().times();
         long end = Math.min(times.firstAtOrAfter(window.to()), channel.clean().end() - channel.lateSamples());
         long begin = Math.max(times.firstAtOrAfter(window.from()), end - MOST_SAMPLES);
-        int n = (int) Math.max(0, end - begin);
-        double[] x = new double[n];
-        for (int i = 0; i < n; i++) {
-            x[i] = channel.channel().display().apply(channel.clean().value(begin + i + channel.lateSamples()));
-        }
-        double rate = n > 1 ? (n - 1) / (times.secondsAt(end - 1) - times.secondsAt(begin)) : 1;
-        int segment = Math.min(SEGMENT, Math.max(1, n));
-        double[] density = Welch.of(x, List.of(new int[] {0, n}), rate, Window.HANN, segment, 0.5)
-                .density();
-        double[] hz = new double[density.length];
+        double rate = channel.rateHz();
+        // What goes on with the stream may wait; a stretch that was chosen may not.
+        Object what =
+                List.of(channel.channel(), channel.clean(), rate, window.following() ? List.of() : List.of(begin, end));
+        Welch welch = kept.get(what, () -> welch(channel, begin, end));
+        double[] density = welch.density();
+        double[] hz = welch.hz();
         double[] height = new double[density.length];
         double high = Double.NEGATIVE_INFINITY;
         for (int k = 0; k < density.length; k++) {
-            hz[k] = k * rate / segment;
             height[k] = density[k] > 0 ? 10 * Math.log10(density[k]) : Double.NaN;
             high = k > 0 && height[k] > high ? height[k] : high;
         }
@@ -112,6 +111,19 @@ final class SpectrumPicture extends ReaderPicture {
                 guide.show(channel, setup, reader.reading());
             }
         }
+    }
+
+    private static Welch welch(ChannelSnapshot channel, long begin, long end) {
+        int n = (int) Math.max(0, end - begin);
+        double[] x = new double[n];
+        double[] seconds = new double[n];
+        for (int i = 0; i < n; i++) {
+            x[i] = channel.channel().display().apply(channel.clean().value(begin + i + channel.lateSamples()));
+            seconds[i] = channel.stream().times().secondsAt(begin + i);
+        }
+        EvenRecord even = EvenRecord.of(x, seconds, channel.rateHz(), Vibration.LONGEST_HOLE_SECONDS);
+        int segment = Math.min(SEGMENT, Math.max(1, even.longest()));
+        return Welch.of(even.axes()[0], even.runs(), channel.rateHz(), Window.HANN, segment, 0.5);
     }
 
     private boolean aliases() {

@@ -1,0 +1,230 @@
+package zesty.signal.core.spectrum;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.IntPredicate;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.CholeskyDecomposition;
+
+/**
+ * Puts values into the holes of a record so that it goes through them as a linear prediction of each sample by those before it has it:
+ * the sum of the squared errors of prediction is the least (Janssen, Veldhuis and Vries 1986, "Adaptive interpolation of
+ * discrete-time signals that can be modeled as autoregressive processes"). What predicts is found of what was measured alone, in
+ * all pieces between holes at once (de Waele and Broersen 2000, "The Burg algorithm for segments"). Holds no state.
+ */
+final class LinearPrediction {
+    /** A prediction is found anew for so many samples: what shakes may change. */
+    private static final int PIECE = 1024;
+    /** Most samples that one is predicted by: sixteen lines. */
+    private static final int MOST_ORDER = 32;
+    /** Of the longest piece without a hole, so much may go into one prediction. */
+    private static final double ORDER_SHARE = 2.0 / 3;
+    /** Holes that are longer stay straight lines: they would hold little but what was made up. */
+    private static final int LONGEST = 256;
+    /** Holes near each other are filled by what the others hold, so often. */
+    private static final int SWEEPS = 3;
+
+    private static final double RIDGE = 1e-9;
+    /** So many samples show how well a record is told by what came before. */
+    private static final int LOOKED_AT = 4096;
+
+    private LinearPrediction() {}
+
+    /** @param x a record, in place: NaN is what is missing; the first and the last value are there */
+    static void fill(double[] x) {
+        List<int[]> holes = holes(x);
+        if (holes.isEmpty()) {
+            return;
+        }
+        boolean[] missing = new boolean[x.length];
+        for (int[] hole : holes) {
+            Arrays.fill(missing, hole[0], hole[1], true);
+            straight(x, hole);
+        }
+        int next = 0;
+        int from = 0;
+        while (next < holes.size()) {
+            int to = x.length - from < 2 * PIECE ? x.length : from + PIECE;
+            List<int[]> own = new ArrayList<>();
+            for (; next < holes.size() && holes.get(next)[0] < to; next++) {
+                int[] hole = holes.get(next);
+                if (hole[1] - hole[0] <= LONGEST) {
+                    own.add(hole);
+                }
+            }
+            if (!own.isEmpty()) {
+                mend(x, missing, from, to, own);
+            }
+            from = to;
+        }
+    }
+
+    private static List<int[]> holes(double[] x) {
+        List<int[]> holes = new ArrayList<>();
+        for (int i = 0; i < x.length; i++) {
+            if (x[i] != x[i]) {
+                int from = i;
+                while (x[i] != x[i]) {
+                    i++;
+                }
+                holes.add(new int[] {from, i});
+            }
+        }
+        return holes;
+    }
+
+    private static void straight(double[] x, int[] hole) {
+        double before = x[hole[0] - 1];
+        double step = (x[hole[1]] - before) / (hole[1] - hole[0] + 1);
+        for (int i = hole[0]; i < hole[1]; i++) {
+            x[i] = before + step * (i - hole[0] + 1);
+        }
+    }
+
+    private static void mend(double[] x, boolean[] missing, int from, int to, List<int[]> holes) {
+        Measured measured = Measured.of(x, i -> missing[i], from, to);
+        int order = measured.order();
+        if (order < 1) {
+            return;
+        }
+        double[] prediction = burg(measured.pieces(), order);
+        for (int sweep = 0; sweep < SWEEPS; sweep++) {
+            for (int[] hole : holes) {
+                mend(x, hole, prediction, measured.mean());
+            }
+        }
+    }
+
+    /**
+     * What was measured of a part of a record.
+     *
+     * @param pieces without a hole, less the mean
+     */
+    private record Measured(List<double[]> pieces, double mean) {
+        static Measured of(double[] x, IntPredicate missing, int from, int to) {
+            List<double[]> pieces = new ArrayList<>();
+            double sum = 0;
+            int count = 0;
+            for (int i = from; i < to; i++) {
+                int begin = i;
+                while (i < to && !missing.test(i)) {
+                    sum += x[i++];
+                }
+                if (i > begin) {
+                    pieces.add(Arrays.copyOfRange(x, begin, i));
+                    count += i - begin;
+                }
+            }
+            double mean = sum / Math.max(1, count);
+            pieces.forEach(piece -> Arrays.setAll(piece, i -> piece[i] - mean));
+            return new Measured(pieces, mean);
+        }
+
+        int order() {
+            int longest = pieces.stream().mapToInt(piece -> piece.length).max().orElse(0);
+            return (int) Math.min(MOST_ORDER, ORDER_SHARE * longest);
+        }
+    }
+
+    /** @param x NaN is what is missing. @return the share of its variance that those before a sample do not tell, of its beginning */
+    static double untold(double[] x) {
+        Measured measured = Measured.of(x, i -> x[i] != x[i], 0, Math.min(x.length, LOOKED_AT));
+        double[] filter = burg(measured.pieces(), measured.order());
+        double left = 0;
+        double all = 0;
+        for (double[] piece : measured.pieces()) {
+            for (int i = filter.length - 1; i < piece.length; i++) {
+                double error = 0;
+                for (int k = 0; k < filter.length; k++) {
+                    error += filter[k] * piece[i - k];
+                }
+                left += error * error;
+                all += piece[i] * piece[i];
+            }
+        }
+        return left / all;
+    }
+
+    /** @return the filter of prediction errors: 1, and a factor for each sample back */
+    private static double[] burg(List<double[]> pieces, int order) {
+        double[] filter = new double[order + 1];
+        filter[0] = 1;
+        List<double[]> forward = new ArrayList<>(pieces);
+        List<double[]> backward = new ArrayList<>(pieces);
+        for (int m = 1; m <= order; m++) {
+            double product = 0;
+            double squares = 0;
+            for (int p = 0; p < forward.size(); p++) {
+                double[] f = forward.get(p);
+                double[] b = backward.get(p);
+                for (int i = 1; i < f.length; i++) {
+                    product += f[i] * b[i - 1];
+                    squares += f[i] * f[i] + b[i - 1] * b[i - 1];
+                }
+            }
+            double reflection = squares > 0 ? -2 * product / squares : 0;
+            for (int p = 0; p < forward.size(); p++) {
+                double[] f = forward.get(p);
+                double[] b = backward.get(p);
+                int n = Math.max(0, f.length - 1);
+                double[] nextF = new double[n];
+                double[] nextB = new double[n];
+                for (int i = 0; i < n; i++) {
+                    nextF[i] = f[i + 1] + reflection * b[i];
+                    nextB[i] = b[i] + reflection * f[i + 1];
+                }
+                forward.set(p, nextF);
+                backward.set(p, nextB);
+            }
+            double[] before = filter.clone();
+            for (int k = 1; k <= m; k++) {
+                filter[k] = before[k] + reflection * before[m - k];
+            }
+        }
+        return filter;
+    }
+
+    /** The values of a hole for which the errors of all predictions that it has a part in are least. */
+    private static void mend(double[] x, int[] hole, double[] filter, double mean) {
+        int order = filter.length - 1;
+        int from = Math.max(order, hole[0]);
+        int to = Math.min(x.length, hole[1] + order);
+        int n = hole[1] - hole[0];
+        if (to - from < n) {
+            return;
+        }
+        double[][] normal = new double[n][n];
+        double[] right = new double[n];
+        for (int at = from; at < to; at++) {
+            double known = 0;
+            for (int k = 0; k <= order; k++) {
+                int i = at - k;
+                known += i >= hole[0] && i < hole[1] ? 0 : filter[k] * (x[i] - mean);
+            }
+            int first = Math.max(hole[0], at - order);
+            int last = Math.min(hole[1] - 1, at);
+            for (int i = first; i <= last; i++) {
+                right[i - hole[0]] -= filter[at - i] * known;
+                for (int j = first; j <= last; j++) {
+                    normal[i - hole[0]][j - hole[0]] += filter[at - i] * filter[at - j];
+                }
+            }
+        }
+        double ridge = 0;
+        for (int i = 0; i < n; i++) {
+            ridge += RIDGE * normal[i][i] / n;
+        }
+        for (int i = 0; i < n; i++) {
+            normal[i][i] += ridge;
+        }
+        double[] found = new CholeskyDecomposition(new Array2DRowRealMatrix(normal, false))
+                .getSolver()
+                .solve(new ArrayRealVector(right, false))
+                .toArray();
+        for (int i = 0; i < n; i++) {
+            x[hole[0] + i] = mean + found[i];
+        }
+    }
+}
