@@ -1,24 +1,37 @@
 package zesty.signal.core.read.step;
 
+import java.util.stream.IntStream;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.SingularValueDecomposition;
+
 /**
  * The least-squares fit of an answer to a step at time 0: base + size · shape(t − dead), first order (K. Küpfmüller 1928,
  * "Über die Dynamik der selbsttätigen Verstärkungsregler": dead time and one time constant) or second order with
- * damping. Base and size are linear, so for each shape the best of them follow; the shape is sought on a grid, then by
- * steps that halve (G. H. Golub and V. Pereyra 1973, variable projection).
+ * damping. Base and size are linear, so for each shape the best of them follow (G. H. Golub and V. Pereyra 1973, variable projection); the
+ * shape is sought on a grid, then by damped steps along its derivatives (D. W. Marquardt 1963, "An algorithm for least-squares
+ * estimation of nonlinear parameters").
  *
+ * @param before size of the step before, whose answer was still under way; 0 without one
  * @param damping NaN of a first order
  * @param squares sum of the squares left over
  */
-record StepFit(double base, double size, double tau, double dead, double damping, double squares) {
-    private static final int DEADS = 24;
-    private static final int TAUS = 30;
-    private static final double[] DAMPINGS = {0.15, 0.3, 0.45, 0.6, 0.8, 1.0};
-    private static final int HALVINGS = 26;
+record StepFit(double base, double size, double before, double tau, double dead, double damping, double squares) {
+    private static final int DEADS = 14;
+    private static final int TAUS = 18;
+    private static final double[] DAMPINGS = {0.15, 0.3, 0.5, 0.75, 1.0};
     /** The shape is sought on so many points, and then made exact on all. */
-    private static final int FEW_POINTS = 240;
+    private static final int FEW_POINTS = 120;
+    /** It is found to the last digit in far fewer steps than these. */
+    private static final int MOST_ITERATIONS = 60;
+    /** A step that leaves less than this share fewer squares ends the search. */
+    private static final double FINEST = 1e-9;
+    /** What derivatives are taken over, as a share of the time constant, of it, and of a damping of 1. */
+    private static final double SMALL = 1e-4;
 
-    private static final double NEAR = 0.1;
-    private static final int FEW_HALVINGS = 18;
+    private static final double LEAST_DAMPING = 0.02;
+    private static final double MOST_DAMPING = 3;
+
     /** Mean square of what the step before has still to go, below which it has come to rest: 0.03 % of its size. A hundredth of it left out made the gain a hundredth too small. */
     private static final double LEAST_TAIL = 1e-7;
 
@@ -100,7 +113,7 @@ record StepFit(double base, double size, double tau, double dead, double damping
                 held.dead() == held.dead() ? held.dead() : dead,
                 Double.NaN,
                 held.size());
-        return refined(data, from, NEAR, held);
+        return refined(data, from, held);
     }
 
     static StepFit secondOrder(Data data) {
@@ -112,53 +125,113 @@ record StepFit(double base, double size, double tau, double dead, double damping
         double after = data.after();
         StepFit best = null;
         for (double damping : dampings) {
+            StepFit near = null;
             for (int k = 0; k < TAUS; k++) {
                 double tau = data.period() / 2 * Math.pow(4 * after / data.period(), (double) k / (TAUS - 1));
                 for (int d = 0; d < DEADS; d++) {
                     StepFit fit = solve(data, tau, after * 0.5 * d * d / DEADS / DEADS, damping);
-                    best = best == null || fit.squares() < best.squares() ? fit : best;
+                    near = near == null || fit.squares() < near.squares() ? fit : near;
                 }
             }
+            StepFit fit = refined(data, near, Held.NONE);
+            best = best == null || fit.squares() < best.squares() ? fit : best;
         }
-        best = refined(data, best, 1, Held.NONE);
         // What some points tell is near; all of them tell the rest.
-        return data == all ? best : refined(all, solve(all, best.tau(), best.dead(), best.damping()), NEAR, Held.NONE);
+        return data == all ? best : refined(all, solve(all, best.tau(), best.dead(), best.damping()), Held.NONE);
     }
 
-    /** @param near how far off it may be, as a share of the steps of the grid */
-    private static StepFit refined(Data data, StepFit from, double near, Held held) {
+    private static StepFit refined(Data data, StepFit from, Held held) {
         StepFit best = from;
-        double tauStep = 0.25 * near;
-        double deadStep = Math.max(0.05 * near * data.after(), 1e-9);
-        double dampingStep = 0.15 * near;
-        for (int halving = 0; halving < (near < 1 ? FEW_HALVINGS : HALVINGS); halving++) {
-            boolean better = true;
-            for (int tries = 0; better && tries < 60; tries++) {
-                better = false;
-                for (int way = 0; way < (best.secondOrder() ? 6 : 4); way++) {
-                    if (way / 2 == 0 && held.tau() == held.tau() || way / 2 == 1 && held.dead() == held.dead()) {
-                        continue;
-                    }
-                    double sign = way % 2 == 0 ? 1 : -1;
-                    double tau = best.tau() * (way / 2 == 0 ? Math.exp(sign * tauStep) : 1);
-                    double dead = best.dead() + (way / 2 == 1 ? sign * deadStep : 0);
-                    double damping = best.damping() + (way / 2 == 2 ? sign * dampingStep : 0);
-                    // The input may have switched up to a period before the row that shows it.
-                    if (dead < -data.period() || damping <= 0.02 || damping > 3) {
-                        continue;
-                    }
-                    StepFit fit = solve(data, tau, dead, damping, held.size());
-                    if (fit.squares() < best.squares()) {
-                        best = fit;
-                        better = true;
-                    }
+        double cautious = 1e-3;
+        for (int i = 0; i < MOST_ITERATIONS && cautious < 1e9 && best.squares() > 0; i++) {
+            StepFit next = stepped(data, best, held, cautious);
+            if (next.squares() < best.squares()) {
+                boolean done = next.squares() > best.squares() * (1 - FINEST);
+                best = next;
+                cautious = Math.max(1e-9, cautious / 8);
+                if (done) {
+                    break;
                 }
+            } else {
+                cautious *= 8;
             }
-            tauStep /= 2;
-            deadStep /= 2;
-            dampingStep /= 2;
         }
         return best;
+    }
+
+    private static StepFit stepped(Data data, StepFit at, Held held, double cautious) {
+        double[] left = at.left(data);
+        double[][] slopes = at.slopes(data, held, left);
+        int[] free = IntStream.range(0, slopes.length)
+                .filter(k -> slopes[k] != null && dot(slopes[k], slopes[k]) > 0)
+                .toArray();
+        if (free.length == 0) {
+            return at;
+        }
+        double[][] normal = new double[free.length][free.length];
+        double[] right = new double[free.length];
+        for (int a = 0; a < free.length; a++) {
+            for (int b = 0; b < free.length; b++) {
+                normal[a][b] = dot(slopes[free[a]], slopes[free[b]]) * (a == b ? 1 + cautious : 1);
+            }
+            right[a] = -dot(slopes[free[a]], left);
+        }
+        double[] found = new SingularValueDecomposition(new Array2DRowRealMatrix(normal, false))
+                .getSolver()
+                .solve(new ArrayRealVector(right, false))
+                .toArray();
+        double[] by = new double[slopes.length];
+        for (int a = 0; a < free.length; a++) {
+            by[free[a]] = Math.max(-1, Math.min(1, found[a]));
+        }
+        return at.moved(data, held, by);
+    }
+
+    /** @return by how much what is left changes with the logarithm of tau, with dead in taus, and with damping; null for what is held */
+    private double[][] slopes(Data data, Held held, double[] left) {
+        double[][] slopes = new double[secondOrder() ? 3 : 2][];
+        for (int k = 0; k < slopes.length; k++) {
+            if (k == 0 && held.tau() == held.tau() || k == 1 && held.dead() == held.dead()) {
+                continue;
+            }
+            double[] by = new double[slopes.length];
+            by[k] = SMALL;
+            slopes[k] = moved(data, held, by).left(data);
+            for (int i = 0; i < left.length; i++) {
+                slopes[k][i] = (slopes[k][i] - left[i]) / SMALL;
+            }
+        }
+        return slopes;
+    }
+
+    private static double dot(double[] a, double[] b) {
+        double sum = 0;
+        for (int i = 0; i < a.length; i++) {
+            sum += a[i] * b[i];
+        }
+        return sum;
+    }
+
+    private StepFit moved(Data data, Held held, double[] by) {
+        // The input may have switched up to a period before the row that shows it.
+        return solve(
+                data,
+                tau * Math.exp(by[0]),
+                Math.max(-data.period(), dead + by[1] * tau),
+                secondOrder() ? Math.max(LEAST_DAMPING, Math.min(MOST_DAMPING, damping + by[2])) : Double.NaN,
+                held.size());
+    }
+
+    /** @return the response less what it says */
+    private double[] left(Data data) {
+        double[] left = new double[data.t().length];
+        for (int i = 0; i < left.length; i++) {
+            left[i] = data.y()[i] - base - size * shape((data.t()[i] - dead) / tau, damping);
+            if (before != 0) {
+                left[i] -= before * (shape((data.t()[i] + data.lead() - dead) / tau, damping) - 1);
+            }
+        }
+        return left;
     }
 
     /** Least squares of base, size and, after a step before, its size: all three are linear. */
@@ -212,11 +285,11 @@ record StepFit(double base, double size, double tau, double dead, double damping
         }
         if (held == held) {
             double kept = yy - 2 * held * fy + held * held * ff;
-            return new StepFit((sy - held * sf) / n, held, tau, dead, damping, Math.max(0, kept));
+            return new StepFit((sy - held * sf) / n, held, 0, tau, dead, damping, Math.max(0, kept));
         }
         double base = (sy - size * sf - before * sg) / n;
         double left = yy - size * fy - before * gy;
-        return new StepFit(base, size, tau, dead, damping, Math.max(0, left));
+        return new StepFit(base, size, before, tau, dead, damping, Math.max(0, left));
     }
 
     /** @return the way that is gone at so many time constants after the dead time: 0 before, towards 1 */
