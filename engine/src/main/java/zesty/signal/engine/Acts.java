@@ -237,7 +237,8 @@ public final class Acts {
             String name = output.output().name();
             for (String column : output.safe() ? Set.<String>of() : decider.watchedBy(name)) {
                 for (SampleStream stream : streams) {
-                    double patience = Math.max(SILENT_SECONDS, SILENT_PERIODS / stream.measuredHz());
+                    double patience = Math.max(
+                            SILENT_SECONDS, SILENT_PERIODS / stream.pace().measuredHz());
                     if (stream.columnCalled(column) != null && stream.silentSeconds(nanos) > patience) {
                         outputs.safe(name, Messages.of("engine.nothing-comes-of", column));
                     }

@@ -84,7 +84,7 @@ final class Feed {
             return;
         }
         SampleStream stream = streams.computeIfAbsent(Double.NaN, station -> newStream(station, rig));
-        if (!stream.hasRate()) {
+        if (!stream.pace().known()) {
             if (Double.isNaN(data.rateHz()) && early.size() < EARLY_BLOCKS) {
                 early.add(data);
                 return;
@@ -100,7 +100,9 @@ final class Feed {
         }
         // Edges come as often as what they count turns: that is no rate.
         boolean edges = format.indexOf(Role.EDGE) >= 0;
-        if (format.clock() == null ? stream.rateIsOther(data.rateHz()) : !edges && stream.paceIsOther(data.rateHz())) {
+        if (format.clock() == null
+                ? stream.pace().rateIsOther(data.rateHz())
+                : !edges && stream.pace().paceIsOther(data.rateHz())) {
             // What came before was squeezed together by a buffer: its times mean nothing, so the lanes begin anew. Or
             // the
             // board goes on at another pace: filters and readers of the old one would be wrong.
@@ -109,8 +111,8 @@ final class Feed {
             stream.begin(data.rateHz(), rig, data.block());
         }
         stream.accept(data.block(), data.arrivalNanos());
-        stream.measured(data.rateHz());
-        if (format.clock() != null && !edges) {
+        stream.pace().measured(data.rateHz());
+        if (!edges) {
             stream.refine();
         }
     }
@@ -147,7 +149,7 @@ final class Feed {
                 rig = stationCame.of(new Station(station, reader.stationName(station), column -> sent(rows, column)));
                 streams.put(station, newStream(station, rig));
             }
-            double pace = streams.get(station).otherPaceHz();
+            double pace = streams.get(station).pace().otherByTimesHz();
             if (pace == pace) {
                 streams.put(station, newStream(station, rig));
                 streams.get(station).begin(pace, rig, part.getValue());

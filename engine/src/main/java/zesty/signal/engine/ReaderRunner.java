@@ -46,6 +46,7 @@ final class ReaderRunner {
     private final double longestHoleSeconds;
     private final FilledShare filled;
     private final OffPace pace;
+    private final CutShort cuts = new CutShort();
     private final List<Watched> bands = new ArrayList<>();
     private double nextTick = Double.NaN;
     private double lastSeconds = Double.NaN;
@@ -192,6 +193,7 @@ final class ReaderRunner {
                 accept(ports, seconds, made, from, i);
                 from = i + 1;
                 reader.gap();
+                cuts.cut();
             } else if (holes[i] > 0) {
                 made[i] = true;
                 filled.add(seconds[i]);
@@ -273,6 +275,7 @@ final class ReaderRunner {
             which = made == null ? null : Arrays.copyOfRange(made, from, to);
         }
         filled.came(when[0], when[to - from - 1]);
+        cuts.came(when[0], when[to - from - 1]);
         pace.came(when, to - from);
         reader.accept(some, to - from, new TimeBase.Explicit(when), which);
     }
@@ -310,6 +313,7 @@ final class ReaderRunner {
     void gap() {
         if (reader != null) {
             reader.gap();
+            cuts.cut();
         }
         Arrays.fill(held, 0);
         Arrays.fill(holesWaiting, 0);
@@ -358,7 +362,7 @@ final class ReaderRunner {
     }
 
     private Reading said(Reading reading, double from, double to) {
-        return pace.said(filled.said(reading, from, to), from, to);
+        return cuts.said(pace.said(filled.said(reading, from, to), from, to), from, to);
     }
 
     private List<BandSnapshot> snapshots() {

@@ -19,7 +19,6 @@ import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.Gap;
-import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.sample.Segments;
 import zesty.signal.core.sample.Series;
 import zesty.signal.core.sample.SeriesRing;
@@ -41,22 +40,6 @@ final class SampleStream {
     /** So much off is worth beginning a channel anew. */
     private static final double OTHER_RATE = 0.15;
 
-    private static final double OTHER_RATE_SHARE = 0.02;
-    /** By so much the mean of thousands of steps differs only where the board goes on at another pace. */
-    private static final double OTHER_PACE_SHARE = 0.05;
-    /** Half of the steps of rows that come at a pace lie within this share of the middle one. */
-    private static final double UNEVEN_SHARE = 0.3;
-    /** From so many rows on a clock's rate is looked at again, each time there are twice as many … */
-    private static final int RATE_LOOK_ROWS = 64;
-    /** … until so many tell it to a thousandth. */
-    private static final int RATE_KNOWN_ROWS = 2048;
-    /** A station's pace is looked at every so many rows; it is another where that of the newest, and of those before them, differs by so much. */
-    private static final int PACE_LOOK_ROWS = 64;
-
-    private static final double STATION_PACE_SHARE = 0.25;
-    /** Of a rate that is off by more the frequencies that are read would be, too. */
-    private static final double FINER_RATE_SHARE = 0.003;
-
     private static final int PIECE = 4096;
     /** Rows that tell a station's own rate. */
     private static final int RATE_ROWS = 5;
@@ -70,8 +53,7 @@ final class SampleStream {
     private final List<Block> early = new ArrayList<>();
     private final ArrayDeque<Gap> gaps = new ArrayDeque<>();
     private TimeRing times;
-    private double rateHz = Double.NaN;
-    private double measuredHz = Double.NaN;
+    private final StreamPace pace = new StreamPace();
     private double lastSeconds = Double.NaN;
     private long lastArrivalNanos;
     private long lostRows;
@@ -81,13 +63,10 @@ final class SampleStream {
     private Segments segments;
     private Rig inForce;
     private int capacity;
-    /** Rows so far, and of each column those with a value: a column may come with some of the rows only. */
-    private long rowsSeen;
-
+    /** Of each column how many rows had a value: a column may come with some of them only. */
     private long[] valuesSeen = {};
+
     private long nextLook = FIRST_LOOK;
-    private long nextRateLook = RATE_LOOK_ROWS;
-    private long nextPaceLook = 2 * PACE_LOOK_ROWS;
 
     /** Hears of rows when they have gone through all channels. */
     @FunctionalInterface
@@ -107,53 +86,25 @@ final class SampleStream {
         this.warmUpSeconds = warmUpSeconds;
     }
 
-    /** The rate as it is measured by now; the filters keep the one they run at. */
-    void measured(double hz) {
-        measuredHz = Double.isNaN(hz) ? measuredHz : hz;
+    /** @return how fast its rows come */
+    StreamPace pace() {
+        return pace;
     }
 
-    /** @return whether it runs at another rate than it began with, so that its filters are the wrong ones */
-    boolean rateIsOther(double hz) {
-        return Math.abs(hz / rateHz - 1) > OTHER_RATE_SHARE;
-    }
-
-    /** @return whether a board that tells its time goes on at another rate than it had for long */
-    boolean paceIsOther(double hz) {
-        return rowsSeen >= RATE_KNOWN_ROWS && Math.abs(hz / rateHz - 1) > OTHER_PACE_SHARE && comesEvenly();
-    }
-
-    /** Whether the newest rows come at a pace at all, not as something happens. */
-    private boolean comesEvenly() {
-        double[] steps = new double[PACE_LOOK_ROWS];
-        for (int i = 0; i < steps.length; i++) {
-            long row = times.end() - 1 - i;
-            steps[i] = times.secondsAt(row) - times.secondsAt(row - 1);
-        }
-        Arrays.sort(steps);
-        return steps[steps.length * 3 / 4] - steps[steps.length / 4] < UNEVEN_SHARE * steps[steps.length / 2];
-    }
-
-    /** The first rows tell the rate of a clock roughly: where it turns out to be another, all that is at hand is worked out again by it. */
+    /** The first rows tell a rate roughly: where it turns out to be another, all that is at hand is worked out again by it. */
     void refine() {
-        if (rowsSeen < nextRateLook || Double.isNaN(measuredHz)) {
-            return;
-        }
-        nextRateLook = rowsSeen >= RATE_KNOWN_ROWS ? Long.MAX_VALUE : 2 * rowsSeen;
-        if (Math.abs(measuredHz / rateHz - 1) > FINER_RATE_SHARE) {
-            rateHz = measuredHz;
-            segments.rate(rateHz);
-            renew(inForce, new HashSet<>(runners), Map.of());
+        if (pictures.format().clock() == null ? pace.refinedByArrival() : pace.refined()) {
+            workAtOtherRate();
         }
     }
 
-    boolean hasRate() {
-        return !Double.isNaN(rateHz);
+    private void workAtOtherRate() {
+        segments.rate(pace.hz());
+        renew(inForce, new HashSet<>(runners), Map.of());
     }
 
     /** The rate is known: the channels of the rig that belong here begin. @param first rows that are at hand already */
     void begin(double rate, Rig rig, Block first) {
-        rateHz = rate;
-        measuredHz = rate;
         pictures.begin(rig);
         double room = Runtime.getRuntime().maxMemory()
                 * HISTORY_SHARE
@@ -162,6 +113,7 @@ final class SampleStream {
         double history = Math.max(LEAST_HISTORY, Math.min(Math.min(MOST_HISTORY, room), HISTORY_SECONDS * rate));
         capacity = new SeriesRing((long) history).capacity();
         times = new TimeRing(capacity);
+        pace.begin(rate, times);
         segments = new Segments(rate, warmUpSeconds);
         inForce = rig;
         valuesSeen = new long[pictures.format().columns().size()];
@@ -172,7 +124,8 @@ final class SampleStream {
             if (index >= 0) {
                 double each =
                         whole.rows() < FIRST_LOOK ? 1 : ChannelChain.rowsEach(whole.columns()[index], 0, whole.rows());
-                ChannelRunner runner = new ChannelRunner(capacity, new ChannelChain(rig, channel, index, rateHz, each));
+                ChannelRunner runner =
+                        new ChannelRunner(capacity, new ChannelChain(rig, channel, index, pace.hz(), each));
                 runner.waiting(rig.waits(channel));
                 runners.add(runner);
             }
@@ -212,56 +165,21 @@ final class SampleStream {
     /** Takes rows of a station, whose rate and gaps are told by its own times. */
     void acceptOfStation(Block block, long arrivalNanos, Rig rig) {
         lastArrivalNanos = arrivalNanos;
-        if (!hasRate()) {
+        if (!pace.known()) {
             early.add(block);
             Block all = Block.join(early);
             if (all.rows() < RATE_ROWS) {
                 return;
             }
             early.clear();
-            begin(1 / medianStep(all), rig, all);
+            begin(StreamPace.ofFirst(all), rig, all);
             accept(withGaps(all), arrivalNanos);
             return;
         }
         accept(withGaps(block), arrivalNanos);
-        if (rowsSeen >= nextRateLook) {
-            measured(ownRate(times.end(), RATE_KNOWN_ROWS));
-            refine();
+        if (pace.refinedByTimes()) {
+            workAtOtherRate();
         }
-    }
-
-    /** @return rows a second of so many rows up to there, by their own times */
-    private double ownRate(long end, int most) {
-        int n = (int) Math.min(most, end - times.start());
-        double[] seconds = new double[n];
-        for (int i = 0; i < n; i++) {
-            seconds[i] = times.secondsAt(end - n + i);
-        }
-        return SampleRate.of(seconds);
-    }
-
-    /** @return rows a second of a station whose newest rows come at another pace than it was taken to have; NaN where they do not */
-    double otherPaceHz() {
-        if (!hasRate() || rowsSeen < nextPaceLook) {
-            return Double.NaN;
-        }
-        nextPaceLook = rowsSeen + PACE_LOOK_ROWS;
-        double now = ownRate(times.end(), PACE_LOOK_ROWS);
-        double before = ownRate(times.end() - PACE_LOOK_ROWS, PACE_LOOK_ROWS);
-        return isOtherPace(now) && isOtherPace(before) ? now : Double.NaN;
-    }
-
-    private boolean isOtherPace(double hz) {
-        return Math.abs(hz / rateHz - 1) > STATION_PACE_SHARE;
-    }
-
-    private static double medianStep(Block block) {
-        double[] steps = new double[block.rows() - 1];
-        for (int i = 0; i < steps.length; i++) {
-            steps[i] = block.time().secondsAt(i + 1) - block.time().secondsAt(i);
-        }
-        Arrays.sort(steps);
-        return Math.max(1e-6, steps[steps.length / 2]);
     }
 
     private Block withGaps(Block block) {
@@ -269,7 +187,7 @@ final class SampleStream {
         for (int row = 0; row < seconds.length; row++) {
             seconds[row] = block.time().secondsAt(row);
         }
-        List<Gap> found = Gap.between(lastSeconds, seconds, rateHz);
+        List<Gap> found = Gap.between(lastSeconds, seconds, pace.hz());
         return new Block(block.time(), block.columns(), block.rows(), found, block.frames());
     }
 
@@ -314,7 +232,7 @@ final class SampleStream {
 
     /** @return samples a second of a channel of its own */
     double rateOf(String column) {
-        return runner(column).map(one -> one.chain().rateHz()).orElse(rateHz);
+        return runner(column).map(one -> one.chain().rateHz()).orElse(pace.hz());
     }
 
     /** @return what came out of a channel for the newest rows, NaN where nothing did */
@@ -330,11 +248,6 @@ final class SampleStream {
         return lastArrivalNanos == 0 ? Double.NaN : Math.max(0, (nanos - lastArrivalNanos) * 1e-9);
     }
 
-    /** @return rows a second as measured by now */
-    double measuredHz() {
-        return measuredHz;
-    }
-
     double lastSeconds() {
         return lastSeconds;
     }
@@ -347,20 +260,20 @@ final class SampleStream {
 
     /** Now and then: does a column come with other rows than it was taken to? Then its channel begins anew. */
     private void lookAtRates(Block block) {
-        rowsSeen += block.rows();
+        pace.came(block.rows());
         for (int c = 0; c < valuesSeen.length; c++) {
             for (int i = 0; i < block.rows(); i++) {
                 valuesSeen[c] += Double.isNaN(block.columns()[c][i]) ? 0 : 1;
             }
         }
-        if (rowsSeen < nextLook) {
+        if (pace.rows() < nextLook) {
             return;
         }
-        nextLook = 4 * rowsSeen;
+        nextLook = 4 * pace.rows();
         Set<ChannelRunner> other = new HashSet<>();
         for (ChannelRunner runner : runners) {
             double now = rowsEach(runner.chain().column());
-            double was = rateHz / runner.chain().rateHz();
+            double was = pace.hz() / runner.chain().rateHz();
             if (Math.abs(now / was - 1) > OTHER_RATE) {
                 other.add(runner);
             }
@@ -371,7 +284,7 @@ final class SampleStream {
     }
 
     private double rowsEach(int column) {
-        return ChannelChain.rowsEach(rowsSeen, valuesSeen[column]);
+        return ChannelChain.rowsEach(pace.rows(), valuesSeen[column]);
     }
 
     /** Takes a changed rig into force. */
@@ -435,17 +348,21 @@ final class SampleStream {
                     && (index < PictureFormat.SUMMARIES
                             || was.regions().contains(is.regions().get(index - PictureFormat.SUMMARIES)));
             if (runner == null) {
-                runner = new ChannelRunner(capacity, new ChannelChain(changed, channel, index, rateHz, 1));
+                runner = new ChannelRunner(capacity, new ChannelChain(changed, channel, index, pace.hz(), 1));
                 runner.waiting(changed.waits(channel));
             }
             all.add(runner);
-            valuesSeen[index] = rowsSeen;
+            valuesSeen[index] = pace.rows();
             if (!same) {
                 runner.history(times.end(), columns[index]);
             }
             if (!same || runner.chain().column() != index) {
                 runner.begin(new ChannelChain(
-                        changed, channel, index, rateHz, rateHz / runner.chain().rateHz()));
+                        changed,
+                        channel,
+                        index,
+                        pace.hz(),
+                        pace.hz() / runner.chain().rateHz()));
                 other.add(runner);
             }
         }
@@ -460,7 +377,7 @@ final class SampleStream {
 
     private ChannelChain chain(Rig rig, Channel channel, ChannelRunner runner) {
         int column = runner.chain().column();
-        return new ChannelChain(rig, channel, column, rateHz, rowsEach(column));
+        return new ChannelChain(rig, channel, column, pace.hz(), rowsEach(column));
     }
 
     /** Begins some channels anew, and all readers but those kept, and works the samples at hand out again. */
@@ -482,7 +399,7 @@ final class SampleStream {
     }
 
     private void workAgain(List<ChannelRunner> again, List<ReaderRunner> fresh) {
-        Segments anew = new Segments(rateHz, 0);
+        Segments anew = new Segments(pace.hz(), 0);
         List<SegmentRun.Lane> lanes = again.stream().map(ChannelRunner::again).toList();
         long end = times.end();
         long row = again.get(0).raw().start();
@@ -544,7 +461,7 @@ final class SampleStream {
         return new StreamSnapshot(
                 source,
                 station,
-                measuredHz,
+                pace.measuredHz(),
                 times,
                 lastSeconds,
                 lastArrivalNanos,

@@ -1,5 +1,7 @@
 package zesty.signal.engine;
 
+import java.lang.management.ManagementFactory;
+import java.lang.management.ThreadMXBean;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -33,7 +35,10 @@ import zesty.signal.takes.TakeException;
  */
 public final class Trail implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Trail.class);
+    private static final ThreadMXBean PROCESSOR = ManagementFactory.getThreadMXBean();
     private static final long READINGS_NANOS = 200_000_000;
+    /** What takes long is worked out less often, so that rules, which are decided on the same thread, wait a fifth of the time at most. */
+    private static final long READINGS_PAUSE = 5;
 
     private final TrailQueue queue = new TrailQueue(this::goesOn);
     private final List<Feed> feeds = new CopyOnWriteArrayList<>();
@@ -47,6 +52,7 @@ public final class Trail implements AutoCloseable {
     private volatile String failure = "";
     private volatile FromStart fromStart;
     private long readingsNanos;
+    private long readingsTook;
     /** Whether something came since the readings were worked out last. */
     private boolean unsettled;
 
@@ -382,6 +388,7 @@ public final class Trail implements AutoCloseable {
                 } else if (order instanceof Order.Over over) {
                     over.feed().streams().forEach(SampleStream::over);
                     acts.over(over.feed());
+                    readingsNanos = 0;
                 } else if (order instanceof Order.Data data) {
                     data.feed()
                             .accept(
@@ -405,17 +412,20 @@ public final class Trail implements AutoCloseable {
 
     private void apply(Rig changed) {
         acts.rig(changed);
-        streams().stream().filter(SampleStream::hasRate).forEach(stream -> stream.change(changed));
+        streams().stream().filter(stream -> stream.pace().known()).forEach(stream -> stream.change(changed));
         readingsNanos = 0;
     }
 
     private void publish() {
         long nanos = System.nanoTime();
         boolean read = false;
-        if (nanos - readingsNanos >= READINGS_NANOS) {
+        if (nanos - readingsNanos >= Math.max(READINGS_NANOS, READINGS_PAUSE * readingsTook)) {
             readingsNanos = nanos;
             unsettled = false;
+            // The processor's time: what others take of it on a busy machine says nothing of the readings.
+            long before = PROCESSOR.getCurrentThreadCpuTime();
             streams().forEach(SampleStream::settleReadings);
+            readingsTook = PROCESSOR.getCurrentThreadCpuTime() - before;
             read = true;
         }
         List<StreamSnapshot> streamSnapshots = new ArrayList<>();

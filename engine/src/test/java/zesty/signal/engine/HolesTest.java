@@ -135,6 +135,23 @@ class HolesTest {
         assertThat(shaken.quality().reasons()).anyMatch(words -> words.startsWith("5.0 % of the samples"));
     }
 
+    /** A board that draws on a display for 0.2 s each 1.2 s leaves stretches that are too short for beats: that is what is said. */
+    @Test
+    void aDoubtfulAnswerSaysHowOftenItWasCut() {
+        double[][] rows = rows(6000, i -> i % 120 >= 100);
+        Reading cut = TableReading.of("pulse", Map.of(), new double[][] {rows[1]}, rows[0], RATE);
+        assertThat(cut.quality().share()).isLessThan(0.5);
+        assertThat(cut.quality().reasons())
+                .last()
+                .isEqualTo(
+                        "samples are missing for 0.21 s and more at 49 places: the longest stretch without is 0.99 s");
+        double[][] twice = rows(6000, i -> i % 2500 > 2400);
+        assertThat(TableReading.of("pulse", Map.of(), new double[][] {twice[1]}, twice[0], RATE)
+                        .quality()
+                        .reasons())
+                .noneMatch(words -> words.contains("places"));
+    }
+
     /** A hole of 100 ms is short beside an optical beat and long beside a pull of a raw muscle. */
     @ParameterizedTest
     @ValueSource(strings = {"pulse", "muscle"})

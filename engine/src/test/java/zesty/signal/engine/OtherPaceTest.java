@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -17,6 +19,7 @@ import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
 import zesty.signal.core.sample.SampleRate;
+import zesty.signal.core.sample.TimeRing;
 import zesty.signal.core.scale.Scaling;
 
 /** A shaft that turns at 40 Hz is one that turns at 40 Hz, however the board's clock ticks and whatever rate it goes on at. */
@@ -101,6 +104,27 @@ class OtherPaceTest {
                             && s.channel("x").isPresent());
             assertThat(over.channel("x").orElseThrow().raw().end()).isEqualTo(rows);
         }
+    }
+
+    /** Of a board that tells no time the first second tells its rate to a percent; what is read must not keep that. */
+    @Test
+    void withoutAClockTheRateIsTakenUpAgainAsItIsKnownBetter() {
+        StreamPace pace = new StreamPace();
+        pace.begin(94, new TimeRing(1024));
+        List<Integer> taken = new ArrayList<>();
+        for (int second = 1; second <= 200; second++) {
+            pace.came(94);
+            pace.measured(second < 20 ? 93.5 : second < 100 ? 93.71 : 93.1);
+            if (pace.refinedByArrival()) {
+                taken.add(second);
+            }
+        }
+        // At 4 s it is off by half a percent, at 8 s by a fifth of one; from 128 s on it is known, and arrival may
+        // waver.
+        assertThat(taken).containsExactly(16, 128);
+        assertThat(pace.hz()).isEqualTo(93.1);
+        assertThat(pace.rateIsOther(93.1 * 1.021)).isTrue();
+        assertThat(pace.rateIsOther(93.1 * 1.019)).isFalse();
     }
 
     /** A record has one rate, that of most of it: that it is another for some of it is told, and no answer is without doubt. */
