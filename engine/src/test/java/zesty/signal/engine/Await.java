@@ -5,7 +5,7 @@ import java.util.function.Predicate;
 
 /** Waits for what a running trail must come to show. */
 final class Await {
-    private static final int TRIES = 2500;
+    private static final int TRIES = 6000;
 
     private Await() {}
 

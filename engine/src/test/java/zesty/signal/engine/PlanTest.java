@@ -46,7 +46,7 @@ class PlanTest {
         try (Trail trail = Trail.start(rig("cupboard"))) {
             Await.until(trail, s -> heat(s) == 20);
             trail.record(file, "plan", RecordingLimit.NONE, Instant.EPOCH);
-            trail.acts().plan("heater", "air", StepPlan.parse("0 3 s, 60 5 s, 30 3 s; stop above 60"));
+            trail.acts().plan("heater", "air", StepPlan.parse("0 3 s, 60 5 s, 30 3 s; stop above 89"));
             Await.until(trail, s -> heat(s) == 0);
             Await.until(trail, s -> heat(s) == 60);
             Await.until(trail, s -> heat(s) == 30);

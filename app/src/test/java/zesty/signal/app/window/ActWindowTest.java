@@ -258,9 +258,12 @@ class ActWindowTest extends RealWindow {
         // Pointed at in the picture: at 2, 7, 12, … s.
         Plot plot = robot.lookup("#act-picture .plot").queryAs(Plot.class);
         double zero = fx(() -> workspace().shown().zero(workspace().shown().snapshot(System.nanoTime())));
+        int pointed = 0;
         for (double at : new double[] {2, 7, 12, 17, 22, 27}) {
             Point2D there = fx(() -> plot.localToScreen(plot.pixelX(at + 0.05 - zero), plot.pixelY(9)));
             robot.clickOn(there);
+            // Two clicks that a busy machine brings at once would be one of two.
+            awaitText("#tuning-says", ++pointed < 3 ? pointed + " true event" : "of " + pointed + ",");
         }
         awaitText("#tuning-says", "finds 6 of 6, none of them false");
         awaitText("#tuning-says", "Checked on the half it was not chosen on: 3 of 3.");
@@ -360,9 +363,17 @@ class ActWindowTest extends RealWindow {
         // By hand it goes where the slider is, as long as it is held.
         robot.interact(() -> workspace().acting().change(now -> now.choosing("the crew")));
         until(s -> grip(s) == 0, 60);
-        Bounds slider = still("#output-hand-0");
-        robot.moveTo(slider.getMaxX() - 8, slider.getCenterY()).press(MouseButton.PRIMARY);
-        until(s -> grip(s) > 80);
+        for (int tries = 1; grip(snapshot()) < 80; tries++) {
+            Bounds slider = still("#output-hand-0");
+            robot.moveTo(slider.getMaxX() - 8, slider.getCenterY()).press(MouseButton.PRIMARY);
+            try {
+                until(s -> grip(s) > 80, 20);
+            } catch (AssertionError e) {
+                // What stands above it may have grown by a line just as the button went down.
+                assertThat(tries).as(e.getMessage()).isLessThan(3);
+                robot.release(MouseButton.PRIMARY);
+            }
+        }
         robot.release(MouseButton.PRIMARY);
         until(s -> grip(s) < 5);
 

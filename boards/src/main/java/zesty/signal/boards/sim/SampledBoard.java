@@ -10,6 +10,11 @@ import zesty.signal.core.decode.Column;
 
 /** What the simulated boards share: a steady beat, one row of whole or decimal numbers at a time, and text in ASCII. */
 abstract class SampledBoard implements SimulatedBoard {
+    private static final int MOST_DIGITS = 6;
+    private static final long[] POWERS = {1, 10, 100, 1000, 10_000, 100_000, 1_000_000};
+    /** Smaller values have all their decimals as whole numbers. */
+    private static final double PLAIN = 1e9;
+
     final Random random;
     long sample;
     private final double rateHz;
@@ -89,8 +94,15 @@ abstract class SampledBoard implements SimulatedBoard {
         return text.getBytes(StandardCharsets.US_ASCII);
     }
 
+    /** @return the value with so many decimals, as boards print it: the format of the library takes ten times as long */
     static String decimals(double value, int digits) {
-        return String.format(Locale.ROOT, "%." + digits + "f", value);
+        if (digits < 1 || digits > MOST_DIGITS || !(Math.abs(value) < PLAIN)) {
+            return String.format(Locale.ROOT, "%." + digits + "f", value);
+        }
+        long ten = POWERS[digits];
+        long scaled = Math.round(Math.abs(value) * ten);
+        String rest = Long.toString(scaled % ten);
+        return (value < 0 ? "-" : "") + scaled / ten + "." + "0".repeat(digits - rest.length()) + rest;
     }
 
     /** @return the value rounded to so many decimals, as the text will say it */

@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.DoubleStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -23,6 +25,8 @@ import zesty.signal.core.sample.Block;
 
 /** Every simulated board against its own truth: what the recogniser alone makes of its bytes, whole and damaged. */
 class BoardDialectsTest {
+    private static final Map<String, StreamFormat> SOUND = new HashMap<>();
+
     static Stream<String> boards() {
         return SimulatedBoards.all().stream().map(SimulatedBoards.Entry::name);
     }
@@ -77,10 +81,20 @@ class BoardDialectsTest {
                         .toArray();
     }
 
+    private static boolean isSame(double[] found, double[] expected) {
+        boolean same = found.length == expected.length;
+        for (int i = 0; i < found.length && same; i++) {
+            same = found[i] == expected[i] || found[i] != found[i] && expected[i] != expected[i];
+        }
+        return same;
+    }
+
     private static void assertRows(Rows found, List<double[]> expected) {
         assertThat(found.count()).isEqualTo(expected.size());
         for (int row = 0; row < found.count(); row++) {
-            assertThat(sent(found, row)).isEqualTo(expected.get(row));
+            if (!isSame(sent(found, row), expected.get(row))) {
+                assertThat(sent(found, row)).as("row %d", row).isEqualTo(expected.get(row));
+            }
         }
     }
 
@@ -112,7 +126,8 @@ class BoardDialectsTest {
     @MethodSource("damages")
     void whatIsLostIsWhatWasTakenAwayAndNoMore(String name, String faults) {
         // The format is known from the sound board; the damaged one is then read with it.
-        StreamFormat format = recognised(run(name, 7, 3).bytes());
+        StreamFormat format =
+                SOUND.computeIfAbsent(name, board -> recognised(run(board, 7, 3).bytes()));
         Run run = run(name + "+" + faults, 7, 25);
         FaultyBoard board = (FaultyBoard) run.board();
         assertThat(faults.equals("restart") ? board.restarts() : board.taken() + board.strange())
