@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import javafx.event.Event;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
@@ -41,13 +40,6 @@ class ActWindowTest extends RealWindow {
 
     ActWindowTest() {
         super(true);
-    }
-
-    private void awaitThat(BooleanSupplier what) throws Exception {
-        for (int i = 0; i < 1200 && !what.getAsBoolean(); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(what.getAsBoolean()).isTrue();
     }
 
     /** Opens a menu and takes the entry that holds the part. */
@@ -291,8 +283,9 @@ class ActWindowTest extends RealWindow {
         change("#rule-0-deeds", "add a point");
         key(KeyCode.V);
         awaitNode(".score");
-        assertThat(fx(() -> robot.lookup(".score-name").queryAs(Label.class).getText()))
-                .isEqualTo(rule(0).name());
+        eventually(() -> assertThat(fx(
+                        () -> robot.lookup(".score-name").queryAs(Label.class).getText()))
+                .isEqualTo(rule(0).name()));
         key(KeyCode.ESCAPE);
         awaitThat(() -> fx(() -> !robot.lookup("#scoreboard").query().isVisible()));
         assertThat(List.copyOf(act().deedsOf(rule(0).name()))).hasSize(1);

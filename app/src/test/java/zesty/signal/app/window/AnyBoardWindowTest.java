@@ -114,7 +114,7 @@ class AnyBoardWindowTest extends RealWindow {
         // The take has two sources, where only one runs by now: its channels are there, the bench stays at what runs.
         robot.interact(() -> workspace().open(kept.recording().file()));
         until(s -> s.health().state() == LinkState.STORED && s.channels().size() == 6);
-        assertThat(workspace().view().stop().get()).isNull();
+        eventually(() -> assertThat(workspace().view().stop().get()).isNull());
         robot.interact(() -> workspace().view().stop().set(Stop.SOURCE));
         robot.interact(() -> workspace().view().focus().set("cupboard/heat"));
         awaitText("#health", "kB/s · samples 1");
@@ -209,6 +209,7 @@ class AnyBoardWindowTest extends RealWindow {
         write("#stated-rate", "-3");
         awaitText("#notice", "A stated rate is a number of samples a second above 0, was '-3'.");
         write("#stated-rate", "250");
-        assertThat(workspace().shown().rig().link().statedRateHz()).isEqualTo(250);
+        eventually(() ->
+                assertThat(workspace().shown().rig().link().statedRateHz()).isEqualTo(250));
     }
 }

@@ -8,7 +8,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -71,25 +70,16 @@ class CloserWindowTest extends RealWindow {
         int all = lanes();
         robot.interact(() -> workspace().view().focus().set("heel"));
         key(KeyCode.O);
-        for (int i = 0; i < 100 && lanes() != 1; i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(lanes()).isEqualTo(1);
+        eventually(() -> assertThat(lanes()).isEqualTo(1));
         // The rig is as it was: nothing is hidden, nothing is to be taken back.
-        assertThat(fx(() -> workspace().shown().rig().channels())).allMatch(c -> c.shown());
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().rig().channels())).allMatch(c -> c.shown()));
         key(KeyCode.Y);
         awaitText("#over-heel", "over it, ");
         String first = fx(() -> ((Label) robot.lookup("#over-heel").query()).getText());
         key(KeyCode.Y);
-        for (int i = 0;
-                i < 100
-                        && fx(() -> ((Label) robot.lookup("#over-heel").query()).getText())
-                                .startsWith(first.substring(0, 8));
-                i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(fx(() -> ((Label) robot.lookup("#over-heel").query()).getText()))
-                .doesNotStartWith(first.substring(0, 8));
+        eventually(() -> assertThat(fx(() -> ((Label) robot.lookup("#over-heel").query()).getText()))
+                .doesNotStartWith(first.substring(0, 8)));
 
         still(".lane-plot");
         // As it came and cleaned again: the words beside it say which.
@@ -111,11 +101,9 @@ class CloserWindowTest extends RealWindow {
         assertThat(wide).isBetween(0.98 * 26 * lane, 1.02 * 26 * lane);
         key(KeyCode.Q);
         key(KeyCode.O);
-        for (int i = 0; i < 100 && lanes() != all; i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(lanes()).isEqualTo(all);
-        assertThat(fx(() -> robot.lookup("#lens").query().isVisible())).isFalse();
+        eventually(() -> assertThat(lanes()).isEqualTo(all));
+        eventually(() ->
+                assertThat(fx(() -> robot.lookup("#lens").query().isVisible())).isFalse());
     }
 
     @Test
@@ -139,10 +127,7 @@ class CloserWindowTest extends RealWindow {
         awaitNode("#response");
         key(KeyCode.SHIFT, KeyCode.K);
         awaitText("#notice", "3 drawings saved");
-        for (int i = 0; i < 200 && drawings().size() < 4; i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(drawings()).hasSize(4);
+        eventually(() -> assertThat(drawings()).hasSize(4));
         for (Path one : drawings()) {
             assertThat(words(read(one))).as(one.toString()).isNotEmpty();
         }
@@ -166,10 +151,8 @@ class CloserWindowTest extends RealWindow {
         click("Trim");
         awaitText("#view-words", " × Trim ");
         click("#view-spectrum");
-        for (int i = 0; i < 100 && fx(() -> robot.lookup("#pair-with").query().isVisible()); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(fx(() -> robot.lookup("#pair-with").query().isVisible())).isFalse();
+        eventually(() -> assertThat(fx(() -> robot.lookup("#pair-with").query().isVisible()))
+                .isFalse());
     }
 
     @Test
@@ -178,8 +161,9 @@ class CloserWindowTest extends RealWindow {
         double now = fx(() -> workspace().shown().snapshot(System.nanoTime()).lastSeconds());
         robot.interact(() -> workspace().view().span().set(new Span(now - 4, now - 2)));
         click("#span-closer");
-        assertThat(fx(() -> workspace().shown().window().from())).isBetween(now - 4.001, now - 3.999);
-        assertThat(fx(() -> workspace().shown().window().to())).isBetween(now - 2.001, now - 1.999);
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().window().from())).isBetween(now - 4.001, now - 3.999));
+        eventually(() -> assertThat(fx(() -> workspace().shown().window().to())).isBetween(now - 2.001, now - 1.999));
     }
 
     @Test

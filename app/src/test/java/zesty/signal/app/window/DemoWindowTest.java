@@ -53,10 +53,7 @@ class DemoWindowTest extends RealWindow {
 
     /** The demo's takes are made at leisure; a shelf that still grows is no place to press on. */
     private void allTakesAreMade() throws Exception {
-        for (int i = 0; i < 1200 && fx(() -> workspace().takes().all().get().size()) < DEMO_TAKES; i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(fx(() -> workspace().takes().all().get())).hasSize(DEMO_TAKES);
+        eventually(() -> assertThat(fx(() -> workspace().takes().all().get())).hasSize(DEMO_TAKES));
     }
 
     @Test
@@ -74,12 +71,12 @@ class DemoWindowTest extends RealWindow {
         click("In the shed, hands warm");
         strike(KeyCode.DELETE);
         awaitText("#notice", "Removed: In the shed, hands warm");
-        assertThat(fx(() -> workspace().takes().all().get()))
-                .noneMatch(e -> e.title().startsWith("In the shed"));
+        eventually(() -> assertThat(fx(() -> workspace().takes().all().get()))
+                .noneMatch(e -> e.title().startsWith("In the shed")));
         click("#undo");
         awaitText("#notice", "Back on the shelf");
         awaitText(".take-title", "In the shed, hands warm");
-        assertThat(fx(() -> workspace().takes().all().get())).hasSize(before);
+        eventually(() -> assertThat(fx(() -> workspace().takes().all().get())).hasSize(before));
     }
 
     @Test
@@ -87,8 +84,9 @@ class DemoWindowTest extends RealWindow {
         Snapshot stored = openLongTake();
         assertThat(stored.lastSeconds()).isCloseTo(600, within(0.1));
         assertThat(stored.channels().get(0).reader().orElseThrow().headline()).isBetween(65.0, 85.0);
-        assertThat(fx(() -> workspace().shown().marks())).hasSize(3);
-        assertThat(fx(() -> workspace().shown().window().span())).isGreaterThan(600);
+        eventually(() -> assertThat(fx(() -> workspace().shown().marks())).hasSize(3));
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().window().span())).isGreaterThan(600));
 
         still(".lane-plot");
         Node plot = robot.lookup(".lane-plot").query();
@@ -105,14 +103,18 @@ class DemoWindowTest extends RealWindow {
         for (int i = 0; i < 30; i++) {
             key(KeyCode.PLUS);
         }
-        assertThat(fx(() -> workspace().shown().window().span())).isLessThan(0.02);
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().window().span())).isLessThan(0.02));
         double from = fx(() -> workspace().shown().window().from());
         key(KeyCode.RIGHT);
-        assertThat(fx(() -> workspace().shown().window().from())).isGreaterThan(from);
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().window().from())).isGreaterThan(from));
         key(KeyCode.HOME);
-        assertThat(fx(() -> workspace().shown().window().from())).isCloseTo(0, within(1e-9));
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().window().from())).isCloseTo(0, within(1e-9)));
         key(KeyCode.DIGIT0);
-        assertThat(fx(() -> workspace().shown().window().span())).isGreaterThan(600);
+        eventually(
+                () -> assertThat(fx(() -> workspace().shown().window().span())).isGreaterThan(600));
 
         // A changed recipe works the stored take out again, and can be taken back.
         key(KeyCode.DIGIT4);
@@ -136,7 +138,7 @@ class DemoWindowTest extends RealWindow {
         until(s -> recipe(s, "heel").equals("mean:5") && recipe(s, "trim").equals("mean:7"));
         key(KeyCode.U);
         until(s -> !recipe(s, "trim").equals("mean:7"));
-        assertThat(recipe(snapshot(), "heel")).isEqualTo("mean:5");
+        eventually(() -> assertThat(recipe(snapshot(), "heel")).isEqualTo("mean:5"));
         key(KeyCode.U);
         until(s -> !recipe(s, "heel").equals("mean:5"));
     }
@@ -155,8 +157,14 @@ class DemoWindowTest extends RealWindow {
         awaitText(".mono", "× 3.3 V ÷ 1024");
         write("#reference", "0");
         awaitText(".error", "the reference must be above 0 V");
-        assertThat(snapshot().channels().get(0).channel().scaling().converter().referenceVolts())
-                .isEqualTo(3.3);
+        eventually(() -> assertThat(snapshot()
+                        .channels()
+                        .get(0)
+                        .channel()
+                        .scaling()
+                        .converter()
+                        .referenceVolts())
+                .isEqualTo(3.3));
         write("#reference", "three");
         awaitText(".error", "the reference must be a number such as 0.5, was 'three'");
         ComboBox<String> bits = robot.lookup("#bits").query();
@@ -315,7 +323,8 @@ class DemoWindowTest extends RealWindow {
         List<Integer> cards = new ArrayList<>();
         List<Paint> inks = new ArrayList<>();
         for (Look look : List.of(Look.DAY, Look.NIGHT, Look.CONTRAST)) {
-            assertThat(fx(() -> workspace().view().look().get())).isEqualTo(look);
+            eventually(
+                    () -> assertThat(fx(() -> workspace().view().look().get())).isEqualTo(look));
             TimeUnit.MILLISECONDS.sleep(400);
             ImageView lane = robot.lookup(".lane-plot").queryAs(Pane.class).getChildren().stream()
                     .filter(ImageView.class::isInstance)
@@ -327,7 +336,7 @@ class DemoWindowTest extends RealWindow {
             inks.add(fx(name::getTextFill));
             key(KeyCode.N);
         }
-        assertThat(fx(() -> workspace().view().look().get())).isEqualTo(Look.DAY);
+        eventually(() -> assertThat(fx(() -> workspace().view().look().get())).isEqualTo(Look.DAY));
         assertThat(cards).containsExactly(0xfffffdf8, 0xff1f2925, 0xff000000);
         assertThat(inks.get(0)).isNotEqualTo(inks.get(1));
     }

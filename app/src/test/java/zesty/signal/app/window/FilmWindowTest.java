@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.within;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
@@ -120,9 +119,7 @@ class FilmWindowTest extends RealWindow {
 
         robot.interact(() -> workspace().recordings().start(RecordingLimit.ofSamples(8)));
         until(s -> !s.recording().running() && s.recording().rows() == 8);
-        for (int i = 0; i < 200 && fx(() -> workspace().takes().all().get().isEmpty()); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
+        eventually(() -> assertThat(fx(() -> workspace().takes().all().get())).isNotEmpty());
         Path take = fx(() -> workspace().takes().all().get().get(0).file());
         robot.interact(() -> workspace().open(take));
         Snapshot stored = until(s -> !s.streams().isEmpty()
@@ -139,8 +136,11 @@ class FilmWindowTest extends RealWindow {
         assertThat(stored.channel("exhaust").orElseThrow().clean().value(7)).isCloseTo(value, within(1e-4));
         // A line has a profile; how small a spot can be read is worked out; a picture of a hot spot is no lid.
         awaitNode("#film-strip");
-        assertThat(robot.lookup("#profile-plot").query().isVisible()).isTrue();
-        assertThat(fx(() -> robot.lookup("#film-profile").query().isVisible())).isFalse();
+        eventually(() ->
+                assertThat(robot.lookup("#profile-plot").query().isVisible()).isTrue());
+        eventually(
+                () -> assertThat(fx(() -> robot.lookup("#film-profile").query().isVisible()))
+                        .isFalse());
         click("#draw-line");
         robot.drag(pixel(3, 12), MouseButton.PRIMARY).dropTo(pixel(28, 12));
         until(s -> s.channel("line 1").isPresent());

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import java.util.zip.ZipFile;
@@ -48,7 +47,8 @@ class FirstHourWindowTest extends RealWindow {
         key(KeyCode.DIGIT2);
         at(3);
         key(KeyCode.F3);
-        assertThat(fx(() -> robot.lookup("#first-hour").query().isVisible())).isFalse();
+        eventually(() -> assertThat(fx(() -> robot.lookup("#first-hour").query().isVisible()))
+                .isFalse());
         key(KeyCode.DIGIT3);
         robot.interact(() -> workspace().view().focus().set("pulse"));
         robot.interact(this::chooseOpticalPulse);
@@ -67,11 +67,12 @@ class FirstHourWindowTest extends RealWindow {
         at(7);
         press("#first-hour-more");
         awaitNode("#help-title");
-        assertThat(fx(() -> robot.lookup("#help-title").queryAs(Labeled.class).getText()))
+        eventually(() -> assertThat(fx(
+                        () -> robot.lookup("#help-title").queryAs(Labeled.class).getText()))
                 .isEqualTo(fx(() -> robot.lookup("#first-hour-count")
                         .queryAs(Labeled.class)
                         .getText()
-                        .replaceAll(".*· ", "")));
+                        .replaceAll(".*· ", ""))));
         key(KeyCode.ESCAPE);
         Path take;
         try (Stream<Path> files = Files.list(workspace().places().takes())) {
@@ -84,10 +85,7 @@ class FirstHourWindowTest extends RealWindow {
         at(8);
         Path page = home.resolve("page.html");
         robot.interact(() -> workspace().takes().report(List.of(take), page));
-        for (int i = 0; i < 600 && fx(() -> workspace().view().guided().get()); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(fx(() -> workspace().view().ease())).isEqualTo(new Settings.Ease(false, 8, false));
+        eventually(() -> assertThat(fx(() -> workspace().view().ease())).isEqualTo(new Settings.Ease(false, 8, false)));
         assertThat(page).content().contains(Messages.of("engine.readings"));
         // On screen numbers are written as people here write them, in files as programs read them.
         String shown = fx(() -> robot.lookup(".lane-value").queryAllAs(Labeled.class).stream()
@@ -98,10 +96,8 @@ class FirstHourWindowTest extends RealWindow {
         assertThat(shown).containsPattern("\\d" + Pattern.quote(String.valueOf(Messages.decimal())) + "\\d");
         Path table = home.resolve("out.csv");
         robot.interact(() -> workspace().takes().export(take, table));
-        for (int i = 0; i < 400 && !Files.exists(table); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(Files.readAllLines(table).get(2)).matches("\\d+([.]\\d+)?(,-?\\d+([.]\\d+)?){5,9}");
+        eventually(
+                () -> assertThat(Files.readAllLines(table).get(2)).matches("\\d+([.]\\d+)?(,-?\\d+([.]\\d+)?){5,9}"));
     }
 
     private void chooseOpticalPulse() {
@@ -115,9 +111,9 @@ class FirstHourWindowTest extends RealWindow {
 
     private void at(int step) throws Exception {
         awaitText("#first-hour-count", step + " " + Messages.of("bench.read.of") + " 8");
-        assertThat(fx(() ->
+        eventually(() -> assertThat(fx(() ->
                         robot.lookup("#first-hour-words").queryAs(Labeled.class).getText()))
-                .isNotBlank();
+                .isNotBlank());
     }
 
     /** Help begins with what the pointer is over, down to a single number; by keys it begins with the place. */
@@ -129,8 +125,9 @@ class FirstHourWindowTest extends RealWindow {
         robot.moveTo(tile.getCenterX(), tile.getCenterY());
         strike(KeyCode.F1);
         awaitNode(".help-meant");
-        assertThat(fx(() -> robot.lookup(".help-meant").queryAs(Labeled.class).getText()))
-                .startsWith(Messages.of("read.level.noise") + ":");
+        eventually(() -> assertThat(fx(
+                        () -> robot.lookup(".help-meant").queryAs(Labeled.class).getText()))
+                .startsWith(Messages.of("read.level.noise") + ":"));
         strike(KeyCode.ESCAPE);
         strike(KeyCode.DIGIT4);
         Bounds slice = still("#stop-act");
@@ -168,9 +165,7 @@ class FirstHourWindowTest extends RealWindow {
         assertThat(shown.lines().count()).isBetween(300L, 6_100L);
         assertThat(shown.lines().skip(1)).allMatch(line -> line.split(",", -1).length == 6);
         press("#report-save");
-        for (int i = 0; i < 400 && reports().isEmpty(); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
+        eventually(() -> assertThat(reports()).isNotEmpty());
         Map<String, String> saved = new TreeMap<>();
         try (ZipFile zip = new ZipFile(reports().get(0).toFile())) {
             for (var entry : zip.stream().toList()) {

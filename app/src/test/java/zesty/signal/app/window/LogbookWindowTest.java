@@ -9,7 +9,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -57,17 +56,11 @@ class LogbookWindowTest extends RealWindow {
     }
 
     private void awaitTakes(int count) throws Exception {
-        for (int i = 0; i < 1200 && takes().size() < count; i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(takes()).hasSize(count);
+        eventually(() -> assertThat(takes()).hasSize(count));
     }
 
     private void awaitFile(Path file) throws Exception {
-        for (int i = 0; i < 1200 && !Files.exists(file); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(file).exists();
+        eventually(() -> assertThat(file).exists());
     }
 
     @Test
@@ -78,7 +71,8 @@ class LogbookWindowTest extends RealWindow {
         write("#take-search", "GREASED rudder");
         awaitText("#takes-found", "1 of " + DEMO_TAKES);
         awaitText(".take-title", "Rudder stock, well");
-        assertThat(fx(() -> robot.lookup(".take-title").queryAll())).hasSize(1);
+        eventually(() ->
+                assertThat(fx(() -> robot.lookup(".take-title").queryAll())).hasSize(1));
         click("#choose");
         awaitText("#take-panel .day", "Rudder stock, well");
         awaitText("#take-numbers .table-number", "1323");
@@ -99,10 +93,7 @@ class LogbookWindowTest extends RealWindow {
             assertThat(open.column(0)).containsExactly(samples);
         }
         click("#undo");
-        for (int i = 0; i < 400 && !take("Rudder stock, well").notes().equals("After the bush was greased."); i++) {
-            TimeUnit.MILLISECONDS.sleep(25);
-        }
-        assertThat(take("Rudder stock, well").notes()).isEqualTo("After the bush was greased.");
+        eventually(() -> assertThat(take("Rudder stock, well").notes()).isEqualTo("After the bush was greased."));
         // A second one beside it, and both on paper.
         robot.interact(() -> view().logbook()
                 .choose(List.of(
@@ -141,7 +132,8 @@ class LogbookWindowTest extends RealWindow {
         Files.writeString(dump, "x\n1\n2\n3\n");
         robot.interact(() -> new Dropping(workspace(), view()).take(dump));
         awaitText("#take-panel .hint", "no times: give the rate");
-        assertThat(fx(() -> robot.lookup("#import-go").query().isDisabled())).isTrue();
+        eventually(() -> assertThat(fx(() -> robot.lookup("#import-go").query().isDisabled()))
+                .isTrue());
         write("#import-rate", "4");
         awaitText("#import-rows .table-number", "0.25");
         click("#import-go");
@@ -185,10 +177,7 @@ class LogbookWindowTest extends RealWindow {
         // Scaled as the rig says: counts of a beat's foot and peak are 2.4 and 3.3 V.
         robot.interact(() -> text("#cue-start", "pulse > 3"));
         click("#record");
-        for (int i = 0; i < 1200 && recording().made().size() < 2; i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(recording().made()).hasSizeGreaterThanOrEqualTo(2);
+        eventually(() -> assertThat(recording().made()).hasSizeGreaterThanOrEqualTo(2));
         click("#record");
         awaitText("#notice", "Recordings saved: ");
         // The first may begin sooner than so much had come since it was armed.
@@ -286,9 +275,7 @@ class LogbookWindowTest extends RealWindow {
             }
         }
         robot.interact(() -> workspace().takes().list());
-        for (int i = 0; i < 400 && take("pull 7").tags().isEmpty(); i++) {
-            TimeUnit.MILLISECONDS.sleep(25);
-        }
+        eventually(() -> assertThat(take("pull 7").tags()).isNotEmpty());
         List<Path> tagged = List.of(files.get(0), files.get(1), files.get(2), files.get(5), files.get(6), files.get(7));
         robot.interact(() -> view().logbook().choose(tagged));
         // Of 71.2, 69.8, 73.1 the mean is 71.37 and the standard deviation 1.66; of 75.9, 74.1, 78.8 76.27 and 2.37.
@@ -316,14 +303,9 @@ class LogbookWindowTest extends RealWindow {
                         take("pull 4"),
                         new LogEntry(null, null, List.of(Shelf.Entry.STAR), List.of(), List.of()),
                         null));
-        for (int i = 0; i < 400 && !take("pull 4").starred(); i++) {
-            TimeUnit.MILLISECONDS.sleep(25);
-        }
+        eventually(() -> assertThat(take("pull 4").starred()).isTrue());
         robot.interact(() -> box("#take-order").getSelectionModel().select(2));
-        for (int i = 0; i < 400 && !first().equals("pull 4"); i++) {
-            TimeUnit.MILLISECONDS.sleep(25);
-        }
-        assertThat(first()).isEqualTo("pull 4");
+        eventually(() -> assertThat(first()).isEqualTo("pull 4"));
         robot.interact(() -> box("#take-order").getSelectionModel().select(0));
         robot.interact(() -> box("#take-rigs").getSelectionModel().select(0));
     }

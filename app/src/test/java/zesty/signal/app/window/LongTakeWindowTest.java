@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import javafx.scene.image.ImageView;
 import javafx.scene.image.PixelReader;
@@ -127,16 +126,12 @@ class LongTakeWindowTest extends RealWindow {
         awaitText("#notice", "Processing the take: given up");
         // It stands out of the lane's band in the picture too: up to its top, or beyond where the range is of what is
         // cleaned by now.
-        for (int i = 0; i < 600 && !standsOut(); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(standsOut()).isTrue();
+        eventually(() -> assertThat(standsOut()).isTrue());
 
         robot.interact(() -> workspace().shown().window().show(KNOCK * 0.001 - 0.05, KNOCK * 0.001 + 0.05));
         Series clean = opened.channels().get(2).clean();
-        for (int i = 0; i < 1200 && !fx(() -> clean.atHand(KNOCK - 50, KNOCK + 50)); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
+        eventually(
+                () -> assertThat(fx(() -> clean.atHand(KNOCK - 50, KNOCK + 50))).isTrue());
         double middle = clean.value(KNOCK + KNOCK_ROWS / 2);
         assertThat(middle).isBetween(880.0, 960.0);
         assertThat(clean.value(KNOCK - 20)).isBetween(480.0, 560.0);
@@ -150,10 +145,7 @@ class LongTakeWindowTest extends RealWindow {
                 workspace().change(rig -> rig.withChannel("stay3", c -> c.withRecipe(Recipe.parse("lowpass:5@2")))));
         Snapshot changed = until(s -> s.channels().get(2).clean() != clean);
         Series slow = changed.channels().get(2).clean();
-        for (int i = 0; i < 1200 && !fx(() -> slow.atHand(KNOCK - 50, KNOCK + 50)); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(slow.value(KNOCK + KNOCK_ROWS / 2)).isBetween(520.0, 800.0);
+        eventually(() -> assertThat(slow.value(KNOCK + KNOCK_ROWS / 2)).isBetween(520.0, 800.0));
         assertThat(changed.channels().get(2).level().samples()).isZero();
         awaitText("#busy", "Processing the take");
         click("#cancel-work");

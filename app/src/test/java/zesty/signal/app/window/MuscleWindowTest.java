@@ -165,12 +165,15 @@ class MuscleWindowTest extends RealWindow {
         robot.interact(card::requestFocus);
         strike(KeyCode.DELETE);
         awaitNode("#cards-back");
-        assertThat(fx(() -> workspace().view().cards().get().hidden())).containsExactly("muscle");
+        eventually(() ->
+                assertThat(fx(() -> workspace().view().cards().get().hidden())).containsExactly("muscle"));
         press("#cards-back");
-        assertThat(fx(() -> workspace().view().cards().get().hidden())).isEmpty();
+        eventually(() ->
+                assertThat(fx(() -> workspace().view().cards().get().hidden())).isEmpty());
         robot.interact(() -> robot.lookup(".card").query().requestFocus());
         strike(KeyCode.P);
-        assertThat(fx(() -> workspace().view().cards().get().pinned())).hasSize(1);
+        eventually(() ->
+                assertThat(fx(() -> workspace().view().cards().get().pinned())).hasSize(1));
         // What was done on the bench never disturbed the recording.
         Snapshot still = snapshot();
         assertThat(still.recording().running()).isTrue();

@@ -93,7 +93,8 @@ class PhoneWindowTest extends RealWindow {
         press("#phone-open");
         assertThat(address()).isEmpty();
         key(KeyCode.ESCAPE);
-        assertThat(fx(() -> workspace().view().phoneOpen().get())).isFalse();
+        eventually(
+                () -> assertThat(fx(() -> workspace().view().phoneOpen().get())).isFalse());
     }
 
     /** Help tells of the place the window is at, is searched, and goes with Escape also out of its box. */
@@ -101,37 +102,33 @@ class PhoneWindowTest extends RealWindow {
     void helpShowsWhatBelongsToThePlace() throws Exception {
         connect("deck", 5);
         // A window that has just come up may not have the keys yet.
-        for (int i = 0;
-                i < 10 && fx(() -> robot.lookup("#help-title").tryQuery().isEmpty());
-                i++) {
+        eventually(() -> {
             key(KeyCode.F1);
-            for (int k = 0;
-                    k < 60 && fx(() -> robot.lookup("#help-title").tryQuery().isEmpty());
-                    k++) {
-                TimeUnit.MILLISECONDS.sleep(50);
-            }
-        }
-        awaitText("#help-title", "Source");
+            awaitText("#help-title", "Source");
+        });
         key(KeyCode.ESCAPE);
         readWith("pulse", "pulse");
         key(KeyCode.F1);
         awaitText("#help-title", "Pulse");
-        assertThat(fx(() -> robot.lookup("#help-text .label").queryAll().size()))
-                .isGreaterThan(8);
+        eventually(() -> assertThat(
+                        fx(() -> robot.lookup("#help-text .label").queryAll().size()))
+                .isGreaterThan(8));
         write("#help-search", "hyster");
         awaitText("#help-title", "Hysteresis");
         write("#help-search", "xyzzy");
         awaitText("#help .hint", "Nothing about");
         key(KeyCode.ESCAPE);
-        assertThat(fx(() -> robot.lookup("#help").tryQuery().isPresent())).isFalse();
-        assertThat(fx(() -> workspace().view().stop().get())).isEqualTo(Stop.READ);
+        eventually(() -> assertThat(fx(() -> robot.lookup("#help").tryQuery().isPresent()))
+                .isFalse());
+        eventually(() -> assertThat(fx(() -> workspace().view().stop().get())).isEqualTo(Stop.READ));
         key(KeyCode.B);
         awaitNode("#plan-form");
         robot.interact(() -> robot.lookup("#plan-channels").query().requestFocus());
         key(KeyCode.F1);
         awaitText("#help-title", "Planner");
         key(KeyCode.F1);
-        assertThat(fx(() -> robot.lookup("#help").tryQuery().isPresent())).isFalse();
+        eventually(() -> assertThat(fx(() -> robot.lookup("#help").tryQuery().isPresent()))
+                .isFalse());
     }
 
     @Test

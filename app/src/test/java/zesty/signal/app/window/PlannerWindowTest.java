@@ -115,9 +115,7 @@ class PlannerWindowTest extends RealWindow {
         assertThat(made("column3.c")).hasSize(2);
         robot.interact(() -> workspace().recordings().start(RecordingLimit.ofSamples(600)));
         until(s -> !s.recording().running() && s.recording().rows() == 600, 30);
-        for (int i = 0; i < 200 && fx(() -> workspace().takes().all().get().isEmpty()); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
+        eventually(() -> assertThat(fx(() -> workspace().takes().all().get())).isNotEmpty());
         key(KeyCode.B);
         awaitNode("#plan-form");
         MenuButton compare = robot.lookup("#plan-compare").query();

@@ -73,7 +73,7 @@ class PowerWindowTest extends RealWindow {
         robot.interact(() -> workspace().view().focus().set("volts 1"));
         awaitNode("#station-rows");
         awaitText("#stations-said", "volts 4 is weak");
-        assertThat(said("#station-4")).endsWith("|weak");
+        eventually(() -> assertThat(said("#station-4")).endsWith("|weak"));
         awaitText("#station-6", "lost for");
         awaitText("#stations-said", "volts 6 is silent");
         awaitText("#station-6", "live");
@@ -132,9 +132,10 @@ class PowerWindowTest extends RealWindow {
         });
         awaitText("#repeats-said", "1 repeat: ");
         awaitText("#repeats-said", "perhaps no response at all");
-        assertThat(fx(() -> ((Parent) robot.lookup("#repeats-plot").query())
-                        .getBoundsInLocal()
-                        .getHeight()))
-                .isGreaterThan(150);
+        eventually(() -> assertThat(
+                        fx(() -> ((Parent) robot.lookup("#repeats-plot").query())
+                                .getBoundsInLocal()
+                                .getHeight()))
+                .isGreaterThan(150));
     }
 }

@@ -12,7 +12,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
@@ -41,13 +40,6 @@ class ProtocolWindowTest extends RealWindow {
         return fx(() -> workspace().takes().all().get());
     }
 
-    private void awaitThat(BooleanSupplier what) throws Exception {
-        for (int i = 0; i < 1200 && !what.getAsBoolean(); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(what.getAsBoolean()).isTrue();
-    }
-
     private void awaitTakes(int count) throws Exception {
         awaitThat(() -> takes().size() == count);
     }
@@ -73,11 +65,11 @@ class ProtocolWindowTest extends RealWindow {
         key(KeyCode.E);
         awaitNode("#form-protocol");
         // The letter of the key itself is not written into the field it opens.
-        assertThat(fx(() ->
+        eventually(() -> assertThat(fx(() ->
                         robot.lookup("#form-markers").queryAs(TextField.class).getText()))
-                .isEqualTo("gust, tack, wave");
+                .isEqualTo("gust, tack, wave"));
         type("#form-protocol", "rest 2 s, 2 x (pull 1");
-        assertThat(fx(() -> workspace().notice().get().text())).contains("bracket");
+        eventually(() -> assertThat(fx(() -> workspace().notice().get().text())).contains("bracket"));
         // Long enough for a busy machine to see a phase while it lasts.
         type("#form-protocol", "rest 2 s, 2 x (pull 3 s, pause 6 s)");
         awaitText(".recording-form .hint", "5 phases, 20 s");
@@ -112,10 +104,10 @@ class ProtocolWindowTest extends RealWindow {
         robot.interact(() -> view().logbook().choose(List.of(file)));
         press("#show-phases");
         awaitText("#phases .table-name", "pause 2");
-        assertThat(fx(() -> robot.lookup("#phases .table-group")
+        eventually(() -> assertThat(fx(() -> robot.lookup("#phases .table-group")
                         .queryAllAs(Label.class)
                         .size()))
-                .isEqualTo(2);
+                .isEqualTo(2));
         changeMarks(file);
     }
 
@@ -158,8 +150,9 @@ class ProtocolWindowTest extends RealWindow {
                 .takes()
                 .write(takes().get(0), new LogEntry(null, null, List.of("protocol"), List.of(), List.of()), null));
         awaitText("#untag", "protocol");
-        assertThat(fx(() -> robot.lookup("#take-notes").queryAs(TextArea.class).getText()))
-                .isEqualTo("half a sentence");
+        eventually(() -> assertThat(fx(() ->
+                        robot.lookup("#take-notes").queryAs(TextArea.class).getText()))
+                .isEqualTo("half a sentence"));
     }
 
     private static boolean has(Path file, Mark mark) {

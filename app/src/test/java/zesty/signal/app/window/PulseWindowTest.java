@@ -128,14 +128,15 @@ class PulseWindowTest extends RealWindow {
         assertThat(mean).isCloseTo(1000 * (4 + span.to()) / 2, within(2.0));
         assertThat(Double.parseDouble(numbers[12])).isCloseTo(mean * (span.to() - 4), within(mean * 0.01));
         key(KeyCode.SHIFT, KeyCode.X);
-        assertThat(fx(() -> workspace().view().span().get().begun())).isFalse();
+        eventually(() ->
+                assertThat(fx(() -> workspace().view().span().get().begun())).isFalse());
         robot.moveTo(new Point2D(zero + 2 * second, there.getCenterY()), Motion.DIRECT);
         key(KeyCode.X);
         robot.moveTo(new Point2D(zero + 3 * second, there.getCenterY()), Motion.DIRECT);
         key(KeyCode.X);
-        assertThat(fx(() -> workspace().view().span().get().to()
+        eventually(() -> assertThat(fx(() -> workspace().view().span().get().to()
                         - workspace().view().span().get().from()))
-                .isCloseTo(1, within(3 / second));
+                .isCloseTo(1, within(3 / second)));
     }
 
     @Test

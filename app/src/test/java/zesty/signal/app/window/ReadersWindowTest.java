@@ -196,7 +196,8 @@ class ReadersWindowTest extends RealWindow {
             }
         }
         awaitNode("#laid");
-        assertThat(fx(() -> robot.lookup("#strengths").query().isVisible())).isTrue();
+        eventually(() -> assertThat(fx(() -> robot.lookup("#strengths").query().isVisible()))
+                .isTrue());
 
         connect("forearm", 1);
         readWith("muscle", "muscle", "muscle");
@@ -321,6 +322,6 @@ class ReadersWindowTest extends RealWindow {
         robot.interact(() -> workspace().view().focus().set("load"));
         tile("motion");
         awaitText(".error", "Motion needs 3 columns of the same rows; here there are fewer.");
-        assertThat(snapshot().rig().readersOn("load")).isEmpty();
+        eventually(() -> assertThat(snapshot().rig().readersOn("load")).isEmpty());
     }
 }

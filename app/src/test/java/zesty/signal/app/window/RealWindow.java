@@ -1,5 +1,9 @@
 package zesty.signal.app.window;
 
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
+import static org.assertj.core.api.Assertions.catchThrowable;
+
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -8,6 +12,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import javafx.event.Event;
@@ -23,6 +28,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.stage.Screen;
+import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
@@ -62,10 +68,10 @@ abstract class RealWindow {
         this.demo = demo;
     }
 
-    /** The demo's takes, made once for all windows of this machine: copies of them lie there when a demo opens. */
     /** Takes that the demo makes. */
     static final int DEMO_TAKES = 21;
 
+    /** The demo's takes, made once for all windows of this machine: copies of them lie there when a demo opens. */
     private static Path madeTakes;
 
     private static synchronized Path madeTakes() throws Exception {
@@ -131,6 +137,21 @@ abstract class RealWindow {
             TimeUnit.MILLISECONDS.sleep(50);
         }
         throw new AssertionError("never came about: " + snapshot().health());
+    }
+
+    /** Waits until what is said holds: what a click did, or a board sent, is shown some frames later. */
+    static void eventually(ThrowingCallable said) throws InterruptedException {
+        for (int i = 0; i < 1200; i++) {
+            if (catchThrowable(said) == null) {
+                return;
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+        assertThatCode(said).doesNotThrowAnyException();
+    }
+
+    static void awaitThat(BooleanSupplier what) throws InterruptedException {
+        eventually(() -> assertThat(what.getAsBoolean()).isTrue());
     }
 
     /** Waits until some label or button of the query says the part. */
@@ -321,7 +342,6 @@ abstract class RealWindow {
                 .orElse(null);
     }
 
-    /** @return the numbers of a reading's records of that key; none where there are none yet */
     /** Fires a button, wherever it is. */
     void press(String query) throws Exception {
         awaitNode(query);

@@ -7,7 +7,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import java.util.function.UnaryOperator;
 import javafx.scene.Node;
 import javafx.scene.control.MenuButton;
@@ -66,17 +65,14 @@ class RigsWindowTest extends RealWindow {
     private void named(String name) throws Exception {
         awaitNode("#rig-name");
         TextField field = robot.lookup("#rig-name").query();
-        assertThat(fx(field::isFocused)).isTrue();
+        eventually(() -> assertThat(fx(field::isFocused)).isTrue());
         robot.interact(() -> field.setText(name));
         strike(KeyCode.ENTER);
     }
 
     private void awaitTitle(String title) throws Exception {
         MenuButton button = robot.lookup("#rig").queryAs(MenuButton.class);
-        for (int i = 0; i < 200 && !title.equals(fx(button::getText)); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(fx(button::getText)).isEqualTo(title);
+        eventually(() -> assertThat(fx(button::getText)).isEqualTo(title));
     }
 
     @Test
@@ -99,14 +95,12 @@ class RigsWindowTest extends RealWindow {
         awaitText("#notice", "for a friend.json");
         menu("rig-new");
         awaitTitle("My rig");
-        assertThat(snapshot().health().state()).isEqualTo(LinkState.IDLE);
+        eventually(() -> assertThat(snapshot().health().state()).isEqualTo(LinkState.IDLE));
 
         // Chosen again from the name: as it was kept, running, without what was changed since.
         MenuButton button = robot.lookup("#rig").queryAs(MenuButton.class);
         key(KeyCode.G);
-        for (int i = 0; i < 100 && !fx(() -> all(button.getItems()).toString()).contains("spring-refit"); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
+        eventually(() -> assertThat(fx(() -> all(button.getItems()).toString())).contains("spring-refit"));
         menu("use-rig-spring-refit.json");
         robot.interact(button::hide);
         awaitTitle("Spring refit");
@@ -114,7 +108,9 @@ class RigsWindowTest extends RealWindow {
                 && s.channel("heel")
                         .filter(c -> c.channel().name().equals("Heel at the mast"))
                         .isPresent());
-        assertThat(snapshot().channel("trim").orElseThrow().channel().shown()).isTrue();
+        eventually(() -> assertThat(
+                        snapshot().channel("trim").orElseThrow().channel().shown())
+                .isTrue());
 
         // The friend's file brings the change; U goes back to the rig before.
         robot.interact(() -> workspace().rigs().use(shared));
@@ -202,10 +198,7 @@ class RigsWindowTest extends RealWindow {
     }
 
     private void same(Rig wanted, String after) throws Exception {
-        for (int i = 0; i < 100 && !snapshot().rig().equals(wanted); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
-        assertThat(snapshot().rig()).as(after).isEqualTo(wanted);
+        eventually(() -> assertThat(snapshot().rig()).as(after).isEqualTo(wanted));
     }
 
     @Test
@@ -215,7 +208,8 @@ class RigsWindowTest extends RealWindow {
         robot.interact(take::requestFocus);
         strike(KeyCode.SPACE);
         until(s -> s.channels().size() == 5 && s.hasSamples());
-        assertThat(fx(() -> robot.lookup("#welcome").query().isVisible())).isFalse();
+        eventually(() -> assertThat(fx(() -> robot.lookup("#welcome").query().isVisible()))
+                .isFalse());
         // The bytes are on the ribbon, in their columns.
         awaitText(".ribbon-name", "forearm");
         key(KeyCode.DIGIT5);
@@ -231,10 +225,10 @@ class RigsWindowTest extends RealWindow {
                 .isPresent());
         awaitText(".card-value", "7");
         // With a bench open only the card of the lane in sight stands at its end.
-        assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(1);
+        eventually(() -> assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(1));
         key(KeyCode.ESCAPE);
         awaitText(".stop-how", "quality");
-        assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(5);
+        eventually(() -> assertThat(fx(() -> robot.lookup(".card").queryAll())).hasSize(5));
     }
 
     /** The rig of the whole boat is kept with the demo: five boards at once, each answer within what its board does. */

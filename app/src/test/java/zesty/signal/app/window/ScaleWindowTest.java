@@ -124,7 +124,7 @@ class ScaleWindowTest extends RealWindow {
         choose("#shown-in", "°F");
         awaitText(".lane-unit", "°F");
         awaitText(".lane-value", "76.");
-        assertThat(sensor().latestClean()).isCloseTo(24.707, within(0.5));
+        eventually(() -> assertThat(sensor().latestClean()).isCloseTo(24.707, within(0.5)));
         step("converter");
         write("#reference", "0");
         awaitText("#scale-error", "the reference must be above 0 V, was 0.0 V. The old scaling stays in force.");
@@ -172,7 +172,7 @@ class ScaleWindowTest extends RealWindow {
         until(s -> Math.abs(s.channel("sensor").orElseThrow().latestClean() - 10) < 0.3);
         key(KeyCode.U);
         until(s -> s.channel("sensor").orElseThrow().latestClean() > 1900);
-        assertThat(sensor().channel().proof()).isNull();
+        eventually(() -> assertThat(sensor().channel().proof()).isNull());
     }
 
     private void acknowledge(String part) throws Exception {
@@ -193,11 +193,13 @@ class ScaleWindowTest extends RealWindow {
         acknowledge("battery power only");
         until(s -> Math.abs(s.channel("sensor").orElseThrow().level().mean()) < 1
                 && s.channel("sensor").orElseThrow().level().samples() > read + 10);
-        assertThat(fx(() -> robot.lookup("#caution").query().isVisible())).isFalse();
-        assertThat(workspace().shown().rig().acknowledged()).containsExactly(Caution.BODY);
+        eventually(() -> assertThat(fx(() -> robot.lookup("#caution").query().isVisible()))
+                .isFalse());
+        eventually(() -> assertThat(workspace().shown().rig().acknowledged()).containsExactly(Caution.BODY));
         // The kind brought the reader that usually follows.
-        assertThat(workspace().shown().rig().readersOn("sensor").get(0).settings())
-                .containsEntry("kind", "optical");
+        eventually(() -> assertThat(
+                        workspace().shown().rig().readersOn("sensor").get(0).settings())
+                .containsEntry("kind", "optical"));
         robot.interact(() ->
                 workspace().change(rig -> rig.withoutReader(rig.readers().get(0).id())));
 
@@ -246,9 +248,7 @@ class ScaleWindowTest extends RealWindow {
         write("#number-1", "5");
         click("#keep-kind");
         Path file = home.resolve("kinds").resolve("sensor.json");
-        for (int i = 0; i < 100 && !Files.exists(file); i++) {
-            TimeUnit.MILLISECONDS.sleep(50);
-        }
+        eventually(() -> assertThat(file).exists());
         SensorKind kept = KindJson.read(Files.readString(file), "kept");
         assertThat(kept.conversion()).isEqualTo(new Echo(5, 0));
         assertThat(kept.recipe()).isEqualTo("median:5");
@@ -257,7 +257,8 @@ class ScaleWindowTest extends RealWindow {
         key(KeyCode.DIGIT3);
         awaitText("#notice", "torn.json is no JSON");
         ComboBox<?> box = robot.lookup("#kind").queryAs(ComboBox.class);
-        assertThat(fx(() -> box.getItems().stream().anyMatch(kept::equals))).isTrue();
+        eventually(() -> assertThat(fx(() -> box.getItems().stream().anyMatch(kept::equals)))
+                .isTrue());
     }
 
     @Test

@@ -148,7 +148,7 @@ class SourceWindowTest extends RealWindow {
         until(s -> s.health().rejectedLines() > 0);
         Button ending = robot.lookup("#ending").queryAs(Button.class);
         robot.interact(ending::fire);
-        assertThat(fx(ending::getText)).isEqualTo("ends: return");
+        eventually(() -> assertThat(fx(ending::getText)).isEqualTo("ends: return"));
         write("#order", "zero");
         awaitText("#sent", "zero  \u2192  ok zero by return");
         robot.interact(() -> robot.lookup("#keep-order").queryAs(Button.class).fire());
@@ -157,7 +157,7 @@ class SourceWindowTest extends RealWindow {
         until(s -> s.rig().link().orders().isEmpty());
         robot.interact(() ->
                 robot.lookup("#pocket .small-button").queryAs(Button.class).fire());
-        assertThat(workspace().view().stop().get()).isEqualTo(Stop.DECODE);
+        eventually(() -> assertThat(workspace().view().stop().get()).isEqualTo(Stop.DECODE));
     }
 
     @Test
@@ -201,9 +201,9 @@ class SourceWindowTest extends RealWindow {
         until(s -> s.channel("wind").isPresent() && s.channel("gust").isPresent());
         // What was used lately is one press away.
         click("#open-lately");
-        assertThat(fx(() -> robot.lookup(".plug").queryAll().stream()
+        eventually(() -> assertThat(fx(() -> robot.lookup(".plug").queryAll().stream()
                         .anyMatch(node -> ("again-file:" + file).equals(node.getId()))))
-                .isTrue();
+                .isTrue());
     }
 
     @Test
@@ -227,7 +227,7 @@ class SourceWindowTest extends RealWindow {
                 .column();
         robot.interact(() -> workspace().view().focus().set(lost));
         awaitText(".stop-how", "lost");
-        assertThat(texts(".stop-value")).contains("\u2014");
+        eventually(() -> assertThat(texts(".stop-value")).contains("\u2014"));
         String live = seen.channels().stream()
                 .filter(c -> seen.state(c.stream(), System.nanoTime()) == LinkState.LIVE)
                 .findFirst()

@@ -232,8 +232,9 @@ class ThingsWindowTest extends RealWindow {
         TimeUnit.SECONDS.sleep(4);
         order("heat 60");
         awaitText("#reader-words", "is the power on");
-        assertThat(snapshot().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air");
-        assertThat(reading(snapshot(), "heat").scalar("gain")).isCloseTo(0, within(0.01));
+        eventually(() ->
+                assertThat(snapshot().rig().readersOn("heat").get(0).columns()).containsExactly("heat", "air"));
+        eventually(() -> assertThat(reading(snapshot(), "heat").scalar("gain")).isCloseTo(0, within(0.01)));
     }
 
     private String recipe(String column) {

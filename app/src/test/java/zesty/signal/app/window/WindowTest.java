@@ -53,8 +53,9 @@ class WindowTest extends RealWindow {
         awaitNode("Open");
         click("Open");
         Snapshot stored = until(s -> s.health().state() == LinkState.STORED);
-        assertThat(fx(() -> workspace().shown().marks())).singleElement().satisfies(mark -> assertThat(mark.text())
-                .isEqualTo("tack"));
+        eventually(() -> assertThat(fx(() -> workspace().shown().marks()))
+                .singleElement()
+                .satisfies(mark -> assertThat(mark.text()).isEqualTo("tack")));
 
         // The board's clock in the take's first row tells which stretch of the truth was recorded.
         List<String> sent = lines(12_000);
@@ -98,7 +99,7 @@ class WindowTest extends RealWindow {
                 until(s -> s.health().state() == LinkState.LIVE && !s.channels().isEmpty());
         assertThat(next.rig().source()).isEqualTo("sim:deck");
         assertThat(next.rig().readersOn("pulse")).isNotEmpty();
-        assertThat(workspace().view().stop().get()).isEqualTo(Stop.CLEAN);
+        eventually(() -> assertThat(workspace().view().stop().get()).isEqualTo(Stop.CLEAN));
         awaitText(".bench-title", "Clean \u00b7 heel");
     }
 
@@ -182,7 +183,8 @@ class WindowTest extends RealWindow {
         key(KeyCode.DIGIT4);
         write("#recipe", "lowpass:300@2");
         awaitText(".error", "must be below 100 Hz");
-        assertThat(snapshot().rig().channels()).allMatch(c -> c.recipe().steps().isEmpty());
+        eventually(() -> assertThat(snapshot().rig().channels())
+                .allMatch(c -> c.recipe().steps().isEmpty()));
         key(KeyCode.ESCAPE);
         key(KeyCode.ESCAPE);
         key(KeyCode.SHIFT, KeyCode.SLASH);
