@@ -57,6 +57,7 @@ final class FormatSearch {
 
     private long firstByteNanos;
     private long triedNanos;
+    private boolean guessed;
     private volatile byte[] sample = {};
     private volatile List<Recogniser.Proposal> proposals = List.of();
 
@@ -99,7 +100,9 @@ final class FormatSearch {
         byte[] newest = Arrays.copyOfRange(gathered, lookedFrom, length);
         form = TextForm.of(newest, newest.length);
         plain = form.plain(newest, newest.length);
-        Optional<StreamFormat> found = known().or(() -> guess(now, over));
+        Optional<StreamFormat> stated = known();
+        guessed = stated.isEmpty();
+        Optional<StreamFormat> found = stated.or(() -> guess(now, over));
         if (found.isPresent()) {
             sample = Arrays.copyOf(plain, Math.min(plain.length, Recogniser.LOOK));
             plain = withOlder(plain);
@@ -179,6 +182,11 @@ final class FormatSearch {
         length = 0;
         lookedFrom = 0;
         return taken;
+    }
+
+    /** @return whether the format found is a guess, not what the rig states */
+    boolean guessed() {
+        return guessed;
     }
 
     /** @return how the stream's bytes become that */

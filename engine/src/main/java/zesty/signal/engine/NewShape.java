@@ -43,8 +43,8 @@ final class NewShape {
     /** A format found, the bytes that are of it, and how many rejects of the old one these are. */
     record Found(StreamFormat format, byte[] bytes, long rejects) {}
 
-    /** Looks at what became of bytes just decoded. @return the new format once it is clear */
-    Optional<Found> saw(byte[] bytes, int from, int count, StreamDecoder decoder, long now) {
+    /** Looks at what became of bytes just decoded. @param format in force. @return the new format once it is clear */
+    Optional<Found> saw(byte[] bytes, int from, int count, StreamDecoder decoder, StreamFormat format, long now) {
         if (length + count > recent.length) {
             System.arraycopy(recent, length - RECENT, recent, 0, RECENT);
             length = RECENT;
@@ -71,9 +71,9 @@ final class NewShape {
         return Recogniser.recognise(strange, strange.length).stream()
                 .filter(one -> one.confidence() >= SURE && one.rows() >= FEW_REJECTS)
                 .findFirst()
-                .map(one -> adapted(decoder.format(), one.format()))
-                .filter(format -> !format.equals(decoder.format()))
-                .map(format -> new Found(format, strange, run));
+                .map(one -> adapted(format, one.format()))
+                .filter(other -> !other.equals(format))
+                .map(other -> new Found(other, strange, run));
     }
 
     /** @return how many of the newest lines were rejected one after the other */

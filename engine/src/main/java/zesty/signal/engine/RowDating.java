@@ -2,7 +2,9 @@ package zesty.signal.engine;
 
 import java.util.Objects;
 import zesty.signal.core.decode.ArrivalClockFit;
+import zesty.signal.core.decode.ClockByArrival;
 import zesty.signal.core.decode.Role;
+import zesty.signal.core.decode.Rows;
 import zesty.signal.core.decode.StreamDecoder;
 import zesty.signal.core.decode.StreamFormat;
 import zesty.signal.core.decode.Timestamper;
@@ -25,6 +27,12 @@ final class RowDating {
     private boolean eager;
     private boolean assumedRate;
     private ArrivalClockFit arrivals;
+    private StreamFormat format;
+    /** What looks for a clock that nobody named; null where there is none to look for. */
+    private ClockByArrival unnamed;
+    /** Rows that were looked at before they could be dated; null where there are none. */
+    private Rows held;
+
     private Timestamper timestamper;
 
     /** @param unpaced whether the link gives as fast as it is read, so that arrival tells nothing */
@@ -38,9 +46,22 @@ final class RowDating {
         eager = true;
     }
 
-    void begin(StreamFormat format) {
+    /** @param guessed whether nobody stated the format, so that more of it may be found */
+    void begin(StreamFormat found, boolean guessed) {
+        format = found;
         assumedRate = unpaced && format.clock() == null && Double.isNaN(statedRateHz);
         arrivals = new ArrivalClockFit();
+        unnamed = guessed && !unpaced && Double.isNaN(statedRateHz) ? ClockByArrival.of(format) : null;
+    }
+
+    /** @return the format by which rows are dated */
+    StreamFormat format() {
+        return format;
+    }
+
+    /** @return whether arrival may yet tell that the format has a clock */
+    boolean looksForClock() {
+        return unnamed != null;
     }
 
     /** @return whether times count at a rate that nobody told */
@@ -67,19 +88,29 @@ final class RowDating {
         if (timestamper != null) {
             return true;
         }
-        StreamFormat format = decoder.format();
         double stated = assumedRate ? ASSUMED_RATE_HZ : statedRateHz;
         boolean told = format.clock() != null || !Double.isNaN(stated) || unpaced;
         arrivals.saw(decoder.waiting(), now * 1e-9);
+        if (unnamed != null) {
+            unnamed.saw(decoder.newest(0), now * 1e-9);
+        }
         double since = (now - firstByteNanos) * 1e-9;
         boolean slow = eager && decoder.waiting() > 1 && decoder.waiting() < SLOW_HZ * since;
         boolean flood = decoder.waiting() > MOST_WAITING;
         if (!told && !slow && !flood && !arrivals.enough() && !arrivals.quiet(now * 1e-9) && !ending) {
             return false;
         }
+        if (unnamed != null) {
+            if (!flood && !ending && unnamed.wantsMore(now * 1e-9)) {
+                return false;
+            }
+            held = decoder.takeRows();
+            format = unnamed.told(held);
+            unnamed = null;
+        }
         // Not from the first row to the last: rows that came at once, and then none, tell no rate.
         double byArrival = slow || flood && Double.isNaN(arrivals.periodSeconds())
-                ? (decoder.waiting() - 1) / since
+                ? (came(decoder) - 1) / since
                 : 1 / arrivals.periodSeconds();
         timestamper = new Timestamper(
                 format.clock(),
@@ -96,11 +127,19 @@ final class RowDating {
 
     /** @param silenceSeconds how long nothing came before these rows */
     Block date(StreamDecoder decoder, long now, double silenceSeconds) {
-        return timestamper.date(decoder.takeRows(), now * 1e-9, silenceSeconds);
+        Rows rows = held == null ? decoder.takeRows() : held.joined(decoder.takeRows());
+        held = null;
+        return timestamper.date(rows, now * 1e-9, silenceSeconds);
+    }
+
+    private int came(StreamDecoder decoder) {
+        return decoder.waiting() + (held == null ? 0 : held.count());
     }
 
     /** Goes on with another format. @param rateHz what it has been so far */
-    void switchTo(StreamFormat format, double rateHz) {
+    void switchTo(StreamFormat other, double rateHz) {
+        format = other;
+        unnamed = null;
         timestamper = new Timestamper(
                 format.clock(),
                 format.sequence(),
@@ -111,7 +150,8 @@ final class RowDating {
     }
 
     /** The stream goes on in another shape: with the clock it had, where that is the same. */
-    void reshape(StreamFormat was, StreamFormat is, double rateHz) {
+    void reshape(StreamFormat is, double rateHz) {
+        StreamFormat was = format;
         Timestamper goesOn = timestamper;
         switchTo(is, rateHz);
         if (Objects.equals(was.clock(), is.clock()) && Objects.equals(was.sequence(), is.sequence())) {

@@ -341,7 +341,7 @@ final class SourceReader implements Runnable {
         for (int at = 0; at < count; at += NewShape.PIECE) {
             int n = Math.min(NewShape.PIECE, count - at);
             decoder.feed(bytes, at, n);
-            newShape.saw(bytes, at, n, decoder, now).ifPresent(found -> reshape(found, now));
+            newShape.saw(bytes, at, n, decoder, dating.format(), now).ifPresent(found -> reshape(found, now));
         }
     }
 
@@ -359,10 +359,12 @@ final class SourceReader implements Runnable {
         decoder.restart(link.joinsMidStream()
                 || format instanceof DelimitedFormat delimited
                         && DelimitedFinder.startsMidLine(plain, plain.length, delimited));
-        receiver.format(format);
+        dating.begin(format, search.guessed());
+        if (!dating.looksForClock()) {
+            receiver.format(format);
+        }
         tellWords();
         decoder.feed(plain, 0, plain.length);
-        dating.begin(format);
         meter.because("");
         flush(now);
     }
@@ -373,9 +375,13 @@ final class SourceReader implements Runnable {
             return true;
         }
         boolean ending = atEnd || linkBroke || stopping;
+        boolean untold = dating.looksForClock();
         if (!dating.known(decoder, search.firstByteNanos(), now, ending)) {
             meter.because(Messages.of("engine.measuring-the-rate"));
             return false;
+        }
+        if (untold) {
+            receiver.format(dating.format());
         }
         meter.is(LinkState.LIVE, "");
         return true;
@@ -414,10 +420,10 @@ final class SourceReader implements Runnable {
 
     /** The stream goes on in another shape; what came of it already is read with it. */
     private void reshape(NewShape.Found found, long now) {
-        StreamFormat was = decoder.format();
         flush(now);
+        StreamFormat was = dating.format();
         rejectedLines.takeBack(found.rejects());
-        dating.reshape(was, found.format(), meter.rateHz());
+        dating.reshape(found.format(), meter.rateHz());
         decodeWith(found.format(), false);
         String changed =
                 LinkHealth.CHANGED + ": now " + NewShape.names(found.format()) + "; before " + NewShape.names(was);

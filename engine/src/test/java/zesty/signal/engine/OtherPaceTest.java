@@ -3,12 +3,19 @@ package zesty.signal.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -125,6 +132,47 @@ class OtherPaceTest {
         assertThat(pace.hz()).isEqualTo(93.1);
         assertThat(pace.rateIsOther(93.1 * 1.021)).isTrue();
         assertThat(pace.rateIsOther(93.1 * 1.019)).isFalse();
+    }
+
+    /** Sends lines of milliseconds and a sine, four of five, as a loop that pauses now and then. */
+    private static void send(ServerSocket server) {
+        Random random = new Random(8);
+        long begin = System.nanoTime();
+        try (Socket socket = server.accept();
+                OutputStream out = socket.getOutputStream()) {
+            while (true) {
+                long stamp = 3000 + (System.nanoTime() - begin) / 1_000_000;
+                String row = stamp + "," + Math.round(2000 + 300 * Math.sin(2e-3 * Math.PI * HZ * stamp)) + "\n";
+                out.write(random.nextInt(5) == 0 ? new byte[0] : row.getBytes(StandardCharsets.US_ASCII));
+                TimeUnit.MILLISECONDS.sleep(random.nextInt(30) == 0 ? 25 : 5);
+            }
+        } catch (IOException | InterruptedException e) {
+            // The other end has what it wanted.
+        }
+    }
+
+    /** By arrival a loop with rows lost would have its mean rate, and the shaft turn as much slower. */
+    @Test
+    void aClockThatNobodyNamedIsKnownByArrival() throws Exception {
+        try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            Thread board = new Thread(() -> send(server), "board");
+            board.setDaemon(true);
+            board.start();
+            Rig rig = Rig.blank("test", "tcp:127.0.0.1:" + server.getLocalPort())
+                    .withReader(ReaderSetup.on("column2", "vibration", Map.of()));
+            try (Trail trail = Trail.start(rig)) {
+                Snapshot now = Await.until(
+                        trail,
+                        s -> s.lastSeconds() > 11
+                                && s.channel("column2")
+                                        .flatMap(ChannelSnapshot::reader)
+                                        .isPresent());
+                assertThat(now.rig().format().clock().ticksPerSecond()).isEqualTo(1000);
+                assertThat(now.channels()).hasSize(1);
+                Reading reading = now.channels().get(0).reader().orElseThrow().reading();
+                assertThat(reading.records("peaks").get(0)[0]).isCloseTo(HZ, within(0.1));
+            }
+        }
     }
 
     /** A record has one rate, that of most of it: that it is another for some of it is told, and no answer is without doubt. */

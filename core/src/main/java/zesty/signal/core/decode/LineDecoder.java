@@ -52,6 +52,11 @@ abstract class LineDecoder implements StreamDecoder {
     }
 
     @Override
+    public final double newest(int column) {
+        return rows.newest(column);
+    }
+
+    @Override
     public final Rows takeRows() {
         return rows.take();
     }

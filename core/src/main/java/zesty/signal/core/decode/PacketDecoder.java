@@ -45,6 +45,11 @@ abstract class PacketDecoder implements StreamDecoder {
     }
 
     @Override
+    public final double newest(int column) {
+        return reader.rows.newest(column);
+    }
+
+    @Override
     public final Rows takeRows() {
         return reader.rows.take();
     }

@@ -113,7 +113,19 @@ final class Roles {
         return new Found(found, clock);
     }
 
-    private static boolean nameless(List<Column> columns, int index) {
+    /** @return the columns of a stream that nobody named, of which the first turned out to be that clock: its count stands behind it */
+    static List<Column> behindClock(List<Column> columns, Rows rows) {
+        List<Column> found = new ArrayList<>(columns);
+        if (columns.size() > 2 && nameless(columns, 1) && rows.count() >= FEWEST_TICKS) {
+            double[] own = Arrays.copyOf(rows.columns()[1], rows.count());
+            if (rises(own) && countsUp(own)) {
+                found.set(1, columns.get(1).withRole(Role.SEQUENCE));
+            }
+        }
+        return found;
+    }
+
+    static boolean nameless(List<Column> columns, int index) {
         return UNNAMED.matcher(columns.get(index).name().toLowerCase(Locale.ROOT))
                 .matches();
     }

@@ -55,6 +55,10 @@ final class RowBuffer {
         restarts[restarts.length - 1] = count;
     }
 
+    double newest(int column) {
+        return count == 0 ? Double.NaN : columns[column][count - 1];
+    }
+
     Rows take() {
         double[][] pictures = frames.isEmpty() ? null : frames.toArray(double[][]::new);
         Rows taken = new Rows(columns, count, pictures, restarts);

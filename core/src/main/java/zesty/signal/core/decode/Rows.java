@@ -26,7 +26,7 @@ public record Rows(double[][] columns, int count, double[][] frames, int[] resta
     }
 
     /** @return these rows, and those behind them */
-    Rows joined(Rows second) {
+    public Rows joined(Rows second) {
         double[][] both = new double[columns.length][];
         for (int c = 0; c < both.length; c++) {
             both[c] = Arrays.copyOf(columns[c], count + second.count);

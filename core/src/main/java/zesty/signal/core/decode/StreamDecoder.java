@@ -31,6 +31,9 @@ public interface StreamDecoder {
     /** @return how many rows wait to be taken */
     int waiting();
 
+    /** @return what the newest of these has in that column; NaN when none waits */
+    double newest(int column);
+
     /** @return the rows decoded since the last call, handed over */
     Rows takeRows();
 }
