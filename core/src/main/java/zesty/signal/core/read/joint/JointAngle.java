@@ -1,5 +1,6 @@
 package zesty.signal.core.read.joint;
 
+import java.util.Arrays;
 import zesty.signal.core.read.motion.Attitude;
 
 /**
@@ -30,19 +31,20 @@ record JointAngle(double[] degrees, double led, double apart, double foreign) {
         }
     }
 
-    static JointAngle of(Unit first, Unit second, HingeAxes axes, double rateHz) {
+    static JointAngle of(Unit first, Unit second, HingeAxes axes, double[] seconds) {
         int n = first.length();
         double[] degrees = new double[n];
         double[] off = new double[n];
-        Side one = new Side(first, axes.first(), rateHz);
-        Side other = new Side(second, axes.second(), rateHz);
+        Side one = new Side(first, axes.first());
+        Side other = new Side(second, axes.second());
         double angle = 0;
         double last = 0;
         int led = 0;
         for (int i = 0; i < n; i++) {
-            one.next(i);
-            other.next(i);
-            angle += i > 0 ? (other.rate() - one.rate()) / rateHz : 0;
+            double step = i > 0 ? seconds[i] - seconds[i - 1] : 0;
+            one.next(i, step);
+            other.next(i, step);
+            angle += (other.rate() - one.rate()) * step;
             degrees[i] = angle;
             off[i] = Double.NaN;
             if (one.leads() && other.leads()) {
@@ -52,7 +54,11 @@ record JointAngle(double[] degrees, double led, double apart, double foreign) {
                 led++;
             }
         }
-        LocalLines lines = new LocalLines(off);
+        // The gyro's drift goes by time, not by samples.
+        double rateHz = n < 2 ? 1 : (n - 1) / (seconds[n - 1] - seconds[0]);
+        double[] places = new double[n];
+        Arrays.setAll(places, i -> (seconds[i] - seconds[0]) * rateHz);
+        LocalLines lines = new LocalLines(off, places);
         double apart = led == 0 ? Double.NaN : lines.residual();
         int reach = (int) Math.round(SMOOTH_SECONDS * rateHz);
         double begin = 0;
@@ -82,18 +88,18 @@ record JointAngle(double[] degrees, double led, double apart, double foreign) {
         private int counted;
 
         /** @param axis null of a unit that hardly turns: it counts as fixed */
-        Side(Unit unit, double[] axis, double rateHz) {
+        Side(Unit unit, double[] axis) {
             this.unit = unit;
             this.axis = axis;
-            attitude = new Attitude(rateHz, true);
+            attitude = new Attitude(true);
             double[] j = axis == null ? new double[] {1, 0, 0} : axis;
             double[] other = Math.abs(j[0]) < 0.7 ? new double[] {1, 0, 0} : new double[] {0, 1, 0};
             across = HingeAxes.unit(HingeAxes.cross(j, other));
             along = HingeAxes.cross(j, across);
         }
 
-        void next(int i) {
-            attitude.next(unit.a()[i], unit.w()[i], null);
+        void next(int i, double step) {
+            attitude.next(step, unit.a()[i], unit.w()[i], null);
             up = attitude.up();
             double length = Math.sqrt(HingeAxes.dot(unit.a()[i], unit.a()[i]));
             if (length > 0) {

@@ -126,10 +126,11 @@ final class JointReader extends Recorded {
         double foreign = 0;
         int n = 0;
         for (int[] run : runs) {
-            JointAngle angle = JointAngle.of(unit(stretch, run, 0), unit(stretch, run, 6), axes, rateHz);
+            double[] seconds = Arrays.copyOfRange(stretch.seconds(), run[0], run[1]);
+            JointAngle angle = JointAngle.of(unit(stretch, run, 0), unit(stretch, run, 6), axes, seconds);
             int length = run[1] - run[0];
             parts.add(angle.degrees());
-            times.add(Arrays.copyOfRange(stretch.seconds(), run[0], run[1]));
+            times.add(seconds);
             led += angle.led() * length;
             squares += angle.led() > 0 ? angle.apart() * angle.apart() * angle.led() * length : 0;
             foreign = Math.max(foreign, angle.foreign());

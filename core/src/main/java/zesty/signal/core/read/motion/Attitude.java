@@ -28,7 +28,6 @@ public final class Attitude {
     /** A turn in rad below which series replace sine and cosine. */
     private static final double LITTLE = 0.05;
 
-    private final double periodSeconds;
     private final boolean fusion;
     private final double[] up = {0, 0, 1};
     private boolean begun;
@@ -39,20 +38,21 @@ public final class Attitude {
     private final double[] restFirst = new double[3];
     private final double[] gFirst = new double[3];
     private int rests;
+    private double restSeconds;
 
-    public Attitude(double rateHz, boolean fusion) {
-        periodSeconds = 1 / rateHz;
+    public Attitude(boolean fusion) {
         this.fusion = fusion;
     }
 
     /**
      * The next sample.
      *
+     * @param step since the one before, in s: a loop may go on at another pace, and turning goes on over all of it
      * @param a acceleration in g
      * @param g turning in °/s; null without a gyro
      * @param m field in µT; null without one
      */
-    public void next(double[] a, double[] g, double[] m) {
+    public void next(double step, double[] a, double[] g, double[] m) {
         double length = Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
         boolean gyro = g != null && fusion;
         if (!begun) {
@@ -67,37 +67,37 @@ public final class Attitude {
         }
         double[] turn = new double[3];
         if (gyro) {
-            learnBias(a, g);
+            learnBias(step, a, g);
             for (int i = 0; i < 3; i++) {
                 turn[i] = Math.toRadians(g[i] - bias[i]);
             }
             // The world's up, seen from the unit, turns the other way round.
-            rotate(up, turn, -periodSeconds);
+            rotate(up, turn, -step);
         }
         boolean gravity = length > 1e-9 && Math.abs(length - 1) < FOREIGN_G;
         if (gravity || !gyro && length > 1e-9) {
-            double share = Math.min(1, periodSeconds / (gyro ? LEAN_SECONDS : SMOOTH_SECONDS));
+            double share = Math.min(1, step / (gyro ? LEAN_SECONDS : SMOOTH_SECONDS));
             for (int i = 0; i < 3; i++) {
                 up[i] += share * (a[i] / length - up[i]);
             }
             normalise(up);
         }
-        turnHeading(turn, gyro, m);
+        turnHeading(step, turn, gyro, m);
     }
 
-    private void turnHeading(double[] turn, boolean gyro, double[] m) {
+    private void turnHeading(double step, double[] turn, boolean gyro, double[] m) {
         if (gyro) {
             // How fast the nose turns to the left over the ground; a heading counts to the right.
             // Of the roll the sine is up's share to the left of what is not along the nose, of the pitch the cosine
             // that itself.
             double across = Math.sqrt(up[1] * up[1] + up[2] * up[2]);
             double left = across > 0 ? (turn[1] * up[1] + turn[2] * up[2]) / across / Math.max(LEAST_LEVEL, across) : 0;
-            heading = wrap(heading - Math.toDegrees(left * periodSeconds));
+            heading = wrap(heading - Math.toDegrees(left * step));
         }
         if (m != null) {
             double off = byField(m) - heading;
             off -= 360 * Math.rint(off / 360);
-            double share = gyro ? periodSeconds / HEADING_SECONDS : Math.min(1, periodSeconds / SMOOTH_SECONDS);
+            double share = step / (gyro ? HEADING_SECONDS : SMOOTH_SECONDS);
             heading = wrap(heading + Math.min(1, share) * off);
         }
     }
@@ -137,7 +137,7 @@ public final class Attitude {
     }
 
     /** Where neither turning nor acceleration changes for a while, the unit rests, and the gyro should read nothing. */
-    private void learnBias(double[] a, double[] g) {
+    private void learnBias(double step, double[] a, double[] g) {
         boolean still = rests > 0;
         for (int i = 0; i < 3; i++) {
             still &= Math.abs(g[i] - restFirst[i]) < REST_DEGREES
@@ -146,6 +146,7 @@ public final class Attitude {
         }
         if (!still) {
             rests = 1;
+            restSeconds = step;
             for (int i = 0; i < 3; i++) {
                 restFirst[i] = g[i];
                 gFirst[i] = a[i];
@@ -154,11 +155,12 @@ public final class Attitude {
             return;
         }
         rests++;
+        restSeconds += step;
         for (int i = 0; i < 3; i++) {
             restSum[i] += g[i];
         }
-        if (rests * periodSeconds >= REST_SECONDS) {
-            double weight = Math.min(1, rests * periodSeconds / 2);
+        if (restSeconds >= REST_SECONDS) {
+            double weight = Math.min(1, restSeconds / 2);
             for (int i = 0; i < 3; i++) {
                 double mean = restSum[i] / rests;
                 bias[i] = biasWeight == 0 ? mean : bias[i] + 0.02 * weight * (mean - bias[i]);

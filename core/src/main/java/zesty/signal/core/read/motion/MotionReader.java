@@ -63,7 +63,7 @@ final class MotionReader extends Recorded {
         int longest = 0;
         int[] faces = new int[FACES.length];
         for (int[] run : stretch.runs()) {
-            Attitude attitude = new Attitude(rateHz, fusion);
+            Attitude attitude = new Attitude(fusion);
             double[] length = new double[run[1] - run[0]];
             double[][] felt = new double[3][length.length];
             double[] turning = new double[axes >= 6 ? length.length : 0];
@@ -71,7 +71,7 @@ final class MotionReader extends Recorded {
                 double[] a = lean.apply(three(stretch, 0, i));
                 double[] m = axes >= 9 ? field.apply(three(stretch, 6, i)) : null;
                 double[] w = axes >= 6 ? still.apply(three(stretch, 3, i)) : null;
-                attitude.next(a, w, m);
+                attitude.next(stretch.seconds()[i] - stretch.seconds()[Math.max(run[0], i - 1)], a, w, m);
                 if (w != null) {
                     turning[i - run[0]] = attitude.speed(w);
                 }

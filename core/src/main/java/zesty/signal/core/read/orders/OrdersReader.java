@@ -61,15 +61,16 @@ final class OrdersReader extends Recorded {
         int skipped = 0;
         for (int[] run : stretch.runs()) {
             double[] x = Arrays.copyOfRange(stretch.ports()[0], run[0], run[1]);
-            Turns turns = Turns.of(Arrays.copyOfRange(stretch.ports()[1], run[0], run[1]), perTurn);
+            double[] seconds = Arrays.copyOfRange(stretch.seconds(), run[0], run[1]);
+            Turns turns = Turns.of(Arrays.copyOfRange(stretch.ports()[1], run[0], run[1]), seconds, perTurn);
             bounced += turns.bounced();
             skipped += turns.skipped();
             for (double[] turn : turns.whole()) {
-                sums.add(sums(x, turn));
+                double begin = Turns.between(seconds, turn[0]);
+                double end = Turns.between(seconds, turn[1]);
+                sums.add(sums(x, seconds, turn));
                 squares += variance(x, turn);
-                speeds.add(new double[] {
-                    stretch.seconds()[run[0]] + (turn[0] + turn[1]) / 2 / rateHz, rateHz / (turn[1] - turn[0])
-                });
+                speeds.add(new double[] {(begin + end) / 2, 1 / (end - begin)});
             }
         }
         int n = sums.size();
@@ -126,20 +127,28 @@ final class OrdersReader extends Recorded {
                 quality(stretch, n, spread / hz, bounced, skipped, strongest), items, working(n, hz, orders));
     }
 
-    /** @return cosine and sine part of each order over one turn, pairs from order 1 on: (1/π)·∫ x·cos(kφ) dφ by trapezoids */
-    private double[] sums(double[] x, double[] turn) {
-        double[] sums = new double[2 * highest];
-        double step = 2 * Math.PI / (turn[1] - turn[0]);
-        double mean = mean(x, turn);
+    /** @return cosine and sine part of each order over one turn, pairs from order 1 on: (1/π)·∫ x·cos(kφ) dφ by trapezoids, φ by time */
+    private double[] sums(double[] x, double[] seconds, double[] turn) {
         int from = (int) Math.ceil(turn[0]);
         int to = Math.min(x.length - 1, (int) Math.floor(turn[1]));
         // The ends of a turn lie between samples, at one angle both.
-        double[] ends = {(from - turn[0]) / 2, (turn[1] - to) / 2};
-        add(sums, 0, (between(x, turn[0]) - mean) * ends[0] * step);
-        add(sums, 0, (between(x, turn[1]) - mean) * ends[1] * step);
-        for (int i = from; i <= to; i++) {
-            double weight = (i == from ? ends[0] : 0.5) + (i == to ? ends[1] : 0.5);
-            add(sums, (i - turn[0]) * step, (x[i] - mean) * weight * step);
+        int n = to - from + 3;
+        double[] angle = new double[n];
+        double[] value = new double[n];
+        double begin = Turns.between(seconds, turn[0]);
+        double radians = 2 * Math.PI / (Turns.between(seconds, turn[1]) - begin);
+        for (int i = 1; i < n - 1; i++) {
+            angle[i] = (seconds[from + i - 1] - begin) * radians;
+            value[i] = x[from + i - 1];
+        }
+        angle[n - 1] = 2 * Math.PI;
+        value[0] = Turns.between(x, turn[0]);
+        value[n - 1] = Turns.between(x, turn[1]);
+        double mean = mean(x, turn);
+        double[] sums = new double[2 * highest];
+        for (int i = 0; i < n; i++) {
+            double weight = (angle[Math.min(n - 1, i + 1)] - angle[Math.max(0, i - 1)]) / 2;
+            add(sums, angle[i], (value[i] - mean) * weight);
         }
         return sums;
     }
@@ -156,11 +165,6 @@ final class OrdersReader extends Recorded {
             sums[2 * k] += value * c / Math.PI;
             sums[2 * k + 1] += value * s / Math.PI;
         }
-    }
-
-    private static double between(double[] x, double at) {
-        int left = (int) Math.max(0, Math.min(x.length - 2, Math.floor(at)));
-        return x[left] + (at - left) * (x[left + 1] - x[left]);
     }
 
     private static double mean(double[] x, double[] turn) {

@@ -22,10 +22,10 @@ record Turns(List<double[]> whole, int bounced, int skipped) {
     private static final double SKIP = 1.6;
 
     /**
-     * @param mark samples of one run without a gap. @param perTurn marks a turn
+     * @param mark samples of one run without a gap. @param seconds of them. @param perTurn marks a turn
      * @return each whole turn as begin and end
      */
-    static Turns of(double[] mark, int perTurn) {
+    static Turns of(double[] mark, double[] seconds, int perTurn) {
         double low = Order.quantile(mark, LOW);
         double high = Order.quantile(mark, HIGH);
         if (!(high > low)) {
@@ -45,42 +45,50 @@ record Turns(List<double[]> whole, int bounced, int skipped) {
                 up = false;
             }
         }
-        return parted(edges, perTurn);
+        return parted(edges, edges.stream().map(at -> between(seconds, at)).toList(), perTurn);
     }
 
-    private static Turns parted(List<Double> edges, int perTurn) {
+    /** @return what an array has at a place between two of its own, on the straight line */
+    static double between(double[] x, double at) {
+        int left = (int) Math.max(0, Math.min(x.length - 2, Math.floor(at)));
+        return x[left] + (at - left) * (x[left + 1] - x[left]);
+    }
+
+    /** @param edges in samples. @param seconds of them */
+    private static Turns parted(List<Double> edges, List<Double> seconds, int perTurn) {
         if (edges.size() < 2) {
             return new Turns(List.of(), 0, 0);
         }
         double[] intervals = new double[edges.size() - 1];
         for (int i = 0; i < intervals.length; i++) {
-            intervals[i] = edges.get(i + 1) - edges.get(i);
+            intervals[i] = seconds.get(i + 1) - seconds.get(i);
         }
         double usual = Order.median(intervals);
-        List<Double> kept = new ArrayList<>(List.of(edges.get(0)));
+        List<Integer> kept = new ArrayList<>(List.of(0));
         int bounced = 0;
-        for (double edge : edges.subList(1, edges.size())) {
-            if (edge - kept.get(kept.size() - 1) < BOUNCE * usual) {
+        for (int i = 1; i < edges.size(); i++) {
+            if (seconds.get(i) - seconds.get(kept.get(kept.size() - 1)) < BOUNCE * usual) {
                 bounced++;
             } else {
-                kept.add(edge);
+                kept.add(i);
             }
         }
+        double[] at = kept.stream().mapToDouble(seconds::get).toArray();
         List<double[]> whole = new ArrayList<>();
         int skipped = 0;
         int from = 0;
-        for (int i = 1; i < kept.size(); i++) {
+        for (int i = 1; i < at.length; i++) {
             // Compared with its neighbours, since a speed may change much over a record.
-            double before = i > 1 ? kept.get(i - 1) - kept.get(i - 2) : Double.NaN;
-            double own = kept.get(i) - kept.get(i - 1);
-            double after = i + 1 < kept.size() ? kept.get(i + 1) - kept.get(i) : Double.NaN;
+            double before = i > 1 ? at[i - 1] - at[i - 2] : Double.NaN;
+            double own = at[i] - at[i - 1];
+            double after = i + 1 < at.length ? at[i + 1] - at[i] : Double.NaN;
             double near =
                     before == before && after == after ? Math.min(before, after) : before == before ? before : after;
             if (own > SKIP * near) {
                 skipped++;
                 from = i;
             } else if (i - from == perTurn) {
-                whole.add(new double[] {kept.get(from), kept.get(i)});
+                whole.add(new double[] {edges.get(kept.get(from)), edges.get(kept.get(i))});
                 from = i;
             }
         }

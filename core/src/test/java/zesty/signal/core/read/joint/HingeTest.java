@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.Settings;
 import zesty.signal.core.sample.TimeBase;
@@ -110,23 +112,30 @@ class HingeTest {
     @Test
     void localLinesFollowALineOverWhatIsMissing() {
         double[] values = new double[200];
+        double[] places = new double[200];
         for (int i = 0; i < values.length; i++) {
-            values[i] = i % 3 == 0 || i > 80 && i < 110 ? Double.NaN : 2.5 * i - 40;
+            places[i] = i < 70 ? i : 1.4 * i - 28;
+            values[i] = i % 3 == 0 || i > 80 && i < 110 ? Double.NaN : 2.5 * places[i] - 40;
         }
-        LocalLines lines = new LocalLines(values);
+        LocalLines lines = new LocalLines(values, places);
         for (int i = 0; i < values.length; i++) {
-            assertThat(lines.at(i, 12)).isCloseTo(2.5 * i - 40, within(1e-8));
+            assertThat(lines.at(i, 12)).isCloseTo(2.5 * places[i] - 40, within(1e-8));
         }
         assertThat(lines.residual()).isCloseTo(0, within(1e-8));
-        assertThat(new LocalLines(new double[] {Double.NaN, Double.NaN}).at(0, 5))
+        assertThat(new LocalLines(new double[] {Double.NaN, Double.NaN}, places).at(0, 5))
                 .isNaN();
-        assertThat(new LocalLines(new double[] {Double.NaN}).residual()).isNaN();
-        assertThat(new LocalLines(new double[] {3, Double.NaN}).at(1, 5)).isEqualTo(3);
+        assertThat(new LocalLines(new double[] {Double.NaN}, places).residual()).isNaN();
+        assertThat(new LocalLines(new double[] {3, Double.NaN}, places).at(1, 5))
+                .isEqualTo(3);
     }
 
-    /** Units that lie across each other about a level axis; both gyros off by a degree and a half a second, for two minutes. */
-    @Test
-    void gravityTakesTheGyrosDriftAway() {
+    /**
+     * Units that lie across each other about a level axis; both gyros off by a degree and a half a second, for two minutes, of which the
+     * second goes on at another pace.
+     */
+    @ParameterizedTest
+    @ValueSource(doubles = {100, 71})
+    void gravityTakesTheGyrosDriftAway(double laterHz) {
         double rate = 100;
         int n = 12_000;
         double[][] a1 = new double[n][];
@@ -134,8 +143,10 @@ class HingeTest {
         double[][] a2 = new double[n][];
         double[][] w2 = new double[n][];
         double[] truth = new double[n];
+        double[] seconds = new double[n];
         for (int i = 0; i < n; i++) {
-            double t = i / rate;
+            double t = Math.min(i, n / 2) / rate + Math.max(0, i - n / 2) / laterHz;
+            seconds[i] = t;
             double roll = 0.2 * Math.sin(0.8 * t);
             double bend = Math.toRadians(30 - 30 * Math.cos(1.5 * t));
             truth[i] = Math.toDegrees(bend);
@@ -147,8 +158,8 @@ class HingeTest {
             w2[i] = new double[] {Math.toDegrees(rolls + bends) - 0.8, 0, 0};
         }
         double[] x = {1, 0, 0};
-        JointAngle angle =
-                JointAngle.of(new JointAngle.Unit(a1, w1), new JointAngle.Unit(a2, w2), new HingeAxes(x, x, 0), rate);
+        JointAngle angle = JointAngle.of(
+                new JointAngle.Unit(a1, w1), new JointAngle.Unit(a2, w2), new HingeAxes(x, x, 0), seconds);
         assertThat(angle.led()).isEqualTo(1);
         double worst = 0;
         for (int i = 0; i < n; i++) {
@@ -169,7 +180,7 @@ class HingeTest {
         }
         Joint kind = new Joint();
         Reader reader = kind.reader(Settings.of(kind, Map.of()), rate);
-        reader.accept(ports, n, new TimeBase.Steady(0, 1 / rate));
+        reader.accept(ports, n, new TimeBase.Explicit(seconds));
         reader.finish();
         assertThat(reader.reading().scalar("range_deg")).isCloseTo(60, within(2.0));
         assertThat(reader.reading().quality().share()).isEqualTo(0.4);

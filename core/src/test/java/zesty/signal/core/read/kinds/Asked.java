@@ -28,6 +28,15 @@ final class Asked {
         return reader.reading();
     }
 
+    /** Of samples that came at these times, whatever the rate. */
+    static Reading at(String kind, double rate, double[] seconds, double[]... ports) {
+        ReaderKind known = ReaderKinds.of(kind);
+        Reader reader = known.reader(Settings.of(known, Map.of()), rate);
+        reader.accept(ports, seconds.length, new TimeBase.Explicit(seconds));
+        reader.finish();
+        return reader.reading();
+    }
+
     static Reading of(String kind, double rate, double[]... ports) {
         return of(kind, rate, Map.of(), ports);
     }

@@ -167,6 +167,23 @@ class MotionTest {
         assertThat(reading.scalar("activity_g")).isCloseTo(0, within(1e-9));
     }
 
+    /** A board that goes on at another pace has turned as far as it has turned. */
+    @Test
+    void whatTurnsTurnsByTheTimeOfItsSamples() {
+        int n = 1000;
+        double[] seconds = new double[n];
+        double[][] columns = new double[6][n];
+        for (int i = 0; i < n; i++) {
+            seconds[i] = i == 0 ? 0 : seconds[i - 1] + 1 / (i < 500 ? RATE : 0.7 * RATE);
+            columns[2][i] = 1;
+            columns[5][i] = -30;
+        }
+        double[] heading = numbers(Asked.at("motion", RATE, seconds, columns), "heading_deg");
+        for (int i = 0; i < n; i += 99) {
+            assertThat(heading[i]).isCloseTo(30 * seconds[i] % 360, within(0.01));
+        }
+    }
+
     @Test
     void tenMinutesAtRestDoNotDrift() {
         Course still = t -> new double[] {10, -5, 0};

@@ -15,12 +15,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.read.Event;
 import zesty.signal.core.read.Item;
-import zesty.signal.core.read.Reader;
 import zesty.signal.core.read.ReaderException;
-import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
-import zesty.signal.core.read.Settings;
-import zesty.signal.core.sample.TimeBase;
 
 /** Sounds made of partials, and pulls of a muscle as band-limited noise whose strength goes up and down. */
 class ToneAndMuscleTest {
@@ -228,13 +224,6 @@ class ToneAndMuscleTest {
         assertThat(sorted[sorted.length * 9 / 10]).isLessThan(ninetieth);
     }
 
-    private static Reading uneven(double[] seconds, double[] x) {
-        ReaderKind kind = ReaderKinds.of("muscle");
-        Reader reader = kind.reader(Settings.of(kind, Map.of()), (x.length - 1) / seconds[x.length - 1]);
-        reader.accept(new double[][] {x}, x.length, new TimeBase.Explicit(seconds));
-        return reader.reading();
-    }
-
     /** A loop whose turns last now longer and now shorter: hum keeps its phase by the times of its rows only. */
     @Test
     void humIsTakenOutOfUnevenSamples() {
@@ -248,7 +237,7 @@ class ToneAndMuscleTest {
             seconds[i] = i == 0 ? 0 : seconds[i - 1] + 0.001 * Math.max(0.3, 1 + 0.15 * random.nextGaussian());
             x[i] = fine[(int) (seconds[i] * 16_000)] + 300 * Math.sin(2 * Math.PI * 50 * seconds[i]);
         }
-        Reading reading = uneven(seconds, x);
+        Reading reading = Asked.at("muscle", (n - 1) / seconds[n - 1], seconds, x);
         List<Pull> whole =
                 pulls.stream().filter(pull -> pull.to() < seconds[n - 1] - 1).toList();
 
@@ -265,7 +254,8 @@ class ToneAndMuscleTest {
         Arrays.setAll(even, i -> Math.min(600, fine[16 * i]));
         double cut = Asked.of("muscle", 1000, even).scalar("clipped_percent");
         assertThat(cut).isGreaterThan(5);
-        assertThat(uneven(seconds, high).scalar("clipped_percent")).isCloseTo(cut, within(0.2 * cut));
+        assertThat(Asked.at("muscle", (n - 1) / seconds[n - 1], seconds, high).scalar("clipped_percent"))
+                .isCloseTo(cut, within(0.2 * cut));
     }
 
     @ParameterizedTest

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -30,6 +31,12 @@ class TurnsTest {
         return mark;
     }
 
+    private static Turns turns(double[] mark, int perTurn) {
+        double[] seconds = new double[mark.length];
+        Arrays.setAll(seconds, i -> i * 1e-3);
+        return Turns.of(mark, seconds, perTurn);
+    }
+
     private static double[] begins(Turns turns) {
         return turns.whole().stream().mapToDouble(one -> one[0]).toArray();
     }
@@ -37,7 +44,7 @@ class TurnsTest {
     @Test
     void edgesAreFoundBetweenSamplesAndTurnsGoFromMarkToMark() {
         double[] moments = {20.25, 60.5, 101.75, 141.0, 182.25};
-        Turns turns = Turns.of(marks(220, moments), 1);
+        Turns turns = turns(marks(220, moments), 1);
         assertThat(turns.bounced() + turns.skipped()).isZero();
         assertThat(turns.whole()).hasSize(4);
         for (int k = 0; k < 4; k++) {
@@ -45,7 +52,7 @@ class TurnsTest {
             assertThat(turns.whole().get(k)[1]).isCloseTo(moments[k + 1], within(1e-9));
         }
         // Two marks a turn: every second one begins one.
-        assertThat(begins(Turns.of(marks(220, moments), 2))).hasSize(2);
+        assertThat(begins(turns(marks(220, moments), 2))).hasSize(2);
     }
 
     @Test
@@ -57,19 +64,22 @@ class TurnsTest {
         moments.add(20 + 40 * 7 + 12.0);
         moments.remove(Double.valueOf(20.0 + 40 * 13));
         moments.sort(null);
-        Turns turns =
-                Turns.of(marks(900, moments.stream().mapToDouble(one -> one).toArray()), 1);
+        Turns turns = turns(marks(900, moments.stream().mapToDouble(one -> one).toArray()), 1);
         assertThat(turns.bounced()).isEqualTo(1);
         assertThat(turns.skipped()).isEqualTo(1);
         assertThat(turns.whole()).hasSize(17).allMatch(one -> Math.abs(one[1] - one[0] - 40) < 1e-9);
-        assertThat(Turns.of(new double[100], 1).whole()).isEmpty();
-        assertThat(Turns.of(new double[0], 1).whole()).isEmpty();
+        assertThat(turns(new double[100], 1).whole()).isEmpty();
+        assertThat(turns(new double[0], 1).whole()).isEmpty();
     }
 
     private static Reading read(double rate, Map<String, String> set, double[]... ports) {
+        return read(rate, new TimeBase.Steady(0, 1 / rate), set, ports);
+    }
+
+    private static Reading read(double rate, TimeBase time, Map<String, String> set, double[]... ports) {
         Orders kind = new Orders();
         Reader reader = kind.reader(Settings.of(kind, set), rate);
-        reader.accept(ports, ports[0].length, new TimeBase.Steady(0, 1 / rate));
+        reader.accept(ports, ports[0].length, time);
         reader.finish();
         return reader.reading();
     }
@@ -102,6 +112,31 @@ class TurnsTest {
         Reading third = read(1000, Map.of("marks", "3", "highest", "16"), x, mark);
         assertThat(third.scalar("turning_hz")).isCloseTo(1000 / perTurn / 3, within(1e-6));
         assertThat(third.scalar("strongest")).isEqualTo(3.0 * order);
+    }
+
+    /** A loop whose turns last now longer and now shorter tells the shaft by the times of its rows. */
+    @Test
+    void unevenSamplesTellTheSameTurns() {
+        Random random = new Random(2);
+        int n = 8000;
+        double[] seconds = new double[n];
+        double[] x = new double[n];
+        double[] mark = new double[n];
+        for (int i = 0; i < n; i++) {
+            seconds[i] = i == 0 ? 0 : seconds[i - 1] + (i < 3000 ? 1e-3 : 1.4e-3) * (0.7 + 0.6 * random.nextDouble());
+            double turns = 12.3 * seconds[i] + 0.1;
+            x[i] = 3 + 0.7 * Math.cos(2 * Math.PI * 2 * turns - Math.toRadians(40));
+            double since = turns - Math.floor(turns);
+            mark[i] = since < 0.03 ? 0.5 + since / 0.06 : since > 0.97 ? 0.5 - (1 - since) / 0.06 : since < 0.2 ? 1 : 0;
+        }
+        Reading reading = read(1000, new TimeBase.Explicit(seconds), Map.of(), x, mark);
+        assertThat(reading.scalar("turning_hz")).isCloseTo(12.3, within(0.005));
+        assertThat(reading.scalar("unsteady_percent")).isLessThan(0.2);
+        double[] told = reading.records("orders").get(1);
+        assertThat(told[2]).isCloseTo(0.7, within(0.01));
+        assertThat(told[4]).isCloseTo(40, within(1.0));
+        assertThat(reading.scalar("with_turning")).isGreaterThan(97);
+        assertThat(reading.quality().share()).isEqualTo(1);
     }
 
     /** Of slow samples only so many orders can be told, and that is said. */
