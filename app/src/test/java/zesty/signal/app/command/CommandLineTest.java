@@ -254,7 +254,11 @@ class CommandLineTest {
 
     @Test
     void aBoardAsAProcessOfItsOwnIsRecordedOverTheNetwork() throws Exception {
-        Process board = new ProcessBuilder(line("simulate", "deck", "--tcp", "47311"))
+        int port;
+        try (ServerSocket free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        Process board = new ProcessBuilder(line("simulate", "deck", "--tcp", String.valueOf(port)))
                 .redirectErrorStream(true)
                 .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                 .start();
@@ -262,7 +266,7 @@ class CommandLineTest {
             Run ran = new Run(1, "", "");
             for (int i = 0; i < 20 && ran.status() != 0; i++) {
                 TimeUnit.MILLISECONDS.sleep(200);
-                ran = zesty("record", "tcp:127.0.0.1:47311", "--out", "net.zest", "--samples", "300");
+                ran = zesty("record", "tcp:127.0.0.1:" + port, "--out", "net.zest", "--samples", "300");
             }
             assertThat(ran.out()).startsWith("net.zest: 300 rows").endsWith(" 0 lost\n");
             assertThat(zesty("info", "net.zest").out()).contains("300 rows, 1.495 s, 200");

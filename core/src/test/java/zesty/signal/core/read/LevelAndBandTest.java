@@ -45,6 +45,44 @@ class LevelAndBandTest {
                 .isCloseTo(Arrays.stream(data, 5500, 6000).average().orElseThrow(), within(1e-9));
     }
 
+    /** Thermometers say −127, distances 8190 or 65535, where they have no reading; a switch that is on is one. */
+    @Test
+    void whatASensorSaysThatHasNoReadingIsNotTakenForOneSilently() {
+        Random random = new Random(9);
+        double[] calm =
+                random.doubles(600, 19, 23).map(v -> Math.rint(16 * v) / 16).toArray();
+        double[][] words = {calm.clone(), calm.clone(), calm.clone(), calm.clone()};
+        for (int i = 40; i < 600; i += 100) {
+            words[0][i] = -127;
+            words[1][i] = 85;
+            words[2][i] = words[2][i + 1] = 8190;
+            words[3][i] = 60 + random.nextDouble();
+        }
+        for (int k = 0; k < 4; k++) {
+            Reader reader = level(10, Map.of());
+            feed(reader, 10, words[k]);
+            Quality quality = reader.reading().quality();
+            assertThat(quality.share()).as("%d", k).isEqualTo(k < 3 ? 0.5 : 1);
+            if (k < 3) {
+                assertThat(quality.reasons().get(0))
+                        .startsWith(List.of(
+                                        "6 of 600 samples are exactly −127",
+                                        "6 of 600 samples are exactly 85",
+                                        "12 of 600 samples are exactly 8190")
+                                .get(k));
+            }
+        }
+        Reader door = level(10, Map.of());
+        feed(door, 10, random.ints(400, 0, 2).asDoubleStream().toArray());
+        assertThat(door.reading().quality().share()).isEqualTo(1);
+        // A heater that is on for a third of the time.
+        Reader heater = level(10, Map.of());
+        double[] watts = new double[600];
+        Arrays.setAll(watts, i -> i / 100 % 3 == 1 ? 1500 + random.nextInt(9) : random.nextInt(3));
+        feed(heater, 10, watts);
+        assertThat(heater.reading().quality().share()).isEqualTo(1);
+    }
+
     @Test
     void bandsAreCrossedByTheRuleToTheSample() {
         Reader reader = level(10, Map.of("bands", "10,20", "hysteresis", "2"));

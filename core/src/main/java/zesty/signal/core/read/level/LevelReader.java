@@ -219,6 +219,13 @@ final class LevelReader implements Reader {
         if (sums.count() == 0) {
             return new Quality(0, List.of(Messages.of("read.level.no-samples-yet")));
         }
+        Farthest word = sums.word();
+        if (word != null) {
+            return new Quality(
+                    0.5,
+                    List.of(Messages.of(
+                            "read.level.samples-are-exactly", word.times(), sums.count(), Digits.of(word.value()))));
+        }
         return sums.count() < 3
                 ? new Quality(0.4, List.of(Messages.of("read.level.only-samples-so-far", sums.count())))
                 : new Quality(1, List.of());

@@ -24,6 +24,8 @@ final class LevelSums {
     private double mean;
     private double lowest = Double.NaN;
     private double highest = Double.NaN;
+    private final Farthest above = new Farthest(1);
+    private final Farthest below = new Farthest(-1);
     private double before = Double.NaN;
     private double beforeThat = Double.NaN;
 
@@ -37,6 +39,8 @@ final class LevelSums {
         mean += (value - mean) / count;
         lowest = value >= lowest ? lowest : value;
         highest = value <= highest ? highest : value;
+        above.add(value);
+        below.add(value);
         double difference = Math.abs(value - 2 * before + beforeThat);
         if (difference == difference) {
             differences++;
@@ -76,6 +80,11 @@ final class LevelSums {
 
     double highest() {
         return highest;
+    }
+
+    /** @return what samples say that have no reading; null where none does */
+    Farthest word() {
+        return above.isWord(lowest, count) ? above : below.isWord(highest, count) ? below : null;
     }
 
     /** @return the standard deviation of one sample; NaN below three samples in a row */

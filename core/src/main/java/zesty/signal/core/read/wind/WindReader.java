@@ -45,6 +45,8 @@ final class WindReader extends Recorded {
     private static final double UNLIKELY = 3;
 
     private static final int FEWEST_SECONDS = 10;
+    /** Beyond the gusts of any storm but a few, in m/s. */
+    private static final double MOST_MPS = 70;
 
     private final String input;
     private final double factor;
@@ -107,10 +109,17 @@ final class WindReader extends Recorded {
         int[] stalls = {0};
         Speeds speeds =
                 switch (input) {
-                    case Wind.COUNT -> counted(stretch, stalls);
+                    case Wind.COUNT -> counted(stretch, stretch.ports()[0], stalls);
                     case Wind.EDGES -> timed(stretch.present(0), Double.NaN, Double.NaN, bounces);
                     default -> wave(stretch, bounces);
                 };
+        boolean rising = input.equals(Wind.COUNT) && RunningTotal.is(stretch.present(0));
+        // No wind blows like that: it is a count from the start on.
+        boolean total = rising && speeds.end() > speeds.from && extremes(speeds)[1] > MOST_MPS;
+        if (total) {
+            stalls[0] = 0;
+            speeds = counted(stretch, RunningTotal.steps(stretch.ports()[0]), stalls);
+        }
         double length = speeds.end() - speeds.from;
         boolean any = length > 0;
         double mean = any ? speeds.way(new double[] {speeds.end()})[0] / length : Double.NaN;
@@ -145,7 +154,7 @@ final class WindReader extends Recorded {
         items.add(new Item.Word("also", any ? alsoIn(mean) : ""));
         items.add(new Item.Scalar("bounces", bounces[0]));
         return new Reading(
-                quality(stretch, length, mean, bounces[0], stalls[0], values),
+                quality(stretch, length, mean, extremes[1], rising, total, bounces[0], stalls[0], values),
                 items,
                 working(mean, length, bounces[0]));
     }
@@ -205,9 +214,8 @@ final class WindReader extends Recorded {
      *
      * @param stalls counts the rows that hold what was counted while none came
      */
-    private Speeds counted(Segment stretch, int[] stalls) {
+    private Speeds counted(Segment stretch, double[] pulses, int[] stalls) {
         Speeds speeds = new Speeds();
-        double[] pulses = stretch.ports()[0];
         double[] seconds = stretch.seconds();
         double usual = 1 / rateHz;
         int before = -1;
@@ -359,7 +367,15 @@ final class WindReader extends Recorded {
     }
 
     private static Quality quality(
-            Segment stretch, double length, double mean, int bounces, int stalls, double[] values) {
+            Segment stretch,
+            double length,
+            double mean,
+            double gust,
+            boolean rising,
+            boolean total,
+            int bounces,
+            int stalls,
+            double[] values) {
         if (!(length > 0)) {
             return new Quality(
                     stretch.length() > 2 ? 0.1 : 0,
@@ -373,6 +389,14 @@ final class WindReader extends Recorded {
         if (length < GUST_SECONDS) {
             share = 0.4;
             reasons.add(Messages.of("read.wind.shorter-than-the-3-s-of-a-gust"));
+        }
+        if (gust > MOST_MPS) {
+            share = Math.min(share, 0.3);
+            reasons.add(Messages.of("read.wind.no-wind-blows-at", Digits.fixed(gust, 0)));
+        }
+        if (rising) {
+            share = Math.min(share, total ? 0.8 : 0.6);
+            reasons.add(Messages.of(total ? "read.wind.counts-never-fall" : "read.wind.counts-never-fall-are-they"));
         }
         double beyond = beyond(values);
         if (beyond > UNLIKELY) {

@@ -108,6 +108,32 @@ class WindAndStepTest {
         isTheWind(Asked.of("wind", 400, with(cups, "level"), wave), 0.1);
     }
 
+    /** Many programs send what they counted since their start, in 8 or 16 bits or more; taken for pulses a row that is no wind of this earth. */
+    @ParameterizedTest
+    @CsvSource({"0, 1e9", "250, 256", "65400, 65536"})
+    void countsFromTheStartOnAreKnownByTheirSize(int before, double full) {
+        double[] totals = new double[180];
+        int k = 0;
+        double[] edges = edges(2);
+        for (int i = 0; i < totals.length; i++) {
+            while (k < edges.length && edges[k] < (i + 1) / 2.0) {
+                k++;
+            }
+            totals[i] = (before + k) % full;
+        }
+        Map<String, String> cups = Map.of("factor", "0.8", "offset", "0.5", "per_turn", "2");
+        Reading reading = Asked.of("wind", 2, with(cups, "count"), totals);
+        isTheWind(reading, 0.15);
+        assertThat(reading.quality().share()).isEqualTo(0.8);
+        assertThat(reading.quality().reasons()).anyMatch(one -> one.contains("from the board's start on"));
+        // Where they are few yet nobody can tell, and that is said.
+        Reading few = Asked.of("wind", 2, with(cups, "count"), Arrays.copyOfRange(totals, before == 0 ? 0 : 20, 34));
+        assertThat(few.quality().share()).isLessThanOrEqualTo(0.8);
+        double[] storm = new double[60];
+        Arrays.setAll(storm, i -> 90 + i * 7 % 10);
+        assertThat(Asked.of("wind", 1, storm).quality().reasons().get(0)).startsWith("no wind blows at 9");
+    }
+
     /** Directions about north, drawn with a spread of 14°; a calm in which the vane points south says nothing. */
     @Test
     void aVanesMeanIsOfVectorsAcrossNorthAndACalmDoesNotCount() {
