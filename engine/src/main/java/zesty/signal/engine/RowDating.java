@@ -101,7 +101,7 @@ final class RowDating {
             return false;
         }
         if (unnamed != null) {
-            if (!flood && !ending && unnamed.wantsMore(now * 1e-9)) {
+            if (!slow && !flood && !ending && unnamed.wantsMore(now * 1e-9)) {
                 return false;
             }
             held = decoder.takeRows();

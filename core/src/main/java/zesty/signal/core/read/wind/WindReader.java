@@ -396,7 +396,10 @@ final class WindReader extends Recorded {
         }
         if (rising) {
             share = Math.min(share, total ? 0.8 : 0.6);
-            reasons.add(Messages.of(total ? "read.wind.counts-never-fall" : "read.wind.counts-never-fall-are-they"));
+            reasons.add(
+                    total
+                            ? Messages.of("read.wind.counts-never-fall")
+                            : Messages.of("read.wind.counts-never-fall-are-they"));
         }
         double beyond = beyond(values);
         if (beyond > UNLIKELY) {
