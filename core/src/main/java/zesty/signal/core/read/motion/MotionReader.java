@@ -62,8 +62,10 @@ final class MotionReader extends Recorded {
         Smoothness smooth = Smoothness.NONE;
         int longest = 0;
         int[] faces = new int[FACES.length];
+        GyroScale scale = new GyroScale();
         for (int[] run : stretch.runs()) {
             Attitude attitude = new Attitude(fusion);
+            scale.begin();
             double[] length = new double[run[1] - run[0]];
             double[][] felt = new double[3][length.length];
             double[] turning = new double[axes >= 6 ? length.length : 0];
@@ -71,9 +73,11 @@ final class MotionReader extends Recorded {
                 double[] a = lean.apply(three(stretch, 0, i));
                 double[] m = axes >= 9 ? field.apply(three(stretch, 6, i)) : null;
                 double[] w = axes >= 6 ? still.apply(three(stretch, 3, i)) : null;
-                attitude.next(stretch.seconds()[i] - stretch.seconds()[Math.max(run[0], i - 1)], a, w, m);
+                double step = stretch.seconds()[i] - stretch.seconds()[Math.max(run[0], i - 1)];
+                attitude.next(step, a, w, m);
                 if (w != null) {
                     turning[i - run[0]] = attitude.speed(w);
+                    scale.next(step, a, w);
                 }
                 roll[i] = attitude.roll();
                 pitch[i] = attitude.pitch();
@@ -131,7 +135,7 @@ final class MotionReader extends Recorded {
         items.add(new Item.Word("face", faces[face] > 0 ? FACES[face] : ""));
         items.add(new Item.Events("events", List.of("t_s", "kind"), events));
         return new Reading(
-                quality(stretch, count, axes, strength, strengths, irregular, steps),
+                quality(stretch, count, axes, strength, strengths, irregular, steps, fusion ? scale.off() : Double.NaN),
                 items,
                 working(axes, count, strength));
     }
@@ -161,7 +165,14 @@ final class MotionReader extends Recorded {
     }
 
     private Quality quality(
-            Segment stretch, int count, int axes, double strength, double strengths, int irregular, int steps) {
+            Segment stretch,
+            int count,
+            int axes,
+            double strength,
+            double strengths,
+            int irregular,
+            int steps,
+            double scale) {
         if (count < 3) {
             return new Quality(0, List.of(Messages.of("read.motion.too-few-samples", stretch.length())));
         }
@@ -176,6 +187,10 @@ final class MotionReader extends Recorded {
         if (!(mean > 0.6 && mean < 1.6)) {
             share = 0.2;
             reasons.add(Messages.of("read.motion.acceleration-is-on-average-not", Digits.about(mean, 3)));
+        }
+        if (scale == scale) {
+            share = Math.min(share, 0.2);
+            reasons.add(Messages.of("read.motion.by-gravity-it-turns-times", Digits.about(scale, 2)));
         }
         double earth = strength / count;
         if (axes >= 9 && !FieldFit.earthly(earth)) {

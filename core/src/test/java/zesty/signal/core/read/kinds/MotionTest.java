@@ -167,6 +167,39 @@ class MotionTest {
         assertThat(reading.scalar("activity_g")).isCloseTo(0, within(1e-9));
     }
 
+    /** A gyro in other units, or whose axes lie otherwise, is contradicted by gravity; a bias, noise and knocks are not that. */
+    @ParameterizedTest
+    @CsvSource({
+        "1, 1, 3, 0.01, ''",
+        "1, 1, 8, 0.03, ''",
+        "0.0174533, 1, 3, 0.01, 5",
+        "131, 1, 3, 0.01, 0.007",
+        "1, -1, 1, 0.01, −"
+    })
+    void aGyroInOtherUnitsIsContradictedByGravity(double unit, double sign, double bias, double noise, String times) {
+        Course boat = t -> new double[] {
+            15 * Math.sin(2 * Math.PI * t / 5), 6 * Math.sin(2 * Math.PI * t / 4.1), 40 * Math.sin(t / 9)
+        };
+        double[][] columns = unit(boat, 40, noise, bias, new Random(4));
+        for (int i = 0; i < columns[0].length; i++) {
+            columns[3][i] *= unit * sign;
+            columns[4][i] *= unit * sign;
+            columns[5][i] *= unit;
+            columns[1][i] += i % 700 < 5 ? 0.8 : 0;
+        }
+        Reading reading = Asked.of("motion", RATE, columns);
+        assertThat(reading.quality().reasons().stream()
+                        .filter(one -> one.contains("by the gyro"))
+                        .toList())
+                .hasSize(times.isEmpty() ? 0 : 1)
+                .allMatch(one -> one.startsWith("by gravity it turns " + times));
+        assertThat(reading.quality().share()).isEqualTo(times.isEmpty() ? 1 : 0.2);
+        // Turned about the vertical alone gravity says nothing.
+        Reading level = Asked.of(
+                "motion", RATE, unit(t -> new double[] {0, 0, 50 * Math.sin(t)}, 30, noise, bias, new Random(4)));
+        assertThat(level.quality().reasons()).noneMatch(one -> one.contains("by the gyro"));
+    }
+
     /** A board that goes on at another pace has turned as far as it has turned. */
     @Test
     void whatTurnsTurnsByTheTimeOfItsSamples() {
