@@ -46,6 +46,8 @@ final class MainView extends StackPane {
     private static final double BUSY_SECONDS = 0.5;
     /** How often lanes step where they are not to run. */
     private static final double CALM_SECONDS = 1;
+    /** Nothing moves in a take that nobody touches; what is worked out behind the window comes to be seen as soon as this. */
+    private static final double TAKE_SECONDS = 0.2;
 
     /** What the bars around the lanes take at the usual size of text: their room is kept until they come. */
     private static final double TRAIL_HEIGHT = 138;
@@ -308,7 +310,10 @@ final class MainView extends StackPane {
         if (workspace.view().calm().get() && lanes.fits()) {
             return CALM_SECONDS;
         }
-        return now < busyUntil || someSignal && !lanes.fits() ? 0 : lanes.quietSeconds();
+        if (now < busyUntil || someSignal && !lanes.fits()) {
+            return 0;
+        }
+        return workspace.shown().isLive() ? lanes.quietSeconds() : TAKE_SECONDS;
     }
 
     /** Opens a stop's bench, or closes it when it is open. */

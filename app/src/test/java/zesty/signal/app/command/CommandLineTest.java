@@ -115,35 +115,10 @@ class CommandLineTest {
     @CsvSource(
             delimiter = '!',
             value = {
-                "clean in.csv --column x --recipe lowpass:60@2 --out o.csv!must be below 50 Hz",
-                "clean in.csv --column y --recipe mean:3 --out o.csv!no column 'y'; it has t, x, label",
-                "clean in.csv --column label --recipe mean:3 --out o.csv!line 2, column label: 'a' where a number",
-                "clean in.csv --column x --rate -5 --recipe mean:3 --out o.csv!--rate must be above 0",
-                "clean in.csv --column x --rate fast --recipe mean:3 --out o.csv!--rate must be a number, was 'fast'",
-                "clean in.csv --column x --recipe mean:3 --both-ways --once-through --out o.csv!mutually exclusive",
-                "clean no.csv --column x --recipe mean:3 --out o.csv!no.csv is not there",
-                "clean empty.csv --column x --recipe mean:3 --out o.csv!is empty",
-                "clean one.csv --column x --rate 9 --recipe mean:3 --out o.csv!holds one row",
-                "extract pulse in.csv --column x --set knd=optical --json!no setting is called 'knd'; there is kind",
-                "extract pulse in.csv --column x --set kind=radio --json!kind takes optical or electrical, was 'radio'",
-                "extract pulse in.csv --column x --rate 10 --json!needs 20 to 100000 samples/s, not 10",
-                "extract puls in.csv --column x --json!no extractor is called 'puls'",
-                "decode empty.csv!is empty",
-                "decode in.csv --format morse!no format is called 'morse'",
-                "record usb:1 --out o.zest!none of the known kinds",
-                "record sim:deck --out o.zest --for soon!'soon' is no duration",
-                "record sim:deck --out o.csv --for 1s!must end in .zest",
                 "record file:words.txt --out o.zest!it ended without a line of numbers",
-                "simulate boat!no simulated board is called 'boat'",
-                "simulate deck --sped 2!simulate does not take '--sped'; it takes --tcp, --seed, --for, --speed",
-                "info in.csv!is no take",
-                "export in.csv --to o.csv!is no take",
                 "fly!no command is called 'fly'; there are demo, pictures, boards"
             })
     void wrongWordsAreOneLineAndStatusTwoAndWriteNothing(String words, String said) throws Exception {
-        Files.writeString(folder.resolve("in.csv"), "t,x,label\n0,1,a\n0.01,2,b\n0.02,3,c\n");
-        Files.writeString(folder.resolve("one.csv"), "x\n1\n");
-        Files.writeString(folder.resolve("empty.csv"), "");
         Files.writeString(folder.resolve("words.txt"), "hello\nthere\n");
         Run ran = zesty(words.split(" "));
         assertThat(ran.status()).as(ran.err()).isEqualTo(2);
@@ -154,7 +129,6 @@ class CommandLineTest {
                 .asString()
                 .contains(said);
         assertThat(ran.out()).isEmpty();
-        assertThat(folder.resolve("o.csv")).doesNotExist();
         assertThat(folder.resolve("o.zest")).doesNotExist();
     }
 

@@ -28,7 +28,6 @@ import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.api.parallel.ResourceAccessMode;
 import org.junit.jupiter.api.parallel.ResourceLock;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Floods, little memory, full disks, signals and strangers: nothing is lost, nothing is invented, and what is said is so. */
@@ -352,43 +351,6 @@ class PressureTest {
 
     private static String after(String words) {
         return words.contains(" > ") ? "> " + words.split(" > ")[1] : "";
-    }
-
-    @ParameterizedTest
-    @CsvSource(
-            delimiter = '!',
-            value = {
-                "info text.zest!2!text.zest is no take, or cannot be read: it is not the file of a take",
-                "info folder.zest!2!folder.zest is a folder, no take",
-                "decode folder.zest!2!folder.zest is a folder; a file of bytes is needed",
-                "clean in.csv --column a --rate 9 --recipe mean:3 --out in.csv!2!in.csv is what is read, under this or another name",
-                "clean in.csv --column a --rate 9 --recipe mean:3 --out take.zest!2!take.zest is there already",
-                "export take.zest --to in.csv!2!in.csv is there already",
-                "record file:rows.txt --out take.zest!2!take.zest is there already",
-                "clean huge.csv --column a --rate 9 --recipe mean:3 --out o.csv!2!longer than 16 million signs",
-                "calibrate far.csv --json!2!too large or differ too much to be fitted",
-                "record tcp:127.0.0.1:1 --out o.zest!1!does not answer (nobody listens there)",
-                "record tcp:*x:7070 --out o.zest!2!write tcp:*@ADDRESS:PORT"
-            })
-    void badFilesAreToldInOurOwnWords(String words, int status, String said) throws Exception {
-        Files.writeString(folder.resolve("text.zest"), "this is no take\n".repeat(300));
-        Files.createDirectory(folder.resolve("folder.zest"));
-        Files.writeString(folder.resolve("in.csv"), "a\n1\n2\n3\n4\n");
-        Files.writeString(folder.resolve("far.csv"), "raw,reference\n1e308,1\n-1e308,2\n5e307,1e308\n");
-        flooded("rows.txt", 10_000);
-        if (words.contains("huge")) {
-            Files.writeString(folder.resolve("huge.csv"), "a\n1\n" + "9".repeat(17_000_000) + "\n");
-        }
-        Files.writeString(folder.resolve("take.zest"), "somebody's");
-        Run ran = Run.of(folder, words.split(" "));
-        assertThat(ran.err().lines()).singleElement().asString().contains(said);
-        assertThat(ran.status()).isEqualTo(status);
-        assertThat(ran.out()).isEmpty();
-        assertThat(ran.err()).doesNotContain("Exception", "java.", "SQL");
-        assertThat(folder.resolve("take.zest")).hasContent("somebody's");
-        assertThat(folder.resolve("in.csv")).hasContent("a\n1\n2\n3\n4\n");
-        assertThat(folder.resolve("o.csv")).doesNotExist();
-        assertThat(folder.resolve("o.zest")).doesNotExist();
     }
 
     @Test

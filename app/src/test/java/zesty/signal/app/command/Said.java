@@ -5,9 +5,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayOutputStream;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** What a command said that was asked in this process: much quicker than a process of its own. */
 record Said(int status, String out, String err) {
+    private static final Pattern FILE = Pattern.compile("\\b\\w+\\.(csv|zest|txt)\\b");
+
     static Said zesty(String... words) {
         PrintStream out = System.out;
         PrintStream err = System.err;
@@ -23,6 +28,14 @@ record Said(int status, String out, String err) {
             System.setOut(out);
             System.setErr(err);
         }
+    }
+
+    /** @param words parted by spaces, with files of the folder by their names alone */
+    static Said in(Path folder, String words) {
+        String whole = FILE.matcher(words)
+                .replaceAll(file ->
+                        Matcher.quoteReplacement(folder.resolve(file.group()).toString()));
+        return zesty(whole.split(" "));
     }
 
     /** @return the answer, of a command that was done */

@@ -163,6 +163,82 @@ class WordsTest {
         assertThat(folder.resolve("o.zest")).doesNotExist();
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "clean in.csv --column x --recipe lowpass:60@2 --out o.csv!must be below 50 Hz",
+                "clean in.csv --column y --recipe mean:3 --out o.csv!no column 'y'; it has t, x, label",
+                "clean in.csv --column label --recipe mean:3 --out o.csv!line 2, column label: 'a' where a number",
+                "clean in.csv --column x --rate -5 --recipe mean:3 --out o.csv!--rate must be above 0",
+                "clean in.csv --column x --rate fast --recipe mean:3 --out o.csv!--rate must be a number, was 'fast'",
+                "clean in.csv --column x --recipe mean:3 --both-ways --once-through --out o.csv!mutually exclusive",
+                "clean no.csv --column x --recipe mean:3 --out o.csv!no.csv is not there",
+                "clean empty.csv --column x --recipe mean:3 --out o.csv!is empty",
+                "clean one.csv --column x --rate 9 --recipe mean:3 --out o.csv!holds one row",
+                "extract pulse in.csv --column x --set knd=optical --json!no setting is called 'knd'; there is kind",
+                "extract pulse in.csv --column x --set kind=radio --json!kind takes optical or electrical, was 'radio'",
+                "extract pulse in.csv --column x --rate 10 --json!needs 20 to 100000 samples/s, not 10",
+                "extract puls in.csv --column x --json!no extractor is called 'puls'",
+                "decode empty.csv!is empty",
+                "decode in.csv --format morse!no format is called 'morse'",
+                "record usb:1 --out o.zest!none of the known kinds",
+                "record sim:deck --out o.zest --for soon!'soon' is no duration",
+                "record sim:deck --out o.csv --for 1s!must end in .zest",
+                "simulate boat!no simulated board is called 'boat'",
+                "simulate deck --sped 2!simulate does not take '--sped'; it takes --tcp, --seed, --for, --speed",
+                "info in.csv!is no take",
+                "export in.csv --to o.csv!is no take"
+            })
+    void wrongWordsAboutFilesAreOneLineAndWriteNothing(String words, String said) throws Exception {
+        Files.writeString(folder.resolve("in.csv"), "t,x,label\n0,1,a\n0.01,2,b\n0.02,3,c\n");
+        Files.writeString(folder.resolve("one.csv"), "x\n1\n");
+        Files.writeString(folder.resolve("empty.csv"), "");
+        Said ran = Said.in(folder, words);
+        assertThat(ran.status()).as(ran.err()).isEqualTo(2);
+        assertThat(ran.err().lines()).as(ran.err()).singleElement().asString().contains(said);
+        assertThat(ran.out()).isEmpty();
+        assertThat(folder.resolve("o.csv")).doesNotExist();
+        assertThat(folder.resolve("o.zest")).doesNotExist();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '!',
+            value = {
+                "info text.zest!2!text.zest is no take, or cannot be read: it is not the file of a take",
+                "info folder.zest!2!folder.zest is a folder, no take",
+                "decode folder.zest!2!folder.zest is a folder; a file of bytes is needed",
+                "clean in.csv --column a --rate 9 --recipe mean:3 --out in.csv!2!in.csv is what is read, under this or another name",
+                "clean in.csv --column a --rate 9 --recipe mean:3 --out take.zest!2!take.zest is there already",
+                "export take.zest --to in.csv!2!in.csv is there already",
+                "record file:rows.txt --out take.zest!2!take.zest is there already",
+                "clean huge.csv --column a --rate 9 --recipe mean:3 --out o.csv!2!longer than 16 million signs",
+                "calibrate far.csv --json!2!too large or differ too much to be fitted",
+                "record tcp:127.0.0.1:1 --out o.zest!1!does not answer (nobody listens there)",
+                "record tcp:*x:7070 --out o.zest!2!write tcp:*@ADDRESS:PORT"
+            })
+    void badFilesAreToldInOurOwnWords(String words, int status, String said) throws Exception {
+        Files.writeString(folder.resolve("text.zest"), "this is no take\n".repeat(300));
+        Files.createDirectory(folder.resolve("folder.zest"));
+        Files.writeString(folder.resolve("in.csv"), "a\n1\n2\n3\n4\n");
+        Files.writeString(folder.resolve("far.csv"), "raw,reference\n1e308,1\n-1e308,2\n5e307,1e308\n");
+        Files.writeString(folder.resolve("rows.txt"), "1,2\n".repeat(10_000));
+        if (words.contains("huge")) {
+            Files.writeString(folder.resolve("huge.csv"), "a\n1\n" + "9".repeat(17_000_000) + "\n");
+        }
+        Files.writeString(folder.resolve("take.zest"), "somebody's");
+        Said ran = Said.in(folder, words);
+        assertThat(ran.err().lines()).singleElement().asString().contains(said);
+        assertThat(ran.status()).isEqualTo(status);
+        assertThat(ran.out()).isEmpty();
+        assertThat(ran.err()).doesNotContain("Exception", "java.", "SQL");
+        assertThat(folder.resolve("take.zest")).hasContent("somebody's");
+        assertThat(folder.resolve("in.csv")).hasContent("a\n1\n2\n3\n4\n");
+        assertThat(folder.resolve("o.csv")).doesNotExist();
+        assertThat(folder.resolve("o.zest")).doesNotExist();
+    }
+
     private Path capture(String board, int frames) throws Exception {
         SimulatedBoard simulated = SimulatedBoards.create(board, 1);
         ByteArrayOutputStream out = new ByteArrayOutputStream();

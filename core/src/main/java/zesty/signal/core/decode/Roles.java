@@ -80,9 +80,7 @@ final class Roles {
             String name = column.name().toLowerCase(Locale.ROOT);
             double[] own = values.get(c);
             boolean edge = name.contains("edge");
-            // A board that sends its clock without a word sends its count behind it.
-            boolean numbered =
-                    c == 1 && clock != null && clock.column() == 0 && nameless(found, 0) && nameless(found, 1);
+            boolean behindClock = c == 1 && clock != null && clock.column() == 0 && nameless(found, 0);
             boolean unnamed =
                     c == 0 && found.size() > 1 && UNNAMED.matcher(name).matches();
             // A board whose loop does other things is late now and then; that rows carry a count says that it is one of
@@ -102,9 +100,8 @@ final class Roles {
                 if (edge) {
                     found.set(c, column.withRole(Role.EDGE));
                 }
-            } else if ((SEQUENCES.contains(name) && found.size() > 1 && own.length >= 3
-                            || numbered && found.size() > 2 && own.length >= FEWEST_TICKS && rises(own))
-                    && countsUp(own)) {
+            } else if (SEQUENCES.contains(name) && found.size() > 1 && own.length >= 3 && countsUp(own)
+                    || behindClock && numbersRows(found, own)) {
                 found.set(c, column.withRole(Role.SEQUENCE));
             } else if (STATIONS.contains(name) && found.size() > 1 && isStation(own, name)) {
                 found.set(c, column.withRole(Role.STATION));
@@ -116,13 +113,23 @@ final class Roles {
     /** @return the columns of a stream that nobody named, of which the first turned out to be that clock: its count stands behind it */
     static List<Column> behindClock(List<Column> columns, Rows rows) {
         List<Column> found = new ArrayList<>(columns);
-        if (columns.size() > 2 && nameless(columns, 1) && rows.count() >= FEWEST_TICKS) {
-            double[] own = Arrays.copyOf(rows.columns()[1], rows.count());
-            if (rises(own) && countsUp(own)) {
-                found.set(1, columns.get(1).withRole(Role.SEQUENCE));
-            }
+        if (columns.size() > 1 && numbersRows(columns, Arrays.copyOf(rows.columns()[1], rows.count()))) {
+            found.set(1, columns.get(1).withRole(Role.SEQUENCE));
         }
         return found;
+    }
+
+    /**
+     * A board that sends its clock without a word sends its count behind it.
+     *
+     * @param second the numbers of the column behind the clock
+     */
+    private static boolean numbersRows(List<Column> columns, double[] second) {
+        return columns.size() > 2
+                && nameless(columns, 1)
+                && second.length >= FEWEST_TICKS
+                && rises(second)
+                && countsUp(second);
     }
 
     static boolean nameless(List<Column> columns, int index) {

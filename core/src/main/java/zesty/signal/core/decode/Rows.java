@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import java.util.Arrays;
+import java.util.stream.IntStream;
 
 /**
  * Decoded rows, by column: {@code columns[c][row]}, of which the first {@code count} rows hold. The receiver owns it.
@@ -32,13 +33,15 @@ public record Rows(double[][] columns, int count, double[][] frames, int[] resta
             both[c] = Arrays.copyOf(columns[c], count + second.count);
             System.arraycopy(second.columns[c], 0, both[c], count, second.count);
         }
-        int[] later = Arrays.stream(second.restarts).map(row -> row + count).toArray();
+        int[] starts = IntStream.concat(
+                        Arrays.stream(restarts), Arrays.stream(second.restarts).map(row -> row + count))
+                .toArray();
         double[][] pictures = null;
         if (frames != null && second.frames != null) {
             pictures = Arrays.copyOf(frames, count + second.count);
             System.arraycopy(second.frames, 0, pictures, count, second.count);
         }
-        return new Rows(both, count + second.count, pictures, later);
+        return new Rows(both, count + second.count, pictures, starts);
     }
 
     /** @return the rows from that one on */

@@ -26,6 +26,8 @@ import zesty.signal.core.text.Messages;
 /** The table of snapshots below the lanes: a remark, a press, a row. */
 public final class SnapshotPanel extends VBox {
     private static final double MOST_HEIGHT = 170;
+    /** One a second for a day makes 86 400 rows: all are kept in the file, and the newest are shown, each press anew. */
+    private static final int MOST_SHOWN = 60;
 
     private final Workspace workspace;
     private final SnapshotTable table;
@@ -140,10 +142,7 @@ public final class SnapshotPanel extends VBox {
     private void fill() {
         grid.getChildren().clear();
         List<SnapshotTable.Row> rows = table.rows();
-        hint.setText(
-                rows.isEmpty()
-                        ? Messages.of("parts.write-where-the-sensor-is-wait")
-                        : rows.size() + (rows.size() == 1 ? Messages.of("parts.row") : Messages.of("parts.rows-2")));
+        hint.setText(count(rows.size()));
         if (rows.isEmpty()) {
             return;
         }
@@ -154,8 +153,9 @@ public final class SnapshotPanel extends VBox {
             String unit = head.unit().isEmpty() ? "" : ", " + head.unit();
             cell(new Label(head.name() + unit), c + 2, 0, "hint", HPos.RIGHT);
         }
-        for (int r = 0; r < rows.size(); r++) {
-            SnapshotTable.Row row = rows.get(r);
+        List<SnapshotTable.Row> newest = rows.subList(Math.max(0, rows.size() - MOST_SHOWN), rows.size());
+        for (int r = 0; r < newest.size(); r++) {
+            SnapshotTable.Row row = newest.get(r);
             cell(new Label(Digits.fixed(row.seconds(), 0)), 0, r + 1, "table-number", HPos.RIGHT);
             cell(new Label(row.remark()), 1, r + 1, "", HPos.LEFT);
             for (int c = 0; c < row.means().length; c++) {
@@ -164,6 +164,16 @@ public final class SnapshotPanel extends VBox {
         }
         scroll.layout();
         scroll.setVvalue(1);
+    }
+
+    private static String count(int rows) {
+        if (rows == 0) {
+            return Messages.of("parts.write-where-the-sensor-is-wait");
+        }
+        if (rows > MOST_SHOWN) {
+            return Messages.of("parts.rows-the-newest", rows, MOST_SHOWN);
+        }
+        return rows + (rows == 1 ? Messages.of("parts.row") : Messages.of("parts.rows-2"));
     }
 
     /** As many digits as the noise bears out. */

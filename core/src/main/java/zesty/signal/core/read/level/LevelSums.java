@@ -103,9 +103,10 @@ final class LevelSums {
         }
         double squares = 0;
         long kept = zeros;
+        // Most are empty.
         for (int cell = 0; cell < counts.length; cell++) {
-            double value = value(cell);
-            if (counts[cell] > 0 && value <= bound) {
+            if (counts[cell] > 0 && value(cell) <= bound) {
+                double value = value(cell);
                 squares += counts[cell] * value * value;
                 kept += counts[cell];
             }

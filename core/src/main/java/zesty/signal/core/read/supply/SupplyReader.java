@@ -18,6 +18,8 @@ final class SupplyReader extends Recorded {
 
     private static final double HOUR = 3600;
     private static final double MUCH_MISSING = 0.05;
+    /** No battery that a maker measures gives more, in A or in V: it is another unit, or the converter's steps. */
+    private static final double MOST = 1000;
 
     private final double cutoff;
     private final double capacity;
@@ -90,7 +92,13 @@ final class SupplyReader extends Recorded {
         items.add(new Item.Scalar("missing_s", charge.missing()));
         items.add(new Item.Records("states", List.of("mean_a", "share", "ah_a_day"), States.of(amps)));
         boolean unsteady = left == left && !(capacity > 0) && loadStepsIn(amps, lastTenth(seconds));
-        return new Reading(quality(n, charge, resistance, unsteady), items, working(charge, energy, resistance, both));
+        double beyond = Math.max(largest(amps), both ? largest(volts) : 0);
+        return new Reading(
+                quality(n, charge, resistance, unsteady, beyond), items, working(charge, energy, resistance, both));
+    }
+
+    private static double largest(double[] x) {
+        return Arrays.stream(x).map(Math::abs).filter(v -> v > MOST).max().orElse(0);
     }
 
     /** @return −ΔV/ΔI by least squares over all steps, its standard error, and how many there are */
@@ -146,7 +154,8 @@ final class SupplyReader extends Recorded {
         return LoadSteps.in(amps).stream().anyMatch(step -> step.at() > from);
     }
 
-    private static Quality quality(int n, Sum charge, double[] resistance, boolean unsteady) {
+    /** @param beyond a current or a voltage that there is not; 0 for none */
+    private static Quality quality(int n, Sum charge, double[] resistance, boolean unsteady, double beyond) {
         if (n < 3) {
             return new Quality(0, List.of(Messages.of("read.supply.too-few-samples", n)));
         }
@@ -161,6 +170,10 @@ final class SupplyReader extends Recorded {
                     Digits.about(charge.missing(), 3),
                     Digits.about(whole, 3),
                     (part > MUCH_MISSING ? Messages.of("read.supply.so-charge-and-energy-are-too-small") : "")));
+        }
+        if (beyond > 0) {
+            share = Math.min(share, 0.2);
+            reasons.add(Messages.of("read.supply.no-battery-gives", Digits.about(beyond, 3)));
         }
         if (unsteady) {
             share = Math.min(share, 0.5);

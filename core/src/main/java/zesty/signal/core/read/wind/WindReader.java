@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import zesty.signal.core.read.Item;
-import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.read.Recorded;
 import zesty.signal.core.sample.Order;
@@ -17,8 +16,6 @@ import zesty.signal.core.text.Messages;
  */
 final class WindReader extends Recorded {
     private static final double STANDS_SECONDS = 3;
-    private static final double GUST_SECONDS = 3;
-    private static final double GRID_SECONDS = 0.25;
     /** From force 1 on, in m/s: the international scale of wind force. */
     private static final double[] FORCES = {0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7};
 
@@ -41,12 +38,6 @@ final class WindReader extends Recorded {
 
     /** Rows to either side that a count is held against. */
     private static final int AROUND = 20;
-    /** A second so many times as fast as any that is not beside it is no wind. */
-    private static final double UNLIKELY = 3;
-
-    private static final int FEWEST_SECONDS = 10;
-    /** Beyond the gusts of any storm but a few, in m/s. */
-    private static final double MOST_MPS = 70;
 
     private final String input;
     private final double factor;
@@ -63,86 +54,27 @@ final class WindReader extends Recorded {
         this.rateHz = rateHz;
     }
 
-    /** Speeds that hold from one moment to the next. */
-    private static final class Speeds {
-        private double[] until = new double[256];
-        private double[] mps = new double[256];
-        private int count;
-        private double from = Double.NaN;
-
-        void add(double begin, double end, double speed) {
-            if (Double.isNaN(from)) {
-                from = begin;
-            }
-            if (count == until.length) {
-                until = Arrays.copyOf(until, 2 * count);
-                mps = Arrays.copyOf(mps, 2 * count);
-            }
-            until[count] = end;
-            mps[count++] = speed;
-        }
-
-        double end() {
-            return count == 0 ? from : until[count - 1];
-        }
-
-        /** @return metres of wind that have gone by at moments rising from the start, each */
-        double[] way(double[] at) {
-            double[] way = new double[at.length];
-            double gone = 0;
-            double since = from;
-            int k = 0;
-            for (int i = 0; i < at.length; i++) {
-                while (k < count && until[k] <= at[i]) {
-                    gone += (until[k] - since) * mps[k];
-                    since = until[k++];
-                }
-                way[i] = gone + (k < count ? (at[i] - since) * mps[k] : 0);
-            }
-            return way;
-        }
-    }
-
     @Override
     protected Reading read(Segment stretch) {
-        int[] bounces = {0};
-        int[] stalls = {0};
-        Speeds speeds =
-                switch (input) {
-                    case Wind.COUNT -> counted(stretch, stretch.ports()[0], stalls);
-                    case Wind.EDGES -> timed(stretch.present(0), Double.NaN, Double.NaN, bounces);
-                    default -> wave(stretch, bounces);
-                };
-        boolean rising = input.equals(Wind.COUNT) && RunningTotal.is(stretch.present(0));
-        // No wind blows like that: it is a count from the start on.
-        boolean total = rising && speeds.end() > speeds.from && extremes(speeds)[1] > MOST_MPS;
-        if (total) {
-            stalls[0] = 0;
-            speeds = counted(stretch, RunningTotal.steps(stretch.ports()[0]), stalls);
-        }
-        double length = speeds.end() - speeds.from;
-        boolean any = length > 0;
-        double mean = any ? speeds.way(new double[] {speeds.end()})[0] / length : Double.NaN;
-        double[] extremes = any ? extremes(speeds) : new double[] {Double.NaN, Double.NaN};
-        double[] seconds = new double[any ? (int) Math.max(1, Math.floor(length + 1e-9)) : 0];
-        double[] values = new double[seconds.length];
-        for (int i = 0; i < seconds.length; i++) {
-            double from = speeds.from + i;
-            double[] way = speeds.way(new double[] {from, Math.min(from + 1, speeds.end())});
-            seconds[i] = from + 0.5;
-            values[i] = (way[1] - way[0]) / Math.min(1, length);
-        }
+        Turned turned = turned(stretch);
+        Speeds speeds = turned.speeds();
+        boolean any = speeds.any();
+        double mean = speeds.mean();
+        Speeds.Extremes extremes = speeds.extremes();
+        double[] values = speeds.ofSeconds();
+        double[] seconds = new double[values.length];
+        Arrays.setAll(seconds, i -> speeds.from() + i + 0.5);
         int force = 0;
         while (force < FORCES.length && mean >= FORCES[force]) {
             force++;
         }
         List<Item> items = new ArrayList<>();
         items.add(new Item.Scalar("mean_mps", mean));
-        items.add(new Item.Scalar("gust_mps", extremes[1]));
-        items.add(new Item.Scalar("lull_mps", extremes[0]));
+        items.add(new Item.Scalar("gust_mps", extremes.gust()));
+        items.add(new Item.Scalar("lull_mps", extremes.lull()));
         items.add(new Item.Scalar("beaufort", any ? force : Double.NaN));
         for (int minutes : Wind.MEANS_MINUTES) {
-            items.add(new Item.Scalar("mean_" + minutes + "min_mps", newest(speeds, 60 * minutes)));
+            items.add(new Item.Scalar("mean_" + minutes + "min_mps", speeds.newest(60 * minutes)));
         }
         items.add(new Item.Scalar("turbulence", turbulence(values, mean)));
         items.add(new Item.Trace("series", "m/s", "mps", seconds, values));
@@ -152,11 +84,27 @@ final class WindReader extends Recorded {
         items.add(new Item.Records("rose", List.of("from_deg", "share", "mps"), List.of(vane.rose())));
         items.add(new Item.Word("force", any ? force + ": " + WORDS[force] : ""));
         items.add(new Item.Word("also", any ? alsoIn(mean) : ""));
-        items.add(new Item.Scalar("bounces", bounces[0]));
-        return new Reading(
-                quality(stretch, length, mean, extremes[1], rising, total, bounces[0], stalls[0], values),
-                items,
-                working(mean, length, bounces[0]));
+        items.add(new Item.Scalar("bounces", turned.bounces()));
+        return new Reading(WindQuality.of(turned, stretch.length(), values), items, working(turned));
+    }
+
+    private Turned turned(Segment stretch) {
+        return switch (input) {
+            case Wind.COUNT -> counted(stretch);
+            case Wind.EDGES -> timed(stretch.present(0), Double.NaN, Double.NaN);
+            default -> wave(stretch);
+        };
+    }
+
+    private Turned counted(Segment stretch) {
+        double[] pulses = stretch.ports()[0];
+        Turned asPulses = counted(stretch, pulses, Turned.Counts.SINCE_THE_ROW_BEFORE);
+        if (!RunningTotal.is(stretch.present(0))) {
+            return asPulses;
+        }
+        return WindQuality.noWind(asPulses.speeds().extremes().gust())
+                ? counted(stretch, RunningTotal.steps(pulses), Turned.Counts.TOTAL)
+                : counted(stretch, pulses, Turned.Counts.MAYBE_A_TOTAL);
     }
 
     private static String alsoIn(double mps) {
@@ -170,7 +118,7 @@ final class WindReader extends Recorded {
     /** What the vane said, each row with the wind that blew up to it. */
     private Vane vane(Segment stretch, Speeds speeds) {
         Vane vane = new Vane();
-        if (stretch.ports().length < 2 || speeds.count == 0) {
+        if (stretch.ports().length < 2 || !speeds.any()) {
             return vane;
         }
         double[] at = stretch.seconds();
@@ -182,16 +130,6 @@ final class WindReader extends Recorded {
             }
         }
         return vane;
-    }
-
-    /** @return the mean of the newest so many seconds; NaN where the record is shorter */
-    private static double newest(Speeds speeds, double seconds) {
-        double from = speeds.end() - seconds;
-        if (!(from >= speeds.from - 1e-9)) {
-            return Double.NaN;
-        }
-        double[] way = speeds.way(new double[] {from, speeds.end()});
-        return (way[1] - way[0]) / seconds;
     }
 
     /** The spread of the means of a second over the mean. */
@@ -211,11 +149,10 @@ final class WindReader extends Recorded {
     /**
      * Pulses a row: in a row without any the cups may still turn slowly, so what comes next is spread over it. Where rows
      * are missing, a board that stalled counted on and says it in the next row; a link that lost them did not.
-     *
-     * @param stalls counts the rows that hold what was counted while none came
      */
-    private Speeds counted(Segment stretch, double[] pulses, int[] stalls) {
+    private Turned counted(Segment stretch, double[] pulses, Turned.Counts counts) {
         Speeds speeds = new Speeds();
+        int stalls = 0;
         double[] seconds = stretch.seconds();
         double usual = 1 / rateHz;
         int before = -1;
@@ -226,7 +163,7 @@ final class WindReader extends Recorded {
             double last = seconds[run[0]] - usual;
             if (before >= 0 && stalled(pulses, run[0], (seconds[run[0]] - seconds[before]) * rateHz)) {
                 last = seconds[before];
-                stalls[0]++;
+                stalls++;
             }
             for (int i = run[0]; i < run[1]; i++) {
                 if (pulses[i] > 0) {
@@ -243,7 +180,7 @@ final class WindReader extends Recorded {
             }
             before = run[1] - 1;
         }
-        return speeds;
+        return new Turned(speeds, counts, 0, stalls);
     }
 
     /**
@@ -263,15 +200,15 @@ final class WindReader extends Recorded {
     }
 
     /** @param from and until what the record covers; NaN: from the first edge to the last */
-    private Speeds timed(double[] all, double from, double until, int[] bounces) {
+    private Turned timed(double[] all, double from, double until) {
         Speeds speeds = new Speeds();
         double[] edges = Edges.withoutBounces(all);
-        bounces[0] = all.length - edges.length;
+        Turned found = Turned.of(speeds, all.length - edges.length);
         if (edges.length == 0) {
             if (until > from) {
                 speeds.add(from, until, 0);
             }
-            return speeds;
+            return found;
         }
         if (edges[0] > from) {
             double first = edges.length > 1 ? edges[1] - edges[0] : STANDS_SECONDS;
@@ -299,13 +236,13 @@ final class WindReader extends Recorded {
                 speeds.add(last + turns, until, 0);
             }
         }
-        return speeds;
+        return found;
     }
 
-    private Speeds wave(Segment stretch, int[] bounces) {
+    private Turned wave(Segment stretch) {
         double[] there = stretch.present(0);
         if (there.length < 3) {
-            return new Speeds();
+            return Turned.of(new Speeds(), 0);
         }
         double low = Order.quantile(there, 0.02);
         double high = Order.quantile(there, 0.98);
@@ -319,7 +256,7 @@ final class WindReader extends Recorded {
             }
         }
         double[] seconds = stretch.seconds();
-        return timed(Arrays.copyOf(found, count), seconds[0], seconds[seconds.length - 1] + 1 / rateHz, bounces);
+        return timed(Arrays.copyOf(found, count), seconds[0], seconds[seconds.length - 1] + 1 / rateHz);
     }
 
     /** From the changes from sample to sample, most of which are no edges. */
@@ -331,98 +268,8 @@ final class WindReader extends Recorded {
         return Order.median(changes) / 0.954;
     }
 
-    private static double[] extremes(Speeds speeds) {
-        double length = speeds.end() - speeds.from;
-        double window = Math.min(GUST_SECONDS, length);
-        int steps = (int) Math.max(0, Math.floor((length - window) / GRID_SECONDS + 1e-9));
-        double[] from = new double[steps + 1];
-        double[] to = new double[steps + 1];
-        for (int i = 0; i <= steps; i++) {
-            from[i] = speeds.from + i * GRID_SECONDS;
-            to[i] = from[i] + window;
-        }
-        double[] before = speeds.way(from);
-        double[] after = speeds.way(to);
-        double low = Double.MAX_VALUE;
-        double high = 0;
-        for (int i = 0; i <= steps; i++) {
-            double mean = (after[i] - before[i]) / window;
-            low = Math.min(low, mean);
-            high = Math.max(high, mean);
-        }
-        return new double[] {low, high};
-    }
-
-    /** @return how many times as fast the fastest second is as any that is not beside it; 0 for few seconds */
-    private static double beyond(double[] values) {
-        int top = 0;
-        for (int i = 0; i < values.length; i++) {
-            top = values[i] > values[top] ? i : top;
-        }
-        double other = 0;
-        for (int i = 0; i < values.length; i++) {
-            other = Math.abs(i - top) > 2 ? Math.max(other, values[i]) : other;
-        }
-        return values.length < FEWEST_SECONDS || other == 0 ? 0 : values[top] / other;
-    }
-
-    private static Quality quality(
-            Segment stretch,
-            double length,
-            double mean,
-            double gust,
-            boolean rising,
-            boolean total,
-            int bounces,
-            int stalls,
-            double[] values) {
-        if (!(length > 0)) {
-            return new Quality(
-                    stretch.length() > 2 ? 0.1 : 0,
-                    List.of(
-                            stretch.length() == 0
-                                    ? Messages.of("read.wind.nothing-has-come-yet")
-                                    : Messages.of("read.wind.too-little-for-a-speed")));
-        }
-        List<String> reasons = new ArrayList<>();
-        double share = 1;
-        if (length < GUST_SECONDS) {
-            share = 0.4;
-            reasons.add(Messages.of("read.wind.shorter-than-the-3-s-of-a-gust"));
-        }
-        if (gust > MOST_MPS) {
-            share = Math.min(share, 0.3);
-            reasons.add(Messages.of("read.wind.no-wind-blows-at", Digits.fixed(gust, 0)));
-        }
-        if (rising) {
-            share = Math.min(share, total ? 0.8 : 0.6);
-            reasons.add(
-                    total
-                            ? Messages.of("read.wind.counts-never-fall")
-                            : Messages.of("read.wind.counts-never-fall-are-they"));
-        }
-        double beyond = beyond(values);
-        if (beyond > UNLIKELY) {
-            share = Math.min(share, 0.3);
-            reasons.add(0, Messages.of("read.wind.one-second-is-times-as-fast-as-any", Digits.fixed(beyond, 0)));
-        }
-        if (stalls > 0) {
-            share = Math.min(share, 0.9);
-            reasons.add(Messages.of(
-                    "read.wind.what-was-counted-while-no-row-was",
-                    stalls + (stalls == 1 ? Messages.of("read.wind.row-holds") : Messages.of("read.wind.rows-hold"))));
-        }
-        if (mean == 0) {
-            reasons.add(Messages.of("read.wind.calm-no-pulse-received"));
-        }
-        if (bounces > 0) {
-            reasons.add(Messages.of("read.wind.edges-left-out-the-contact-bounces", bounces));
-        }
-        return new Quality(share, reasons);
-    }
-
-    private List<String> working(double mean, double length, int bounces) {
-        if (!(length > 0)) {
+    private List<String> working(Turned turned) {
+        if (!turned.speeds().any()) {
             return List.of();
         }
         return List.of(Messages.of(
@@ -430,7 +277,7 @@ final class WindReader extends Recorded {
                 Digits.of(factor),
                 Digits.of(offset),
                 Digits.of(STANDS_SECONDS),
-                Digits.fixed(length, 1),
-                Digits.fixed(mean, 2)));
+                Digits.fixed(turned.speeds().length(), 1),
+                Digits.fixed(turned.speeds().mean(), 2)));
     }
 }

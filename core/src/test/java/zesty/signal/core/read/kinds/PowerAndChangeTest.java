@@ -58,6 +58,17 @@ class PowerAndChangeTest {
     }
 
     @ParameterizedTest
+    @CsvSource({"1000, 1, true", "1, 1000, true", "1, 1, false"})
+    void milliampsAndMillivoltsReadAsAmpsAndVoltsAreDoubted(double currents, double voltages, boolean doubted) {
+        double[] seconds = times(60, 1);
+        double[] amps = Arrays.stream(seconds).map(t -> currents * (2 + t / 60)).toArray();
+        double[] volts =
+                Arrays.stream(seconds).map(t -> voltages * (12.6 - t / 600)).toArray();
+        Reading reading = read("supply", Map.of(), seconds, amps, volts);
+        assertThat(reading.quality().share() < 0.3).isEqualTo(doubted);
+    }
+
+    @ParameterizedTest
     @CsvSource({"0.15,0.002,1", "0.05,0.004,2", "0.4,0.01,3", "0.15,0.002,4"})
     void innerResistanceComesFromLoadStepsInNoiseAndSlowRampsGiveNone(double ohms, double noise, long seed) {
         Random random = new Random(seed);

@@ -16,6 +16,7 @@ import zesty.signal.takes.Decision;
 final class DecisionLines extends VBox {
     private static final int SHOWN = 6;
     private final VBox lines = new VBox(1);
+    private List<Decision> newest;
 
     DecisionLines() {
         super(3);
@@ -27,9 +28,14 @@ final class DecisionLines extends VBox {
 
     /** @param log oldest first */
     void show(List<Decision> log) {
+        List<Decision> now = List.copyOf(log.subList(Math.max(0, log.size() - SHOWN), log.size()));
+        if (now.equals(newest)) {
+            return;
+        }
+        newest = now;
         List<FlowPane> made = new ArrayList<>();
-        for (int i = log.size() - 1; i >= Math.max(0, log.size() - SHOWN); i--) {
-            made.add(line(log.get(i)));
+        for (int i = now.size() - 1; i >= 0; i--) {
+            made.add(line(now.get(i)));
         }
         lines.getChildren().setAll(made);
         if (made.isEmpty()) {
