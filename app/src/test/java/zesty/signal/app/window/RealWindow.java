@@ -4,9 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -71,16 +74,30 @@ abstract class RealWindow {
     /** Takes that the demo makes. */
     static final int DEMO_TAKES = 21;
 
-    /** The demo's takes, made once for all windows of this machine: copies of them lie there when a demo opens. */
+    /** The demo's takes: copies of them lie there when a demo opens. */
     private static Path madeTakes;
 
+    /** They are made once: by the first of the processes that share a folder for them, or for this one alone. */
     private static synchronized Path madeTakes() throws Exception {
         if (madeTakes == null) {
-            Path folder = Files.createTempDirectory("zesty-demo-takes");
-            DemoData.makeTakes(folder, () -> true);
-            folder.toFile().deleteOnExit();
-            try (Stream<Path> made = Files.list(folder)) {
-                made.forEach(take -> take.toFile().deleteOnExit());
+            String shared = System.getProperty("demo.takes");
+            Path folder = shared == null
+                    ? Files.createTempDirectory("zesty-demo-takes")
+                    : Files.createDirectories(Path.of(shared));
+            Path made = folder.resolveSibling(folder.getFileName() + ".made");
+            try (FileChannel lock = FileChannel.open(made, StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
+                lock.lock();
+                if (lock.size() == 0) {
+                    DemoData.makeTakes(folder, () -> true);
+                    lock.write(ByteBuffer.wrap(new byte[] {1}));
+                }
+            }
+            if (shared == null) {
+                made.toFile().deleteOnExit();
+                folder.toFile().deleteOnExit();
+                try (Stream<Path> takes = Files.list(folder)) {
+                    takes.forEach(take -> take.toFile().deleteOnExit());
+                }
             }
             madeTakes = folder;
         }

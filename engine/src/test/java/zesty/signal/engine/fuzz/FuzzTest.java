@@ -8,6 +8,6 @@ import org.junit.jupiter.api.Test;
 class FuzzTest {
     @Test
     void whatIsSpoiltIsTakenOrRefusedInWords() {
-        assertThat(Fuzz.run(1, 20_000)).isEmpty();
+        assertThat(Fuzz.run(1, 8_000)).isEmpty();
     }
 }
