@@ -142,6 +142,11 @@ class MuscleWindowTest extends RealWindow {
         key(KeyCode.U);
         until(s -> Double.parseDouble(setting(s, "hardest")) == before);
         // Under the pointer a pull says its percent. The lanes are held still: on a slow machine it would pass by.
+        double began = snapshot().nowSeconds(System.nanoTime());
+        pull = 500;
+        until(s -> muscle(s).events("bursts").stream()
+                .anyMatch(one -> one.startSeconds() > began - 0.5 && one.endSeconds() > one.startSeconds() + 1.4));
+        pull = 0;
         key(KeyCode.LEFT);
         double from = fx(() -> workspace().shown().window().from());
         double pulledAt = muscle(snapshot()).events("bursts").stream()

@@ -15,6 +15,13 @@ import zesty.signal.core.text.Messages;
 
 /** Says of a stretch when its muscle worked and how hard; of two muscles also how they share the work. */
 final class MuscleReader extends Recorded {
+    /** A heartbeat in the leads, or a knock of one, lasts less long than a pull, in s … */
+    private static final double SLIGHT_SECONDS = 0.1;
+    /** … and is less high, as a share of the highest. */
+    private static final double SLIGHT_SHARE = 0.1;
+
+    private static final double SLIGHT_QUALITY = 0.5;
+
     /** A run of so many samples at the signal's end of range is clipped: noise does not stay there. */
     private static final int CLIPPED_RUN = 3;
 
@@ -238,6 +245,14 @@ final class MuscleReader extends Recorded {
             reasons.add(Messages.of(
                     "read.muscle.hum-of-hz-was-taken-out-use", String.join(Messages.of("read.muscle.and"), hum)));
         }
+        long slight = effort.bursts().stream()
+                .filter(one -> isSlight(one, effort.highest(), rest.level()))
+                .count();
+        if (slight > 0) {
+            int all = effort.bursts().size();
+            share = Math.min(share, Math.max(SLIGHT_QUALITY, 1 - (double) slight / all));
+            reasons.add(Messages.of("read.muscle.short-and-slight", slight, all));
+        }
         if (effort.risen()) {
             share = Math.min(share, RISEN_QUALITY);
             reasons.add(Messages.of("read.muscle.the-muscle-did-not-come-back-to"));
@@ -247,6 +262,10 @@ final class MuscleReader extends Recorded {
             reasons.add(Messages.of("read.muscle.too-short-to-tell-rest-from-effort"));
         }
         return new Quality(share, reasons);
+    }
+
+    private boolean isSlight(Burst one, double highest, double rest) {
+        return (one.to() - one.from()) / rateHz < SLIGHT_SECONDS && one.peak() - rest < SLIGHT_SHARE * (highest - rest);
     }
 
     /** What makes the question and the record no match at all. */

@@ -34,6 +34,9 @@ final class ToneReader extends Recorded {
     /** What is left of the confidence then. */
     private static final double TWO_TONES = 0.4;
 
+    /** Harmonics of one tone share at least this part of the time in which they sound, though high ones die away sooner. */
+    private static final double AT_ONCE = 0.3;
+
     private static final double PITCH_SECONDS = 60;
     private static final double SURE = 0.5;
     private static final int FEWEST_LOOKS = 4;
@@ -66,7 +69,9 @@ final class ToneReader extends Recorded {
                 .orElse(new int[2]);
         double[] x = Arrays.copyOfRange(even.axes()[0], longest[0], longest[1]);
         Item.Trace pitch = pitch(even);
-        Found found = x.length < SHORTEST || !(square > 0) ? new Found(Double.NaN, 0) : steady(find(x), pitch.values());
+        Found found = x.length < SHORTEST || !(square > 0)
+                ? new Found(Double.NaN, 0)
+                : together(x, steady(find(x), pitch.values()));
         List<Item> items = new ArrayList<>();
         items.add(new Item.Scalar("hz", found.hz()));
         items.add(new Item.Scalar("level_db", level));
@@ -99,6 +104,14 @@ final class ToneReader extends Recorded {
                 .filter(ratio -> Math.abs(ratio / Math.rint(ratio) - 1) < ELSEWHERE)
                 .count();
         return new Found(found.hz(), found.confidence() * there / sure.length);
+    }
+
+    /** One tone is none where its harmonics do not sound at the same time: two tones in turn, as if of something deeper. */
+    private Found together(double[] x, Found found) {
+        int look = (int) Math.max(SHORTEST, Math.round(LOOK_SECONDS * rateHz));
+        boolean apart =
+                found.confidence() > TWO_TONES && Sounding.together(x, found.hz(), rateHz, look, HARMONICS) < AT_ONCE;
+        return apart ? new Found(found.hz(), TWO_TONES) : found;
     }
 
     /** The tone of each quarter of a second, of the newest minute; a gap where there is none to rely on. */
@@ -177,6 +190,7 @@ final class ToneReader extends Recorded {
         double explained = 0;
         double weights = 0;
         double sum = 0;
+        OneTone tone = new OneTone();
         for (int h = 1; h <= harmonics && h * about < rateHz / 2; h++) {
             double half = Math.max(AROUND * h * about / Math.sqrt(h), 2.5 * binHz);
             // Harmonics do not reach into each other.
@@ -188,10 +202,11 @@ final class ToneReader extends Recorded {
             double energy = 0;
             double moment = 0;
             for (int i = 0; i < part.length; i++) {
-                double own = part[i] > CLEAR * floor ? part[i] - floor : 0;
-                energy += own;
-                moment += own * (from + i);
+                part[i] = part[i] > CLEAR * floor ? part[i] - floor : 0;
+                energy += part[i];
+                moment += part[i] * (from + i);
             }
+            tone.add(h, part, from);
             if (energy > 0) {
                 explained += energy;
                 // A place that is told to a bin tells the fundamental h times as well.
@@ -200,9 +215,12 @@ final class ToneReader extends Recorded {
                 weights += weight;
             }
         }
-        return weights > 0
-                ? new Found(sum / weights, Math.max(0, Math.min(1, explained / total)))
-                : new Found(about, 0);
+        if (!(weights > 0)) {
+            return new Found(about, 0);
+        }
+        double hz = sum / weights;
+        double confidence = Math.max(0, Math.min(1, explained / total));
+        return new Found(hz, tone.is(hz / binHz) ? confidence : Math.min(confidence, TWO_TONES));
     }
 
     /** @return what lies to either side of a band, as wide as it is */

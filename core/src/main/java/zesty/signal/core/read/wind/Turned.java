@@ -6,8 +6,9 @@ package zesty.signal.core.read.wind;
  * @param counts what its counts are, where it has counts
  * @param bounces edges left out, because cups do not turn so fast
  * @param stalls rows that hold what was counted while none came
+ * @param hurried whether pulses came nearly as fast as samples of them, so that faster ones would be read as slower
  */
-record Turned(Speeds speeds, Counts counts, int bounces, int stalls) {
+record Turned(Speeds speeds, Counts counts, int bounces, int stalls, boolean hurried) {
     enum Counts {
         /** Pulses since the row before: none of them, or none that could be taken for a total. */
         SINCE_THE_ROW_BEFORE,
@@ -18,6 +19,10 @@ record Turned(Speeds speeds, Counts counts, int bounces, int stalls) {
     }
 
     static Turned of(Speeds speeds, int bounces) {
-        return new Turned(speeds, Counts.SINCE_THE_ROW_BEFORE, bounces, 0);
+        return new Turned(speeds, Counts.SINCE_THE_ROW_BEFORE, bounces, 0, false);
+    }
+
+    Turned hurriedIf(boolean so) {
+        return new Turned(speeds, counts, bounces, stalls, so);
     }
 }

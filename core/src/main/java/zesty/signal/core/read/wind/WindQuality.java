@@ -58,6 +58,10 @@ final class WindQuality {
             }
             case SINCE_THE_ROW_BEFORE -> {}
         }
+        if (turned.hurried()) {
+            share = Math.min(share, 0.6);
+            reasons.add(Messages.of("read.wind.pulses-nearly-as-fast-as-samples"));
+        }
         double beyond = beyond(seconds);
         if (beyond > UNLIKELY) {
             share = Math.min(share, 0.3);

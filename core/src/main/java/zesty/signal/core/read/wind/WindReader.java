@@ -36,6 +36,13 @@ final class WindReader extends Recorded {
         Messages.of("read.wind.everything-flies-air-and-water-are")
     };
 
+    /** The ends lie so many times as far apart as samples from the nearer one: of a sine 7 times, of noise 3 times. */
+    private static final double TWO_ENDS = 8;
+    /** Of pulses that last for fewer samples than this nobody knows whether they were twice as many … */
+    private static final double SAMPLES_A_PULSE = 4;
+    /** … where so many of them do. */
+    private static final double HURRIED_SHARE = 0.05;
+
     /** Rows to either side that a count is held against. */
     private static final int AROUND = 20;
 
@@ -180,7 +187,7 @@ final class WindReader extends Recorded {
             }
             before = run[1] - 1;
         }
-        return new Turned(speeds, counts, 0, stalls);
+        return new Turned(speeds, counts, 0, stalls, false);
     }
 
     /**
@@ -248,15 +255,35 @@ final class WindReader extends Recorded {
         double high = Order.quantile(there, 0.98);
         double[] found = new double[stretch.length()];
         int count = 0;
-        double noise = noise(there);
-        // Both ends of a wave lie far apart against its noise; a line that stands still has only one.
-        if (high - low > 8 * noise && high > low) {
+        if (isWave(there, low, high)) {
             for (int[] run : stretch.runs()) {
                 count = Edges.ofWave(stretch.ports()[0], stretch.seconds(), run[0], run[1], low, high, found, count);
             }
         }
+        double[] edges = Arrays.copyOf(found, count);
         double[] seconds = stretch.seconds();
-        return timed(Arrays.copyOf(found, count), seconds[0], seconds[seconds.length - 1] + 1 / rateHz);
+        return timed(edges, seconds[0], seconds[seconds.length - 1] + 1 / rateHz)
+                .hurriedIf(count > 2 && Order.quantile(gaps(edges), HURRIED_SHARE) * rateHz < SAMPLES_A_PULSE);
+    }
+
+    private static double[] gaps(double[] edges) {
+        double[] gaps = new double[edges.length - 1];
+        Arrays.setAll(gaps, i -> edges[i + 1] - edges[i]);
+        return gaps;
+    }
+
+    /** Both ends of a wave lie far apart against its noise; a line that stands still has only one. */
+    private static boolean isWave(double[] x, double low, double high) {
+        // Of a fast wave most changes are edges, and nothing is known of its noise by them: but its samples lie at both
+        // ends.
+        return high > low && (high - low > 8 * noise(x) || high - low > TWO_ENDS * fromEnds(x, low, high));
+    }
+
+    /** How far samples usually are from the nearer end. */
+    private static double fromEnds(double[] x, double low, double high) {
+        return Order.median(Arrays.stream(x)
+                .map(v -> Math.min(Math.abs(v - low), Math.abs(v - high)))
+                .toArray());
     }
 
     /** From the changes from sample to sample, most of which are no edges. */

@@ -142,6 +142,33 @@ class ToneAndMuscleTest {
                 .hasMessageContaining("from must lie below to");
     }
 
+    /** Two that beat, the three of a major chord as a keyboard has them, two in turn: nearly harmonics of something deep. */
+    @Test
+    void tonesThatBeatAChordAndTwoInTurnAreNoOneTone() {
+        Random random = new Random(9);
+        double rate = 8000;
+        double[] beat = sound(233, new double[] {1}, 0.02, rate, 2.5, random);
+        double[] chord = sound(220, new double[] {1}, 0.02, rate, 2.5, random);
+        double[] turn = sound(200, new double[] {1}, 0.02, rate, 2.5, random);
+        double[] stiff = new double[beat.length];
+        for (int i = 0; i < beat.length; i++) {
+            double t = 2 * Math.PI * i / rate;
+            beat[i] += 0.9 * Math.sin(239 * t);
+            chord[i] += Math.sin(277.18 * t) + Math.sin(329.63 * t);
+            turn[i] = i < 9600 ? turn[i] : Math.sin(300 * t);
+            // A string: each harmonic a little higher than its place, as the square of its number.
+            for (int k = 1; k <= 4; k++) {
+                stiff[i] += Math.sin(110 * k * Math.sqrt(1 + 1e-4 * k * k) * t) / k;
+            }
+        }
+        for (double[] none : List.of(beat, chord, turn)) {
+            assertThat(Asked.of("tone", rate, none).scalar("confidence")).isLessThan(0.5);
+        }
+        Reading string = Asked.of("tone", rate, stiff);
+        assertThat(cents(string.scalar("hz"), 110)).isLessThan(3);
+        assertThat(string.scalar("confidence")).isGreaterThan(0.9);
+    }
+
     private record Pull(double from, double to) {}
 
     /**
@@ -182,6 +209,29 @@ class ToneAndMuscleTest {
             at = to + 0.8 + 2 * random.nextDouble();
         }
         return pulls;
+    }
+
+    @Test
+    void heartbeatsInTheLeadsAreDoubtedAsPulls() {
+        double[] x = forearm(List.of(new Pull(3, 5), new Pull(9, 11), new Pull(15, 17)), 30, 1000, 20, new Random(12));
+        Reading pure = Asked.of("muscle", 1000, x);
+        assertThat(pure.quality().share()).isEqualTo(1);
+        for (double beat = 0.5; beat < 20; beat += 0.82) {
+            for (int i = 0; i < x.length; i++) {
+                double off = (i / 1000.0 - beat) / 0.012;
+                x[i] += 130 * Math.exp(-off * off);
+            }
+        }
+        Reading beats = Asked.of("muscle", 1000, x);
+        int pulls = ((Item.Events) beats.items().stream()
+                        .filter(item -> item.key().equals("bursts"))
+                        .findFirst()
+                        .orElseThrow())
+                .events()
+                .size();
+        assertThat(pulls == 3 || beats.quality().share() < 0.9)
+                .as("%d pulls, %s", pulls, beats.quality())
+                .isTrue();
     }
 
     @ParameterizedTest(name = "{0} dB, hum {1}, {2}/s")

@@ -222,6 +222,24 @@ class WindAndStepTest {
                 .hasMessageContaining("cannot be below 0");
     }
 
+    /** Of a fast wave most changes from sample to sample are edges; a line that hums stands still all the same. */
+    @ParameterizedTest
+    @CsvSource({"30, 100, 0.6", "20, 50, 0.6", "7, 200, 1"})
+    void aFastWaveIsNoCalmAndIsDoubtedWhereSamplesHardlyFollow(double hz, double rate, double quality) {
+        Random random = new Random(8);
+        double[] wave = new double[(int) (60 * rate)];
+        double[] hum = new double[wave.length];
+        for (int i = 0; i < wave.length; i++) {
+            wave[i] = ((i * hz / rate + 0.2) % 1 < 0.4 ? 3.2 : 0.1) + 0.02 * random.nextGaussian();
+            hum[i] = 3.2 + 0.1 * Math.sin(2 * Math.PI * 50 * i / 220.0) + 0.02 * random.nextGaussian();
+        }
+        Reading reading = Asked.of("wind", rate, Map.of("input", "level"), wave);
+        assertThat(reading.scalar("mean_mps")).isCloseTo(hz, within(0.1));
+        assertThat(reading.quality().share()).isEqualTo(quality);
+        assertThat(Asked.of("wind", 220, Map.of("input", "level"), hum).scalar("mean_mps"))
+                .isZero();
+    }
+
     @ParameterizedTest
     @CsvSource({
         "0.3,2.5,0.8,20,0.001",
