@@ -19,9 +19,11 @@ final class Sounding {
         }
         double[][] power = new double[asked][looks];
         double[] all = new double[asked];
-        for (int h = 0; h < asked; h++) {
-            for (int l = 0; l < looks; l++) {
-                power[h][l] = power(x, l * look, look, (h + 1) * hz / rateHz);
+        double[] own = new double[look];
+        for (int l = 0; l < looks; l++) {
+            weigh(x, l * look, own);
+            for (int h = 0; h < asked; h++) {
+                power[h][l] = power(own, (h + 1) * hz / rateHz);
                 all[h] += power[h][l];
             }
         }
@@ -45,16 +47,29 @@ final class Sounding {
         return top;
     }
 
-    /** Of one frequency, in cycles a sample, under a Hann window: what is near it only leaks little. */
-    private static double power(double[] x, int from, int length, double cycles) {
-        double mean = Arrays.stream(x, from, from + length).average().orElse(0);
-        double cos = 0;
-        double sin = 0;
-        for (int i = 0; i < length; i++) {
-            double own = (x[from + i] - mean) * (1 - Math.cos(2 * Math.PI * (i + 0.5) / length));
-            cos += own * Math.cos(2 * Math.PI * cycles * i);
-            sin += own * Math.sin(2 * Math.PI * cycles * i);
+    /** Under a Hann window: what is near a frequency only leaks little. */
+    private static void weigh(double[] x, int from, double[] own) {
+        double mean = Arrays.stream(x, from, from + own.length).average().orElse(0);
+        for (int i = 0; i < own.length; i++) {
+            own[i] = (x[from + i] - mean) * (1 - Math.cos(2 * Math.PI * (i + 0.5) / own.length));
         }
-        return cos * cos + sin * sin;
+    }
+
+    /** Of one frequency, in cycles a sample. */
+    private static double power(double[] x, double cycles) {
+        double turnCos = Math.cos(2 * Math.PI * cycles);
+        double turnSin = Math.sin(2 * Math.PI * cycles);
+        double cos = 1;
+        double sin = 0;
+        double real = 0;
+        double imaginary = 0;
+        for (double one : x) {
+            real += one * cos;
+            imaginary += one * sin;
+            double next = cos * turnCos - sin * turnSin;
+            sin = sin * turnCos + cos * turnSin;
+            cos = next;
+        }
+        return real * real + imaginary * imaginary;
     }
 }
