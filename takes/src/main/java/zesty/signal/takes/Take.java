@@ -23,7 +23,7 @@ import zesty.signal.core.text.Messages;
 /**
  * A stored take, open for reading. A take whose recording broke off is mended when it is opened, and says so; where its
  * folder may only be read, a copy is. What of it does not check is left out, piece by piece, and told by {@link #damage}.
- * One thread.
+ * One thread. Longer than others: all that a take can be asked is asked here, in a line each; its file, its notes and its data answer.
  */
 public final class Take implements AutoCloseable {
     /** Rows in each of {@link #cells}. */

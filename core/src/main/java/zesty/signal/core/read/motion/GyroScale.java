@@ -27,6 +27,10 @@ final class GyroScale {
     private int inBlock;
     private double[] before;
 
+    private double[] first;
+    /** A gyro that works never says the same number all the time, however still it is. */
+    private boolean changes;
+
     private int count;
     private final double[] leanSum = new double[3];
     private final double[] turnSum = new double[3];
@@ -42,6 +46,10 @@ final class GyroScale {
 
     /** @param step since the sample before, in s. @param a in g. @param w in °/s, what it reads at rest and all */
     void next(double step, double[] a, double[] w) {
+        if (first == null) {
+            first = w.clone();
+        }
+        changes |= w[0] != first[0] || w[1] != first[1] || w[2] != first[2];
         double length = Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
         double radians = length > 0 ? Math.toRadians(step) / length : 0;
         for (int k = 0; k < 3; k++) {
@@ -93,7 +101,10 @@ final class GyroScale {
         inBlock = 0;
     }
 
-    /** @return how many times as far it leaned as it turned, where that is not nearly once; NaN where they agree or nobody can tell */
+    /**
+     * @return how many times as far it leaned as it turned, where that is not nearly once: infinite where it leaned and the gyro said the
+     *     same all the time; NaN where they agree or nobody can tell
+     */
     double off() {
         double lean = leanSquares;
         double turn = turnSquares;
@@ -103,7 +114,11 @@ final class GyroScale {
             turn -= turnSum[k] * turnSum[k] / count;
             both -= leanSum[k] * turnSum[k] / count;
         }
-        boolean told = count >= FEWEST && lean > LEAST * LEAST * count && both * both > TOGETHER * lean * turn;
+        boolean leaned = count >= FEWEST && lean > LEAST * LEAST * count;
+        if (leaned && !changes) {
+            return Double.POSITIVE_INFINITY;
+        }
+        boolean told = leaned && both * both > TOGETHER * lean * turn;
         double scale = both / turn;
         return told && !(scale < MOST && scale > 1 / MOST) ? scale : Double.NaN;
     }

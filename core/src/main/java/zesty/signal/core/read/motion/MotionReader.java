@@ -190,7 +190,10 @@ final class MotionReader extends Recorded {
         }
         if (scale == scale) {
             share = Math.min(share, 0.2);
-            reasons.add(Messages.of("read.motion.by-gravity-it-turns-times", Digits.about(scale, 2)));
+            reasons.add(
+                    Double.isInfinite(scale)
+                            ? Messages.of("read.motion.the-gyro-says-the-same")
+                            : Messages.of("read.motion.by-gravity-it-turns-times", Digits.about(scale, 2)));
         }
         double earth = strength / count;
         if (axes >= 9 && !FieldFit.earthly(earth)) {

@@ -12,7 +12,7 @@ import zesty.signal.core.text.Messages;
 
 /**
  * Turns pulses into wind. Between two edges the cups turned once over the pulses a turn, so the speed there is known; after
- * an edge that no other follows within 3 s they stand. Longer than others: four ways in which pulses come, one speed.
+ * an edge that no other follows within 3 s they stand. Pulses come in four ways, and there is one speed.
  */
 final class WindReader extends Recorded {
     private static final double STANDS_SECONDS = 3;
