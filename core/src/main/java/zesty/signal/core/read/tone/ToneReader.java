@@ -54,7 +54,16 @@ final class ToneReader extends Recorded {
         this.rateHz = rateHz;
     }
 
-    private record Found(double hz, double confidence) {}
+    /** @param several whether it is known to be more than one tone */
+    private record Found(double hz, double confidence, boolean several) {
+        Found(double hz, double confidence) {
+            this(hz, confidence, false);
+        }
+
+        Found asSeveral() {
+            return new Found(hz, Math.min(confidence, TWO_TONES), true);
+        }
+    }
 
     @Override
     protected Reading read(Segment stretch) {
@@ -103,7 +112,7 @@ final class ToneReader extends Recorded {
                 .map(hz -> Math.max(hz / found.hz(), found.hz() / hz))
                 .filter(ratio -> Math.abs(ratio / Math.rint(ratio) - 1) < ELSEWHERE)
                 .count();
-        return new Found(found.hz(), found.confidence() * there / sure.length);
+        return new Found(found.hz(), found.confidence() * there / sure.length, found.several());
     }
 
     /** One tone is none where its harmonics do not sound at the same time: two tones in turn, as if of something deeper. */
@@ -111,7 +120,7 @@ final class ToneReader extends Recorded {
         int look = (int) Math.max(SHORTEST, Math.round(LOOK_SECONDS * rateHz));
         boolean apart =
                 found.confidence() > TWO_TONES && Sounding.together(x, found.hz(), rateHz, look, HARMONICS) < AT_ONCE;
-        return apart ? new Found(found.hz(), TWO_TONES) : found;
+        return apart ? found.asSeveral() : found;
     }
 
     /** The tone of each quarter of a second, of the newest minute; a gap where there is none to rely on. */
@@ -175,7 +184,7 @@ final class ToneReader extends Recorded {
             own = harmonic ? Math.max(own, line.amplitude()) : own;
             other = harmonic ? other : Math.max(other, line.amplitude());
         }
-        return other > UNRELATED * own ? new Found(found.hz(), Math.min(found.confidence(), TWO_TONES)) : found;
+        return other > UNRELATED * own ? found.asSeveral() : found;
     }
 
     /** The centre of the energy around each harmonic, over the whole record. */
@@ -219,8 +228,8 @@ final class ToneReader extends Recorded {
             return new Found(about, 0);
         }
         double hz = sum / weights;
-        double confidence = Math.max(0, Math.min(1, explained / total));
-        return new Found(hz, tone.is(hz / binHz) ? confidence : Math.min(confidence, TWO_TONES));
+        Found found = new Found(hz, Math.max(0, Math.min(1, explained / total)));
+        return tone.is(hz / binHz) ? found : found.asSeveral();
     }
 
     /** @return what lies to either side of a band, as wide as it is */
@@ -244,6 +253,9 @@ final class ToneReader extends Recorded {
         }
         if (Double.isNaN(found.hz())) {
             return new Quality(0.1, List.of(Messages.of("read.tone.no-tone-nothing-stands-out-of-the")));
+        }
+        if (found.several()) {
+            return new Quality(found.confidence(), List.of(Messages.of("read.tone.more-than-one-tone")));
         }
         return found.confidence() < 0.5
                 ? new Quality(

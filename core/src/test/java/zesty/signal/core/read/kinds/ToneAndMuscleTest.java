@@ -162,7 +162,9 @@ class ToneAndMuscleTest {
             }
         }
         for (double[] none : List.of(beat, chord, turn)) {
-            assertThat(Asked.of("tone", rate, none).scalar("confidence")).isLessThan(0.5);
+            Reading reading = Asked.of("tone", rate, none);
+            assertThat(reading.scalar("confidence")).isLessThan(0.5);
+            assertThat(reading.quality().reasons()).singleElement().asString().startsWith("more than one tone");
         }
         Reading string = Asked.of("tone", rate, stiff);
         assertThat(cents(string.scalar("hz"), 110)).isLessThan(3);
