@@ -162,6 +162,8 @@ public final class SnapshotPanel extends VBox {
                 cell(new Label(value(row, c)), c + 2, r + 1, "table-number", HPos.RIGHT);
             }
         }
+        // Rows that have not been dressed have no height, and the newest would lie out of sight.
+        scroll.applyCss();
         scroll.layout();
         scroll.setVvalue(1);
     }
