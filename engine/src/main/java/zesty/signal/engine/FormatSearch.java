@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.decode.DelimitedFormat;
+import zesty.signal.core.decode.PacketFormat;
 import zesty.signal.core.decode.PictureFormat;
 import zesty.signal.core.decode.Recogniser;
 import zesty.signal.core.decode.StreamFormat;
@@ -19,6 +20,9 @@ final class FormatSearch {
     private static final int FEW_ROWS = 4;
 
     private static final long FEW_ROWS_NANOS = 900_000_000L;
+    /** Packets say nowhere where a number ends: of fewer than so many one in a hundred is parted wrongly. */
+    private static final int FEW_PACKETS = 12;
+
     /** For a recording a slow board's first rows are taken as they are: what is not on disk can be lost. */
     private static final int EAGER_ROWS = 2;
 
@@ -145,10 +149,14 @@ final class FormatSearch {
                 && !one.perLine()
                 && one.rows() * one.width() >= LARGE_PIXELS
                 && best.rows() >= 2;
+        int fewest = best.format() instanceof PacketFormat packets
+                        && packets.header().isEmpty()
+                ? FEW_PACKETS
+                : 0;
         boolean enough = best.rows() >= RECOGNISE_ROWS
                 || large
-                || eager && best.rows() >= EAGER_ROWS && waited >= EAGER_NANOS
-                || best.rows() >= FEW_ROWS && waited >= FEW_ROWS_NANOS
+                || eager && best.rows() >= Math.max(fewest, EAGER_ROWS) && waited >= EAGER_NANOS
+                || best.rows() >= Math.max(fewest, FEW_ROWS) && waited >= FEW_ROWS_NANOS
                 || waited >= RECOGNISE_NANOS
                 || over;
         if (best.format() instanceof DelimitedFormat wide

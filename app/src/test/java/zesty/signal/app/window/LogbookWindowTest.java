@@ -168,7 +168,8 @@ class LogbookWindowTest extends RealWindow {
         click("#on-cue");
         robot.interact(() -> {
             text("#cue-before", "0.2 s");
-            text("#cue-stop", "0.5 s");
+            // An early beat comes 0.65 s after the one before it: what is kept from before it is whole all the same.
+            text("#cue-stop", "0.3 s");
             text("#cue-start", "pulse > 600 V");
         });
         click("#record");
@@ -185,7 +186,7 @@ class LogbookWindowTest extends RealWindow {
         try (Take take = Take.open(made.file())) {
             assertThat(take.marks().get(0).text()).isEqualTo("started: pulse > 3");
             assertThat(take.marks().get(0).seconds()).isCloseTo(0.2, within(0.02));
-            assertThat(take.seconds()).isCloseTo(0.7, within(0.02));
+            assertThat(take.seconds()).isCloseTo(0.5, within(0.02));
         }
         awaitTakes(DEMO_TAKES + recording().made().size());
         awaitText("#record", "Record");

@@ -21,9 +21,17 @@ final class FieldFinder {
     private static final double SMOOTH_BITS = 0.5;
     /** A byte that is always zero is rather the upper end of a small number than one of its own. */
     private static final double ZERO_BITS = 2;
+    /** Few boards send a number moved to the upper end of its bytes: where that explains no more, it is not so. */
+    private static final double SHIFT_BITS = 1;
+
+    /** A sensor of four bytes seldom counts further below zero. */
+    private static final double LEAST_COUNTED = -0x1p24;
 
     /** 2e: a difference of mean size b, both signs alike often, takes log2(2e·b) bits. */
     private static final double LAPLACE = 2 * Math.E;
+
+    /** Most steps of a clock are within so much of the one in the middle. */
+    static final double CLOCK_SPREAD = 0.25;
 
     private static final int MOST_PACKETS = 400;
     /** Beyond this, trying every way of parting would take too long; the bytes are taken as they are. */
@@ -134,11 +142,13 @@ final class FieldFinder {
         boolean clocklike = n == 4 && rises(values);
         int shift = n == 1 || clocklike ? 0 : commonZeros(values, n);
         Field left = new Field(at, Field.Type.whole(n, false), little, shift, 0, 0);
-        double plain = bits(shift == 0 ? values : values(left), 8 * n - shift);
+        double moved = shift == 0 ? 0 : SHIFT_BITS;
+        double plain = bits(shift == 0 ? values : values(left), 8 * n - shift) + moved;
         Field signed = new Field(at, Field.Type.whole(n, true), little, shift, 0, 0);
-        double two = bits(values(signed), 8 * n - shift);
-        if (clocklike) {
-            // A clock goes on in even steps, however long they are.
+        double[] both = values(signed);
+        double two = bits(both, 8 * n - shift) + moved;
+        if (clocklike || shift == 0 && Roles.countsUp(values)) {
+            // A clock, or a row's number, goes on in even steps, however long they are.
             plain = Math.min(plain, bits(steps(values), 8 * n));
         }
         if (n == 4 && shift == 0 && upperStands(values) && !clocklike) {
@@ -150,7 +160,7 @@ final class FieldFinder {
             plain += UNLIKELY_BITS;
             two += UNLIKELY_BITS;
         }
-        if (n > 1 && upperCounts(values, Math.scalb(1.0, 8 * (n - 1)))) {
+        if (n > 1 && upperCounts(values, Math.scalb(1.0, 8 * (n - 1))) || n == 4 && upperCounts(values, 65536)) {
             plain += UNLIKELY_BITS;
             two += UNLIKELY_BITS;
         }
@@ -158,8 +168,13 @@ final class FieldFinder {
             plain += ZERO_BITS;
         }
         // Converters of 24 bits count both ways: one that has not been below zero yet will be.
-        boolean both = n == 3 && shift == 0 && !high && !rises(values);
-        return both || high && two <= plain && n > 1 ? new Piece(signed, two) : new Piece(left, plain);
+        boolean bothWays = n == 3 && shift == 0 && !high && !rises(values);
+        boolean below = high
+                && n > 1
+                && (clocklike
+                        ? !isClock(unsigned) && java.util.Arrays.stream(both).allMatch(v -> v >= LEAST_COUNTED)
+                        : two <= plain);
+        return bothWays || below ? new Piece(signed, Math.min(two, plain)) : new Piece(left, plain);
     }
 
     /** Whether the upper half of four bytes is the same all along, and no small number. */
@@ -172,12 +187,21 @@ final class FieldFinder {
         return java.util.Arrays.stream(values).allMatch(v -> Math.floor(v / unit) == upper);
     }
 
-    /** Whether the upper byte is a counter of its own: one more in each packet. */
+    /** Whether four bytes rise as evenly as no sensor's numbers do, but a clock's. */
+    boolean isClock(Field field) {
+        double[] values = values(field);
+        return field.type() == Field.Type.U32
+                && rises(values)
+                && values.length > 2
+                && PacketFinder.steady(values, field.wrap(), 2, CLOCK_SPREAD);
+    }
+
+    /** Whether the upper bytes are a counter of their own: one more in each packet. */
     private static boolean upperCounts(double[] values, double unit) {
         int one = 0;
         for (int i = 1; i < values.length; i++) {
             double step = Math.floor(values[i] / unit) - Math.floor(values[i - 1] / unit);
-            one += step == 1 || step == -255 ? 1 : 0;
+            one += step == 1 || step == -255 || step == -65535 ? 1 : 0;
         }
         return one * 10 >= values.length * 8;
     }
@@ -223,9 +247,10 @@ final class FieldFinder {
             sum += Math.log(1 + LAPLACE * Math.abs(step));
             smooth += i == 1 ? 0 : Math.log(1 + LAPLACE * Math.abs(step - (values[i - 1] - values[i - 2])));
         }
-        double perValue = Math.log(2) * Math.max(1, values.length - 1);
-        double less = Math.min(sum, values.length < 8 ? sum : smooth + SMOOTH_BITS * perValue);
-        return Math.min(most, less / perValue);
+        double mean = sum / Math.max(1, values.length - 1) / Math.log(2);
+        // Each by as many as it has: of few values the first two are no gift to those that go on.
+        double further = smooth / Math.max(1, values.length - 2) / Math.log(2) + SMOOTH_BITS;
+        return Math.min(most, values.length < 8 ? mean : Math.min(mean, further));
     }
 
     private void addFloating(List<Piece> pieces, Field field, int mantissa) {
@@ -245,6 +270,9 @@ final class FieldFinder {
         double[] scaled = new double[values.length];
         for (int i = 0; i < values.length; i++) {
             scaled[i] = values[i] / quantum;
+        }
+        if (mantissa == 24 && isClock(new Field(field.offset(), Field.Type.U32, field.littleEndian()))) {
+            return;
         }
         double bits = bits(scaled, field.type().bytes() * 8);
         // Read as a whole number, a float is a huge one that moves by huge steps; a counter moves by even ones.

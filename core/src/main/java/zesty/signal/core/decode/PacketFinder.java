@@ -134,7 +134,9 @@ final class PacketFinder {
             if (!sequenced && steady(values, field.wrap(), 1, 1)) {
                 named.set(c, named.get(c).withRole(Role.SEQUENCE));
                 sequenced = true;
-            } else if (clock == null && field.type().bytes() > 1 && steady(values, field.wrap(), 2, 0.25)) {
+            } else if (clock == null
+                    && field.type().bytes() > 1
+                    && steady(values, field.wrap(), 2, FieldFinder.CLOCK_SPREAD)) {
                 String name = named.get(c).name().toLowerCase(java.util.Locale.ROOT);
                 if (!header.isEmpty() && !Roles.isClock(name) && values.length < SURELY_STEADY) {
                     continue;
@@ -186,7 +188,7 @@ final class PacketFinder {
     }
 
     /** Whether the number goes up by about the same step nearly always, at least by the given one. */
-    private static boolean steady(double[] values, double wrap, double least, double spread) {
+    static boolean steady(double[] values, double wrap, double least, double spread) {
         double[] steps = new double[values.length - 1];
         for (int i = 0; i < steps.length; i++) {
             steps[i] = values[i + 1] - values[i];
@@ -277,7 +279,7 @@ final class PacketFinder {
             if (packets.size() < FEWEST) {
                 continue;
             }
-            run = withoutFloat(start, packets);
+            run = withoutUpperEnd(start, packets);
             start = Arrays.copyOf(start, run);
             boolean checked = false;
             for (int n = run; n >= 1 && !checked; n--) {
@@ -333,21 +335,24 @@ final class PacketFinder {
         return one >= ' ';
     }
 
-    /** @return how much of the bytes is start: not the upper end of a float that hardly moves */
-    private static int withoutFloat(byte[] start, List<byte[]> packets) {
+    /** @return how much of the bytes is start: not the upper end of a float that hardly moves, nor of a clock */
+    private static int withoutUpperEnd(byte[] start, List<byte[]> packets) {
+        int found = start.length;
         for (int n = 1; n < start.length; n++) {
-            if (!striking(start[n] & 0xff)) {
-                int from = n;
-                List<byte[]> payloads = packets.stream()
-                        .map(packet -> Arrays.copyOfRange(packet, from, packet.length))
-                        .toList();
-                Field first = new FieldFinder(payloads).find(0).fields().get(0);
-                if (first.type().floating()) {
-                    return n;
-                }
+            int from = n;
+            List<byte[]> payloads = packets.stream()
+                    .map(packet -> Arrays.copyOfRange(packet, from, packet.length))
+                    .toList();
+            FieldFinder finder = new FieldFinder(payloads);
+            Field first = finder.find(0).fields().get(0);
+            boolean chosen = striking(start[n] & 0xff);
+            if (first.type().floating() && !chosen) {
+                return n;
             }
+            // The last place of these: from a byte sooner all but the lowest byte is as even.
+            found = finder.isClock(first) && (n > 1 || !chosen) ? n : found;
         }
-        return start.length;
+        return found;
     }
 
     private static boolean starts(byte[] bytes, int at, byte[] start) {

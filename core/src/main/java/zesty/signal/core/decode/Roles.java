@@ -225,7 +225,8 @@ final class Roles {
         return Order.median(steps);
     }
 
-    private static boolean countsUp(double[] values) {
+    /** Whether they go up by one mostly, as the numbers of rows do. */
+    static boolean countsUp(double[] values) {
         int ones = 0;
         for (int i = 1; i < values.length; i++) {
             ones += values[i] == values[i - 1] + 1 ? 1 : 0;
