@@ -28,7 +28,7 @@ final class PacketFinder {
         List<StreamFormat> found = new ArrayList<>();
         parted(bytes, length, Framing.ZERO_STUFFED).ifPresent(found::add);
         parted(bytes, length, Framing.ESCAPED).ifPresent(found::add);
-        frames(bytes, length).ifPresent(found::add);
+        FrameFinder.find(bytes, length).ifPresent(found::add);
         return found;
     }
 
@@ -89,7 +89,7 @@ final class PacketFinder {
         return Optional.of(format(framing, new byte[0], packets, headers(bytes, length)));
     }
 
-    private static PacketFormat format(Framing framing, byte[] start, List<byte[]> packets, List<String> headers) {
+    static PacketFormat format(Framing framing, byte[] start, List<byte[]> packets, List<String> headers) {
         Checked checked = Checked.of(packets, start.length);
         List<byte[]> payloads = new ArrayList<>();
         int end = packets.get(0).length - checked.check().bytes();
@@ -131,12 +131,12 @@ final class PacketFinder {
             if (field.type().floating() || field.stride() > 0) {
                 continue;
             }
-            if (!sequenced && steady(values, field.wrap(), 1, 1)) {
+            if (!sequenced && Trends.steady(values, field.wrap(), 1, 1)) {
                 named.set(c, named.get(c).withRole(Role.SEQUENCE));
                 sequenced = true;
             } else if (clock == null
                     && field.type().bytes() > 1
-                    && steady(values, field.wrap(), 2, FieldFinder.CLOCK_SPREAD)) {
+                    && Trends.steady(values, field.wrap(), 2, Trends.CLOCK_SPREAD)) {
                 String name = named.get(c).name().toLowerCase(java.util.Locale.ROOT);
                 if (!header.isEmpty() && !Roles.isClock(name) && values.length < SURELY_STEADY) {
                     continue;
@@ -187,31 +187,11 @@ final class PacketFinder {
                 .toList();
     }
 
-    /** Whether the number goes up by about the same step nearly always, at least by the given one. */
-    static boolean steady(double[] values, double wrap, double least, double spread) {
-        double[] steps = new double[values.length - 1];
-        for (int i = 0; i < steps.length; i++) {
-            steps[i] = values[i + 1] - values[i];
-            steps[i] += steps[i] < 0 ? wrap : 0;
-        }
-        double[] sorted = steps.clone();
-        Arrays.sort(sorted);
-        double median = sorted.length == 0 ? 0 : sorted[sorted.length / 2];
-        // What nearly always falls does not wrap each time.
-        if (median < least || median > wrap / 2 || least == 1 && median != 1 || values.length < 4) {
-            return false;
-        }
-        long near = Arrays.stream(steps)
-                .filter(s -> least == 1 ? s == 1 : Math.abs(s - median) <= Math.max(1, spread * median))
-                .count();
-        return near * 10 >= steps.length * 8L;
-    }
-
     /**
      * @return lines of text that list names: in the text that the stream begins with, or, of two names and more, on a
      *     line of their own anywhere
      */
-    private static List<String> headers(byte[] bytes, int length) {
+    static List<String> headers(byte[] bytes, int length) {
         List<String> headers = new ArrayList<>();
         boolean allText = true;
         int start = 0;
@@ -233,134 +213,5 @@ final class PacketFinder {
             start = i + 1;
         }
         return headers;
-    }
-
-    private static Optional<StreamFormat> frames(byte[] bytes, int length) {
-        Rhythm rhythm = Rhythm.of(bytes, length);
-        if (rhythm == null) {
-            return Optional.empty();
-        }
-        int period = rhythm.period();
-        List<Integer> at = rhythm.places();
-        boolean[] constant = new boolean[period];
-        for (int j = 0; j < period; j++) {
-            int same = 0;
-            for (int place : at) {
-                same += bytes[place + j] == bytes[at.get(at.size() / 2) + j] ? 1 : 0;
-            }
-            constant[j] = same * 100 >= at.size() * 95;
-        }
-        PacketFormat unproven = null;
-        int likeliest = -1;
-        PacketFormat proven = null;
-        byte[] sample = Arrays.copyOfRange(bytes, at.get(at.size() / 2), at.get(at.size() / 2) + period);
-        for (int turn = 0; turn < period; turn++) {
-            if (!constant[turn]) {
-                continue;
-            }
-            int run = 1;
-            while (run < 4
-                    && run < period - 2
-                    && constant[(turn + run) % period]
-                    && goesOn(sample[(turn + run) % period] & 0xff)) {
-                run++;
-            }
-            byte[] start = new byte[run];
-            for (int i = 0; i < run; i++) {
-                start[i] = sample[(turn + i) % period];
-            }
-            List<byte[]> packets = new ArrayList<>();
-            for (int place : at) {
-                int from = place + turn;
-                if (from + period <= length && starts(bytes, from, start)) {
-                    packets.add(Arrays.copyOfRange(bytes, from, from + period));
-                }
-            }
-            if (packets.size() < FEWEST) {
-                continue;
-            }
-            run = withoutUpperEnd(start, packets);
-            start = Arrays.copyOf(start, run);
-            boolean checked = false;
-            for (int n = run; n >= 1 && !checked; n--) {
-                if (Checked.of(packets, n).check() != Check.NONE) {
-                    checked = true;
-                    byte[] fewer = Arrays.copyOf(start, n);
-                    // Of two places that both check, the longer start is the whole of it.
-                    if (proven == null || n > proven.start().length() / 2) {
-                        proven = format(Framing.START_BYTES, fewer, packets, headers(bytes, length));
-                    }
-                }
-            }
-            if (checked) {
-                continue;
-            }
-            boolean begins = !constant[(turn + period - 1) % period] || likeness(start) > 2;
-            if (begins && likeness(start) > likeliest) {
-                likeliest = likeness(start);
-                unproven = format(Framing.START_BYTES, start, packets, headers(bytes, length));
-            }
-        }
-        return Optional.ofNullable(proven == null ? unproven : proven);
-    }
-
-    /** How much like a start chosen by a maker some standing bytes are; zeros and ones are small numbers' upper ends. */
-    private static int likeness(byte[] start) {
-        int first = start[0] & 0xff;
-        if (first == 0) {
-            return 0;
-        }
-        if (first == 0xff && (start.length == 1 || start[1] == start[0])) {
-            return 1;
-        }
-        boolean own = striking(first) || start.length > 1 && start[1] == start[0] || word(start);
-        return !own ? 2 : start.length > 1 ? 4 : 3;
-    }
-
-    private static boolean striking(int one) {
-        return one >= 0x80 || one == 0x55 || one == 0x5a || one > ' ' && "$#!<[{".indexOf(one) >= 0;
-    }
-
-    private static boolean word(byte[] start) {
-        for (byte one : start) {
-            if (one < 0 || !Character.isLetter(one)) {
-                return false;
-            }
-        }
-        return start.length > 1;
-    }
-
-    /** Whether a byte that is always the same may go on a start: small ones are the upper ends of small numbers. */
-    private static boolean goesOn(int one) {
-        return one >= ' ';
-    }
-
-    /** @return how much of the bytes is start: not the upper end of a float that hardly moves, nor of a clock */
-    private static int withoutUpperEnd(byte[] start, List<byte[]> packets) {
-        int found = start.length;
-        for (int n = 1; n < start.length; n++) {
-            int from = n;
-            List<byte[]> payloads = packets.stream()
-                    .map(packet -> Arrays.copyOfRange(packet, from, packet.length))
-                    .toList();
-            FieldFinder finder = new FieldFinder(payloads);
-            Field first = finder.find(0).fields().get(0);
-            boolean chosen = striking(start[n] & 0xff);
-            if (first.type().floating() && !chosen) {
-                return n;
-            }
-            // The last place of these: from a byte sooner all but the lowest byte is as even.
-            found = finder.isClock(first) && (n > 1 || !chosen) ? n : found;
-        }
-        return found;
-    }
-
-    private static boolean starts(byte[] bytes, int at, byte[] start) {
-        for (int i = 0; i < start.length; i++) {
-            if (bytes[at + i] != start[i]) {
-                return false;
-            }
-        }
-        return true;
     }
 }

@@ -13,21 +13,50 @@ import java.util.List;
 record Rhythm(int period, List<Integer> places, double share, double purity) {
     /** No packet is longer, in bytes. */
     static final int LONGEST = 600;
+    /** So many of them are tried. */
+    private static final int MOST = 4;
+    /** One that leaves so much more of the stream is none. */
+    private static final double LESS_SHARE = 0.1;
 
-    /** @return that of the byte, or pair of bytes, whose coming again after one and the same distance covers most of the stream; null for none */
-    static Rhythm of(byte[] bytes, int length) {
+    /**
+     * @return first that of the byte, or pair of bytes, whose coming again after one and the same distance covers most of
+     *     the stream, then purer ones and longer ones that hold it; none where nothing does
+     */
+    static List<Rhythm> of(byte[] bytes, int length) {
         Rhythm best = null;
         int bestRank = 0;
+        List<Rhythm> all = new ArrayList<>();
         for (int width = 2; width >= 1; width--) {
             for (int pattern : frequent(bytes, length, width)) {
                 Rhythm rhythm = of(bytes, length, pattern, width);
-                if (rhythm != null && (best == null || better(rhythm, rank(pattern, width), best, bestRank))) {
+                if (rhythm == null) {
+                    continue;
+                }
+                all.add(rhythm);
+                if (best == null || better(rhythm, rank(pattern, width), best, bestRank)) {
                     best = rhythm;
                     bestRank = rank(pattern, width);
                 }
             }
         }
-        return best;
+        List<Rhythm> found = new ArrayList<>();
+        if (best != null) {
+            found.add(best);
+            // A number's byte comes less purely than a start's, and may slip from one place in the packet to another.
+            all.sort(Comparator.comparingDouble(rhythm -> -rhythm.purity()));
+            for (Rhythm rhythm : all) {
+                boolean other = found.stream()
+                        .noneMatch(one -> one.period() == rhythm.period()
+                                && (one.purity() >= rhythm.purity() || one.purity() == 1));
+                if (other
+                        && rhythm.period() % best.period() == 0
+                        && rhythm.share() > best.share() - LESS_SHARE
+                        && found.size() < MOST) {
+                    found.add(rhythm);
+                }
+            }
+        }
+        return found;
     }
 
     /**

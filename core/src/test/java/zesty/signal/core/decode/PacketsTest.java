@@ -39,49 +39,6 @@ class PacketsTest {
         }
     }
 
-    /** A clock stands anywhere when a board is plugged in, and a busy machine, or a slow board, shows few packets of it. */
-    @Test
-    void aClockAndACountArePartedRightlyFromTwelvePacketsOn() {
-        List<String> wrong = new ArrayList<>();
-        for (int seed = 0; seed < 400; seed++) {
-            Random random = new Random(seed);
-            ByteOrder order = seed % 2 == 0 ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN;
-            int channels = 1 + random.nextInt(5);
-            // Of four bytes, as far as they do not wrap meanwhile; one in eight in its last seconds.
-            double micros = 0x1p32 - 5e6 - random.nextDouble() * (seed % 8 == 7 ? 1e7 : 0x1p32 - 5e6);
-            double period = 1e6 / (20 * Math.pow(20, random.nextDouble()));
-            int number = random.nextInt(60_000);
-            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-            for (int i = 12 + random.nextInt(30); i > 0; i--) {
-                // A loop that looks at its clock each 400 µs sends a little late.
-                micros += period;
-                int sent = (int) (long) (micros + random.nextInt(400));
-                ByteBuffer buffer = ByteBuffer.allocate(32).order(order);
-                buffer.put((byte) 0xa5).put((byte) 0x5a).putInt(sent).putShort((short) number++);
-                for (int c = 0; c < channels; c++) {
-                    double wave = 512 + 300 * Math.sin(micros * 1e-6 * (5 + c)) + random.nextInt(5);
-                    buffer.putShort((short) wave);
-                }
-                bytes.writeBytes(withCheck(buffer, 0, "sum"));
-            }
-            StreamFormat found = Recogniser.recognise(bytes.toByteArray(), bytes.size())
-                    .get(0)
-                    .format();
-            List<Field.Type> types =
-                    ((PacketFormat) found).fields().stream().map(Field::type).toList();
-            boolean right = types.size() == channels + 2
-                    && types.get(0) == Field.Type.U32
-                    && types.stream().skip(1).allMatch(type -> type == Field.Type.U16)
-                    && found.clock() != null
-                    && found.clock().column() == 0
-                    && found.columns().get(1).role() == Role.SEQUENCE;
-            if (!right) {
-                wrong.add(seed + ", clock at " + Math.round(micros) + ": " + types + " " + found.clock());
-            }
-        }
-        assertThat(wrong).isEmpty();
-    }
-
     private static final int STREAMS = 120;
     private static final byte[][] STARTS = {
         {(byte) 0xaa, 0x55}, {(byte) 0xa5, 0x5a}, {0x7e, 0x7e}, {0x24, 0x5a}, {(byte) 0xaa}, {(byte) 0xff, (byte) 0xfe}
