@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 
 /** Takes a template from lines that say the same with other numbers. */
 final class SentenceFinder {
@@ -153,8 +154,12 @@ final class SentenceFinder {
     /** @return names from a header line, and last the line itself; null when no line of as many labels is there */
     private static String[] header(List<String> pieces, TextLines text) {
         String between = pieces.size() > 2 ? pieces.get(1) : "";
-        String delimiter =
-                between.contains(",") ? "," : between.contains(";") ? ";" : between.contains("\t") ? "\t" : null;
+        String mark = between.strip();
+        String delimiter = between.contains(",")
+                ? ","
+                : between.contains(";")
+                        ? ";"
+                        : between.contains("\t") ? "\t" : mark.matches("\\p{Punct}") ? Pattern.quote(mark) : null;
         if (delimiter == null) {
             return null;
         }
@@ -178,12 +183,15 @@ final class SentenceFinder {
     private static List<Column> columns(List<String> pieces, String[] header) {
         List<Column> columns = new ArrayList<>();
         Set<String> taken = new HashSet<>();
+        List<Column> above = header == null ? List.of() : DelimitedFinder.columns(header, pieces.size() - 1);
         String before = pieces.get(0);
         String last = "";
         for (int c = 0; c + 1 < pieces.size(); c++) {
             UnitWords.Taken unit = UnitWords.take(pieces.get(c + 1));
-            String name = header == null ? name(before) : header[c].strip();
-            String kept = unit == null ? "" : unit.unit();
+            String name = header == null ? name(before) : above.get(c).name();
+            String kept = unit != null
+                    ? unit.unit()
+                    : header == null ? "" : above.get(c).unit();
             if (name.isEmpty()) {
                 name = last.isEmpty() ? "column" + (c + 1) : kept.isEmpty() ? last : last + " in " + kept;
             } else {

@@ -1,6 +1,7 @@
 package zesty.signal.core.decode;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -276,6 +277,15 @@ class DialectsTest {
         }));
         assertThat(sentence.rows()).isEqualTo(200);
         assertThat(sentence.format().columns()).hasSize(2);
+        // Whatever parts the numbers parts the names above them.
+        Recogniser.Proposal barred = best("t_s | heel [deg]\n"
+                + lines(
+                        40,
+                        i -> String.format(java.util.Locale.ROOT, "%.3f | %d", 2424.8 + 0.02 * i, -40 + i * i % 17)));
+        assertThat(barred.format().columns())
+                .extracting(Column::name, Column::unit)
+                .containsExactly(tuple("t_s", ""), tuple("heel", "°"));
+        assertThat(barred.format().clock()).isEqualTo(new BoardClock(0, 1, 0));
     }
 
     /** Very many columns that have nothing to do with their neighbours are no picture. */
