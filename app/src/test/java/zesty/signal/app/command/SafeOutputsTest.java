@@ -163,7 +163,18 @@ class SafeOutputsTest {
 
     @Test
     void aTripMakesAllSafeAndARecordingsEndToo() throws Exception {
-        // The air warms by itself: the trip comes while the heater's own rule is still on.
+        List<String> log = tripped();
+        for (int more = 0; String.join("", log).contains(NOTHING_COMES) && more < 5; more++) {
+            // The board had no time on a busy machine, and the heater was off before the air was too hot.
+            board.heard.clear();
+            log = tripped();
+        }
+        assertThat(log).containsExactly("cool on", "heater heat 40 rule", "too hot on", "heater heat 0 rule too hot");
+        heatedOnceAndMadeSafe();
+    }
+
+    /** The air warms by itself: the trip comes while the heater's own rule is still on. @return what was decided */
+    private List<String> tripped() throws Exception {
         heating(
                 300,
                 ", {\"name\": \"too hot\", \"watch\": {\"column\": \"air\"}, \"when\": \"above\", \"limit\": 22, \"do\": [\"safe\"]}",
@@ -173,15 +184,15 @@ class SafeOutputsTest {
         Run ended = Run.ended(folder, process);
         assertThat(ended.status()).as(ended.err()).isZero();
         try (Take take = Take.open(folder.resolve("it.zest"))) {
-            List<String> log = take.decisions().stream()
+            assertThat(take.decisions())
+                    .filteredOn(
+                            one -> one.name().equals("too hot") && one.what().equals("on"))
+                    .allMatch(one -> one.value() >= 22);
+            return take.decisions().stream()
                     .map(one -> one.name() + " " + one.what() + " " + one.why())
                     .map(String::strip)
                     .toList();
-            assertThat(log)
-                    .containsExactly("cool on", "heater heat 40 rule", "too hot on", "heater heat 0 rule too hot");
-            assertThat(take.decisions().get(2).value()).isGreaterThanOrEqualTo(22);
         }
-        heatedOnceAndMadeSafe();
     }
 
     @Test
