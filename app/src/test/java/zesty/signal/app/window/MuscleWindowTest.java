@@ -147,11 +147,15 @@ class MuscleWindowTest extends RealWindow {
         until(s -> muscle(s).events("bursts").stream()
                 .anyMatch(one -> one.startSeconds() > began - 0.5 && one.endSeconds() > one.startSeconds() + 1.4));
         pull = 0;
+        // A step back in time hides the newest four seconds.
+        until(s -> s.nowSeconds(System.nanoTime()) > began + 8);
         key(KeyCode.LEFT);
         double from = fx(() -> workspace().shown().window().from());
+        double to = from + fx(() -> workspace().shown().window().span());
         double pulledAt = muscle(snapshot()).events("bursts").stream()
-                        .filter(pull ->
-                                pull.endSeconds() > pull.startSeconds() + 1.2 && pull.startSeconds() + 1 > from + 0.5)
+                        .filter(pull -> pull.endSeconds() > pull.startSeconds() + 1.2
+                                && pull.startSeconds() + 1 > from + 0.5
+                                && pull.startSeconds() + 1 < to - 0.5)
                         .findFirst()
                         .orElseThrow()
                         .startSeconds()

@@ -57,6 +57,8 @@ abstract class RealWindow {
     static {
         // Before anything of the window is loaded, whose constants hold texts.
         Messages.speak(Locale.forLanguageTag(System.getProperty("zesty.language", "en")));
+        // A window opens in a second or two; on a busy machine it took more than the usual half minute.
+        FxToolkit.toolkitContext().setSetupTimeoutInMillis(120_000);
     }
 
     @TempDir

@@ -25,6 +25,9 @@ import zesty.signal.engine.Snapshot;
 /** In the real window, as a maker would use it for the first time. */
 @Timeout(400)
 class WindowTest extends RealWindow {
+    /** Five minutes of the board's: a slow machine comes to record late. */
+    private static final int LINES = 60_000;
+
     WindowTest() {
         super(false);
     }
@@ -58,9 +61,9 @@ class WindowTest extends RealWindow {
                 .satisfies(mark -> assertThat(mark.text()).isEqualTo("tack")));
 
         // The board's clock in the take's first row tells which stretch of the truth was recorded.
-        List<String> sent = lines(12_000);
+        List<String> sent = lines(LINES);
         DeckBoard board = new DeckBoard(DeckBoard.Settings.usual(1));
-        for (int i = 0; i < 12_000; i++) {
+        for (int i = 0; i < LINES; i++) {
             board.next(new ByteArrayOutputStream());
         }
         click("#takes");
