@@ -9,6 +9,8 @@ import java.util.Optional;
 final class FrameFinder {
     /** A start has so many bytes at most. */
     private static final int LONGEST_START = 4;
+    /** So like a start is any byte that stands still. */
+    private static final int STANDS = 2;
     /** Numbers that stand in so much fewer bits a packet are the better reading. */
     private static final double BETTER_BITS = 0.25;
 
@@ -64,6 +66,7 @@ final class FrameFinder {
             constant[j] = same * 100 >= at.size() * 95;
         }
         Found unproven = null;
+        double unprovenBits = Double.NaN;
         Found proven = null;
         byte[] sample = Arrays.copyOfRange(bytes, middle, middle + period);
         for (int turn = 0; turn < period; turn++) {
@@ -104,13 +107,17 @@ final class FrameFinder {
                 continue;
             }
             int likeness = likeness(start);
-            boolean begins = !constant[(turn + period - 1) % period] || likeness > 2;
-            if (begins && (unproven == null || likeness >= unproven.likeness()) && !endsFloat(start, packets)) {
+            boolean begins = !constant[(turn + period - 1) % period] || likeness > STANDS;
+            boolean liker = unproven == null || likeness > unproven.likeness();
+            boolean asLike = !liker && likeness == unproven.likeness() && likeness > STANDS;
+            if (begins && (liker || asLike) && !endsFloat(start, packets)) {
                 Found found = found(start, packets, false);
-                if (unproven == null
-                        || likeness > unproven.likeness()
-                        || found.bits() < unproven.bits() - BETTER_BITS) {
+                // What the numbers take is reckoned only where two are as like a start.
+                double bits = liker ? Double.NaN : found.bits();
+                unprovenBits = liker || !Double.isNaN(unprovenBits) ? unprovenBits : unproven.bits();
+                if (liker || bits < unprovenBits - BETTER_BITS) {
                     unproven = found;
+                    unprovenBits = bits;
                 }
             }
         }
@@ -148,7 +155,7 @@ final class FrameFinder {
             return 1;
         }
         boolean own = striking(first) || start.length > 1 && start[1] == start[0] || word(start);
-        return !own ? 2 : start.length > 1 ? 4 : 3;
+        return !own ? STANDS : start.length > 1 ? 4 : 3;
     }
 
     private static boolean striking(int one) {
