@@ -218,11 +218,7 @@ final class Roles {
     }
 
     private static double step(double[] values) {
-        double[] steps = new double[values.length - 1];
-        for (int i = 0; i < steps.length; i++) {
-            steps[i] = values[i + 1] - values[i];
-        }
-        return Order.median(steps);
+        return Order.median(Trends.steps(values));
     }
 
     /** Whether they go up by one mostly, as the numbers of rows do. */

@@ -4,9 +4,12 @@ import java.util.List;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
+import javafx.beans.binding.Bindings;
+import javafx.beans.binding.DoubleBinding;
 import javafx.collections.ListChangeListener;
 import javafx.geometry.HPos;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -35,6 +38,12 @@ public final class SnapshotPanel extends VBox {
     private final TextField every = new TextField();
     private final GridPane grid = new GridPane();
     private final ScrollPane scroll = new ScrollPane(grid);
+    private final DoubleBinding scrolled = Bindings.createDoubleBinding(
+            () -> scroll.getVvalue()
+                    * Math.max(0, grid.getHeight() - scroll.getViewportBounds().getHeight()),
+            scroll.vvalueProperty(),
+            grid.heightProperty(),
+            scroll.viewportBoundsProperty());
     private final Label hint = new Label();
     private Timeline clock;
 
@@ -146,12 +155,16 @@ public final class SnapshotPanel extends VBox {
         if (rows.isEmpty()) {
             return;
         }
-        cell(new Label("s"), 0, 0, "hint", HPos.RIGHT);
-        cell(new Label(Messages.of("parts.where")), 1, 0, "hint", HPos.LEFT);
+        Region ground = new Region();
+        ground.getStyleClass().add("snapshots-head");
+        grid.add(ground, 0, 0, table.head().size() + 2, 1);
+        stay(ground);
+        head("s", 0, HPos.RIGHT);
+        head(Messages.of("parts.where"), 1, HPos.LEFT);
         for (int c = 0; c < table.head().size(); c++) {
             SnapshotTable.Head head = table.head().get(c);
             String unit = head.unit().isEmpty() ? "" : ", " + head.unit();
-            cell(new Label(head.name() + unit), c + 2, 0, "hint", HPos.RIGHT);
+            head(head.name() + unit, c + 2, HPos.RIGHT);
         }
         List<SnapshotTable.Row> newest = rows.subList(Math.max(0, rows.size() - MOST_SHOWN), rows.size());
         for (int r = 0; r < newest.size(); r++) {
@@ -189,6 +202,18 @@ public final class SnapshotPanel extends VBox {
         }
         int decimals = Digits.decimalsFor(noise / 2);
         return Digits.fixed(row.means()[c], decimals) + " ± " + Digits.fixed(noise, decimals);
+    }
+
+    private void head(String text, int column, HPos to) {
+        Label label = new Label(text);
+        cell(label, column, 0, "hint", to);
+        stay(label);
+    }
+
+    /** Keeps what heads the columns in sight, above the rows that scroll beneath it. */
+    private void stay(Node node) {
+        node.translateYProperty().bind(scrolled);
+        node.setViewOrder(-1);
     }
 
     private void cell(Label label, int column, int row, String style, HPos to) {

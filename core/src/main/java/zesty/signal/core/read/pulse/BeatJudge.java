@@ -66,6 +66,7 @@ final class BeatJudge {
     private final SearchBack search;
     private final BeatPath path;
     private final BeatLog log = new BeatLog();
+    private final Between between = new Between();
     private final ArrayDeque<Candidate> seen = new ArrayDeque<>();
     private final ArrayDeque<Candidate> waiting = new ArrayDeque<>();
     private double firstSeen = Double.NaN;
@@ -111,6 +112,7 @@ final class BeatJudge {
             firstSeen = candidate.seconds();
         }
         seen.addLast(candidate);
+        between.add(candidate);
         while (candidate.seconds() - seen.getFirst().seconds() > SCALE_SECONDS) {
             seen.removeFirst();
         }
@@ -345,8 +347,11 @@ final class BeatJudge {
             disturbedBy(candidate);
         } else {
             double apart = candidate.seconds() - lastBeat;
-            boolean follows = !disturbed && sure && lastSure && apart < LONGEST_NORMAL * path.intervalSeconds();
-            log.add(candidate, Math.max(0, alike), follows);
+            boolean one = apart < LONGEST_NORMAL * path.intervalSeconds();
+            Between.Bump bump = one
+                    ? between.highest(lastBeat, candidate.seconds(), looks.usual())
+                    : new Between.Bump(Double.NaN, Double.NaN);
+            log.add(candidate, Math.max(0, alike), !disturbed && sure && lastSure && one, bump);
             if (apart < LONGEST_PAUSE * path.intervalSeconds()) {
                 rhythm.interval(apart);
             }

@@ -13,6 +13,8 @@ final class BeatLog {
     private float[] likeness = new float[256];
     private double[] height = new double[256];
     private boolean[] followsOn = new boolean[256];
+    private float[] bumpHeight = new float[256];
+    private float[] bumpAfter = new float[256];
     private int[] stretch = new int[256];
     /** By stretch: the sum of what its beats say about which way they point. */
     private double[] evidence = new double[16];
@@ -35,8 +37,11 @@ final class BeatLog {
         beats[stretches] = 0;
     }
 
-    /** @param follows whether the time since the beat before is one undisturbed interval */
-    void add(Candidate beat, double alike, boolean follows) {
+    /**
+     * @param follows whether the time since the beat before is one undisturbed interval
+     * @param bump the highest one since the beat before
+     */
+    void add(Candidate beat, double alike, boolean follows, Between.Bump bump) {
         if (count == up.length) {
             int more = count * 2;
             up = Arrays.copyOf(up, more);
@@ -45,6 +50,8 @@ final class BeatLog {
             likeness = Arrays.copyOf(likeness, more);
             height = Arrays.copyOf(height, more);
             followsOn = Arrays.copyOf(followsOn, more);
+            bumpHeight = Arrays.copyOf(bumpHeight, more);
+            bumpAfter = Arrays.copyOf(bumpAfter, more);
             stretch = Arrays.copyOf(stretch, more);
         }
         up[count] = beat.upSeconds();
@@ -52,6 +59,8 @@ final class BeatLog {
         upright[count] = (float) beat.upright();
         likeness[count] = (float) alike;
         height[count] = beat.height();
+        bumpHeight[count] = (float) bump.height();
+        bumpAfter[count] = (float) bump.afterSeconds();
         stretch[count] = stretches;
         evidence[stretches] += upright[count];
         beats[stretches]++;
@@ -110,6 +119,10 @@ final class BeatLog {
 
     double height(int i) {
         return height[i];
+    }
+
+    Between.Bump bump(int i) {
+        return new Between.Bump(bumpHeight[i], bumpAfter[i]);
     }
 
     boolean followsOn(int i) {

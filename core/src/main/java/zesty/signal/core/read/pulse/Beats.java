@@ -20,6 +20,7 @@ import zesty.signal.core.read.HandEdit;
  * @param up whether the newest run points up in the signal
  * @param clear how clearly it points that way: the mean of {@link Candidate#upright}, below 0 where it looks upside down;
  *     NaN when there is none
+ * @param bumps what stands between them
  */
 record Beats(
         PulseSource source,
@@ -30,7 +31,8 @@ record Beats(
         boolean[] byHand,
         double[] rejected,
         boolean up,
-        double clear) {
+        double clear,
+        Between.Bumps bumps) {
 
     /** Runs that point the other way with more than this share of the beats are no accident. */
     private static final double TURNED_SHARE = 0.1;
@@ -61,6 +63,7 @@ record Beats(
         int n = 0;
         boolean up = true;
         double clear = Double.NaN;
+        Between.Bump[] bump = new Between.Bump[most];
         int[] pointing = new int[2];
         for (Segment stretch : kept) {
             pointing[stretch.up() ? 1 : 0] += stretch.to() - stretch.from();
@@ -76,6 +79,7 @@ record Beats(
                 seconds[n] = time;
                 likeness[n] = stretch.log().likeness(i);
                 height[n] = stretch.log().height(i);
+                bump[n] = stretch.log().bump(i);
                 followsOn[n] = n > 0 && i > stretch.from() && stretch.log().followsOn(i);
                 n++;
             }
@@ -96,7 +100,8 @@ record Beats(
                 new boolean[n],
                 aside(told.rejected(fromSeconds, toSeconds), found),
                 up,
-                clear);
+                clear,
+                Between.Bumps.of(bump, n));
     }
 
     /** What was turned away and is no part of a beat believed. */
@@ -200,7 +205,16 @@ record Beats(
         aside[rejected.length] = seconds[gone];
         Arrays.sort(aside);
         return new Beats(
-                source, fewer.seconds, fewer.likeness, fewer.height, fewer.followsOn, fewer.byHand, aside, up, clear);
+                source,
+                fewer.seconds,
+                fewer.likeness,
+                fewer.height,
+                fewer.followsOn,
+                fewer.byHand,
+                aside,
+                up,
+                clear,
+                bumps);
     }
 
     /** All up to {@code to}, then from {@code from} on, in arrays of that length. */
@@ -214,7 +228,8 @@ record Beats(
                 Arrays.copyOf(byHand, length),
                 rejected,
                 up,
-                clear);
+                clear,
+                bumps);
         int put = length - (seconds.length - from);
         for (int i = from; i < seconds.length; i++) {
             int at = put + i - from;
@@ -246,6 +261,6 @@ record Beats(
         double[] aside =
                 Arrays.stream(rejected).filter(t -> Math.abs(t - time) > SAME).toArray();
         return new Beats(
-                source, more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, up, clear);
+                source, more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, up, clear, bumps);
     }
 }

@@ -23,6 +23,16 @@ final class PulseQuality {
 
     private static final double SIDED = 0.045;
     private static final double FAST_SECONDS = 0.5;
+    /**
+     * From such a share of the intervals on, bumps between the beats that scatter tell. Of models' pulses beside an arm's
+     * swing, 45 of 1000 rates were wrong and told without a doubt, 32 of them have more and 4 of 100 right ones; without a
+     * swing none of 600. A fifth more or less of either number moves two of the 45 and four of 1000.
+     */
+    private static final double BETWEEN = 0.35;
+    /** The second hump of a model's pulse scatters by 0.02 s at the most. */
+    private static final double SCATTER_SECONDS = 0.06;
+
+    private static final double IN_DOUBT_BY_BUMPS = 0.4;
     private static final int LEAP_BEATS = 5;
     private static final double LEAP = 1.35;
     private static final double EVEN = 0.12;
@@ -114,6 +124,11 @@ final class PulseQuality {
                 // Of a fast pulse either flank is near the beat.
                 told *= Math.max(intervals.usualSeconds() < FAST_SECONDS ? 2 * IN_DOUBT : IN_DOUBT, sided);
                 reasons.add(Messages.of("read.pulse.rise-and-fall-are-alike-which-way"));
+            }
+            Between.Bumps bumps = beats.bumps();
+            if (bumps.share() > BETWEEN && bumps.scatterSeconds() > SCATTER_SECONDS) {
+                told *= IN_DOUBT_BY_BUMPS;
+                reasons.add(Messages.of("read.pulse.peaks-stand-between-the-beats"));
             }
             if (leaps()) {
                 told *= IN_DOUBT;
