@@ -67,6 +67,20 @@ class BrokerLinkTest {
         return LinkAddress.parse("mqtt://127.0.0.1:" + port + "/" + topic).link();
     }
 
+    /** On a busy machine this broker closes one connection of a hundred that subscribes: it is opened again, as a recording does. */
+    private static void open(Link link) throws LinkException {
+        for (int left = 5; ; left--) {
+            try {
+                link.open();
+                return;
+            } catch (LinkException e) {
+                if (left == 0 || !e.getMessage().contains("closed connection")) {
+                    throw e;
+                }
+            }
+        }
+    }
+
     private static String read(Link link, int bytes) throws LinkException {
         StringBuilder text = new StringBuilder();
         byte[] buffer = new byte[7];
@@ -83,7 +97,7 @@ class BrokerLinkTest {
         Mqtt3BlockingClient board = board();
         publish(board, "wren/locker", "0,99.9", true);
         try (Link link = link("wren/locker")) {
-            link.open();
+            open(link);
             StringBuilder wanted = new StringBuilder();
             for (int i = 1; i <= 200; i++) {
                 publish(board, "wren/locker", i + ",2" + i + (i % 3 == 0 ? "\n" : ""), false);
@@ -99,7 +113,7 @@ class BrokerLinkTest {
     void aBrokerThatGoesIsTold() throws Exception {
         startBroker();
         try (Link link = link("wren/locker")) {
-            link.open();
+            open(link);
             broker.stopServer();
             broker = null;
             assertThatThrownBy(() -> {
