@@ -348,9 +348,8 @@ final class BeatJudge {
         } else {
             double apart = candidate.seconds() - lastBeat;
             boolean one = apart < LONGEST_NORMAL * path.intervalSeconds();
-            Between.Bump bump = one
-                    ? between.highest(lastBeat, candidate.seconds(), looks.usual())
-                    : new Between.Bump(Double.NaN, Double.NaN);
+            Between.Bump bump =
+                    one ? between.highest(lastBeat, candidate.seconds(), looks.usual()) : Between.Bump.UNKNOWN;
             log.add(candidate, Math.max(0, alike), !disturbed && sure && lastSure && one, bump);
             if (apart < LONGEST_PAUSE * path.intervalSeconds()) {
                 rhythm.interval(apart);

@@ -20,7 +20,7 @@ import zesty.signal.core.read.HandEdit;
  * @param up whether the newest run points up in the signal
  * @param clear how clearly it points that way: the mean of {@link Candidate#upright}, below 0 where it looks upside down;
  *     NaN when there is none
- * @param bumps what stands between them
+ * @param bumps what stands between each and the beat before
  */
 record Beats(
         PulseSource source,
@@ -32,7 +32,7 @@ record Beats(
         double[] rejected,
         boolean up,
         double clear,
-        Between.Bumps bumps) {
+        Between.Bump[] bumps) {
 
     /** Runs that point the other way with more than this share of the beats are no accident. */
     private static final double TURNED_SHARE = 0.1;
@@ -101,7 +101,7 @@ record Beats(
                 aside(told.rejected(fromSeconds, toSeconds), found),
                 up,
                 clear,
-                Between.Bumps.of(bump, n));
+                Arrays.copyOf(bump, n));
     }
 
     /** What was turned away and is no part of a beat believed. */
@@ -200,6 +200,7 @@ record Beats(
         Beats fewer = copy(seconds.length - 1, gone + 1, gone);
         if (gone < fewer.followsOn.length) {
             fewer.followsOn[gone] = false;
+            fewer.bumps[gone] = Between.Bump.UNKNOWN;
         }
         double[] aside = Arrays.copyOf(rejected, rejected.length + 1);
         aside[rejected.length] = seconds[gone];
@@ -214,7 +215,7 @@ record Beats(
                 aside,
                 up,
                 clear,
-                bumps);
+                fewer.bumps);
     }
 
     /** All up to {@code to}, then from {@code from} on, in arrays of that length. */
@@ -229,7 +230,7 @@ record Beats(
                 rejected,
                 up,
                 clear,
-                bumps);
+                Arrays.copyOf(bumps, length));
         int put = length - (seconds.length - from);
         for (int i = from; i < seconds.length; i++) {
             int at = put + i - from;
@@ -237,6 +238,7 @@ record Beats(
             made.likeness[at] = likeness[i];
             made.height[at] = height[i];
             made.followsOn[at] = followsOn[i];
+            made.bumps[at] = bumps[i];
             made.byHand[at] = byHand[i];
         }
         return made;
@@ -253,14 +255,25 @@ record Beats(
         more.likeness[at] = 1;
         more.height[at] = Double.NaN;
         more.byHand[at] = true;
+        more.bumps[at] = Between.Bump.UNKNOWN;
         // Whoever puts a beat in says that the intervals to its neighbours are right.
         more.followsOn[at] = at > 0 && time - more.seconds[at - 1] < BeatPath.LONGEST_SECONDS;
         if (at + 1 < more.seconds.length) {
+            more.bumps[at + 1] = Between.Bump.UNKNOWN;
             more.followsOn[at + 1] = more.seconds[at + 1] - time < BeatPath.LONGEST_SECONDS;
         }
         double[] aside =
                 Arrays.stream(rejected).filter(t -> Math.abs(t - time) > SAME).toArray();
         return new Beats(
-                source, more.seconds, more.likeness, more.height, more.followsOn, more.byHand, aside, up, clear, bumps);
+                source,
+                more.seconds,
+                more.likeness,
+                more.height,
+                more.followsOn,
+                more.byHand,
+                aside,
+                up,
+                clear,
+                more.bumps);
     }
 }

@@ -24,7 +24,9 @@ final class Between {
      * @param height of the highest one, in usual beats; 0 where there is none, NaN where nothing is known of it
      * @param afterSeconds since the beat before
      */
-    record Bump(double height, double afterSeconds) {}
+    record Bump(double height, double afterSeconds) {
+        static final Bump UNKNOWN = new Bump(Double.NaN, Double.NaN);
+    }
 
     private final ArrayDeque<Candidate> recent = new ArrayDeque<>();
 
@@ -56,18 +58,17 @@ final class Between {
      * @param scatterSeconds standard deviation of when that one comes after its beat; 0 of few
      */
     record Bumps(double share, double scatterSeconds) {
-        /** @param count of the bumps that are told, from the first on */
-        static Bumps of(Bump[] bumps, int count) {
+        static Bumps of(Bump[] bumps) {
             int known = 0;
             int high = 0;
             double sum = 0;
             double squares = 0;
-            for (int i = 0; i < count; i++) {
-                known += bumps[i].height() >= 0 ? 1 : 0;
-                if (bumps[i].height() > HIGH) {
+            for (Bump one : bumps) {
+                known += one.height() >= 0 ? 1 : 0;
+                if (one.height() > HIGH) {
                     high++;
-                    sum += bumps[i].afterSeconds();
-                    squares += bumps[i].afterSeconds() * bumps[i].afterSeconds();
+                    sum += one.afterSeconds();
+                    squares += one.afterSeconds() * one.afterSeconds();
                 }
             }
             double mean = sum / Math.max(1, high);

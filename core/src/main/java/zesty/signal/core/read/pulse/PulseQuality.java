@@ -125,7 +125,7 @@ final class PulseQuality {
                 told *= Math.max(intervals.usualSeconds() < FAST_SECONDS ? 2 * IN_DOUBT : IN_DOUBT, sided);
                 reasons.add(Messages.of("read.pulse.rise-and-fall-are-alike-which-way"));
             }
-            Between.Bumps bumps = beats.bumps();
+            Between.Bumps bumps = Between.Bumps.of(beats.bumps());
             if (bumps.share() > BETWEEN && bumps.scatterSeconds() > SCATTER_SECONDS) {
                 told *= IN_DOUBT_BY_BUMPS;
                 reasons.add(Messages.of("read.pulse.peaks-stand-between-the-beats"));
