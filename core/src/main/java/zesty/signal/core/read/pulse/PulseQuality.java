@@ -26,7 +26,7 @@ final class PulseQuality {
     /**
      * From such a share of the intervals on, bumps between the beats that scatter tell. Of models' pulses beside an arm's
      * swing, 45 of 1000 rates were wrong and told without a doubt, 32 of them have more and 4 of 100 right ones; without a
-     * swing none of 600. A fifth more or less of either number moves two of the 45 and four of 1000.
+     * swing none of 600. A fifth more or less of either number moves three of the 45 and four of 1000.
      */
     private static final double BETWEEN = 0.35;
     /** The second hump of a model's pulse scatters by 0.02 s at the most. */
