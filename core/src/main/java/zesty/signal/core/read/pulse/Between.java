@@ -1,6 +1,7 @@
 package zesty.signal.core.read.pulse;
 
 import java.util.ArrayDeque;
+import java.util.Iterator;
 
 /**
  * The highest bump between two beats. The second hump of a pulse comes at the same time after each beat, as the valve closes;
@@ -41,9 +42,13 @@ final class Between {
     Bump highest(double fromSeconds, double toSeconds, double usual) {
         double height = 0;
         double after = 0;
-        for (Candidate one : recent) {
-            boolean between = one.seconds() > fromSeconds + OWN_SECONDS && one.seconds() < toSeconds - OWN_SECONDS;
-            if (between && one.height() > height) {
+        // From the newest on: what came before the last beat is most of them.
+        for (Iterator<Candidate> back = recent.descendingIterator(); back.hasNext(); ) {
+            Candidate one = back.next();
+            if (one.seconds() <= fromSeconds + OWN_SECONDS) {
+                break;
+            }
+            if (one.seconds() < toSeconds - OWN_SECONDS && one.height() > height) {
                 height = one.height();
                 after = one.seconds() - fromSeconds;
             }
