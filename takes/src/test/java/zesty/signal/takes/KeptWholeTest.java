@@ -442,7 +442,7 @@ class KeptWholeTest {
         JsonNode value = JSON.readTree(by);
         int tried = 0;
         int refused = 0;
-        for (long seed : new long[] {3, 17, 101}) {
+        for (long seed : new long[] {3, 101}) {
             JsonNode root = JSON.readTree(RigJson.write(rig(seed)));
             List<String> spoilt = new ArrayList<>();
             tried += spoil(root, root, spoilt, value);

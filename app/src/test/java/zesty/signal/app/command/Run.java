@@ -18,14 +18,9 @@ record Run(int status, String out, String err) {
     /** @return the command that runs it with so much memory, such as 256m */
     static List<String> line(String memory, String... words) {
         List<String> line = new ArrayList<>(List.of(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-Xmx" + memory,
-                "-XX:+UseSerialGC",
-                "-XX:TieredStopAtLevel=1",
-                "-Duser.language=de",
-                "-cp",
-                System.getProperty("java.class.path"),
-                "zesty.signal.app.Zesty"));
+                Classes.java(), "-Xmx" + memory, "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "-Duser.language=de"));
+        line.addAll(Classes.words());
+        line.add("zesty.signal.app.Zesty");
         line.addAll(List.of(words));
         return line;
     }

@@ -4,12 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.catchThrowable;
 
-import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
+import java.io.InputStream;
+import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -18,6 +18,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import javafx.event.Event;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
@@ -57,6 +59,11 @@ abstract class RealWindow {
     static {
         // Before anything of the window is loaded, whose constants hold texts.
         Messages.speak(Locale.forLanguageTag(System.getProperty("zesty.language", "en")));
+        try {
+            wearBuiltStyles();
+        } catch (Exception e) {
+            throw new ExceptionInInitializerError(e);
+        }
         // A window opens in a second or two; on a busy machine it took more than the usual half minute.
         FxToolkit.toolkitContext().setSetupTimeoutInMillis(120_000);
     }
@@ -85,15 +92,10 @@ abstract class RealWindow {
             String shared = System.getProperty("demo.takes");
             Path folder = shared == null
                     ? Files.createTempDirectory("zesty-demo-takes")
-                    : Files.createDirectories(Path.of(shared));
+                    : Files.createDirectories(
+                            Path.of(shared, Messages.language().getLanguage()));
             Path made = folder.resolveSibling(folder.getFileName() + ".made");
-            try (FileChannel lock = FileChannel.open(made, StandardOpenOption.CREATE, StandardOpenOption.WRITE)) {
-                lock.lock();
-                if (lock.size() == 0) {
-                    DemoData.makeTakes(folder, () -> true);
-                    lock.write(ByteBuffer.wrap(new byte[] {1}));
-                }
-            }
+            once(made, 1, () -> DemoData.makeTakes(folder, () -> true));
             if (shared == null) {
                 made.toFile().deleteOnExit();
                 folder.toFile().deleteOnExit();
@@ -104,6 +106,49 @@ abstract class RealWindow {
             madeTakes = folder;
         }
         return madeTakes;
+    }
+
+    /** Parsed sheets lie where the toolkit looks for them first, as in a program that is built: the walk of all views is of them. */
+    private static void wearBuiltStyles() throws Exception {
+        Path classes = Path.of(RealWindow.class
+                .getProtectionDomain()
+                .getCodeSource()
+                .getLocation()
+                .toURI());
+        int kept = 0;
+        for (String name : List.of("zesty.css", "worn-styles.txt")) {
+            try (InputStream file = RealWindow.class.getResourceAsStream(name)) {
+                kept = 31 * kept + Arrays.hashCode(file.readAllBytes());
+            }
+        }
+        once(classes.resolveSibling("styles.made"), kept, () -> {
+            Path jar = classes.resolveSibling("styles-of-tests.jar");
+            StyleArchive.write(jar);
+            try (ZipInputStream in = new ZipInputStream(Files.newInputStream(jar))) {
+                for (ZipEntry entry = in.getNextEntry(); entry != null; entry = in.getNextEntry()) {
+                    Path sheet = classes.resolve(entry.getName());
+                    Files.createDirectories(sheet.getParent());
+                    Files.copy(in, sheet, StandardCopyOption.REPLACE_EXISTING);
+                }
+            }
+        });
+    }
+
+    /** Makes what processes share, in the first of them: the others wait for it. @param made the file by which they know, @param of what */
+    private static void once(Path made, int of, Made what) throws Exception {
+        try (RandomAccessFile file = new RandomAccessFile(made.toFile(), "rw")) {
+            file.getChannel().lock();
+            if (file.length() == 0 || file.readInt() != of) {
+                what.make();
+                file.seek(0);
+                file.writeInt(of);
+            }
+        }
+    }
+
+    /** Something that takes its time. */
+    private interface Made {
+        void make() throws Exception;
     }
 
     @BeforeEach

@@ -128,7 +128,7 @@ class BoardDialectsTest {
         // The format is known from the sound board; the damaged one is then read with it.
         StreamFormat format =
                 SOUND.computeIfAbsent(name, board -> recognised(run(board, 7, 3).bytes()));
-        Run run = run(name + "+" + faults, 7, 25);
+        Run run = run(name + "+" + faults, 7, 15);
         FaultyBoard board = (FaultyBoard) run.board();
         assertThat(faults.equals("restart") ? board.restarts() : board.taken() + board.strange())
                 .isPositive();
@@ -141,7 +141,7 @@ class BoardDialectsTest {
         if (format.sequence() != null && faults.equals("dropouts")) {
             Timestamper timestamper =
                     new Timestamper(format.clock(), format.sequence(), Double.NaN, board.rowsPerSecond());
-            Block block = timestamper.date(rows, 25, 0);
+            Block block = timestamper.date(rows, 15, 0);
             double frames = board.rowsPerSecond() / board.framesPerSecond();
             assertThat(timestamper.lostRows()).isEqualTo(Math.round(board.taken() * frames));
             assertThat(block.gaps()).isNotEmpty();
@@ -151,7 +151,7 @@ class BoardDialectsTest {
                 && faults.equals("dropouts")
                 && !name.equals("battery")) {
             Timestamper timestamper = new Timestamper(format.clock(), Double.NaN, board.rowsPerSecond());
-            timestamper.date(rows, 25, 0);
+            timestamper.date(rows, 15, 0);
             assertThat(timestamper.lostRows()).isEqualTo(board.taken());
         }
     }

@@ -12,7 +12,7 @@ class BoatTest {
     Path folder;
 
     /**
-     * Ten minutes, at twenty times the pace, of what {@code benchmarks/run soak 8h} does for a night, in a process of its
+     * Six minutes, at twenty times the pace, of what {@code benchmarks/run soak 8h} does for a night, in a process of its
      * own: it is put to sleep, and what grows in it is its own.
      */
     @Test
@@ -22,10 +22,11 @@ class BoatTest {
                         ProcessHandle.current().info().command().orElseThrow(),
                         "-Xmx256m",
                         "-XX:+UseSerialGC",
+                        "-XX:TieredStopAtLevel=1",
                         "-cp",
                         System.getProperty("java.class.path"),
                         Boat.class.getName(),
-                        "10min",
+                        "6min",
                         folder.toString(),
                         "20")
                 .redirectErrorStream(true)
