@@ -4,7 +4,7 @@ import java.util.Arrays;
 
 /**
  * How far gravity turned in the unit against how far the gyro says that it did, over the same quarters of a second: where the two go
- * together but not as far, the gyro has other units, or its axes lie otherwise. Means over blocks are compared, in which both are
+ * together but not as far, the gyro has other units; where they go together only with other axes, axes are exchanged. Means over blocks are compared, in which both are
  * smoothed alike; what stays the same, as the gyro's bias, is left out.
  */
 final class GyroScale {
@@ -20,9 +20,22 @@ final class GyroScale {
     /** At the head of a mast gravity seems to turn two or three times as far; other units are off by more. */
     private static final double MOST = 4;
 
-    private final double[] turned = new double[3];
-    private final double[] ups = new double[3];
-    private final double[] turns = new double[3];
+    /**
+     * With the axes as they are told they do not go together where this or less of one follows from the other, as a correlation. Found by
+     * trying on models of exchanged axes; moved by a fifth it names 397 or 400 of 400 instead of 399, and never one of 400 right units.
+     */
+    private static final double APART = 0.6;
+    /** With axes in another order they go together where more than this follows; at 0.6 one of 400 right units is named, at 0.9 none. */
+    private static final double OTHERWISE = 0.75;
+
+    /** Which axis stands for x, y and z: first as it is told. */
+    private static final int[][] ORDERS = {{0, 1, 2}, {1, 0, 2}, {0, 2, 1}, {2, 1, 0}, {1, 2, 0}, {2, 0, 1}};
+
+    /** Of a block: how far up lies along each axis, then the products of its shares and of the turning, summed over time. */
+    private static final int SHARES = 3 + 9;
+
+    private final double[] turned = new double[9];
+    private final double[] inside = new double[SHARES];
     private double blockSeconds;
     private int inBlock;
     private double[] before;
@@ -32,11 +45,8 @@ final class GyroScale {
     private boolean changes;
 
     private int count;
-    private final double[] leanSum = new double[3];
-    private final double[] turnSum = new double[3];
-    private double leanSquares;
-    private double turnSquares;
-    private double products;
+    private final double[] sums = new double[SHARES];
+    private final double[][] products = new double[SHARES][SHARES];
 
     /** A stretch begins. */
     void begin() {
@@ -53,12 +63,11 @@ final class GyroScale {
         double length = Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
         double radians = length > 0 ? Math.toRadians(step) / length : 0;
         for (int k = 0; k < 3; k++) {
-            int l = (k + 1) % 3;
-            int m = (k + 2) % 3;
-            // Up, seen from the unit, turns the other way round.
-            turned[k] += (a[l] * w[m] - a[m] * w[l]) * radians;
-            ups[k] += a[k];
-            turns[k] += turned[k];
+            inside[k] += a[k];
+            for (int m = 0; m < 3; m++) {
+                turned[3 * k + m] += a[k] * w[m] * radians;
+                inside[3 + 3 * k + m] += turned[3 * k + m];
+            }
         }
         inBlock++;
         blockSeconds += step;
@@ -69,36 +78,69 @@ final class GyroScale {
     }
 
     private void compare() {
-        double[] now = new double[6];
-        double squares = 0;
-        for (int k = 0; k < 3; k++) {
-            now[k] = ups[k] / inBlock;
-            now[3 + k] = turns[k] / inBlock;
-            squares += now[k] * now[k];
+        double[] now = new double[SHARES];
+        for (int i = 0; i < SHARES; i++) {
+            now[i] = inside[i] / inBlock;
         }
-        double length = Math.sqrt(squares);
-        for (int k = 0; k < 3; k++) {
-            now[k] /= length;
+        double length = Math.sqrt(now[0] * now[0] + now[1] * now[1] + now[2] * now[2]);
+        for (int i = 0; i < SHARES; i++) {
+            now[i] /= length;
         }
         boolean gravity = Math.abs(length - 1) < FOREIGN_G;
-        for (int k = 0; k < 3 && gravity && before != null; k++) {
-            double lean = now[k] - before[k];
-            double turn = now[3 + k] - before[3 + k];
-            leanSum[k] += lean;
-            turnSum[k] += turn;
-            leanSquares += lean * lean;
-            turnSquares += turn * turn;
-            products += lean * turn;
+        if (gravity && before != null) {
+            count++;
+            for (int i = 0; i < SHARES; i++) {
+                sums[i] += now[i] - before[i];
+                for (int j = 0; j < SHARES; j++) {
+                    products[i][j] += (now[i] - before[i]) * (now[j] - before[j]);
+                }
+            }
         }
-        count += gravity && before != null ? 1 : 0;
         before = gravity ? now : null;
     }
 
     private void endBlock() {
-        Arrays.fill(ups, 0);
-        Arrays.fill(turns, 0);
+        Arrays.fill(inside, 0);
         blockSeconds = 0;
         inBlock = 0;
+    }
+
+    /** @return what two shares have in common, without what stays the same */
+    private double common(int i, int j) {
+        return products[i][j] - sums[i] * sums[j] / count;
+    }
+
+    /** How far it leaned, how far it turned, and how far both went together: sums of squares and of products. */
+    private record Going(double lean, double turn, double both) {
+        double together() {
+            return both / Math.sqrt(lean * turn);
+        }
+    }
+
+    /** @param order which axis of the acceleration stands for x, y and z. @param signs of them, 1 or −1 */
+    private Going going(int[] order, int[] signs) {
+        double lean = 0;
+        double turn = 0;
+        double both = 0;
+        for (int k = 0; k < 3; k++) {
+            int l = (k + 1) % 3;
+            int m = (k + 2) % 3;
+            // Up, seen from the unit, turns the other way round.
+            int plus = 3 + 3 * order[l] + m;
+            int minus = 3 + 3 * order[m] + l;
+            lean += common(order[k], order[k]);
+            turn += common(plus, plus) + common(minus, minus) - 2 * signs[l] * signs[m] * common(plus, minus);
+            both += signs[k] * (signs[l] * common(order[k], plus) - signs[m] * common(order[k], minus));
+        }
+        return new Going(lean, turn, both);
+    }
+
+    private Going asTold() {
+        return going(ORDERS[0], new int[] {1, 1, 1});
+    }
+
+    private boolean leaned(Going going) {
+        return count >= FEWEST && going.lean() > LEAST * LEAST * count;
     }
 
     /**
@@ -106,20 +148,45 @@ final class GyroScale {
      *     same all the time; NaN where they agree or nobody can tell
      */
     double off() {
-        double lean = leanSquares;
-        double turn = turnSquares;
-        double both = products;
-        for (int k = 0; k < 3; k++) {
-            lean -= leanSum[k] * leanSum[k] / count;
-            turn -= turnSum[k] * turnSum[k] / count;
-            both -= leanSum[k] * turnSum[k] / count;
-        }
-        boolean leaned = count >= FEWEST && lean > LEAST * LEAST * count;
+        Going going = asTold();
+        boolean leaned = leaned(going);
         if (leaned && !changes) {
             return Double.POSITIVE_INFINITY;
         }
-        boolean told = leaned && both * both > TOGETHER * lean * turn;
-        double scale = both / turn;
+        boolean told = leaned && going.together() * going.together() > TOGETHER;
+        double scale = going.both() / going.turn();
         return told && !(scale < MOST && scale > 1 / MOST) ? scale : Double.NaN;
+    }
+
+    /**
+     * @return with which axes of the acceleration for x, y and z gravity goes as the gyro says, such as "y, x, −z", where it does not with
+     *     its own; empty where it does, or nobody can tell. Signs alone are not told: an arm that swings fast looks like that
+     */
+    String order() {
+        Going told = asTold();
+        String found = "";
+        double most = OTHERWISE;
+        if (!leaned(told) || told.together() > APART) {
+            return found;
+        }
+        for (int[] order : ORDERS) {
+            for (int sign = 0; sign < 8; sign++) {
+                int[] signs = {1 - (sign & 1) * 2, 1 - (sign & 2), 1 - (sign & 4) / 2};
+                double together = going(order, signs).together();
+                if (together > most) {
+                    most = together;
+                    found = order == ORDERS[0] ? "" : named(order, signs);
+                }
+            }
+        }
+        return found;
+    }
+
+    private static String named(int[] order, int[] signs) {
+        StringBuilder named = new StringBuilder();
+        for (int k = 0; k < 3; k++) {
+            named.append(k == 0 ? "" : ", ").append(signs[k] < 0 ? "−" : "").append("xyz".charAt(order[k]));
+        }
+        return named.toString();
     }
 }

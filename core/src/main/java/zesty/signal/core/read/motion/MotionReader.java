@@ -135,7 +135,15 @@ final class MotionReader extends Recorded {
         items.add(new Item.Word("face", faces[face] > 0 ? FACES[face] : ""));
         items.add(new Item.Events("events", List.of("t_s", "kind"), events));
         return new Reading(
-                quality(stretch, count, axes, strength, strengths, irregular, steps, fusion ? scale.off() : Double.NaN),
+                quality(
+                        stretch,
+                        count,
+                        axes,
+                        strength,
+                        strengths,
+                        irregular,
+                        steps,
+                        fusion ? contradiction(scale) : ""),
                 items,
                 working(axes, count, strength));
     }
@@ -160,6 +168,19 @@ final class MotionReader extends Recorded {
         return turn < 0 ? turn + 360 : turn;
     }
 
+    /** @return what gravity has against the gyro; empty for nothing */
+    private static String contradiction(GyroScale scale) {
+        double off = scale.off();
+        if (Double.isInfinite(off)) {
+            return Messages.of("read.motion.the-gyro-says-the-same");
+        }
+        String order = scale.order();
+        if (!order.isEmpty()) {
+            return Messages.of("read.motion.gravity-goes-as-the-gyro", order);
+        }
+        return off == off ? Messages.of("read.motion.by-gravity-it-turns-times", Digits.about(off, 2)) : "";
+    }
+
     private static double last(double[] values) {
         return values.length == 0 ? Double.NaN : values[values.length - 1];
     }
@@ -172,7 +193,7 @@ final class MotionReader extends Recorded {
             double strengths,
             int irregular,
             int steps,
-            double scale) {
+            String contradiction) {
         if (count < 3) {
             return new Quality(0, List.of(Messages.of("read.motion.too-few-samples", stretch.length())));
         }
@@ -188,12 +209,9 @@ final class MotionReader extends Recorded {
             share = 0.2;
             reasons.add(Messages.of("read.motion.acceleration-is-on-average-not", Digits.about(mean, 3)));
         }
-        if (scale == scale) {
+        if (!contradiction.isEmpty()) {
             share = Math.min(share, 0.2);
-            reasons.add(
-                    Double.isInfinite(scale)
-                            ? Messages.of("read.motion.the-gyro-says-the-same")
-                            : Messages.of("read.motion.by-gravity-it-turns-times", Digits.about(scale, 2)));
+            reasons.add(contradiction);
         }
         double earth = strength / count;
         if (axes >= 9 && !FieldFit.earthly(earth)) {
