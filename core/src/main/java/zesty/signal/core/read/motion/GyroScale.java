@@ -3,9 +3,9 @@ package zesty.signal.core.read.motion;
 import java.util.Arrays;
 
 /**
- * How far gravity turned in the unit against how far the gyro says that it did, over the same quarters of a second: where the two go
- * together but not as far, the gyro has other units; where they go together only with other axes, axes are exchanged. Means over blocks are compared, in which both are
- * smoothed alike; what stays the same, as the gyro's bias, is left out.
+ * How far gravity turned in the unit against how far the gyro says that it did, over the same quarters of a second. Where the two go
+ * together but not as far, the gyro has other units; where they go together only with other axes, axes are exchanged. Means over blocks
+ * are compared, in which both are smoothed alike; what stays the same, as the gyro's bias, is left out.
  */
 final class GyroScale {
     private static final double BLOCK_SECONDS = 0.25;
