@@ -31,7 +31,7 @@ final class GyroScale {
     /** Which axis stands for x, y and z: first as it is told. */
     private static final int[][] ORDERS = {{0, 1, 2}, {1, 0, 2}, {0, 2, 1}, {2, 1, 0}, {1, 2, 0}, {2, 0, 1}};
 
-    /** Of a block: how far up lies along each axis, then the products of its shares and of the turning, summed over time. */
+    /** Of a block: how far up lies along each axis, then the products of its shares and of the turning about each axis, summed over time. */
     private static final int SHARES = 3 + 9;
 
     private final double[] turned = new double[9];
@@ -64,6 +64,7 @@ final class GyroScale {
         double radians = length > 0 ? Math.toRadians(step) / length : 0;
         for (int k = 0; k < 3; k++) {
             inside[k] += a[k];
+            // Also about its own axis: where axes are exchanged it may be another's.
             for (int m = 0; m < 3; m++) {
                 turned[3 * k + m] += a[k] * w[m] * radians;
                 inside[3 + 3 * k + m] += turned[3 * k + m];
@@ -91,7 +92,7 @@ final class GyroScale {
             count++;
             for (int i = 0; i < SHARES; i++) {
                 sums[i] += now[i] - before[i];
-                for (int j = 0; j < SHARES; j++) {
+                for (int j = 0; j <= i; j++) {
                     products[i][j] += (now[i] - before[i]) * (now[j] - before[j]);
                 }
             }
@@ -107,7 +108,7 @@ final class GyroScale {
 
     /** @return what two shares have in common, without what stays the same */
     private double common(int i, int j) {
-        return products[i][j] - sums[i] * sums[j] / count;
+        return products[Math.max(i, j)][Math.min(i, j)] - sums[i] * sums[j] / count;
     }
 
     /** How far it leaned, how far it turned, and how far both went together: sums of squares and of products. */
