@@ -23,7 +23,7 @@ final class Feed {
     static final int MOST_STATIONS = 128;
 
     /** Rows on their way to the trail. */
-    record Data(Block block, double rateHz, long arrivalNanos) {}
+    record Data(Block block, double rateHz, double rateUncertainty, long arrivalNanos) {}
 
     private final String name;
     private final SourceReader reader;
@@ -111,7 +111,7 @@ final class Feed {
             stream.begin(data.rateHz(), rig, data.block());
         }
         stream.accept(data.block(), data.arrivalNanos());
-        stream.pace().measured(data.rateHz());
+        stream.pace().measured(data.rateHz(), data.rateUncertainty());
         if (!edges) {
             stream.refine();
         }

@@ -104,6 +104,10 @@ final class LinkMeter {
         return rateHz;
     }
 
+    double rateUncertainty() {
+        return rateUncertainty;
+    }
+
     double arrivalPeriodSeconds() {
         return arrivalPeriod;
     }

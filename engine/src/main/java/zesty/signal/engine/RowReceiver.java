@@ -8,8 +8,11 @@ interface RowReceiver {
     /** The format is known; blocks of that many columns follow. */
     void format(StreamFormat format);
 
-    /** @param arrivalNanos when its last row arrived */
-    void block(Block block, double rateHz, long arrivalNanos);
+    /**
+     * @param rateUncertainty as a share of the rate, where arrival alone tells it; else 0
+     * @param arrivalNanos when its last row arrived
+     */
+    void block(Block block, double rateHz, double rateUncertainty, long arrivalNanos);
 
     /** Words of the stream are numbers in its rows: what they stand for, told anew when there is a new one. */
     void words(String legend);

@@ -402,7 +402,7 @@ final class SourceReader implements Runnable {
     private void handOn(Block block, long now) {
         meter.dated(dating.timestamper(), block.rows());
         if (block.rows() > 0) {
-            receiver.block(block, meter.rateHz(), now);
+            receiver.block(block, meter.rateHz(), meter.rateUncertainty(), now);
         }
     }
 

@@ -77,14 +77,14 @@ public final class Trail implements AutoCloseable {
         }
 
         @Override
-        public void block(Block block, double rate, long arrivalNanos) {
+        public void block(Block block, double rate, double uncertainty, long arrivalNanos) {
             Feed own = feed.get();
             Block placed = own.reader().unpaced() ? block : time.place(own, block, arrivalNanos * 1e-9);
             recording.offer(own.indexIn(rig.get()), placed, own.reader().holdsUp());
             if (fromStart != null && fromStart.only()) {
                 return;
             }
-            queue.hand(own, new Feed.Data(placed, rate, arrivalNanos));
+            queue.hand(own, new Feed.Data(placed, rate, uncertainty, arrivalNanos));
         }
 
         @Override

@@ -20,7 +20,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.clean.Recipe;
+import zesty.signal.core.decode.ArrivalClockFit;
+import zesty.signal.core.decode.Timestamper;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
@@ -121,7 +124,7 @@ class OtherPaceTest {
         List<Integer> taken = new ArrayList<>();
         for (int second = 1; second <= 200; second++) {
             pace.came(94);
-            pace.measured(second < 20 ? 93.5 : second < 100 ? 93.71 : 93.1);
+            pace.measured(second < 20 ? 93.5 : second < 100 ? 93.71 : 93.1, 0.01);
             if (pace.refinedByArrival()) {
                 taken.add(second);
             }
@@ -132,6 +135,38 @@ class OtherPaceTest {
         assertThat(pace.hz()).isEqualTo(93.1);
         assertThat(pace.rateIsOther(93.1 * 1.021)).isTrue();
         assertThat(pace.rateIsOther(93.1 * 1.019)).isFalse();
+    }
+
+    /** A computer that reads nothing for up to a second now and then: what that did to a rate is mended as soon as it is known to be wrong. */
+    @ParameterizedTest
+    @ValueSource(doubles = {50, 94, 250})
+    void whatStallsDidToARateIsMendedInFourSeconds(double hz) {
+        int begunWrong = 0;
+        for (int seed = 0; seed < 100; seed++) {
+            Random random = new Random(seed);
+            ArrivalClockFit arrivals = new ArrivalClockFit();
+            StreamPace pace = new StreamPace();
+            long came = 0;
+            for (double now = 0; now < 6; now += 0.01 + 0.003 * random.nextDouble()) {
+                now += random.nextInt(140) == 0 ? random.nextDouble() : 0;
+                long due = (long) (now * hz);
+                if (due > came) {
+                    arrivals.saw(due, now + 0.002 * random.nextDouble());
+                }
+                pace.came((int) (due - came));
+                came = due;
+                double is = Timestamper.nominal(1 / arrivals.periodSeconds(), arrivals.uncertainty());
+                if (!pace.known() && arrivals.enough()) {
+                    begunWrong += Math.abs(is / hz - 1) > 0.003 ? 1 : 0;
+                    pace.begin(is, new TimeRing(1024));
+                } else if (pace.known()) {
+                    pace.measured(is, arrivals.uncertainty());
+                    pace.refinedByArrival();
+                }
+            }
+            assertThat(pace.hz()).isCloseTo(hz, within(0.003 * hz));
+        }
+        assertThat(begunWrong).isPositive();
     }
 
     /** Sends lines of milliseconds and a sine, four of five, as a loop that pauses now and then. */

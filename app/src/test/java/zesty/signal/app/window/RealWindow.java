@@ -14,12 +14,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import javafx.application.Platform;
 import javafx.event.Event;
 import javafx.geometry.Bounds;
 import javafx.scene.Node;
@@ -267,6 +269,7 @@ abstract class RealWindow {
                 return now;
             }
             before = now;
+            frame(robot.lookup("#takes").query().getScene());
             TimeUnit.MILLISECONDS.sleep(150);
         }
         throw new AssertionError(query + " never lies still");
@@ -282,6 +285,27 @@ abstract class RealWindow {
             }
         });
         strike(keys);
+        frame(scene);
+    }
+
+    /**
+     * Lets a whole frame pass, as a hand does: until then what was just opened is not filled, and boxes have no skin, which is
+     * what takes their keys.
+     */
+    static void frame(Scene scene) throws InterruptedException {
+        CountDownLatch painted = new CountDownLatch(1);
+        Runnable told = painted::countDown;
+        fx(() -> {
+            scene.addPostLayoutPulseListener(told);
+            Platform.requestNextPulse();
+            return null;
+        });
+        // A window that the last key closed paints no more.
+        painted.await(5, TimeUnit.SECONDS);
+        fx(() -> {
+            scene.removePostLayoutPulseListener(told);
+            return null;
+        });
     }
 
     /**
@@ -331,6 +355,7 @@ abstract class RealWindow {
         ToggleButton op = robot.lookup("#op-" + name).queryAs(ToggleButton.class);
         if (!fx(op::isSelected)) {
             click("#op-" + name);
+            frame(op.getScene());
         }
     }
 
@@ -348,7 +373,9 @@ abstract class RealWindow {
                     box.requestFocus();
                     box.setText(text);
                 });
-                return field.isPresent() && field.get().getScene().getFocusOwner() == field.get();
+                return field.isPresent()
+                        && field.get().getSkin() != null
+                        && field.get().getScene().getFocusOwner() == field.get();
             });
             if (ready) {
                 strike(KeyCode.ENTER);
@@ -391,12 +418,13 @@ abstract class RealWindow {
     void tile(String kind) throws Exception {
         awaitNode("#read-" + kind);
         Button other = robot.lookup("#read-other").queryAs(Button.class);
-        robot.interact(() -> {
-            if (other.isVisible()) {
-                other.fire();
-            }
-            robot.lookup("#read-" + kind).query().getOnMouseClicked().handle(null);
-        });
+        frame(other.getScene());
+        if (fx(other::isVisible)) {
+            robot.interact(other::fire);
+            frame(other.getScene());
+        }
+        robot.interact(
+                () -> robot.lookup("#read-" + kind).query().getOnMouseClicked().handle(null));
     }
 
     static Reading reading(Snapshot snapshot, String column) {
@@ -410,7 +438,9 @@ abstract class RealWindow {
     void press(String query) throws Exception {
         awaitNode(query);
         Button button = robot.lookup(query).queryAs(Button.class);
+        Scene scene = button.getScene();
         robot.interact(button::fire);
+        frame(scene);
     }
 
     MainView view() {

@@ -89,10 +89,12 @@ class ScaleWindowTest extends RealWindow {
         return snapshot().channel("sensor").orElseThrow();
     }
 
-    private <T> void choose(String id, T value) {
+    private <T> void choose(String id, T value) throws Exception {
+        awaitNode(id);
         @SuppressWarnings("unchecked")
         ComboBox<T> box = robot.lookup(id).queryAs(ComboBox.class);
         robot.interact(() -> box.setValue(value));
+        frame(robot.lookup("#takes").query().getScene());
     }
 
     private static SensorKind kind(String name) {

@@ -173,6 +173,8 @@ class SourceWindowTest extends RealWindow {
         Snapshot over = until(s -> s.health().state() == LinkState.OVER && s.lastSeconds() > 3.9);
         assertThat(over.health().rows()).isEqualTo(400);
 
+        // What was used is listed, and the list that grew moves what lies under it.
+        awaitText(".socket-about", "one source");
         // Packets from this computer alone, until another is let in.
         click("#open-network");
         awaitNode("#plug-udp");
