@@ -240,4 +240,31 @@ class PulseNumbersTest {
                 .containsExactly(
                         Arrays.stream(found).filter(t -> t >= 30 && t <= 50).toArray());
     }
+
+    /** The doubt of what stands between two beats goes with its interval: of a new one nothing is known. */
+    @Test
+    void ofIntervalsMadeByHandNothingIsKnown() {
+        Between.Bump high = new Between.Bump(0.8, 0.3);
+        Between.Bump none = Between.Bump.UNKNOWN;
+        Beats found = new Beats(
+                PulseSource.ELECTRICAL,
+                new double[] {1, 2, 3, 4},
+                new double[] {1, 1, 1, 1},
+                new double[] {1, 1, 1, 1},
+                new boolean[] {false, true, true, true},
+                new boolean[4],
+                new double[] {2.51},
+                true,
+                1,
+                new Between.Bump[] {none, high, high, high});
+        Beats fewer = found.edited(List.of(new HandEdit(false, 3)), 0, 9);
+        assertThat(fewer.bumps()).containsExactly(none, high, none);
+        assertThat(fewer.followsOn()).containsExactly(false, true, false);
+        assertThat(fewer.rejected()).containsExactly(2.51, 3);
+        Beats more = found.edited(List.of(new HandEdit(true, 2.5)), 0, 9);
+        assertThat(more.bumps()).containsExactly(none, high, none, none, high);
+        assertThat(more.followsOn()).containsExactly(false, true, true, true, true);
+        assertThat(more.byHand()).containsExactly(false, false, true, false, false);
+        assertThat(more.rejected()).isEmpty();
+    }
 }
