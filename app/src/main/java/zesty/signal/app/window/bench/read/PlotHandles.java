@@ -32,7 +32,7 @@ final class PlotHandles {
                 MouseEvent.MOUSE_PRESSED, event -> held = near(event).orElse(null));
         plot.addEventHandler(
                 MouseEvent.MOUSE_DRAGGED, event -> to = held == null ? Double.NaN : place(held.upright(), event));
-        plot.addEventHandler(MouseEvent.MOUSE_RELEASED, this::letGo);
+        plot.addEventHandler(MouseEvent.MOUSE_RELEASED, event -> letGo());
     }
 
     /** Begins a picture, with no handle yet. */
@@ -68,10 +68,9 @@ final class PlotHandles {
                 : Math.abs(plot.pixelY(one.at()) - event.getY());
     }
 
-    /** Where it was let go counts: a slow display may tell of no move before it. */
-    private void letGo(MouseEvent event) {
+    private void letGo() {
         Handle was = held;
-        double at = was != null && !event.isStillSincePress() ? place(was.upright(), event) : Double.NaN;
+        double at = to;
         held = null;
         to = Double.NaN;
         if (was != null && at == at) {
