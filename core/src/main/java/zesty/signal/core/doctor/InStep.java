@@ -19,8 +19,9 @@ final class InStep {
     /** A column that is switched changes in fewer than this share of its samples. */
     private static final double MOST_CHANGES = 0.02;
 
-    private static final double APART = 0.85;
+    /** Noise grows at least so many times while it is on: in every stretch with it on, against the quietest without. */
     private static final double LOUDER = 1.4;
+
     private static final int SHORTEST_BLOCKS = 4;
 
     private InStep() {}
@@ -41,7 +42,7 @@ final class InStep {
             loud[b] = Math.log(Math.sqrt(sum / block) + 1e-9 + 0.1 * m.step);
         }
         Finding best = null;
-        double most = 0;
+        double most = LOUDER;
         for (Map.Entry<String, double[]> other : examined.others().entrySet()) {
             double[] y = other.getValue();
             if (!switched(y)) {
@@ -54,17 +55,12 @@ final class InStep {
                 }
             }
             double[][] floors = floors(loud, level);
-            double r = apart(floors[0], floors[1]);
-            double ratio = Math.exp(quietest(floors, true) - quietest(floors, false));
-            if (r >= APART && r > most && ratio > LOUDER) {
-                most = r;
+            double ratio = growth(floors[0], floors[1]);
+            if (ratio > most) {
+                most = ratio;
                 best = new Finding(
                         Diagnosis.IN_STEP,
-                        Messages.of(
-                                "doctor.its-noise-grows-times-in-of-the",
-                                Digits.fixed(ratio, 1),
-                                Digits.fixed(100 * r, 0),
-                                other.getKey()),
+                        Messages.of("doctor.its-noise-grows-times-whenever", Digits.fixed(ratio, 1), other.getKey()),
                         Messages.of("doctor.runs-on-the-same-supply-or-beside", other.getKey()),
                         Messages.of("doctor.give-it-a-supply-of-its-own-and-a"),
                         "");
@@ -109,23 +105,23 @@ final class InStep {
     }
 
     /**
-     * @return the share of the stretches with it on that are louder all the time than the quietest with it off; 0 where
-     *     there are fewer than {@link #LEAST_CHANGES} of either
+     * @return how many times louder the quietest stretch with it on is than the quietest with it off; 0 where there are fewer
+     *     than {@link #LEAST_CHANGES} of either
      */
-    private static double apart(double[] loud, double[] level) {
+    private static double growth(double[] loud, double[] level) {
         double middle = middle(level);
-        double quiet = Double.POSITIVE_INFINITY;
-        int off = 0;
+        double quietestOff = Double.POSITIVE_INFINITY;
+        double quietestOn = Double.POSITIVE_INFINITY;
+        int on = 0;
         for (int i = 0; i < loud.length; i++) {
-            quiet = level[i] > middle ? quiet : Math.min(quiet, loud[i]);
-            off += level[i] > middle ? 0 : 1;
+            if (level[i] > middle) {
+                quietestOn = Math.min(quietestOn, loud[i]);
+                on++;
+            } else {
+                quietestOff = Math.min(quietestOff, loud[i]);
+            }
         }
-        int louder = 0;
-        for (int i = 0; i < loud.length; i++) {
-            louder += level[i] > middle && loud[i] > quiet + Math.log(LOUDER) ? 1 : 0;
-        }
-        int on = loud.length - off;
-        return on < LEAST_CHANGES || off < LEAST_CHANGES ? 0 : (double) louder / on;
+        return on < LEAST_CHANGES || loud.length - on < LEAST_CHANGES ? 0 : Math.exp(quietestOn - quietestOff);
     }
 
     private static double middle(double[] level) {
@@ -137,15 +133,5 @@ final class InStep {
         }
         // Whatever is above nothing is on: a duty has several steps.
         return low + 0.2 * (high - low);
-    }
-
-    /** @return the loudness of the quietest stretch with it on, or off */
-    private static double quietest(double[][] floors, boolean on) {
-        double middle = middle(floors[1]);
-        double least = Double.POSITIVE_INFINITY;
-        for (int i = 0; i < floors[0].length; i++) {
-            least = floors[1][i] > middle == on ? Math.min(least, floors[0][i]) : least;
-        }
-        return least;
     }
 }

@@ -45,8 +45,7 @@ final class Tones {
         double bin = m.rateHz / segment;
         double power = 0;
         for (int k = 1; k < density.length; k++) {
-            // What is slower than half a hertz is no reason to call hum small.
-            power += k * bin < 0.5 ? 0 : density[k] * bin;
+            power += density[k] * bin;
         }
         List<Lines.Line> lines = Lines.of(density, bin, 3 * bin, m.rateHz / 2 - bin, 12);
         double mains = 0;

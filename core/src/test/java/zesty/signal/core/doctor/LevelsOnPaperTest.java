@@ -1,11 +1,11 @@
 package zesty.signal.core.doctor;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static zesty.signal.core.doctor.Paper.made;
+import static zesty.signal.core.doctor.Paper.said;
 
 import java.util.Arrays;
 import java.util.Map;
-import java.util.function.IntToDoubleFunction;
-import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -14,17 +14,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** What values themselves say, each side of its bounds, counted by hand. */
 class LevelsOnPaperTest {
     private static Examined of(double[] values, double low, double high) {
-        double[] seconds = new double[values.length];
-        Arrays.setAll(seconds, i -> i * 0.01);
-        return new Examined(values, seconds, low, high, null, Map.of());
-    }
-
-    private static double[] made(int count, IntToDoubleFunction of) {
-        return IntStream.range(0, count).mapToDouble(of).toArray();
-    }
-
-    private static String said(Finding finding) {
-        return finding == null ? "nothing" : finding.diagnosis() + ": " + finding.evidence();
+        return new Examined(values, made(values.length, i -> i * 0.01), low, high, null, Map.of());
     }
 
     /** Ten triangles from 0 to a top, by ones, that stay so many samples at either end. */
