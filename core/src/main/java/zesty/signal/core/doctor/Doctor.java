@@ -54,7 +54,7 @@ public final class Doctor {
             boolean stepped = told.stream().anyMatch(f -> f.diagnosis() == Diagnosis.STEPPED);
             boolean echo =
                     switch (one.diagnosis()) {
-                        case STEPPED, WANDER, NOISE, HUM -> jumpy;
+                        case STEPPED, WANDER, NOISE -> jumpy;
                         case DRIFT -> jumpy || stepped;
                         case CLIPPED, FEW_BITS -> ended;
                         case LOOSE -> cut;

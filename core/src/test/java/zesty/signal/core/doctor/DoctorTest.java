@@ -1,6 +1,7 @@
 package zesty.signal.core.doctor;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static zesty.signal.core.doctor.Paper.made;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -293,6 +294,25 @@ class DoctorTest {
                 zesty.signal.core.clean.Recipe.parse(f.recipe());
             });
         }
+    }
+
+    /** What lost rows, a rail or a knock bring about by themselves is not told beside them; what they do not is. */
+    @Test
+    void whatAnotherFindingBringsAboutIsNotToldBesideIt() {
+        int n = 1281;
+        double[] wander = made(n, i -> 100 * Math.cos(2 * Math.PI * 4 * i / (n - 1)) + (i % 2 == 0 ? 1 : -1));
+        assertThat(named(wander)).containsExactly(Diagnosis.WANDER);
+        assertThat(named(made(n, i -> i % 20 == 0 ? Double.NaN : wander[i]))).containsExactly(Diagnosis.DROPOUTS);
+        double[] knocked = made(n, i -> i % 3 + (i < 640 ? 0 : i < 645 ? 130 : 100));
+        assertThat(named(knocked)).containsExactly(Diagnosis.STEPPED);
+        assertThat(named(made(n, i -> i % 20 == 0 ? Double.NaN : knocked[i]))).containsExactly(Diagnosis.DROPOUTS);
+        assertThat(named(made(n, i -> i % 25 == i / 100 ? 1 : 0))).containsExactly(Diagnosis.AT_END);
+    }
+
+    private static List<Diagnosis> named(double[] x) {
+        return Doctor.examine(new Examined(x, times(x.length, 64), 0, 1023, Nature.ON_A_LEVEL, Map.of())).stream()
+                .map(Finding::diagnosis)
+                .toList();
     }
 
     @Test

@@ -92,7 +92,9 @@ class TonesOnPaperTest {
 
     @Test
     void sixtyFourSamplesAreTheLeast() {
-        assertThat(said(find(sum(64, 64, "14:100"), 64, Nature.LEVEL))).startsWith("HUM").contains("100 %");
+        assertThat(said(find(sum(64, 64, "14:100"), 64, Nature.LEVEL)))
+                .startsWith("HUM")
+                .contains("100 %");
         assertThat(find(sum(63, 64, "14:100"), 64, Nature.LEVEL)).isEmpty();
     }
 
