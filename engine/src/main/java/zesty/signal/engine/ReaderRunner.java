@@ -46,6 +46,7 @@ final class ReaderRunner {
     private final double longestHoleSeconds;
     private final FilledShare filled;
     private final OffPace pace;
+    private final RateDoubt rate;
     private final CutShort cuts = new CutShort();
     private final List<Watched> bands = new ArrayList<>();
     private double nextTick = Double.NaN;
@@ -105,6 +106,7 @@ final class ReaderRunner {
         holesWaiting = new double[(int) Math.round(latest * rateHz)];
         filled = new FilledShare(rateHz);
         pace = new OffPace(rateHz);
+        rate = new RateDoubt(kind);
         Reader made = null;
         double bridged = 0;
         String wrong = "";
@@ -157,6 +159,11 @@ final class ReaderRunner {
                     .findFirst()
                     .orElseGet(() -> new Watched(other)));
         }
+    }
+
+    /** @param share by how much the rate of its channels may be off by now, as a share of it */
+    void rateOffBy(double share) {
+        rate.offBy(share);
     }
 
     /** Takes what came out of its channels for the same rows, with no row missing within. */
@@ -362,7 +369,7 @@ final class ReaderRunner {
     }
 
     private Reading said(Reading reading, double from, double to) {
-        return cuts.said(pace.said(filled.said(reading, from, to), from, to), from, to);
+        return rate.said(cuts.said(pace.said(filled.said(reading, from, to), from, to), from, to));
     }
 
     private List<BandSnapshot> snapshots() {

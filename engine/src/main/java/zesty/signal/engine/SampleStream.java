@@ -96,6 +96,7 @@ final class SampleStream {
         if (pictures.format().clock() == null ? pace.refinedByArrival() : pace.refined()) {
             workAtOtherRate();
         }
+        readers.forEach(reader -> reader.rateOffBy(pace.offBy()));
     }
 
     private void workAtOtherRate() {

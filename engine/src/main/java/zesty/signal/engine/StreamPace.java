@@ -29,6 +29,8 @@ final class StreamPace {
      * off at most. A fifth more or less changes nothing there.
      */
     private static final double SURE = 4;
+    /** Twice the standard uncertainty holds in nineteen of twenty. */
+    private static final double EXPANDED = 2;
     /** … up to here. */
     private static final double RATE_KNOWN_SECONDS = 120;
     /** A station's pace is looked at every so many rows; it is another where that of the newest, and of those before them, differs by so much. */
@@ -79,6 +81,11 @@ final class StreamPace {
     void measured(double now, double share) {
         measuredHz = Double.isNaN(now) ? measuredHz : now;
         uncertainty = share;
+    }
+
+    /** @return by how much of it the rate that channels are made for may be off by now */
+    double offBy() {
+        return Math.abs(measuredHz / hz - 1) + EXPANDED * uncertainty;
     }
 
     void came(int more) {

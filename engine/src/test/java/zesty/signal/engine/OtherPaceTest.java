@@ -24,7 +24,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.decode.ArrivalClockFit;
 import zesty.signal.core.decode.Timestamper;
+import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
+import zesty.signal.core.read.kinds.ReaderKinds;
 import zesty.signal.core.rig.Channel;
 import zesty.signal.core.rig.ReaderSetup;
 import zesty.signal.core.rig.Rig;
@@ -142,6 +144,7 @@ class OtherPaceTest {
     @ValueSource(doubles = {50, 93.73, 251.9})
     void whatStallsDidToARateIsMendedInFourSeconds(double hz) {
         int begunWrong = 0;
+        int untold = 0;
         for (int seed = 0; seed < 100; seed++) {
             Random random = new Random(seed);
             ArrivalClockFit arrivals = new ArrivalClockFit();
@@ -164,10 +167,35 @@ class OtherPaceTest {
                     pace.refinedByArrival();
                 }
                 assertThat(now < 6 ? hz : pace.hz()).isCloseTo(hz, within(0.003 * hz));
+                untold += pace.known() && Math.abs(pace.hz() / hz - 1) > Math.max(0.005, pace.offBy()) ? 1 : 0;
             }
             assertThat(pace.hz()).isCloseTo(hz, within(0.001 * hz));
         }
         assertThat(begunWrong).isPositive();
+        // Of 150 000 looks.
+        assertThat(untold)
+                .as("looks at a rate that is off by more than was said")
+                .isLessThan(100);
+    }
+
+    @Test
+    void anAnswerInHertzIsNoSurerThanItsRate() {
+        Reading sure = new Reading(new Quality(1, List.of()), List.of(), List.of(), "");
+        RateDoubt doubt = new RateDoubt(ReaderKinds.of("vibration"));
+        assertThat(doubt.said(sure)).isSameAs(sure);
+        doubt.offBy(0.005);
+        assertThat(doubt.said(sure)).isSameAs(sure);
+        doubt.offBy(0.02);
+        assertThat(doubt.said(sure).quality().share()).isCloseTo(0.8, within(1e-12));
+        assertThat(doubt.said(sure).quality().reasons())
+                .singleElement()
+                .asString()
+                .contains("known to 2 %");
+        doubt.offBy(0.2);
+        assertThat(doubt.said(sure).quality().share()).isCloseTo(0.3, within(1e-12));
+        RateDoubt step = new RateDoubt(ReaderKinds.of("step"));
+        step.offBy(0.2);
+        assertThat(step.said(sure)).isSameAs(sure);
     }
 
     /** Sends lines of milliseconds and a sine, four of five, as a loop that pauses now and then. */

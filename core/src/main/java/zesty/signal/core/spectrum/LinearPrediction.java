@@ -26,7 +26,19 @@ final class LinearPrediction {
     /** Holes near each other are filled by what the others hold, so often. */
     private static final int SWEEPS = 3;
 
+    /**
+     * What is put in goes no farther from the mean than what was measured, times this. A prediction found of short pieces is a little
+     * off, and of clean tones a hole longer than they are was filled with a hundred times their height.
+     */
+    private static final double REACH = 1.5;
+
+    /** Where so much of the power is left all is told that can be: more samples back would only tell what was rounded off. */
+    private static final double TOLD = 1e-7;
+
     private static final double RIDGE = 1e-9;
+    /** Sums of the same products in another order differ by less. */
+    private static final double SYMMETRIC = 1e-12;
+
     /** So many samples show how well a record is told by what came before. */
     private static final int LOOKED_AT = 4096;
 
@@ -92,7 +104,7 @@ final class LinearPrediction {
         double[] prediction = burg(measured.pieces(), order);
         for (int sweep = 0; sweep < SWEEPS; sweep++) {
             for (int[] hole : holes) {
-                mend(x, hole, prediction, measured.mean());
+                mend(x, hole, prediction, measured.mean(), REACH * measured.highest());
             }
         }
     }
@@ -120,6 +132,15 @@ final class LinearPrediction {
             double mean = sum / Math.max(1, count);
             pieces.forEach(piece -> Arrays.setAll(piece, i -> piece[i] - mean));
             return new Measured(pieces, mean);
+        }
+
+        /** @return how far from the mean any of it goes */
+        double highest() {
+            return pieces.stream()
+                    .flatMapToDouble(Arrays::stream)
+                    .map(Math::abs)
+                    .max()
+                    .orElse(0);
         }
 
         int order() {
@@ -153,6 +174,7 @@ final class LinearPrediction {
         filter[0] = 1;
         List<double[]> forward = new ArrayList<>(pieces);
         List<double[]> backward = new ArrayList<>(pieces);
+        double most = 0;
         for (int m = 1; m <= order; m++) {
             double product = 0;
             double squares = 0;
@@ -164,7 +186,11 @@ final class LinearPrediction {
                     squares += f[i] * f[i] + b[i - 1] * b[i - 1];
                 }
             }
-            double reflection = squares > 0 ? -2 * product / squares : 0;
+            most = Math.max(most, squares);
+            if (!(squares > TOLD * most)) {
+                return Arrays.copyOf(filter, m);
+            }
+            double reflection = -2 * product / squares;
             for (int p = 0; p < forward.size(); p++) {
                 double[] f = forward.get(p);
                 double[] b = backward.get(p);
@@ -186,8 +212,12 @@ final class LinearPrediction {
         return filter;
     }
 
-    /** The values of a hole for which the errors of all predictions that it has a part in are least. */
-    private static void mend(double[] x, int[] hole, double[] filter, double mean) {
+    /**
+     * The values of a hole for which the errors of all predictions that it has a part in are least.
+     *
+     * @param most farther from the mean than this nothing is put in: the hole stays as it is then
+     */
+    private static void mend(double[] x, int[] hole, double[] filter, double mean, double most) {
         int order = filter.length - 1;
         int from = Math.max(order, hole[0]);
         int to = Math.min(x.length, hole[1] + order);
@@ -219,12 +249,16 @@ final class LinearPrediction {
         for (int i = 0; i < n; i++) {
             normal[i][i] += ridge;
         }
-        double[] found = new CholeskyDecomposition(new Array2DRowRealMatrix(normal, false))
+        // Near an end of a record what is left of a prediction may be far smaller than one: the ridge keeps it
+        // positive.
+        double[] found = new CholeskyDecomposition(new Array2DRowRealMatrix(normal, false), SYMMETRIC, 0)
                 .getSolver()
                 .solve(new ArrayRealVector(right, false))
                 .toArray();
-        for (int i = 0; i < n; i++) {
-            x[hole[0] + i] = mean + found[i];
+        if (Arrays.stream(found).allMatch(one -> Math.abs(one) <= most)) {
+            for (int i = 0; i < n; i++) {
+                x[hole[0] + i] = mean + found[i];
+            }
         }
     }
 }
