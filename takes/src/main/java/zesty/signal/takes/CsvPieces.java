@@ -17,7 +17,7 @@ import zesty.signal.core.text.Messages;
  */
 public final class CsvPieces {
     private static final int FEW = 50;
-    private static final int HEAD = 4096;
+    static final int HEAD = 4096;
     private static final int ROWS = 1 << 14;
 
     private final Path file;
@@ -111,23 +111,41 @@ public final class CsvPieces {
                 .toList();
     }
 
-    /** @return the times of the first rows, some thousands at most, counted from the first; null where the file tells none */
-    public double[] firstTimes() throws TakeException {
+    /**
+     * The first rows, some thousands at most.
+     *
+     * @param times counted from the first
+     * @param values of the other columns; NaN where there is no number
+     */
+    public record First(double[] times, List<double[]> values) {}
+
+    /** @return the first rows; null where the file tells no times */
+    public First first() throws TakeException {
         if (clock == null) {
             return null;
         }
         double[] times = new double[HEAD];
+        double[][] values = new double[headers.size()][HEAD];
         int n = 0;
         before = Double.NEGATIVE_INFINITY;
         try (CsvRecords records = new CsvRecords(file, shape)) {
             while (n < HEAD && records.next()) {
+                for (int c = 0; c < values.length; c++) {
+                    values[c][n] = shape.number(records.fields()[c]);
+                }
                 times[n++] = time(records.fields()[clock.column()], records.line());
             }
         }
         double zero = times[0];
         double[] counted = Arrays.copyOf(times, n);
         Arrays.setAll(counted, i -> counted[i] - zero);
-        return counted;
+        List<double[]> others = new ArrayList<>();
+        for (int c = 0; c < values.length; c++) {
+            if (c != clock.column()) {
+                others.add(Arrays.copyOf(values[c], n));
+            }
+        }
+        return new First(counted, others);
     }
 
     /** @return how many rows it has; goes through all of it. @throws TakeException where a row is missing */

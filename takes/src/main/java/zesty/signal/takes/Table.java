@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import zesty.signal.core.decode.CoarseStamps;
 import zesty.signal.core.decode.Column;
@@ -217,7 +218,7 @@ public final class Table {
                         cells.get(row - 1)[index]));
             }
         }
-        return Optional.of(CoarseStamps.spread(seconds));
+        return Optional.of(CoarseStamps.spread(seconds, this::firstNumbers));
     }
 
     /** @return the text of each cell of the time column, as the file writes it; empty when there is none in seconds */
@@ -268,6 +269,17 @@ public final class Table {
             }
         }
         return numbers;
+    }
+
+    /** @return of the first rows all columns but the time, NaN where a cell holds no number */
+    private List<double[]> firstNumbers() {
+        return IntStream.range(0, headers.size())
+                .filter(column -> column != clock.column())
+                .mapToObj(column -> cells.stream()
+                        .limit(CsvPieces.HEAD)
+                        .mapToDouble(row -> shape.number(row[column]))
+                        .toArray())
+                .toList();
     }
 
     private TakeException nothing(int row, int index, String wanted) {

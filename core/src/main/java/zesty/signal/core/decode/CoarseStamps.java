@@ -1,6 +1,8 @@
 package zesty.signal.core.decode;
 
 import java.util.Arrays;
+import java.util.List;
+import java.util.function.Supplier;
 import zesty.signal.core.sample.Block;
 
 /**
@@ -35,15 +37,24 @@ public final class CoarseStamps {
         timestamper = new Timestamper(new BoardClock(0, 1 / tick, 0), Double.NaN, 1 / tick);
     }
 
-    /** @param some times of a file, never falling, that tell how fine they are. @return null where they are fine enough */
-    public static CoarseStamps of(double[] some) {
+    /**
+     * @param some times of a file, never falling, that tell how fine they are
+     * @param values columns of the same rows, or of the first of them, which tell where some were lost; NaN where there is no number.
+     *     Asked for only where times alone do not tell
+     * @return null where they are fine enough
+     */
+    public static CoarseStamps of(double[] some, Supplier<List<double[]>> values) {
         double tick = tick(some);
-        return Double.isNaN(tick) || !coarse(some, tick) ? null : new CoarseStamps(tick);
+        return Double.isNaN(tick) || !coarse(some, tick, values) ? null : new CoarseStamps(tick);
     }
 
-    /** @param seconds all of a file's times, never falling. @return the times of the rows; the same where they are fine */
-    public static double[] spread(double[] seconds) {
-        CoarseStamps stamps = of(seconds);
+    /**
+     * @param seconds all of a file's times, never falling
+     * @param values as above
+     * @return the times of the rows; the same where they are fine
+     */
+    public static double[] spread(double[] seconds, Supplier<List<double[]>> values) {
+        CoarseStamps stamps = of(seconds, values);
         return stamps == null ? seconds : stamps.next(seconds);
     }
 
@@ -90,7 +101,7 @@ public final class CoarseStamps {
     }
 
     /** Whether steps of two ticks stand as far from each other as a rate between the ticks has them, not as chance has lost rows. */
-    private static boolean coarse(double[] seconds, double tick) {
+    private static boolean coarse(double[] seconds, double tick, Supplier<List<double[]>> values) {
         int none = 0;
         int ones = 0;
         int twos = 0;
@@ -111,6 +122,6 @@ public final class CoarseStamps {
         }
         boolean even =
                 spacing.count() >= FEW && spacing.scatter() < EVEN && (double) longer * ones < BY_CHANCE * twos * twos;
-        return none * SHARED > seconds.length || even;
+        return none * SHARED > seconds.length || even && !RegularLosses.told(seconds, tick, values.get());
     }
 }

@@ -14,7 +14,7 @@ import org.hipparchus.linear.CholeskyDecomposition;
  * discrete-time signals that can be modeled as autoregressive processes"). What predicts is found of what was measured alone, in
  * all pieces between holes at once (de Waele and Broersen 2000, "The Burg algorithm for segments"). Holds no state.
  */
-final class LinearPrediction {
+public final class LinearPrediction {
     /** A prediction is found anew for so many samples: what shakes may change. */
     private static final int PIECE = 1024;
     /** Most samples that one is predicted by: sixteen lines. */
@@ -166,6 +166,46 @@ final class LinearPrediction {
             }
         }
         return left / all;
+    }
+
+    /**
+     * How well samples go on after a break, by the pieces between breaks.
+     *
+     * @param x without a missing value
+     * @param breaks of each sample whether a break lies before it: none at the first
+     * @return the sum of squared errors of the first sample after each break, taken as the next one and as the next but one
+     */
+    public static double[] onwards(double[] x, boolean[] breaks) {
+        double mean = Arrays.stream(x).average().orElse(0);
+        List<double[]> pieces = new ArrayList<>();
+        int begin = 0;
+        for (int i = 1; i <= x.length; i++) {
+            if (i == x.length || breaks[i]) {
+                pieces.add(Arrays.stream(x, begin, i).map(v -> v - mean).toArray());
+                begin = i;
+            }
+        }
+        double[] filter = burg(pieces, new Measured(pieces, mean).order());
+        int order = filter.length - 1;
+        double[] sums = new double[2];
+        for (int p = 1; p < pieces.size(); p++) {
+            double[] before = pieces.get(p - 1);
+            if (before.length < order || order < 1) {
+                continue;
+            }
+            double next = 0;
+            for (int k = 1; k <= order; k++) {
+                next -= filter[k] * before[before.length - k];
+            }
+            double nextButOne = -filter[1] * next;
+            for (int k = 2; k <= order; k++) {
+                nextButOne -= filter[k] * before[before.length + 1 - k];
+            }
+            double first = pieces.get(p)[0];
+            sums[0] += (first - next) * (first - next);
+            sums[1] += (first - nextButOne) * (first - nextButOne);
+        }
+        return sums;
     }
 
     /** @return the filter of prediction errors: 1, and a factor for each sample back */

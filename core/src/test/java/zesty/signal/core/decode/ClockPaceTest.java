@@ -4,11 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import zesty.signal.core.sample.Block;
 import zesty.signal.core.sample.SampleRate;
 
@@ -248,7 +250,7 @@ class ClockPaceTest {
         double[] stamped = Arrays.stream(taken)
                 .map(t -> Math.floor(t / tick + 1e-6) * tick)
                 .toArray();
-        double[] spread = CoarseStamps.spread(stamped);
+        double[] spread = CoarseStamps.spread(stamped, List::of);
         assertThat(spread != stamped).isEqualTo(other);
         assertThat(spread).isSorted();
         for (int i = 0; i < taken.length; i++) {
@@ -257,8 +259,32 @@ class ClockPaceTest {
         assertThat(SampleRate.of(spread)).isCloseTo(rateHz, within(0.002 * rateHz));
         // Times that tell more are left alone, also of a log that has two rows a moment.
         double[] fine = {0, 0.1, 0.2, 0.2, 0.31, 0.4};
-        assertThat(CoarseStamps.spread(fine)).isSameAs(fine);
-        assertThat(CoarseStamps.spread(new double[] {5, 5})).containsExactly(5, 5);
+        assertThat(CoarseStamps.spread(fine, List::of)).isSameAs(fine);
+        assertThat(CoarseStamps.spread(new double[] {5, 5}, List::of)).containsExactly(5, 5);
+    }
+
+    /** Each so-many-th row is lost, or the board is as much slower: whole milliseconds are the same, and the samples tell which. */
+    @ParameterizedTest
+    @ValueSource(ints = {8, 10, 12, 24, 40, 100})
+    void rowsLostAtEvenDistancesAreToldFromASlowerRateByTheSamples(int each) {
+        double[] stamped = IntStream.range(0, 5000)
+                .filter(i -> i % each != 0)
+                .mapToDouble(i -> i / 1000.0)
+                .toArray();
+        Random random = new Random(each);
+        double[] slow = new double[stamped.length];
+        Arrays.setAll(slow, i -> Math.rint(20 + 3 * Math.sin(i / 700.0)));
+        for (boolean lost : new boolean[] {true, false}) {
+            double[] shaken = new double[stamped.length];
+            Arrays.setAll(shaken, i -> {
+                double t = lost ? stamped[i] : i / 1000.0 * each / (each - 1);
+                return Math.sin(900 * t) + 0.4 * Math.sin(310 * t + 1) + 0.1 * random.nextGaussian();
+            });
+            assertThat(CoarseStamps.spread(stamped, () -> List.of(slow, shaken)) == stamped)
+                    .isEqualTo(lost);
+        }
+        double[] noise = random.doubles(stamped.length).toArray();
+        assertThat(CoarseStamps.spread(stamped, () -> List.of(slow, noise))).isNotSameAs(stamped);
     }
 
     /** What stands beside a wrong stamp may be odd, too: a row that was overtaken, one without a stamp, another wrong one. */

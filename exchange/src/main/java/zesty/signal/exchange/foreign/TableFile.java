@@ -22,7 +22,7 @@ public final class TableFile implements ForeignFile {
     private final List<Integer> places = new ArrayList<>();
 
     private final double rateHz;
-    private final double[] firstTimes;
+    private final CsvPieces.First first;
     private long rows = -1;
 
     /**
@@ -42,10 +42,9 @@ public final class TableFile implements ForeignFile {
         if (columns.isEmpty()) {
             throw new TakeException(Messages.of("foreign.has-no-column-but-its-time", file));
         }
-        double[] first = byRate ? null : csv.firstTimes();
-        // How fine they are the first thousands tell.
-        firstTimes = first;
-        rateHz = first == null ? 1 : SampleRate.of(CoarseStamps.spread(first));
+        // How fine its times are the first thousands tell.
+        first = byRate ? null : csv.first();
+        rateHz = first == null ? 1 : SampleRate.of(CoarseStamps.spread(first.times(), first::values));
     }
 
     @Override
@@ -77,7 +76,7 @@ public final class TableFile implements ForeignFile {
     @Override
     public void read(int source, int[] wanted, Taker taker) throws IOException {
         long[] done = {0};
-        CoarseStamps stamps = timed() ? CoarseStamps.of(firstTimes) : null;
+        CoarseStamps stamps = timed() ? CoarseStamps.of(first.times(), first::values) : null;
         csv.read(byRate, (times, values) -> {
             double[] seconds = stamps == null ? times : stamps.next(times);
             if (!timed()) {
