@@ -202,6 +202,16 @@ final class ClockSteps {
         return whole && usual < 1.5 * unit;
     }
 
+    /** @return whether steps of two ticks may be of a rate between the ticks */
+    boolean mayLieBetweenTicks() {
+        return even && aTickARow();
+    }
+
+    /** The samples tell that two ticks at even distances are of rows that were lost, not of a rate between the ticks. */
+    void regularAreLost() {
+        ticks.regularAreLost();
+    }
+
     /** Whether a step of two ticks of a clock that ticks about once a row is a row that was lost. */
     private boolean lostBetweenTicks(double step, boolean known) {
         int of = (int) Math.min(TickSteps.MOST, Math.rint(step / unit));

@@ -53,6 +53,9 @@ final class ClockTime {
 
     private double lastSeconds = Double.NaN;
     private double lastArrival = Double.NaN;
+    /** The first rows of a clock that ticks about as often as they come, until they tell whether rows are lost regularly. */
+    private RegularLosses.FirstRows first = new RegularLosses.FirstRows();
+
     /** The newest rows where the stamp of the first is in doubt, until the next ones tell; null for none. */
     private Rows held;
 
@@ -132,6 +135,9 @@ final class ClockTime {
                     ? keepPace(row + 1 < count ? ticks[row + 1] : Double.NaN)
                     : next(ticks[row], arrivalSeconds, gaps);
         }
+        if (first != null && sequence.none() && steps.mayLieBetweenTicks()) {
+            look(rows, count);
+        }
         if (count > 0) {
             drift.saw(seconds[count - 1], arrivalSeconds - firstArrival);
         }
@@ -139,6 +145,15 @@ final class ClockTime {
         lastArrival = held == null ? arrivalSeconds : lastArrival;
         double[] dated = count == seconds.length ? seconds : Arrays.copyOf(seconds, count);
         return new Block(new TimeBase.Explicit(dated), rows.columns(), count, gaps, rows.frames());
+    }
+
+    private void look(Rows rows, int count) {
+        if (first.told(rows, count, clock.column())) {
+            steps.regularAreLost();
+            first = null;
+        } else if (first.full()) {
+            first = null;
+        }
     }
 
     /** @return the stamps, what no clock counts to as missing */

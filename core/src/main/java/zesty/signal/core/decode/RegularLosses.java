@@ -2,6 +2,7 @@ package zesty.signal.core.decode;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import zesty.signal.core.spectrum.LinearPrediction;
 
 /**
@@ -41,5 +42,46 @@ final class RegularLosses {
         }
         double[] errors = LinearPrediction.onwards(column, breaks);
         return errors[1] < SMALLER * errors[0];
+    }
+
+    /** The first rows of a stream, of which it is asked as they become more. One thread. */
+    static final class FirstRows {
+        private static final int FIRST_LOOK = 1024;
+        private static final int MOST = 8192;
+        private double[][] kept;
+        private int count;
+        private int nextLook = FIRST_LOOK;
+
+        /**
+         * @param more the next rows, the first so many of them
+         * @param clock column that counts ticks
+         * @return whether the rows so far, now that there are enough to look at again, were lost regularly
+         */
+        boolean told(Rows more, int moreRows, int clock) {
+            int take = Math.min(moreRows, MOST - count);
+            kept = kept == null ? new double[more.columns().length][FIRST_LOOK] : kept;
+            for (int c = 0; c < kept.length; c++) {
+                if (count + take > kept[c].length) {
+                    kept[c] = Arrays.copyOf(kept[c], Math.max(count + take, 2 * kept[c].length));
+                }
+                System.arraycopy(more.columns()[c], 0, kept[c], count, take);
+            }
+            count += take;
+            if (count < nextLook) {
+                return false;
+            }
+            nextLook = 2 * count;
+            return RegularLosses.told(
+                    Arrays.copyOf(kept[clock], count),
+                    1,
+                    IntStream.range(0, kept.length)
+                            .filter(column -> column != clock)
+                            .mapToObj(column -> Arrays.copyOf(kept[column], count))
+                            .toList());
+        }
+
+        boolean full() {
+            return count >= MOST;
+        }
     }
 }

@@ -43,6 +43,10 @@ final class TickSteps {
     private final Spacing spacing = new Spacing();
     private int before = 1;
     private long taken;
+    /** How many of two ticks at even distances were taken for steps. */
+    private long atEven;
+    /** Whether those at even distances are of rows that were lost. */
+    private boolean regular;
 
     /** @param ticks of a step. @return whether it is one of two ticks, and of a row that was lost */
     boolean saw(int ticks) {
@@ -80,7 +84,8 @@ final class TickSteps {
             spacing.saw(distance);
         }
         sinceOneOfTwo = true;
-        if (none * SHARED > steps || (often() ? !byChance() : even())) {
+        if (none * SHARED > steps || !regular && (often() ? !byChance() : even())) {
+            atEven += 1 + taken;
             taken = 0;
             return false;
         }
@@ -110,6 +115,13 @@ final class TickSteps {
                 .filter(one -> Math.abs(one - median) <= Math.max(1, EVEN * median))
                 .count();
         return 2 * (near - 1) >= sorted.length - 1;
+    }
+
+    /** The samples tell that two ticks at even distances are of rows that were lost, too: so were those until now. */
+    void regularAreLost() {
+        regular = true;
+        taken += atEven;
+        atEven = 0;
     }
 
     /** @return how many of two ticks were taken for steps before they could be told from lost rows; none from here on */

@@ -282,6 +282,24 @@ class ClockPaceTest {
             });
             assertThat(CoarseStamps.spread(stamped, () -> List.of(slow, shaken)) == stamped)
                     .isEqualTo(lost);
+            // The same of a board that is read live, a few rows at a time.
+            Timestamper live = new Timestamper(new BoardClock(0, 1000, 0), Double.NaN, 1000);
+            for (int from = 0; from < stamped.length; from += 7) {
+                int to = Math.min(stamped.length, from + 7);
+                double[] ticks = Arrays.stream(stamped, from, to)
+                        .map(t -> Math.rint(1000 * t))
+                        .toArray();
+                live.date(
+                        new Rows(
+                                new double[][] {
+                                    ticks, Arrays.copyOfRange(slow, from, to), Arrays.copyOfRange(shaken, from, to)
+                                },
+                                to - from),
+                        1 + stamped[to - 1],
+                        0);
+            }
+            assertThat(live.lostRows()).isEqualTo(lost ? 5000 / each - (5000 % each == 0 ? 1 : 0) : 0);
+            assertThat(live.rateHz()).isCloseTo(lost ? 1000 : 1000.0 * (each - 1) / each, within(0.5));
         }
         double[] noise = random.doubles(stamped.length).toArray();
         assertThat(CoarseStamps.spread(stamped, () -> List.of(slow, noise))).isNotSameAs(stamped);
