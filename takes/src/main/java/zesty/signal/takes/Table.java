@@ -250,6 +250,42 @@ public final class Table {
         return cells == null ? values[index] : numbers(index, true);
     }
 
+    /**
+     * The rows of a line that sends some of them twice: put between the others they would make tones of their own.
+     *
+     * @return the same without rows that repeat the one before them, time and all; itself where there are none, where other rows share
+     *     a time, or where rows of other times are mostly alike, so that these may be, too
+     */
+    public Table withoutRepeats() {
+        if (cells == null || clock == null) {
+            return this;
+        }
+        List<String[]> kept = new ArrayList<>(cells.subList(0, Math.min(1, cells.size())));
+        List<Long> keptLines = new ArrayList<>(lines.subList(0, kept.size()));
+        int alike = 0;
+        for (int row = 1; row < cells.size(); row++) {
+            String[] before = cells.get(row - 1);
+            String[] now = cells.get(row);
+            boolean sameTime = now[clock.column()].equals(before[clock.column()]);
+            boolean sameRest = IntStream.range(0, now.length)
+                    .allMatch(column -> column == clock.column() || now[column].equals(before[column]));
+            if (sameTime && !sameRest) {
+                return this;
+            }
+            if (!sameTime) {
+                alike += sameRest ? 1 : 0;
+                kept.add(now);
+                keptLines.add(lines.get(row));
+            }
+        }
+        if (kept.size() == cells.size() || kept.size() < 2 || 2 * alike > kept.size()) {
+            return this;
+        }
+        Table table = new Table(file, headers, kept, keptLines, null, null, shape, clock);
+        table.units = units;
+        return table;
+    }
+
     private TakeException noColumn(String name) {
         return noColumn(file, name, headers);
     }

@@ -102,6 +102,20 @@ class CsvPiecesTest {
     }
 
     /** A board's counter of 32 bits ends after 71 minutes, or 50 days, and begins again; one that falls to less began anew. */
+    /** A row that repeats the one before it is left out, unless rows that share a time differ, or rows are mostly alike anyway. */
+    @ParameterizedTest
+    @CsvSource({
+        "'0,1;1,2;1,2;2,3;3,4;3,4;3,4;4,5', 5",
+        "'0,1;1,2;1,2;2,3;3,4;3,5;4,5', 7",
+        "'0,1;1,1;1,1;2,1;3,1;4,2', 6",
+        "'0,1;1,2;2,2', 3"
+    })
+    void rowsSentTwiceAreOne(String rows, int left) throws Exception {
+        Table table = Table.open(Files.writeString(folder.resolve("twice.csv"), "t_s,x\n" + rows.replace(';', '\n')));
+        assertThat(table.withoutRepeats().rows()).isEqualTo(left);
+        assertThat(table.withoutRepeats() == table).isEqualTo(table.rows() == left);
+    }
+
     @ParameterizedTest
     @CsvSource({"t_us, 10000, true", "t_ms, 10, true", "t_us, 10000, false", "t_s, 10, false"})
     void aCountersEndIsNoFall(String header, long step, boolean goesOn) throws Exception {

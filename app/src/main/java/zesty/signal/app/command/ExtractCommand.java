@@ -162,7 +162,7 @@ final class ExtractCommand implements Callable<Integer> {
         List<Inputs.Signal> signals = new ArrayList<>();
         for (String column : columns.isEmpty() ? Arrays.asList((String) null) : columns) {
             String known = rate == null && !kind.needsRate(Settings.of(kind, given)) ? "1" : rate;
-            signals.add(Inputs.signal(file, column, known));
+            signals.add(Inputs.signalToRead(file, column, known));
         }
         double[][] ports = signals.stream().map(Inputs.Signal::values).toArray(double[][]::new);
         kind.check(Settings.of(kind, given), ports);

@@ -104,7 +104,20 @@ final class Inputs {
 
     /** @param rateText as given with --rate; null when it was not */
     static Signal signal(Path file, String column, String rateText) {
-        Table table = table(file, column == null ? "" : column);
+        return signal(file, table(file, column == null ? "" : column), column, rateText);
+    }
+
+    /** As {@link #signal}, without rows that a line sent twice. */
+    static Signal signalToRead(Path file, String column, String rateText) {
+        Table all = table(file, column == null ? "" : column);
+        Table once = rateText == null ? all.withoutRepeats() : all;
+        if (once != all) {
+            hint(file + ": " + (all.rows() - once.rows()) + " rows repeat the one before them, time and all: left out");
+        }
+        return signal(file, once, column, rateText);
+    }
+
+    private static Signal signal(Path file, Table table, String column, String rateText) {
         try {
             double[] values = table.column(column == null ? onlyColumn(file, table) : column);
             double[] seconds = null;

@@ -59,7 +59,7 @@ final class SpectrumCommand implements Callable<Integer> {
         if (!(share >= 0 && share < 1)) {
             throw new Refusal("--overlap is a share from 0 to below 1, was " + overlap);
         }
-        Inputs.Signal signal = Inputs.signal(file, column, rate);
+        Inputs.Signal signal = Inputs.signalToRead(file, column, rate);
         Inputs.hintOfPace(file, signal);
         double[] seconds = signal.seconds();
         if (seconds == null) {
