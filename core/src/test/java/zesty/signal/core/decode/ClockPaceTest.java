@@ -305,6 +305,25 @@ class ClockPaceTest {
         assertThat(CoarseStamps.spread(stamped, () -> List.of(slow, noise))).isNotSameAs(stamped);
     }
 
+    /** Of two tones in noise as loud as they are, at any number of steps of two ticks: chance alone tells of no loss. */
+    @Test
+    void aSlowerBoardInNoiseLosesNothing() {
+        for (int seed = 0; seed < 200; seed++) {
+            Random random = new Random(seed);
+            int each = 20 + random.nextInt(60);
+            double[] stamps = IntStream.range(0, each * (8 + random.nextInt(50)))
+                    .filter(i -> i % each != 0)
+                    .mapToDouble(i -> i)
+                    .toArray();
+            double fast = 0.05 + 2 * random.nextDouble();
+            double[] x = new double[stamps.length];
+            Arrays.setAll(x, i -> Math.sin(0.3 * i) + 0.5 * Math.sin(fast * i) + 0.5 * random.nextGaussian());
+            assertThat(RegularLosses.told(stamps, 1, List.of(x)))
+                    .as("seed %d", seed)
+                    .isFalse();
+        }
+    }
+
     /** What stands beside a wrong stamp may be odd, too: a row that was overtaken, one without a stamp, another wrong one. */
     @ParameterizedTest
     @CsvSource({"1, 4000", "7, 4000", "64, 4000", "1, 4293.97", "64, 4293.97"})
