@@ -1,9 +1,6 @@
 package zesty.signal.engine;
 
 import java.util.ArrayDeque;
-import java.util.ArrayList;
-import java.util.List;
-import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.text.Messages;
@@ -68,10 +65,12 @@ final class CutShort {
         if (count < FEWEST) {
             return reading;
         }
-        List<String> reasons = new ArrayList<>(reading.quality().reasons());
-        reasons.add(Messages.of(
-                "engine.samples-are-missing-at-places", count, Digits.about(shortest, 2), Digits.about(longest, 2)));
-        return new Reading(
-                new Quality(reading.quality().share(), reasons), reading.items(), reading.working(), reading.refusal());
+        return reading.doubted(
+                SURE,
+                Messages.of(
+                        "engine.samples-are-missing-at-places",
+                        count,
+                        Digits.about(shortest, 2),
+                        Digits.about(longest, 2)));
     }
 }

@@ -1,9 +1,6 @@
 package zesty.signal.engine;
 
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.List;
-import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
 import zesty.signal.core.text.Messages;
@@ -16,6 +13,8 @@ final class FilledShare {
     private static final double WORTH_SAYING = 0.001;
     /** What a filled share takes off the quality, times the share: with a twentieth filled, answers hold and say 0.9. */
     private static final double COST = 2;
+    /** However much was filled, this much is left. */
+    private static final double LEAST = 0.3;
 
     private final double rateHz;
     private double[] seconds = new double[64];
@@ -64,13 +63,8 @@ final class FilledShare {
         if (share < WORTH_SAYING || !reading.refusal().isEmpty()) {
             return reading;
         }
-        List<String> reasons = new ArrayList<>(reading.quality().reasons());
-        reasons.add(Messages.of("engine.of-the-samples-are-missing-and", Digits.fixed(100 * share, 1)));
-        double most = Math.max(0.3, 1 - COST * share);
-        return new Reading(
-                new Quality(Math.min(most, reading.quality().share()), reasons),
-                reading.items(),
-                reading.working(),
-                reading.refusal());
+        return reading.doubted(
+                Math.max(LEAST, 1 - COST * share),
+                Messages.of("engine.of-the-samples-are-missing-and", Digits.fixed(100 * share, 1)));
     }
 }

@@ -16,6 +16,7 @@ import zesty.signal.core.text.Messages;
  * @param gaps how many
  * @param wrongStamps rows whose clock the rows around contradict
  * @param lateRows rows that came behind later ones
+ * @param repeatedRows rows left out, as they had come before
  * @param turnedAway callers turned away because another board is connected
  * @param reconnects how often it was opened anew
  * @param old messages that a broker had kept from before, left out because they are not of now
@@ -36,6 +37,7 @@ public record LinkHealth(
         long gaps,
         long wrongStamps,
         long lateRows,
+        long repeatedRows,
         int turnedAway,
         int old,
         int reconnects,
@@ -53,7 +55,7 @@ public record LinkHealth(
 
     /** A link that was not asked to run. */
     public static final LinkHealth IDLE = new LinkHealth(
-            LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
+            LinkState.IDLE, "", 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, Double.NaN, 0, 0, Double.NaN, List.of());
 
     LinkHealth withState(LinkState other, String why) {
         return with(other, why, shiftSeconds);
@@ -75,6 +77,7 @@ public record LinkHealth(
                 gaps,
                 wrongStamps,
                 lateRows,
+                repeatedRows,
                 turnedAway,
                 old,
                 reconnects,

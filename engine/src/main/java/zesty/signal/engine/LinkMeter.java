@@ -38,6 +38,7 @@ final class LinkMeter {
     private volatile long gaps;
     private volatile long wrongStamps;
     private volatile long lateRows;
+    private volatile long repeatedRows;
     private volatile long overrun;
     private volatile double jitterSeconds;
     private volatile double rateUncertainty;
@@ -123,6 +124,7 @@ final class LinkMeter {
         gaps = timestamper.gapCount();
         wrongStamps = timestamper.wrongStamps();
         lateRows = timestamper.lateRows();
+        repeatedRows = timestamper.repeatedRows();
         driftPpm = link.unpaced() ? Double.NaN : timestamper.driftPpm();
         jitterSeconds = timestamper.jitterSeconds();
         rateUncertainty = timestamper.rateUncertainty();
@@ -173,6 +175,7 @@ final class LinkMeter {
                 gaps,
                 wrongStamps,
                 lateRows,
+                repeatedRows,
                 link.turnedAway(),
                 link.old(),
                 reconnects,

@@ -2,7 +2,6 @@ package zesty.signal.engine;
 
 import java.util.ArrayList;
 import java.util.List;
-import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.sample.Gap;
 import zesty.signal.core.scale.Digits;
@@ -112,18 +111,12 @@ final class OffPace {
         if (shown == null || !(share >= WORTH_SAYING)) {
             return reading;
         }
-        List<String> reasons = new ArrayList<>();
-        reasons.add(Messages.of(
-                "engine.from-s-on-samples-come-at-not",
-                Digits.fixed(Math.max(begins, shown.from()), 1),
-                Digits.about(shown.rateHz(), 3),
-                Digits.about(rateHz, 3)));
-        reasons.addAll(reading.quality().reasons());
-        double most = Math.max(LEAST, 1 - COST * share);
-        return new Reading(
-                new Quality(Math.min(most, reading.quality().share()), reasons),
-                reading.items(),
-                reading.working(),
-                reading.refusal());
+        return reading.doubted(
+                Math.max(LEAST, 1 - COST * share),
+                Messages.of(
+                        "engine.from-s-on-samples-come-at-not",
+                        Digits.fixed(Math.max(begins, shown.from()), 1),
+                        Digits.about(shown.rateHz(), 3),
+                        Digits.about(rateHz, 3)));
     }
 }

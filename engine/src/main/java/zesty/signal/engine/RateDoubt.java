@@ -1,8 +1,5 @@
 package zesty.signal.engine;
 
-import java.util.ArrayList;
-import java.util.List;
-import zesty.signal.core.read.Quality;
 import zesty.signal.core.read.ReaderKind;
 import zesty.signal.core.read.Reading;
 import zesty.signal.core.scale.Digits;
@@ -41,13 +38,8 @@ final class RateDoubt {
                 || !reading.refusal().isEmpty()) {
             return reading;
         }
-        List<String> reasons = new ArrayList<>(reading.quality().reasons());
-        reasons.add(Messages.of("engine.the-sample-rate-is-known-to", Digits.about(100 * share, 1)));
-        double most = Math.max(LEAST, 1 - COST * share);
-        return new Reading(
-                new Quality(Math.min(most, reading.quality().share()), reasons),
-                reading.items(),
-                reading.working(),
-                reading.refusal());
+        return reading.doubted(
+                Math.max(LEAST, 1 - COST * share),
+                Messages.of("engine.the-sample-rate-is-known-to", Digits.about(100 * share, 1)));
     }
 }

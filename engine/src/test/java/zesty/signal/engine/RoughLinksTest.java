@@ -339,7 +339,8 @@ class RoughLinksTest {
     @Test
     void recordingsAreRefusedMarkedAndEndedInOrder() throws Exception {
         Scripted link = new Scripted(false).silence(200).give("t_ms,v\n");
-        for (int i = 0; i < 300; i++) {
+        // Far more than is recorded: a machine that has just begun is slow to see the first rows.
+        for (int i = 0; i < 3000; i++) {
             link.give(i * 10 + "," + i + "\n").silence(10);
         }
         try (Trail trail = start(link, blank())) {

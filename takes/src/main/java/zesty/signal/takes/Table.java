@@ -12,6 +12,7 @@ import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import zesty.signal.core.decode.CoarseStamps;
 import zesty.signal.core.decode.Column;
+import zesty.signal.core.decode.RepeatedRows;
 import zesty.signal.core.text.Messages;
 
 /**
@@ -194,6 +195,11 @@ public final class Table {
         if (clock == null) {
             return Optional.empty();
         }
+        return Optional.of(CoarseStamps.spread(seconds(), this::firstNumbers));
+    }
+
+    /** @return the times as the file has them, never falling */
+    private double[] seconds() throws TakeException {
         int index = clock.column();
         double[] seconds = new double[cells.size()];
         for (int row = 0; row < seconds.length; row++) {
@@ -218,7 +224,7 @@ public final class Table {
                         cells.get(row - 1)[index]));
             }
         }
-        return Optional.of(CoarseStamps.spread(seconds, this::firstNumbers));
+        return seconds;
     }
 
     /** @return the text of each cell of the time column, as the file writes it; empty when there is none in seconds */
@@ -256,31 +262,24 @@ public final class Table {
      * @return the same without rows that repeat the one before them, time and all; itself where there are none, where other rows share
      *     a time, or where rows of other times are mostly alike, so that these may be, too
      */
-    public Table withoutRepeats() {
+    public Table withoutRepeats() throws TakeException {
         if (cells == null || clock == null) {
             return this;
         }
-        List<String[]> kept = new ArrayList<>(cells.subList(0, Math.min(1, cells.size())));
-        List<Long> keptLines = new ArrayList<>(lines.subList(0, kept.size()));
-        int alike = 0;
-        for (int row = 1; row < cells.size(); row++) {
-            String[] before = cells.get(row - 1);
-            String[] now = cells.get(row);
-            boolean sameTime = now[clock.column()].equals(before[clock.column()]);
-            boolean sameRest = IntStream.range(0, now.length)
-                    .allMatch(column -> column == clock.column() || now[column].equals(before[column]));
-            if (sameTime && !sameRest) {
-                return this;
-            }
-            if (!sameTime) {
-                alike += sameRest ? 1 : 0;
-                kept.add(now);
-                keptLines.add(lines.get(row));
-            }
+        // Texts that differ are told by what they hash to: of two rows of one time that is as good as certain.
+        double[][] told = new double[headers.size()][cells.size()];
+        for (int column = 0; column < told.length; column++) {
+            int c = column;
+            Arrays.setAll(told[c], row -> cells.get(row)[c].hashCode());
         }
-        if (kept.size() == cells.size() || kept.size() < 2 || 2 * alike > kept.size()) {
+        int of = clock.column();
+        told[of] = seconds();
+        int[] rows = new RepeatedRows(of, 1).kept(told, cells.size());
+        if (rows == null) {
             return this;
         }
+        List<String[]> kept = Arrays.stream(rows).mapToObj(cells::get).toList();
+        List<Long> keptLines = Arrays.stream(rows).mapToObj(lines::get).toList();
         Table table = new Table(file, headers, kept, keptLines, null, null, shape, clock);
         table.units = units;
         return table;

@@ -71,7 +71,8 @@ final class ImportCommand implements Callable<Integer> {
         double rateHz = rateHz();
         Instant given = start == null ? null : moment(start);
         try (ForeignFile view = open(rateHz > 0)) {
-            view.remarks().forEach(words -> Inputs.hint(file + ": " + words));
+            List<String> said = view.remarks();
+            said.forEach(words -> Inputs.hint(file + ": " + words));
             if (!view.timed() && !(rateHz > 0)) {
                 throw new Refusal(file + " does not tell when its rows were taken; give "
                         + (layout == null ? "--rate HZ or --time COLUMN" : "--period SECONDS or --rate HZ"));
@@ -82,6 +83,10 @@ final class ImportCommand implements Callable<Integer> {
             long rows = TakeImport.write(view, out, title, file.toString(), started, rateHz);
             spec.commandLine().getOut().println(out + ": " + rows + (rows == 1 ? " row" : " rows"));
             spec.commandLine().getOut().flush();
+            // What is left out is known only now.
+            view.remarks().stream()
+                    .filter(words -> !said.contains(words))
+                    .forEach(words -> Inputs.hint(file + ": " + words));
         } catch (TakeException e) {
             if (e.getMessage().startsWith(out.toString())) {
                 throw e;

@@ -110,7 +110,12 @@ final class Inputs {
     /** As {@link #signal}, without rows that a line sent twice. */
     static Signal signalToRead(Path file, String column, String rateText) {
         Table all = table(file, column == null ? "" : column);
-        Table once = rateText == null ? all.withoutRepeats() : all;
+        Table once;
+        try {
+            once = rateText == null ? all.withoutRepeats() : all;
+        } catch (TakeException e) {
+            throw new Refusal(e.getMessage());
+        }
         if (once != all) {
             hint(file + ": " + (all.rows() - once.rows()) + " rows repeat the one before them, time and all: left out");
         }

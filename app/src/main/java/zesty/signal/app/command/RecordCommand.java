@@ -463,8 +463,11 @@ final class RecordCommand implements Callable<Integer> {
         int callers = snapshot.links().stream().mapToInt(LinkHealth::turnedAway).sum();
         int old = snapshot.links().stream().mapToInt(LinkHealth::old).sum();
         long late = snapshot.links().stream().mapToLong(LinkHealth::lateRows).sum();
+        long again =
+                snapshot.links().stream().mapToLong(LinkHealth::repeatedRows).sum();
         String more = (stamps == 0 ? "" : ", " + stamps + (stamps == 1 ? " time stamp" : " time stamps") + " rejected")
                 + (late == 0 ? "" : ", " + late + (late == 1 ? " row" : " rows") + " received late")
+                + (again == 0 ? "" : ", " + again + (again == 1 ? " row" : " rows") + " received twice")
                 + (callers == 0 ? "" : ", " + callers + (callers == 1 ? " caller" : " callers") + " turned away")
                 + (old == 0
                         ? ""

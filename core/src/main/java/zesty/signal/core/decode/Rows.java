@@ -52,4 +52,22 @@ public record Rows(double[][] columns, int count, double[][] frames, int[] resta
         }
         return new Rows(rest, count - row, frames == null ? null : Arrays.copyOfRange(frames, row, count), NEVER);
     }
+
+    /** @param kept rows, in order; none has a picture. @return these without the others */
+    Rows only(int[] kept) {
+        double[][] fewer = new double[columns.length][kept.length];
+        for (int c = 0; c < fewer.length; c++) {
+            double[] all = columns[c];
+            Arrays.setAll(fewer[c], i -> all[kept[i]]);
+        }
+        // A header stands before the next row that is kept.
+        int[] starts = Arrays.stream(restarts)
+                .map(row -> {
+                    int at = Arrays.binarySearch(kept, row);
+                    return at < 0 ? -at - 1 : at;
+                })
+                .filter(row -> row < kept.length)
+                .toArray();
+        return new Rows(fewer, kept.length, null, starts);
+    }
 }

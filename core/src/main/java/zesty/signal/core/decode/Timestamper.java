@@ -24,12 +24,18 @@ public final class Timestamper {
     private static final double WHOLE_MOST = 0.02;
     /** Jitter is that of about so many blocks. */
     private static final double JITTER_OVER = 32;
+    /** Rows that differ, seen before one is left out as sent twice: of fewer a coarse clock may only not have told yet. */
+    private static final int FEWEST_OTHERS = 16;
+    /** A number that begins anew after fewer may be the same again in rows that are others. */
+    private static final double LEAST_TURN = 256;
 
     private final Losses losses = new Losses();
     /** One of the two is null. */
     private final ClockTime byClock;
 
     private final ArrivalTime byArrival;
+    /** Null where nothing tells a row from another one that is alike. */
+    private final RepeatedRows repeated;
     /** Whether rows come each in their own time, as messages of many topics do, so that no step from row to row tells anything. */
     private final boolean uneven;
 
@@ -77,6 +83,16 @@ public final class Timestamper {
         double period = 1 / (Double.isNaN(statedRateHz) ? firstGuessHz : statedRateHz);
         byClock = clock == null ? null : new ClockTime(clock, !uneven && !stations, numbers, losses);
         byArrival = clock == null ? new ArrivalTime(statedRateHz, period, numbers, losses) : null;
+        repeated = stations ? null : repeated(clock, sequence);
+    }
+
+    private static RepeatedRows repeated(BoardClock clock, BoardSequence sequence) {
+        if (clock != null) {
+            return new RepeatedRows(clock.column(), FEWEST_OTHERS);
+        }
+        boolean tells =
+                sequence != null && sequence.rowsEach() == 1 && !(sequence.wrap() > 0 && sequence.wrap() < LEAST_TURN);
+        return tells ? new RepeatedRows(sequence.column(), FEWEST_OTHERS) : null;
     }
 
     /** Goes on with what arrival has told before the first rows were dated; those are the next ones to be. */
@@ -89,6 +105,9 @@ public final class Timestamper {
     /** The link was opened anew: the next rows come after a silence of unknown length. */
     public void relink() {
         reopened = true;
+        if (repeated != null) {
+            repeated.forget();
+        }
         if (byClock != null) {
             byClock.relink();
         } else {
@@ -148,6 +167,11 @@ public final class Timestamper {
         return losses.lateRows();
     }
 
+    /** @return rows left out, as the board's clock or their number says that they had come before */
+    public long repeatedRows() {
+        return repeated == null ? 0 : repeated.leftOut();
+    }
+
     /** @return whether it keeps a row until the next one tells whether its stamp is right; {@link #rest} gives it out */
     public boolean holds() {
         return byClock != null && byClock.holds();
@@ -173,7 +197,7 @@ public final class Timestamper {
      */
     public Block date(Rows came, double arrivalSeconds, double silenceSeconds) {
         double before = byClock == null ? Double.NaN : byClock.lastSeconds();
-        Block block = dated(came, arrivalSeconds, silenceSeconds);
+        Block block = dated(once(came), arrivalSeconds, silenceSeconds);
         if (!uneven || block.rows() == 0) {
             return block;
         }
@@ -185,6 +209,17 @@ public final class Timestamper {
         first = Double.isNaN(first) ? block.time().secondsAt(0) : first;
         rows += block.rows();
         return new Block(block.time(), block.columns(), block.rows(), gaps, block.frames());
+    }
+
+    private Rows once(Rows came) {
+        if (repeated == null || came.frames() != null) {
+            return came;
+        }
+        if (came.restarts().length > 0) {
+            repeated.forget();
+        }
+        int[] kept = repeated.kept(came.columns(), came.count());
+        return kept == null ? came : came.only(kept);
     }
 
     private Block dated(Rows rows, double arrivalSeconds, double silenceSeconds) {

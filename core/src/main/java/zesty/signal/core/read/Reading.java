@@ -22,6 +22,13 @@ public record Reading(Quality quality, List<Item> items, List<String> working, S
         this(quality, items, working, "");
     }
 
+    /** @return the same, no surer than that, with the reason: before those it has where it is what bounds the quality, else behind them */
+    public Reading doubted(double most, String reason) {
+        List<String> reasons = new ArrayList<>(quality.reasons());
+        reasons.add(most < quality.share() ? 0 : reasons.size(), reason);
+        return new Reading(new Quality(Math.min(most, quality.share()), reasons), items, working, refusal);
+    }
+
     /** @return the number of that key; NaN when there is none */
     public double scalar(String key) {
         return items.stream()

@@ -219,13 +219,7 @@ public abstract class Recorded implements Reader {
 
     /** What was let go is not in the answer, and that is said with it. */
     private Reading withoutTheOldest(Reading reading) {
-        List<String> reasons = new ArrayList<>(reading.quality().reasons());
-        reasons.add(0, Messages.of("read.only-the-newest-samples-are-in-it", count, dropped));
-        return new Reading(
-                new Quality(Math.min(PARTLY, reading.quality().share()), reasons),
-                reading.items(),
-                reading.working(),
-                reading.refusal());
+        return reading.doubted(PARTLY, Messages.of("read.only-the-newest-samples-are-in-it", count, dropped));
     }
 
     private int lowerBound(double at) {

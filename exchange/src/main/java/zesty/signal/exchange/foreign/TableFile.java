@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import zesty.signal.core.decode.CoarseStamps;
+import zesty.signal.core.decode.RepeatedRows;
 import zesty.signal.core.sample.SampleRate;
 import zesty.signal.core.text.Messages;
 import zesty.signal.takes.CsvPieces;
@@ -15,6 +16,9 @@ import zesty.signal.takes.TakeException;
 
 /** A spreadsheet's CSV: any delimiter, decimal comma, titles before the header, dates or times in a column. Read in pieces. */
 public final class TableFile implements ForeignFile {
+    /** Of fewer rows that differ it cannot be told whether those of one time are others. */
+    private static final int FEWEST_OTHERS = 16;
+
     private final CsvPieces csv;
     private final boolean byRate;
     private final List<Column> columns = new ArrayList<>();
@@ -24,6 +28,8 @@ public final class TableFile implements ForeignFile {
     private final double rateHz;
     private final CsvPieces.First first;
     private long rows = -1;
+    /** Rows of those read last that were left out, as they repeat one before them. */
+    private long leftOut;
 
     /**
      * @param timeColumn the column that tells the time; empty to find it
@@ -43,8 +49,28 @@ public final class TableFile implements ForeignFile {
             throw new TakeException(Messages.of("foreign.has-no-column-but-its-time", file));
         }
         // How fine its times are the first thousands tell.
-        first = byRate ? null : csv.first();
+        CsvPieces.First head = byRate ? null : csv.first();
+        first = head == null ? null : once(head);
         rateHz = first == null ? 1 : SampleRate.of(CoarseStamps.spread(first.times(), first::values));
+    }
+
+    private static CsvPieces.First once(CsvPieces.First all) {
+        List<double[]> columns = new ArrayList<>(all.values());
+        columns.add(all.times());
+        int[] kept = repeated(columns.size() - 1).kept(columns.toArray(double[][]::new), all.times().length);
+        return kept == null
+                ? all
+                : new CsvPieces.First(
+                        only(all.times(), kept),
+                        all.values().stream().map(one -> only(one, kept)).toList());
+    }
+
+    private static RepeatedRows repeated(int timeColumn) {
+        return new RepeatedRows(timeColumn, FEWEST_OTHERS);
+    }
+
+    private static double[] only(double[] all, int[] kept) {
+        return Arrays.stream(kept).mapToDouble(row -> all[row]).toArray();
     }
 
     @Override
@@ -70,24 +96,40 @@ public final class TableFile implements ForeignFile {
 
     @Override
     public List<String> remarks() {
-        return csv.guesses();
+        List<String> remarks = new ArrayList<>(csv.guesses());
+        if (leftOut > 0) {
+            remarks.add(Messages.of("foreign.rows-sent-twice-left-out", leftOut));
+        }
+        return remarks;
     }
 
     @Override
     public void read(int source, int[] wanted, Taker taker) throws IOException {
         long[] done = {0};
         CoarseStamps stamps = timed() ? CoarseStamps.of(first.times(), first::values) : null;
+        RepeatedRows repeated = repeated(csv.headers().size());
+        leftOut = 0;
         csv.read(byRate, (times, values) -> {
-            double[] seconds = stamps == null ? times : stamps.next(times);
+            double[][] columns =
+                    Arrays.stream(wanted).mapToObj(c -> values[places.get(c)]).toArray(double[][]::new);
             if (!timed()) {
                 long first = done[0];
-                seconds = new double[values[0].length];
-                Arrays.setAll(seconds, i -> first + i);
+                double[] counted = new double[values[0].length];
+                Arrays.setAll(counted, i -> first + i);
+                done[0] += counted.length;
+                taker.take(counted, columns);
+                return;
             }
-            done[0] += seconds.length;
+            double[][] stamped = Arrays.copyOf(values, values.length + 1);
+            stamped[values.length] = times;
+            int[] kept = repeated.kept(stamped, times.length);
+            leftOut = repeated.leftOut();
+            double[] once = kept == null ? times : only(times, kept);
             taker.take(
-                    seconds,
-                    Arrays.stream(wanted).mapToObj(c -> values[places.get(c)]).toArray(double[][]::new));
+                    stamps == null ? once : stamps.next(once),
+                    kept == null
+                            ? columns
+                            : Arrays.stream(columns).map(one -> only(one, kept)).toArray(double[][]::new));
         });
     }
 }

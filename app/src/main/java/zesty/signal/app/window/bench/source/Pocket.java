@@ -43,7 +43,13 @@ final class Pocket extends HBox {
     }
 
     void show(LinkHealth link) {
-        setVisible(link.rejectedLines() + link.wrongStamps() + link.lateRows() + link.turnedAway() + link.old() > 0);
+        setVisible(link.rejectedLines()
+                        + link.wrongStamps()
+                        + link.lateRows()
+                        + link.repeatedRows()
+                        + link.turnedAway()
+                        + link.old()
+                > 0);
         // There is something to teach where lines were not understood.
         sort.setVisible(link.rejectedLines() > 0);
         count.setText(Messages.of("bench.source.rejected", (link.rejectedLines() + link.wrongStamps())));
@@ -69,6 +75,17 @@ final class Pocket extends HBox {
                                                     ? Messages.of("bench.source.row")
                                                     : Messages.of("bench.source.rows"))),
                             Messages.of("bench.source.received-after-later-ones-put-in")));
+        }
+        if (link.repeatedRows() > 0) {
+            lines.getChildren()
+                    .add(line(
+                            Messages.of(
+                                    "bench.source.twice",
+                                    link.repeatedRows()
+                                            + (link.repeatedRows() == 1
+                                                    ? Messages.of("bench.source.row")
+                                                    : Messages.of("bench.source.rows"))),
+                            Messages.of("bench.source.all-of-it-came-before-left-out")));
         }
         if (link.turnedAway() > 0) {
             lines.getChildren()
