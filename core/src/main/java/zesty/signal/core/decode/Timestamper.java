@@ -24,8 +24,6 @@ public final class Timestamper {
     private static final double WHOLE_MOST = 0.02;
     /** Jitter is that of about so many blocks. */
     private static final double JITTER_OVER = 32;
-    /** Rows that differ, seen before one is left out as sent twice: of fewer a coarse clock may only not have told yet. */
-    private static final int FEWEST_OTHERS = 16;
     /** A number that begins anew after fewer may be the same again in rows that are others. */
     private static final double LEAST_TURN = 256;
 
@@ -88,11 +86,11 @@ public final class Timestamper {
 
     private static RepeatedRows repeated(BoardClock clock, BoardSequence sequence) {
         if (clock != null) {
-            return new RepeatedRows(clock.column(), FEWEST_OTHERS);
+            return new RepeatedRows(clock.column());
         }
         boolean tells =
                 sequence != null && sequence.rowsEach() == 1 && !(sequence.wrap() > 0 && sequence.wrap() < LEAST_TURN);
-        return tells ? new RepeatedRows(sequence.column(), FEWEST_OTHERS) : null;
+        return tells ? new RepeatedRows(sequence.column()) : null;
     }
 
     /** Goes on with what arrival has told before the first rows were dated; those are the next ones to be. */

@@ -16,9 +16,6 @@ import zesty.signal.takes.TakeException;
 
 /** A spreadsheet's CSV: any delimiter, decimal comma, titles before the header, dates or times in a column. Read in pieces. */
 public final class TableFile implements ForeignFile {
-    /** Of fewer rows that differ it cannot be told whether those of one time are others. */
-    private static final int FEWEST_OTHERS = 16;
-
     private final CsvPieces csv;
     private final boolean byRate;
     private final List<Column> columns = new ArrayList<>();
@@ -28,8 +25,10 @@ public final class TableFile implements ForeignFile {
     private final double rateHz;
     private final CsvPieces.First first;
     private long rows = -1;
-    /** Rows of those read last that were left out, as they repeat one before them. */
+    /** Of the rows read last so many were left out, as they repeat one before them. */
     private long leftOut;
+
+    private long seen;
 
     /**
      * @param timeColumn the column that tells the time; empty to find it
@@ -57,16 +56,12 @@ public final class TableFile implements ForeignFile {
     private static CsvPieces.First once(CsvPieces.First all) {
         List<double[]> columns = new ArrayList<>(all.values());
         columns.add(all.times());
-        int[] kept = repeated(columns.size() - 1).kept(columns.toArray(double[][]::new), all.times().length);
+        int[] kept = new RepeatedRows(columns.size() - 1).kept(columns.toArray(double[][]::new), all.times().length);
         return kept == null
                 ? all
                 : new CsvPieces.First(
                         only(all.times(), kept),
                         all.values().stream().map(one -> only(one, kept)).toList());
-    }
-
-    private static RepeatedRows repeated(int timeColumn) {
-        return new RepeatedRows(timeColumn, FEWEST_OTHERS);
     }
 
     private static double[] only(double[] all, int[] kept) {
@@ -98,7 +93,7 @@ public final class TableFile implements ForeignFile {
     public List<String> remarks() {
         List<String> remarks = new ArrayList<>(csv.guesses());
         if (leftOut > 0) {
-            remarks.add(Messages.of("foreign.rows-sent-twice-left-out", leftOut));
+            remarks.add(Messages.of("foreign.rows-sent-twice-left-out", leftOut, seen));
         }
         return remarks;
     }
@@ -107,8 +102,9 @@ public final class TableFile implements ForeignFile {
     public void read(int source, int[] wanted, Taker taker) throws IOException {
         long[] done = {0};
         CoarseStamps stamps = timed() ? CoarseStamps.of(first.times(), first::values) : null;
-        RepeatedRows repeated = repeated(csv.headers().size());
+        RepeatedRows repeated = new RepeatedRows(csv.headers().size());
         leftOut = 0;
+        seen = 0;
         csv.read(byRate, (times, values) -> {
             double[][] columns =
                     Arrays.stream(wanted).mapToObj(c -> values[places.get(c)]).toArray(double[][]::new);
@@ -124,6 +120,7 @@ public final class TableFile implements ForeignFile {
             stamped[values.length] = times;
             int[] kept = repeated.kept(stamped, times.length);
             leftOut = repeated.leftOut();
+            seen += times.length;
             double[] once = kept == null ? times : only(times, kept);
             taker.take(
                     stamps == null ? once : stamps.next(once),

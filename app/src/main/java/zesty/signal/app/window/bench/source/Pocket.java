@@ -1,6 +1,7 @@
 package zesty.signal.app.window.bench.source;
 
 import java.util.List;
+import java.util.function.UnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -56,59 +57,45 @@ final class Pocket extends HBox {
         List<RejectedLines.Item> aside = link.aside();
         List<RejectedLines.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
         lines.getChildren().clear();
-        if (link.wrongStamps() > 0) {
-            lines.getChildren()
-                    .add(line(
-                            link.wrongStamps()
-                                    + (link.wrongStamps() == 1
-                                            ? Messages.of("bench.source.time-stamp")
-                                            : Messages.of("bench.source.time-stamps")),
-                            Messages.of("bench.source.the-rows-around-contradict-it-the")));
-        }
-        if (link.lateRows() > 0) {
-            lines.getChildren()
-                    .add(line(
-                            Messages.of(
-                                    "bench.source.late",
-                                    link.lateRows()
-                                            + (link.lateRows() == 1
-                                                    ? Messages.of("bench.source.row")
-                                                    : Messages.of("bench.source.rows"))),
-                            Messages.of("bench.source.received-after-later-ones-put-in")));
-        }
-        if (link.repeatedRows() > 0) {
-            lines.getChildren()
-                    .add(line(
-                            Messages.of(
-                                    "bench.source.twice",
-                                    link.repeatedRows()
-                                            + (link.repeatedRows() == 1
-                                                    ? Messages.of("bench.source.row")
-                                                    : Messages.of("bench.source.rows"))),
-                            Messages.of("bench.source.all-of-it-came-before-left-out")));
-        }
-        if (link.turnedAway() > 0) {
-            lines.getChildren()
-                    .add(line(
-                            Messages.of(
-                                    "bench.source.turned-away",
-                                    link.turnedAway()
-                                            + (link.turnedAway() == 1
-                                                    ? Messages.of("bench.source.caller")
-                                                    : Messages.of("bench.source.callers"))),
-                            Messages.of("bench.source.another-board-is-connected-here")));
-        }
-        if (link.old() > 0) {
-            lines.getChildren()
-                    .add(line(
-                            link.old()
-                                    + (link.old() == 1
-                                            ? Messages.of("bench.source.old-message")
-                                            : Messages.of("bench.source.old-messages")),
-                            Messages.of("bench.source.the-broker-had-kept-it-from-before")));
-        }
+        count(
+                link.wrongStamps(),
+                Messages.of("bench.source.time-stamp"),
+                Messages.of("bench.source.time-stamps"),
+                UnaryOperator.identity(),
+                Messages.of("bench.source.the-rows-around-contradict-it-the"));
+        count(
+                link.lateRows(),
+                Messages.of("bench.source.row"),
+                Messages.of("bench.source.rows"),
+                counted -> Messages.of("bench.source.late", counted),
+                Messages.of("bench.source.received-after-later-ones-put-in"));
+        count(
+                link.repeatedRows(),
+                Messages.of("bench.source.row"),
+                Messages.of("bench.source.rows"),
+                counted -> Messages.of("bench.source.twice", counted),
+                Messages.of("bench.source.all-of-it-came-before-left-out"));
+        count(
+                link.turnedAway(),
+                Messages.of("bench.source.caller"),
+                Messages.of("bench.source.callers"),
+                counted -> Messages.of("bench.source.turned-away", counted),
+                Messages.of("bench.source.another-board-is-connected-here"));
+        count(
+                link.old(),
+                Messages.of("bench.source.old-message"),
+                Messages.of("bench.source.old-messages"),
+                UnaryOperator.identity(),
+                Messages.of("bench.source.the-broker-had-kept-it-from-before"));
         for (RejectedLines.Item item : newest) {
             lines.getChildren().add(line(item.text().strip(), item.why()));
+        }
+    }
+
+    /** @param befell what is said of so many of them */
+    private void count(long count, String one, String many, UnaryOperator<String> befell, String why) {
+        if (count > 0) {
+            lines.getChildren().add(line(befell.apply(count + (count == 1 ? one : many)), why));
         }
     }
 
