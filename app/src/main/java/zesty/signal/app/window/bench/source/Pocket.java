@@ -53,7 +53,11 @@ final class Pocket extends HBox {
                 > 0);
         // There is something to teach where lines were not understood.
         sort.setVisible(link.rejectedLines() > 0);
-        count.setText(Messages.of("bench.source.rejected", (link.rejectedLines() + link.wrongStamps())));
+        long rejected = link.rejectedLines() + link.wrongStamps();
+        count.setText(Messages.of("bench.source.rejected", rejected));
+        // What came late or twice was not rejected.
+        count.setVisible(rejected > 0);
+        count.setManaged(rejected > 0);
         List<RejectedLines.Item> aside = link.aside();
         List<RejectedLines.Item> newest = aside.subList(Math.max(0, aside.size() - SHOWN), aside.size());
         lines.getChildren().clear();
