@@ -21,10 +21,14 @@ public final class Plot extends Pane implements Drawn {
     private static final double TOP = 18;
     private static final double RIGHT = 20;
     private static final double HALF_LETTER = 3.2;
+    /** A digit is wider than most letters. */
+    private static final double DIGIT = 7;
     /** From one line of labels to the next. */
     private static final double ROW = 15;
 
     private static final double HALO = 0.85;
+    /** From the numbers up the side to the picture. */
+    private static final double SIDE_GAP = 6;
 
     private final Canvas canvas = new Canvas(100, 100);
     private final Pen window = new CanvasPen(canvas.getGraphicsContext2D());
@@ -80,7 +84,7 @@ public final class Plot extends Pane implements Drawn {
             String wordsY,
             double stepY,
             DoubleFunction<String> sideWords) {
-        atLeft = letters.of(LEFT);
+        atLeft = Math.max(letters.of(LEFT), letters.of(widest(lowY, highY, stepY, sideWords)) + SIDE_GAP + 2);
         atRight = letters.of(RIGHT);
         atTop = letters.of(TOP);
         atBottom = letters.of(BOTTOM);
@@ -120,7 +124,7 @@ public final class Plot extends Pane implements Drawn {
             pen.line(atLeft, snap(pixelY(y)), canvas.getWidth() - atRight, snap(pixelY(y)), grid, 1);
             if (pixelY(y) > atTop + 4) {
                 // Above stands what the numbers are.
-                pen.words(sideWords.apply(y), atLeft - 6, pixelY(y), TextAlignment.RIGHT, VPos.CENTER, ink);
+                pen.words(sideWords.apply(y), atLeft - SIDE_GAP, pixelY(y), TextAlignment.RIGHT, VPos.CENTER, ink);
             }
         }
         pen.words(wordsY, 2, 1, TextAlignment.LEFT, VPos.TOP, ink);
@@ -157,6 +161,13 @@ public final class Plot extends Pane implements Drawn {
     @Override
     public void nextDrawing(Consumer<String> after) {
         taker = after;
+    }
+
+    /** @return how wide the numbers up the side are, in pixels of the usual letters: a converter of 24 bits has eight digits */
+    private static double widest(double low, double high, double step, DoubleFunction<String> words) {
+        double first = Math.ceil(low / step) * step;
+        double last = Math.floor(high / step) * step;
+        return DIGIT * Math.max(words.apply(first).length(), words.apply(last).length());
     }
 
     private static double step(double least) {

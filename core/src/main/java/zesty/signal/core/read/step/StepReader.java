@@ -127,16 +127,8 @@ final class StepReader extends Recorded {
         if (!(high > low)) {
             return answers;
         }
-        double middle = (low + high) / 2;
         for (int[] run : parts(stretch)) {
-            List<Integer> steps = new ArrayList<>();
-            for (int i = run[0] + 1; i < run[1]; i++) {
-                boolean was = stretch.ports()[0][i - 1] >= middle;
-                boolean is = stretch.ports()[0][i] >= middle;
-                if (was != is) {
-                    steps.add(i);
-                }
-            }
+            List<Integer> steps = InputSteps.of(stretch.ports()[0], run[0], run[1], low, high);
             // Of very many changes those that were left alone longest tell most.
             List<Integer> told = IntStream.range(0, steps.size())
                     .boxed()

@@ -281,6 +281,29 @@ class WindAndStepTest {
                 .anyMatch(item -> item instanceof Item.Flag flag && flag.key().equals("settled") && flag.value());
     }
 
+    /** A heater at 0, 20, 60, 100 and 40 percent: its gain is 0.8, its time constant 6 s, a dead time of 2 s before. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0, 0.4, 2})
+    void aStaircaseIsAStepEach(double noise) {
+        double[] levels = {0, 20, 60, 100, 40};
+        Random random = new Random(4);
+        double[] input = new double[5 * 45 * 10];
+        double[] response = new double[input.length];
+        double warm = 0;
+        for (int i = 0; i < input.length; i++) {
+            input[i] = levels[i / 450] + noise / 4 * random.nextGaussian();
+            response[i] = 20 + warm + noise * random.nextGaussian();
+            double reached = i < 20 ? 0 : 0.8 * levels[(i - 20) / 450];
+            warm = reached + (warm - reached) * Math.exp(-0.1 / 6);
+        }
+        Reading reading = Asked.of("step", 10, input, response);
+        assertThat(reading.scalar("steps")).isEqualTo(4);
+        assertThat(reading.scalar("gain")).isCloseTo(0.8, within(0.01 + 0.015 * noise));
+        assertThat(reading.scalar("tau_s")).isCloseTo(6, within(0.1 + 0.4 * noise));
+        assertThat(reading.scalar("dead_s")).isCloseTo(2, within(0.1 + 0.2 * noise));
+        assertThat(reading.quality().segments()).isGreaterThanOrEqualTo(7);
+    }
+
     @Test
     void aSwingingAnswerIsASecondOrderAndSeveralStepsAgree() {
         int n = 4000;

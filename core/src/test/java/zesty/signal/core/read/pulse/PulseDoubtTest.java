@@ -232,6 +232,33 @@ class PulseDoubtTest {
         assertThat(wrong).as("wrong and trusted").isLessThanOrEqualTo(10);
     }
 
+    /** From one beat to the next at half the interval: the beats of the new pace come where a slow one had nothing. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.48, 0.5, 0.52})
+    void aPulseThatGoesTwiceAsFastAllAtOnceIsFollowed(double share) {
+        Random random = new Random(3);
+        double[] x = new double[6000];
+        int beats = 0;
+        double interval = 1.1;
+        for (double beat = 0.2; beat < 60; beat += interval * (1 + 0.01 * random.nextGaussian())) {
+            interval = beat < 30 ? 1.1 : 1.1 * share;
+            beats++;
+            for (int i = (int) (beat * 100 + 1); i < Math.min(x.length, (beat + 0.6) * 100); i++) {
+                double log = Math.log((i / 100.0 - beat) / 0.11) / 0.4;
+                x[i] += 200 * Math.exp(-0.5 * log * log);
+            }
+        }
+        Reading reading = read(
+                "optical",
+                100,
+                Arrays.stream(x)
+                        .map(v -> Math.rint(v + 2 * random.nextGaussian()))
+                        .toArray());
+        // Before it is sure of the new pace it has passed over four, and not more, at either pace's begin.
+        assertThat(reading.times("beats").length).isBetween(beats - 8, beats);
+        assertThat(reading.scalar(Pulse.RATE)).isCloseTo(beats, within(6.0));
+    }
+
     @Test
     void aRunThatIsReallyFastIsBelieved() {
         // 170 beats a minute with one wave each: nothing in turn differs, so they are no humps.
