@@ -17,6 +17,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import zesty.signal.core.act.Condition;
@@ -46,6 +48,7 @@ import zesty.signal.takes.TakeException;
 
 /** What is written of a rig for a board goes through a C compiler that forgives nothing, runs, and does what the application does. */
 @Timeout(240)
+@Execution(ExecutionMode.CONCURRENT)
 class BoardCodeTest {
     private static final double RATE = 250;
 

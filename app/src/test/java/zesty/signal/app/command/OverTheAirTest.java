@@ -34,12 +34,15 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.api.parallel.Execution;
+import org.junit.jupiter.api.parallel.ExecutionMode;
 import zesty.signal.app.RealBroker;
 import zesty.signal.app.show.Browser;
 import zesty.signal.takes.Take;
 
 /** Boards behind a real broker, recorded by a process of its own, and watched in a real browser. */
 @Timeout(240)
+@Execution(ExecutionMode.CONCURRENT)
 class OverTheAirTest {
     private static final String[] BOATS = {"dunlin", "robin", "snipe", "teal", "wren"};
 
