@@ -286,6 +286,9 @@ final class BeatJudge {
         }
         tested = run.get(run.size() - 1);
         List<Candidate> believed = Run.believable(source, run, path::between, looks.template(), looks.usual());
+        if (believed.isEmpty() && source == PulseSource.ELECTRICAL) {
+            believed = EarlyInTurn.believable(waiting, scale());
+        }
         if (believed.isEmpty()) {
             return;
         }

@@ -42,7 +42,7 @@ final class Run {
     private static final double LONG_HEIGHTS = 0.5;
     private static final double MOST_INTERVALS = 1.7;
     private static final double MOST_HEIGHTS = 2.5;
-    private static final double SLOWEST_SECONDS = 60.0 / 33;
+    static final double SLOWEST_SECONDS = 60.0 / 33;
 
     /** Of candidates so high, as a share of the lowest beat, there are this many between them at the most, a beat. */
     private static final double INTRUDER = 0.8;
@@ -67,7 +67,7 @@ final class Run {
     /** … and come at one place in the beat, within this share of it. */
     private static final double SAME_PLACE = 0.12;
 
-    private static final double HIGHEST_FLOOR = 0.5;
+    static final double HIGHEST_FLOOR = 0.5;
     /** A shape that changes its sign so often is hum that was sampled too slowly. */
     private static final int MOST_TURNS = 5;
 

@@ -3,7 +3,9 @@ package zesty.signal.core.read.pulse;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.stream.IntStream;
@@ -257,6 +259,35 @@ class PulseDoubtTest {
         // Before it is sure of the new pace it has passed over four, and not more, at either pace's begin.
         assertThat(reading.times("beats").length).isBetween(beats - 8, beats);
         assertThat(reading.scalar(Pulse.RATE)).isCloseTo(beats, within(6.0));
+    }
+
+    /** Every second or third beat of an electrical signal comes at two thirds of its time, and the next one as much later. */
+    @ParameterizedTest
+    @CsvSource({"2,0.02", "2,0.06", "3,0.02", "3,0.06"})
+    void beatsThatComeEarlyInTurnAreBeats(int turn, double noise) {
+        Random random = new Random(turn);
+        List<Double> beats = new ArrayList<>();
+        for (double beat = 0.5; beat < 44; ) {
+            beats.add(beat);
+            int place = beats.size() % turn;
+            beat += 0.8 * (place == 1 ? 0.67 : place == 2 % turn ? 1.33 : 1) * (1 + 0.01 * random.nextGaussian());
+        }
+        double[] x = new double[45 * 250];
+        Arrays.setAll(x, i -> 0.3 * Math.sin(2 * Math.PI * 0.2 * i / 250) + noise * random.nextGaussian());
+        double[][] waves = {{-0.17, 0.025, 0.12}, {-0.025, 0.009, -0.12}, {0, 0.011, 1}, {0.03, 0.01, -0.2}, {0.28, 0.05, 0.25}};
+        for (double beat : beats) {
+            for (double[] wave : waves) {
+                for (int i = (int) ((beat - 0.3) * 250); i < Math.min(x.length, (beat + 0.6) * 250); i++) {
+                    double off = (i / 250.0 - beat - wave[0]) / wave[1];
+                    x[i] += i < 0 ? 0 : wave[2] * Math.exp(-0.5 * off * off);
+                }
+            }
+        }
+        double[] found = read("electrical", 250, x).times("beats");
+        assertThat(found.length).isBetween(beats.size() - 2, beats.size());
+        for (double one : found) {
+            assertThat(beats).anyMatch(beat -> Math.abs(beat - one) < 0.015);
+        }
     }
 
     @Test
