@@ -176,11 +176,11 @@ class CommandLineTest {
             recording.destroyForcibly().waitFor();
             long atDeath = sent.get();
             serving.get();
-            JsonNode info = zesty("info", "killed.zest", "--json").json();
+            JsonNode info = Said.in(folder, "info killed.zest --json").json();
             assertThat(info.path("rows").asLong()).isBetween(atDeath - 200, atDeath);
             assertThat(info.path("mended").asText())
                     .startsWith("The recording broke off. " + info.path("rows").asLong() + " rows");
-            assertThat(zesty("export", "killed.zest", "--to", "killed.csv").status())
+            assertThat(Said.in(folder, "export killed.zest --to killed.csv").status())
                     .isZero();
             assertThat(Files.readAllLines(folder.resolve("killed.csv")))
                     .hasSize((int) info.path("rows").asLong() + 1);
@@ -214,11 +214,11 @@ class CommandLineTest {
                 .singleElement()
                 .asString()
                 .contains("what was written is kept");
-        JsonNode info = zesty("info", "full.zest", "--json").json();
+        JsonNode info = Said.in(folder, "info full.zest --json").json();
         // What is there is what was sent, from the first row to the last that is told.
         int rows = info.path("rows").asInt();
         assertThat(rows).isGreaterThan(20_000);
-        assertThat(zesty("export", "full.zest", "--to", "full.csv").status()).isZero();
+        assertThat(Said.in(folder, "export full.zest --to full.csv").status()).isZero();
         List<String> csv = Files.readAllLines(folder.resolve("full.csv"));
         List<String> sent = bytes.out().lines().skip(3).toList();
         assertThat(csv).hasSize(rows + 1);
@@ -243,7 +243,7 @@ class CommandLineTest {
                 ran = zesty("record", "tcp:127.0.0.1:" + port, "--out", "net.zest", "--samples", "300");
             }
             assertThat(ran.out()).startsWith("net.zest: 300 rows").endsWith(" 0 lost\n");
-            assertThat(zesty("info", "net.zest").out()).contains("300 rows, 1.495 s, 200");
+            assertThat(Said.in(folder, "info net.zest").out()).contains("300 rows, 1.495 s, 200");
         } finally {
             board.destroy();
         }

@@ -85,7 +85,7 @@ class PressureTest {
 
     /** What the take holds is exactly what was sent. */
     private void holdsAll(String take, int count) throws Exception {
-        assertThat(Run.of(folder, "export", take, "--to", take + ".csv").status())
+        assertThat(Said.in(folder, "export " + take + " --to " + take + ".csv").status())
                 .isZero();
         List<String> lines = Files.readAllLines(folder.resolve(take + ".csv"));
         assertThat(lines).hasSize(count + 1);
@@ -207,7 +207,7 @@ class PressureTest {
         // Where the machine is slow it may have waited long enough to say so.
         assertThat(ran.err().lines().filter(said -> !said.contains("still waiting")))
                 .isEmpty();
-        JsonNode info = Run.of(folder, "info", "early.zest", "--json").json();
+        JsonNode info = Said.in(folder, "info early.zest --json").json();
         assertThat(info.path("rows").asInt()).isEqualTo(6);
         assertThat(info.path("mended").asText()).isEmpty();
         try (var left = Files.list(folder)) {
@@ -218,7 +218,7 @@ class PressureTest {
 
     private boolean begun(String take) throws Exception {
         return Files.exists(folder.resolve(take))
-                && Run.of(folder, "info", take, "--json").json().path("rows").asInt() > 0;
+                && Said.in(folder, "info " + take + " --json").json().path("rows").asInt() > 0;
     }
 
     @Test
@@ -237,7 +237,7 @@ class PressureTest {
             last = underWay && last == Integer.MAX_VALUE ? sent + 5 : last;
         }
         recording.destroyForcibly().waitFor();
-        JsonNode info = Run.of(folder, "info", "slow.zest", "--json").json();
+        JsonNode info = Said.in(folder, "info slow.zest --json").json();
         assertThat(info.path("rows").asInt()).isBetween(sent - 2, sent);
         assertThat(info.path("mended").asText()).startsWith("The recording broke off.");
     }
