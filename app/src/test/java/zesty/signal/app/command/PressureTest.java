@@ -218,7 +218,11 @@ class PressureTest {
 
     private boolean begun(String take) throws Exception {
         return Files.exists(folder.resolve(take))
-                && Said.in(folder, "info " + take + " --json").json().path("rows").asInt() > 0;
+                && Said.in(folder, "info " + take + " --json")
+                                .json()
+                                .path("rows")
+                                .asInt()
+                        > 0;
     }
 
     @Test

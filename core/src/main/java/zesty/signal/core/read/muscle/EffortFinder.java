@@ -3,6 +3,7 @@ package zesty.signal.core.read.muscle;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.DoubleStream;
 import zesty.signal.core.clean.Recipe;
 import zesty.signal.core.read.muscle.Effort.Burst;
 import zesty.signal.core.read.muscle.Effort.Rest;
@@ -143,9 +144,10 @@ final class EffortFinder {
                 if (!hum.contains(Digits.of(mains))) {
                     hum.add(Digits.of(mains));
                 }
-                for (int k = 1; k <= 3 && k * mains < 0.45 * rateHz; k++) {
-                    Hum.out(clean, k * hz, rateHz);
-                }
+                double[] harmonics = DoubleStream.of(hz, 2 * hz, 3 * hz)
+                        .filter(one -> one < 0.45 * rateHz)
+                        .toArray();
+                Hum.out(clean, rateHz, harmonics);
             }
         }
         return clean;

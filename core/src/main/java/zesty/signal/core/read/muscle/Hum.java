@@ -1,37 +1,86 @@
 package zesty.signal.core.read.muscle;
 
+import java.util.Arrays;
+
 /**
  * Takes mains out of a whole signal as the sine it is: its height and phase are the mean over some time to either side, so
- * that it may drift, and what is short and strong, a pull, hardly moves it. A filter as narrow as this would ring for as
- * long at the ends of a record; this has no memory.
+ * that it may drift. A filter as narrow as this would ring for as long at the ends of a record; this has no memory. What a
+ * pull holds of the same frequency would be taken for mains in the rest beside it, as high as the rest is itself, so the
+ * quiet parts of that time tell most: each sample counts by one over the power around it, without mains (weighted least
+ * squares with weights that a first round tells, as in F. Mosteller and J. W. Tukey 1977, "Data Analysis and Regression").
  */
 final class Hum {
     /** The mean is taken over so long to either side, in s. */
     private static final double REACH_SECONDS = 1;
+    /** The power around a sample is that of so long to either side, in s: some turns of mains. */
+    private static final double POWER_SECONDS = 0.06;
+    /** Power below this share of the mean one counts as this: a rest without any noise would be all that counts. */
+    private static final double LEAST_POWER = 1e-3;
 
     private Hum() {}
 
-    /** Takes one frequency out, in place; a record shorter than a period of it tells nothing and stays as it is. */
-    static void out(double[] x, double hz, double rateHz) {
+    /** Takes frequencies out, in place; a record shorter than a period of one tells nothing of it. */
+    static void out(double[] x, double rateHz, double... hz) {
+        double[] first = x.clone();
+        double[] alike = new double[x.length];
+        Arrays.fill(alike, 1);
+        for (double one : hz) {
+            out(first, one, rateHz, alike);
+        }
+        double[] weights = quietness(first, rateHz);
+        for (double one : hz) {
+            out(x, one, rateHz, weights);
+        }
+    }
+
+    private static double[] quietness(double[] x, double rateHz) {
+        int n = x.length;
+        double[] squares = new double[n + 1];
+        for (int i = 0; i < n; i++) {
+            squares[i + 1] = squares[i] + x[i] * x[i];
+        }
+        int reach = (int) Math.max(1, Math.round(POWER_SECONDS * rateHz));
+        double least = n == 0 || squares[n] == 0 ? 1 : LEAST_POWER * squares[n] / n;
+        double[] weights = new double[n];
+        for (int i = 0; i < n; i++) {
+            int from = Math.max(0, i - reach);
+            int to = Math.min(n, i + reach + 1);
+            weights[i] = least / Math.max(least, (squares[to] - squares[from]) / (to - from));
+        }
+        return weights;
+    }
+
+    private static void out(double[] x, double hz, double rateHz, double[] weights) {
         int n = x.length;
         if (n < rateHz / hz) {
             return;
         }
         double turn = 2 * Math.PI * hz / rateHz;
-        double[] real = new double[n + 1];
-        double[] imaginary = new double[n + 1];
+        // Sums up to each sample of what the least squares of a height and a phase need.
+        double[][] sums = new double[5][n + 1];
         for (int i = 0; i < n; i++) {
-            real[i + 1] = real[i] + x[i] * Math.cos(turn * i);
-            imaginary[i + 1] = imaginary[i] + x[i] * Math.sin(turn * i);
+            double cosine = Math.cos(turn * i);
+            double sine = Math.sin(turn * i);
+            double w = weights[i];
+            double[] terms = {
+                w * cosine * cosine, w * cosine * sine, w * sine * sine, w * x[i] * cosine, w * x[i] * sine
+            };
+            for (int k = 0; k < sums.length; k++) {
+                sums[k][i + 1] = sums[k][i] + terms[k];
+            }
         }
         // Whole periods to either side, so that a level does not look like a sine.
         int reach = (int) Math.round(Math.max(1, Math.rint(REACH_SECONDS * hz)) * rateHz / hz);
         for (int i = 0; i < n; i++) {
             int from = Math.max(0, i - reach);
             int to = Math.min(n, i + reach + 1);
-            double a = 2 * (real[to] - real[from]) / (to - from);
-            double b = 2 * (imaginary[to] - imaginary[from]) / (to - from);
-            x[i] -= a * Math.cos(turn * i) + b * Math.sin(turn * i);
+            double cc = sums[0][to] - sums[0][from];
+            double cs = sums[1][to] - sums[1][from];
+            double ss = sums[2][to] - sums[2][from];
+            double xc = sums[3][to] - sums[3][from];
+            double xs = sums[4][to] - sums[4][from];
+            double determinant = cc * ss - cs * cs;
+            x[i] -= ((xc * ss - xs * cs) * Math.cos(turn * i) + (xs * cc - xc * cs) * Math.sin(turn * i)) / determinant;
         }
     }
 }

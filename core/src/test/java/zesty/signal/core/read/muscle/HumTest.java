@@ -30,7 +30,7 @@ class HumTest {
                 i -> (1 + swells * Math.sin(2 * Math.PI * 0.05 * i / RATE))
                         * 10
                         * Math.sin(2 * Math.PI * hz * i / RATE + 1));
-        Hum.out(x, told, RATE);
+        Hum.out(x, RATE, told);
         // What turns by a twentieth of a period in the second looked at is left by as much; at the ends half is looked
         // at.
         double left = 10 / Math.sqrt(2) * (0.01 + Math.pow(2 * Math.PI * Math.abs(hz - told), 2) / 4 + 0.2 * swells);
@@ -45,20 +45,30 @@ class HumTest {
         double[] noise = new double[20_000];
         Arrays.setAll(noise, i -> random.nextGaussian() * (i >= 9000 && i < 10_500 ? 8 : 1));
         double[] x = noise.clone();
-        Hum.out(x, 50, RATE);
+        Hum.out(x, RATE, 50);
         // Of white noise a band of half a hertz in five hundred is taken.
         assertThat(rms(x, 0, 8000)).isBetween(0.97 * rms(noise, 0, 8000), 1.02 * rms(noise, 0, 8000));
         assertThat(rms(x, 9000, 10_500)).isBetween(0.97 * rms(noise, 9000, 10_500), 1.01 * rms(noise, 9000, 10_500));
-        // Just before the pull, eight times as strong, rest is rest.
-        assertThat(rms(x, 8900, 9000)).isLessThan(1.25 * rms(noise, 8900, 9000));
+        // Mains of three harmonics beside a pull 25 times as strong as the rest: next to the pull rest is rest.
+        double[] hum = noise.clone();
+        for (int i = 0; i < hum.length; i++) {
+            noise[i] *= i >= 9000 && i < 10_500 ? 3 : 1;
+            double turn = 2 * Math.PI * 50 * i / RATE;
+            hum[i] = noise[i] + 8 * Math.sin(turn) + 2 * Math.sin(2 * turn) + 3 * Math.sin(3 * turn);
+        }
+        Hum.out(hum, RATE, 50, 100, 150);
+        for (int from : new int[] {8000, 8900, 10_500, 11_400}) {
+            assertThat(rms(hum, from, from + 100))
+                    .isBetween(0.9 * rms(noise, from, from + 100), 1.1 * rms(noise, from, from + 100));
+        }
         double[] level = new double[4000];
         Arrays.fill(level, 7);
-        Hum.out(level, 50, RATE);
+        Hum.out(level, RATE, 50);
         assertThat(rms(level, 1000, 3000)).isBetween(6.98, 7.02);
         // Of less than a period nobody knows what is hum.
         double[] few = {3, 4, 5};
-        Hum.out(few, 50, RATE);
+        Hum.out(few, RATE, 50);
         assertThat(few).containsExactly(3, 4, 5);
-        Hum.out(new double[0], 50, RATE);
+        Hum.out(new double[0], RATE, 50);
     }
 }

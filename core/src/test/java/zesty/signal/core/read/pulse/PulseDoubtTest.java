@@ -274,7 +274,9 @@ class PulseDoubtTest {
         }
         double[] x = new double[45 * 250];
         Arrays.setAll(x, i -> 0.3 * Math.sin(2 * Math.PI * 0.2 * i / 250) + noise * random.nextGaussian());
-        double[][] waves = {{-0.17, 0.025, 0.12}, {-0.025, 0.009, -0.12}, {0, 0.011, 1}, {0.03, 0.01, -0.2}, {0.28, 0.05, 0.25}};
+        double[][] waves = {
+            {-0.17, 0.025, 0.12}, {-0.025, 0.009, -0.12}, {0, 0.011, 1}, {0.03, 0.01, -0.2}, {0.28, 0.05, 0.25}
+        };
         for (double beat : beats) {
             for (double[] wave : waves) {
                 for (int i = (int) ((beat - 0.3) * 250); i < Math.min(x.length, (beat + 0.6) * 250); i++) {
