@@ -17,6 +17,13 @@ public final class Attitude {
     /** At rest for so long, the gyro's reading is its bias, in s. */
     private static final double REST_SECONDS = 1;
 
+    /** Its means of so long are compared, in s. */
+    private static final double PIECE_SECONDS = 0.25;
+    /** A single sample that is off by so many times what a mean may be is no rest. */
+    private static final double THROWN = 4;
+    /** A piece more of rest brings the bias nearer to what the whole rest says by this share. */
+    private static final double FOLLOW = 0.4;
+
     private static final double REST_DEGREES = 1.2;
     private static final double REST_G = 0.04;
     /** A gyro that reads more than this at rest is turning, in °/s. */
@@ -33,10 +40,15 @@ public final class Attitude {
     private boolean begun;
     private double heading = Double.NaN;
     private final double[] bias = new double[3];
-    private double biasWeight;
-    private final double[] restSum = new double[3];
-    private final double[] restFirst = new double[3];
+    private boolean biasKnown;
+    private final double[] gPiece = new double[3];
+    private final double[] aPiece = new double[3];
+    private int pieceSamples;
+    private double pieceSeconds;
+    private boolean resting;
     private final double[] gFirst = new double[3];
+    private final double[] aFirst = new double[3];
+    private final double[] restSum = new double[3];
     private int rests;
     private double restSeconds;
 
@@ -136,36 +148,70 @@ public final class Attitude {
         }
     }
 
-    /** Where neither turning nor acceleration changes for a while, the unit rests, and the gyro should read nothing. */
+    /**
+     * Where neither turning nor acceleration changes for a while, the unit rests, and the gyro should read nothing. What is
+     * compared are means of a quarter of a second: single samples of a cheap unit, or beside an engine, differ by more than rest
+     * allows. One that differs far more ends it.
+     */
     private void learnBias(double step, double[] a, double[] g) {
-        boolean still = rests > 0;
+        boolean thrown = false;
         for (int i = 0; i < 3; i++) {
-            still &= Math.abs(g[i] - restFirst[i]) < REST_DEGREES
-                    && Math.abs(a[i] - gFirst[i]) < REST_G
-                    && Math.abs(g[i]) < MOST_BIAS;
+            thrown |= resting
+                    && (Math.abs(g[i] - gFirst[i]) > THROWN * REST_DEGREES
+                            || Math.abs(a[i] - aFirst[i]) > THROWN * REST_G);
+            gPiece[i] += g[i];
+            aPiece[i] += a[i];
+        }
+        pieceSamples++;
+        pieceSeconds += step;
+        if (thrown) {
+            resting = false;
+            nextPiece();
+        } else if (pieceSeconds >= PIECE_SECONDS) {
+            restGoesOn();
+            nextPiece();
+        }
+    }
+
+    private void restGoesOn() {
+        boolean still = resting;
+        for (int i = 0; i < 3; i++) {
+            double mean = gPiece[i] / pieceSamples;
+            still &= Math.abs(mean - gFirst[i]) < REST_DEGREES
+                    && Math.abs(aPiece[i] / pieceSamples - aFirst[i]) < REST_G
+                    && Math.abs(mean) < MOST_BIAS;
         }
         if (!still) {
-            rests = 1;
-            restSeconds = step;
+            resting = true;
+            rests = 0;
+            restSeconds = 0;
             for (int i = 0; i < 3; i++) {
-                restFirst[i] = g[i];
-                gFirst[i] = a[i];
-                restSum[i] = g[i];
+                gFirst[i] = gPiece[i] / pieceSamples;
+                aFirst[i] = aPiece[i] / pieceSamples;
+                restSum[i] = 0;
             }
-            return;
         }
-        rests++;
-        restSeconds += step;
+        rests += pieceSamples;
+        restSeconds += pieceSeconds;
         for (int i = 0; i < 3; i++) {
-            restSum[i] += g[i];
+            restSum[i] += gPiece[i];
         }
         if (restSeconds >= REST_SECONDS) {
-            double weight = Math.min(1, restSeconds / 2);
+            double weight = FOLLOW * Math.min(1, restSeconds / 2);
             for (int i = 0; i < 3; i++) {
                 double mean = restSum[i] / rests;
-                bias[i] = biasWeight == 0 ? mean : bias[i] + 0.02 * weight * (mean - bias[i]);
+                bias[i] = biasKnown ? bias[i] + weight * (mean - bias[i]) : mean;
             }
-            biasWeight = 1;
+            biasKnown = true;
+        }
+    }
+
+    private void nextPiece() {
+        pieceSamples = 0;
+        pieceSeconds = 0;
+        for (int i = 0; i < 3; i++) {
+            gPiece[i] = 0;
+            aPiece[i] = 0;
         }
     }
 

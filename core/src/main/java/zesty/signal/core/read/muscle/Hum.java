@@ -1,6 +1,7 @@
 package zesty.signal.core.read.muscle;
 
 import java.util.Arrays;
+import java.util.List;
 
 /**
  * Takes mains out of a whole signal as the sine it is: its height and phase are the mean over some time to either side, so
@@ -21,15 +22,31 @@ final class Hum {
 
     /** Takes frequencies out, in place; a record shorter than a period of one tells nothing of it. */
     static void out(double[] x, double rateHz, double... hz) {
+        List<Sine> sines = Arrays.stream(hz)
+                .filter(one -> x.length >= rateHz / one)
+                .mapToObj(one -> Sine.of(one, rateHz, x.length))
+                .toList();
         double[] first = x.clone();
         double[] alike = new double[x.length];
         Arrays.fill(alike, 1);
-        for (double one : hz) {
-            out(first, one, rateHz, alike);
-        }
+        sines.forEach(one -> out(first, one, alike));
         double[] weights = quietness(first, rateHz);
-        for (double one : hz) {
-            out(x, one, rateHz, weights);
+        sines.forEach(one -> out(x, one, weights));
+    }
+
+    /** A frequency at each sample. @param reach samples to either side that the mean is taken over */
+    private record Sine(double[] cosine, double[] sine, int reach) {
+        static Sine of(double hz, double rateHz, int n) {
+            double turn = 2 * Math.PI * hz / rateHz;
+            double[] cosine = new double[n];
+            double[] sine = new double[n];
+            for (int i = 0; i < n; i++) {
+                cosine[i] = Math.cos(turn * i);
+                sine[i] = Math.sin(turn * i);
+            }
+            // Whole periods to either side, so that a level does not look like a sine.
+            int reach = (int) Math.round(Math.max(1, Math.rint(REACH_SECONDS * hz)) * rateHz / hz);
+            return new Sine(cosine, sine, reach);
         }
     }
 
@@ -50,37 +67,30 @@ final class Hum {
         return weights;
     }
 
-    private static void out(double[] x, double hz, double rateHz, double[] weights) {
+    private static void out(double[] x, Sine of, double[] weights) {
         int n = x.length;
-        if (n < rateHz / hz) {
-            return;
-        }
-        double turn = 2 * Math.PI * hz / rateHz;
         // Sums up to each sample of what the least squares of a height and a phase need.
         double[][] sums = new double[5][n + 1];
         for (int i = 0; i < n; i++) {
-            double cosine = Math.cos(turn * i);
-            double sine = Math.sin(turn * i);
+            double c = of.cosine()[i];
+            double s = of.sine()[i];
             double w = weights[i];
-            double[] terms = {
-                w * cosine * cosine, w * cosine * sine, w * sine * sine, w * x[i] * cosine, w * x[i] * sine
-            };
-            for (int k = 0; k < sums.length; k++) {
-                sums[k][i + 1] = sums[k][i] + terms[k];
-            }
+            sums[0][i + 1] = sums[0][i] + w * c * c;
+            sums[1][i + 1] = sums[1][i] + w * c * s;
+            sums[2][i + 1] = sums[2][i] + w * s * s;
+            sums[3][i + 1] = sums[3][i] + w * x[i] * c;
+            sums[4][i + 1] = sums[4][i] + w * x[i] * s;
         }
-        // Whole periods to either side, so that a level does not look like a sine.
-        int reach = (int) Math.round(Math.max(1, Math.rint(REACH_SECONDS * hz)) * rateHz / hz);
         for (int i = 0; i < n; i++) {
-            int from = Math.max(0, i - reach);
-            int to = Math.min(n, i + reach + 1);
+            int from = Math.max(0, i - of.reach());
+            int to = Math.min(n, i + of.reach() + 1);
             double cc = sums[0][to] - sums[0][from];
             double cs = sums[1][to] - sums[1][from];
             double ss = sums[2][to] - sums[2][from];
             double xc = sums[3][to] - sums[3][from];
             double xs = sums[4][to] - sums[4][from];
             double determinant = cc * ss - cs * cs;
-            x[i] -= ((xc * ss - xs * cs) * Math.cos(turn * i) + (xs * cc - xc * cs) * Math.sin(turn * i)) / determinant;
+            x[i] -= ((xc * ss - xs * cs) * of.cosine()[i] + (xs * cc - xc * cs) * of.sine()[i]) / determinant;
         }
     }
 }
