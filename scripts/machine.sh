@@ -73,7 +73,7 @@ need_window() {
     command -v Xvfb >/dev/null 2>&1 || missing+=(xvfb)
   fi
   [ ${#missing[@]} -eq 0 ] || install_packages "the window needs parts this machine lacks" "${missing[@]}"
-  if [ "${1:-}" = thrice ]; then
+  if [ "${1:-}" = fourfold ]; then
     start_displays
   elif [ -z "${DISPLAY:-}" ] && [ -z "${WAYLAND_DISPLAY:-}" ]; then
     start_display
@@ -107,21 +107,21 @@ start_displays() {
   command -v Xvfb >/dev/null 2>&1 || install_packages "the window tests need a virtual display" xvfb
   local base number processes
   for base in $(seq 9 30); do
-    [ -e "/tmp/.X${base}1-lock" ] || [ -e "/tmp/.X${base}2-lock" ] || [ -e "/tmp/.X${base}3-lock" ] && continue
+    compgen -G "/tmp/.X${base}[1-4]-lock" >/dev/null && continue
     processes=()
-    for number in 1 2 3; do
+    for number in 1 2 3 4; do
       # On a slow machine a key that is struck would repeat before it is released (-r: it does not).
       Xvfb ":$base$number" -screen 0 1400x900x24 -nolisten tcp -r >/dev/null 2>&1 &
       processes+=($!)
     done
     for _ in $(seq 50); do
-      [ -e "/tmp/.X11-unix/X${base}1" ] && [ -e "/tmp/.X11-unix/X${base}2" ] && [ -e "/tmp/.X11-unix/X${base}3" ] && break
+      [ "$(compgen -G "/tmp/.X11-unix/X${base}[1-4]" | wc -l)" = 4 ] && break
       sleep 0.1
     done
     if kill -0 "${processes[@]}" 2>/dev/null; then
       DISPLAY_BASE=$base
       export DISPLAY=":${base}1"
-      say "window tests run on three virtual displays (:${base}1 to :${base}3)"
+      say "window tests run on four virtual displays (:${base}1 to :${base}4)"
       ( while kill -0 $$ 2>/dev/null; do sleep 1; done; kill "${processes[@]}" 2>/dev/null ) >/dev/null 2>&1 &
       return
     fi

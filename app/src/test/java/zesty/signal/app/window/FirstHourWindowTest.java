@@ -22,6 +22,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import zesty.signal.app.window.workspace.Settings;
@@ -118,6 +119,7 @@ class FirstHourWindowTest extends RealWindow {
 
     /** Help begins with what the pointer is over, down to a single number; by keys it begins with the place. */
     @Test
+    @Tag("any-language")
     void helpTellsOfWhatThePointerIsOver() throws Exception {
         connect("deck", 5);
         readWith("heel", "level");
@@ -142,6 +144,7 @@ class FirstHourWindowTest extends RealWindow {
 
     /** All that a problem report holds is seen before it is saved, the stream only where it is ticked; it may be left. */
     @Test
+    @Tag("any-language")
     void aProblemReportIsSeenBeforeItIsSaved() throws Exception {
         connect("deck", 5);
         until(s -> s.streams().get(0).times().end() > 400);
@@ -195,6 +198,7 @@ class FirstHourWindowTest extends RealWindow {
 
     /** Every control that can be used is reached by the Tab key, and shows that it was. */
     @Test
+    @Tag("any-language")
     void everythingIsReachedByTheKeyboardAndShowsIt() throws Exception {
         connect("deck", 5);
         key(KeyCode.DIGIT3);
