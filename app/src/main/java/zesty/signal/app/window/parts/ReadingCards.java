@@ -14,6 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
+import javafx.scene.text.Text;
 import zesty.signal.app.help.HelpBook;
 import zesty.signal.app.window.drawing.HelpPlace;
 import zesty.signal.app.window.drawing.Palette;
@@ -63,6 +64,14 @@ public final class ReadingCards extends PlainScroll {
             pin.setText(now ? Messages.of("parts.unpin") : Messages.of("parts.pin"));
             String does = now ? Messages.of("parts.unpin") : Messages.of("parts.pin-at-the-top");
             Tip.on(pin, Messages.of("parts.p-on-the-card-ctrl-with-the-arrows", does));
+        }
+
+        /** What needs two lines is parted between its facts, and no dot is left at the end of the first. */
+        void detail(String words) {
+            Text whole = new Text(words);
+            whole.setFont(detail.getFont());
+            boolean fits = detail.getWidth() == 0 || whole.getLayoutBounds().getWidth() <= detail.getWidth();
+            detail.setText(fits ? words : words.replace(" · ", "\n"));
         }
 
         Card(String column) {
@@ -206,7 +215,7 @@ public final class ReadingCards extends PlainScroll {
         card.name.setText(words.name());
         card.value.setText(words.value());
         card.unit.setText(words.unit());
-        card.detail.setText(words.detail());
+        card.detail(words.detail());
         Optional<ReaderSnapshot> reader = channel.reader();
         HelpPlace.mark(
                 card, HelpBook.reader(reader.map(one -> one.kind().name()).orElse("level")));
