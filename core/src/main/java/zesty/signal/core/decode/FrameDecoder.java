@@ -6,10 +6,15 @@ import zesty.signal.core.text.Messages;
 /**
  * Decodes frames that begin with start bytes. In step, a frame follows the frame before it. Out of step, the next start
  * bytes are looked for from the very next byte on, and a frame is believed when its checksum agrees or, where there is
- * none, when another one follows it: so one good frame after the damage is the first or the second that is read.
+ * none, when another one follows it: so one good frame after the damage is the first or the second that is read. A checksum
+ * of eight bits agrees by chance once in 256 times, with the begin of one frame and the rest of the next where bytes between
+ * were lost: where what follows does not begin as a frame does, there must be no frame that begins within.
  */
 final class FrameDecoder extends PacketDecoder {
     private final byte[] start;
+    /** A checksum that agrees by chance once in a while. */
+    private final boolean weak;
+
     private byte[] buffer;
     private int length;
     /** Bytes at the buffer's front that belong to no frame so far. */
@@ -21,6 +26,7 @@ final class FrameDecoder extends PacketDecoder {
     FrameDecoder(PacketFormat format, RejectedLines rejectedLines) {
         super(format, rejectedLines);
         start = format.startBytes();
+        weak = format.check().bytes() == 1;
         buffer = new byte[Math.max(4096, 4 * reader.bytes)];
     }
 
@@ -59,7 +65,10 @@ final class FrameDecoder extends PacketDecoder {
     /** Reads frames where they lie while they follow each other. @return where that ended */
     private int straight(byte[] bytes, int from, int end) {
         int at = from;
-        while (end - at >= reader.bytes && starts(bytes, at) && reader.agrees(bytes, at)) {
+        while (end - at >= reader.bytes
+                && starts(bytes, at)
+                && reader.agrees(bytes, at)
+                && (!weak || goesOn(bytes, at, end))) {
             reader.read(bytes, at);
             at += reader.bytes;
             lines++;
@@ -75,6 +84,25 @@ final class FrameDecoder extends PacketDecoder {
             }
         }
         return true;
+    }
+
+    /** Whether another frame begins behind one. One that has not come yet does, where a start byte alone would often be found within. */
+    private boolean goesOn(byte[] bytes, int at, int end) {
+        int next = at + reader.bytes;
+        if (end - next >= start.length) {
+            return starts(bytes, next);
+        }
+        return start.length == 1;
+    }
+
+    /** @return where within a frame another one begins, or may begin once all of it has come; −1 where none does */
+    private int within(int at) {
+        for (int k = at + 1; k < at + reader.bytes && length - k >= start.length; k++) {
+            if (starts(buffer, k) && (length - k < reader.bytes || reader.agrees(buffer, k))) {
+                return k;
+            }
+        }
+        return -1;
     }
 
     private void search() {
@@ -94,7 +122,15 @@ final class FrameDecoder extends PacketDecoder {
             if (length - at < needed) {
                 break;
             }
-            if (!reader.agrees(buffer, at) || !proven && !starts(buffer, at + reader.bytes)) {
+            boolean agrees = reader.agrees(buffer, at);
+            if (agrees && weak && !goesOn(buffer, at, length)) {
+                int within = within(at);
+                if (within >= 0 && length - within < reader.bytes) {
+                    break;
+                }
+                agrees = within < 0;
+            }
+            if (!agrees || !proven && !starts(buffer, at + reader.bytes)) {
                 inStep = false;
                 at++;
                 continue;
