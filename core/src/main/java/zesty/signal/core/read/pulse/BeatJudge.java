@@ -55,15 +55,6 @@ final class BeatJudge {
     /** After so many beats in a row that have their like behind them, not before them, they are second humps. */
     private static final int SECOND_HUMPS = 3;
 
-    /** After so many beats in a row with another halfway before them that is as high and of their shape, half of them are missed. */
-    private static final int HALVES = 4;
-    /** Halfway is within this share of the middle of the interval; no hump of a pulse lies there beat after beat and is a beat's like. */
-    private static final double HALFWAY = 0.06;
-
-    private static final double HALF_LOWEST = 0.8;
-    /** So much less like the usual beat than beats are it may be. */
-    private static final double HALF_LIKENESS = 0.1;
-
     private static final int MEMORY = 8;
     /** After so many shaky beats among the newest {@link #MEMORY} it is taken for lost. */
     private static final int MOST_SHAKY = 5;
@@ -87,7 +78,7 @@ final class BeatJudge {
     private double lastBeat = Double.NaN;
     private double lastHeight;
     private int secondHumps;
-    private int halves;
+    private final HalfPace halfPace = new HalfPace();
 
     private boolean lastSure;
     private boolean disturbed;
@@ -193,6 +184,7 @@ final class BeatJudge {
     private void lose() {
         locked = false;
         rhythm.lose();
+        halfPace.lose();
         path.free();
         weighedBy = 0;
         usualHeight.accept(0);
@@ -224,7 +216,7 @@ final class BeatJudge {
             judge(first);
             path.restart(first, path.intervalSeconds());
         } else {
-            boolean missed = halfMissed(candidate, passed);
+            boolean missed = halfPace.is(lastBeat, candidate, passed, looks);
             search.fill(candidate, passed);
             rhythm.beat(passed.stream()
                     .anyMatch(one -> one.seconds() > lastBeat + OWN_SECONDS
@@ -257,22 +249,6 @@ final class BeatJudge {
         secondHumps = 0;
         disturbed = true;
         return hump;
-    }
-
-    /** @return whether the pulse goes twice as fast as it did and is followed at its old pace: each second beat is passed over */
-    private boolean halfMissed(Candidate candidate, List<Candidate> passed) {
-        double middle = (lastBeat + candidate.seconds()) / 2;
-        double near = HALFWAY * (candidate.seconds() - lastBeat);
-        boolean half = passed.stream()
-                .anyMatch(one -> Math.abs(one.seconds() - middle) < near
-                        && one.height() > HALF_LOWEST * looks.usual()
-                        && looks.likeness(one) > looks.usualLikeness() - HALF_LIKENESS);
-        halves = half ? halves + 1 : 0;
-        if (halves < HALVES) {
-            return false;
-        }
-        halves = 0;
-        return true;
     }
 
     private void gather(double nowSeconds) {

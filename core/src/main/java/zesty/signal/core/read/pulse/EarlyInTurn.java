@@ -12,8 +12,8 @@ import java.util.List;
 final class EarlyInTurn {
     /** Bumps lower than this share of the height of a beat are none. */
     private static final double STANDS_OUT = 0.5;
-    /** Of bumps of one shape at no fixed pace, chance makes intervals in turn of so many beats less than once in a million. */
-    private static final int LENGTH = 10;
+    /** Of bumps of one shape at no fixed pace, half as far apart again or half as near, chance makes so many come in turn once in two million. */
+    private static final int LENGTH = 12;
 
     private static final int LONGEST_TURN = 3;
     /** From one turn to the next an interval stays the same within this share of the mean one. */

@@ -9,6 +9,8 @@ import zesty.signal.core.sample.Order;
 final class InputSteps {
     /** A step of a staircase is so large at least, as a share of the whole range. */
     private static final double STAIR = 0.1;
+    /** Across the middle is from so far below it to as far above, as a share of the range: noise about a level there crosses nothing. */
+    private static final double ASIDE = 0.15;
     /** It holds its level for so many rows on either side. */
     private static final int HELD_ROWS = 4;
     /** A level is held that stays within this share of the step. */
@@ -25,12 +27,24 @@ final class InputSteps {
      */
     static List<Integer> of(double[] drive, int from, int to, double low, double high) {
         double middle = (low + high) / 2;
+        double aside = ASIDE * (high - low);
         List<Integer> steps = new ArrayList<>();
-        for (int i = from + 1; i < to; i++) {
-            boolean crossed = drive[i - 1] >= middle != drive[i] >= middle;
-            if (crossed || stair(drive, from, i, to, STAIR * (high - low))) {
-                steps.add(i);
+        int side = 0;
+        int crossing = -1;
+        for (int i = from; i < to; i++) {
+            if (i > from && drive[i - 1] >= middle != drive[i] >= middle) {
+                crossing = i;
             }
+            if (i > from && stair(drive, from, i, to, STAIR * (high - low))) {
+                steps.add(i);
+                crossing = -1;
+            }
+            int now = drive[i] > middle + aside ? 1 : drive[i] < middle - aside ? -1 : side;
+            if (now != side && side != 0 && crossing >= 0) {
+                steps.add(crossing);
+            }
+            crossing = now != side ? -1 : crossing;
+            side = now;
         }
         return steps;
     }

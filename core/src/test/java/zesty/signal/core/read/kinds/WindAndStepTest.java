@@ -281,11 +281,11 @@ class WindAndStepTest {
                 .anyMatch(item -> item instanceof Item.Flag flag && flag.key().equals("settled") && flag.value());
     }
 
-    /** A heater at 0, 20, 60, 100 and 40 percent: its gain is 0.8, its time constant 6 s, a dead time of 2 s before. */
+    /** A heater at 0, 20, 60 or 50, 100 and 40 percent: its gain is 0.8, its time constant 6 s, a dead time of 2 s before. */
     @ParameterizedTest
-    @ValueSource(doubles = {0, 0.4, 2})
-    void aStaircaseIsAStepEach(double noise) {
-        double[] levels = {0, 20, 60, 100, 40};
+    @CsvSource({"0,60", "0.4,60", "2,60", "0,50", "2,50"})
+    void aStaircaseIsAStepEach(double noise, double third) {
+        double[] levels = {0, 20, third, 100, 40};
         Random random = new Random(4);
         double[] input = new double[5 * 45 * 10];
         double[] response = new double[input.length];

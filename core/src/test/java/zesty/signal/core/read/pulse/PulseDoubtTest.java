@@ -234,6 +234,21 @@ class PulseDoubtTest {
         assertThat(wrong).as("wrong and trusted").isLessThanOrEqualTo(10);
     }
 
+    /** Adds a beat of one log-normal wave, 100 counts high, to a signal of 100 samples/s. */
+    private static void wave(double[] x, double beat, double top, double width) {
+        for (int i = (int) (beat * 100 + 1); i < Math.min(x.length, (beat + 0.7) * 100); i++) {
+            double log = Math.log((i / 100.0 - beat) / top) / width;
+            x[i] += 100 * Math.exp(-0.5 * log * log);
+        }
+    }
+
+    /** @return whole counts */
+    private static double[] noisy(double[] x, double counts, Random random) {
+        return Arrays.stream(x)
+                .map(v -> Math.rint(v + counts * random.nextGaussian()))
+                .toArray();
+    }
+
     /** From one beat to the next at half the interval: the beats of the new pace come where a slow one had nothing. */
     @ParameterizedTest
     @ValueSource(doubles = {0.48, 0.5, 0.52})
@@ -245,17 +260,9 @@ class PulseDoubtTest {
         for (double beat = 0.2; beat < 60; beat += interval * (1 + 0.01 * random.nextGaussian())) {
             interval = beat < 30 ? 1.1 : 1.1 * share;
             beats++;
-            for (int i = (int) (beat * 100 + 1); i < Math.min(x.length, (beat + 0.6) * 100); i++) {
-                double log = Math.log((i / 100.0 - beat) / 0.11) / 0.4;
-                x[i] += 200 * Math.exp(-0.5 * log * log);
-            }
+            wave(x, beat, 0.11, 0.4);
         }
-        Reading reading = read(
-                "optical",
-                100,
-                Arrays.stream(x)
-                        .map(v -> Math.rint(v + 2 * random.nextGaussian()))
-                        .toArray());
+        Reading reading = read("optical", 100, noisy(x, 1, random));
         // Before it is sure of the new pace it has passed over four, and not more, at either pace's begin.
         assertThat(reading.times("beats").length).isBetween(beats - 8, beats);
         assertThat(reading.scalar(Pulse.RATE)).isCloseTo(beats, within(6.0));
@@ -298,17 +305,9 @@ class PulseDoubtTest {
         Random random = new Random(8);
         double[] x = new double[3000];
         for (double beat = 0.2; beat < 31; beat += 0.353 * (1 + 0.01 * random.nextGaussian())) {
-            for (int i = (int) Math.max(0, beat * 100 + 1); i < Math.min(x.length, (beat + 0.7) * 100); i++) {
-                double log = Math.log((i / 100.0 - beat) / 0.1) / 0.45;
-                x[i] += 100 * Math.exp(-0.5 * log * log);
-            }
+            wave(x, beat, 0.1, 0.45);
         }
-        Reading reading = read(
-                "optical",
-                100,
-                Arrays.stream(x)
-                        .map(v -> Math.rint(v + 3 * random.nextGaussian()))
-                        .toArray());
+        Reading reading = read("optical", 100, noisy(x, 3, random));
         assertThat(reading.scalar(Pulse.RATE)).isCloseTo(60 / 0.353, within(1.5));
         assertThat(reading.quality().segments()).isGreaterThanOrEqualTo(TRUSTED);
     }
