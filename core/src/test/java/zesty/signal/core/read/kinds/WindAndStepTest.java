@@ -291,7 +291,7 @@ class WindAndStepTest {
         double[] response = new double[input.length];
         double warm = 0;
         for (int i = 0; i < input.length; i++) {
-            input[i] = levels[i / 450] + noise / 4 * random.nextGaussian();
+            input[i] = levels[i / 450] + noise / 2 * random.nextGaussian();
             response[i] = 20 + warm + noise * random.nextGaussian();
             double reached = i < 20 ? 0 : 0.8 * levels[(i - 20) / 450];
             warm = reached + (warm - reached) * Math.exp(-0.1 / 6);
